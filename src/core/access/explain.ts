@@ -1,0 +1,143 @@
+import { gives, type Line } from '../model/gate';
+import type { Id } from '../model/id';
+import type { Element } from '../model/tree';
+import type { Values } from '../model/value';
+import type { Access } from './access';
+import { compile } from './compile';
+import { EDIT, NONE, SEE, type Answer, type Level } from './level';
+import { answerOf, levelOn, type Rule } from './rule';
+import { isSpokenOf, type Viewer } from './viewer';
+import type { Definition } from '../model/definition';
+
+/** One step on the way from the application down to the element. */
+export interface Step {
+  readonly element: Id;
+  /** Does it follow its container (a door of data: the screens), or have lines of its own? */
+  readonly gate: 'follows' | 'own';
+  /** The lines that speak of this viewer. */
+  readonly lines: readonly Line[];
+  /** What is left after this step. */
+  readonly result: Answer;
+}
+
+/** What the answer comes from. */
+export type Decided =
+  /** A line gave it, capped it or took it away. */
+  | { readonly by: 'line'; readonly gate: Id; readonly line: Line }
+  /** A gate with lines of its own speaks of this viewer in none of them. */
+  | { readonly by: 'no-line'; readonly gate: Id }
+  /** A door that follows the screens, and no screen (or none on a screen that saves) holds it open. */
+  | { readonly by: 'no-handle'; readonly door: Id }
+  /** A door that follows the screens: these handles hold it open. */
+  | { readonly by: 'handles'; readonly door: Id; readonly handles: readonly Id[] };
+
+export interface Explanation {
+  readonly answer: Answer;
+  /** Containers first, then the element, then its doors. */
+  readonly steps: readonly Step[];
+  readonly decided: Decided;
+}
+
+/**
+ * Why this viewer has this level on this element: the steps, and what decided. With a record, for that
+ * record. The levels are those of `Access`, which decides; here they are only told.
+ */
+export function explain(definition: Definition, viewer: Viewer, id: Id, record?: Values): Explanation {
+  const access = compile(definition).access(viewer);
+  const element = access.element(id);
+  const tell = (rule: Rule): Answer => {
+    if (!record) return answerOf(rule);
+    const level = levelOn(rule, record);
+    return { least: level, most: level };
+  };
+  const steps: Step[] = [];
+  const put = (one: Element, result: Answer): void => {
+    const own = access.compiled.lines(one.id);
+    const lines = (own ?? []).filter((line) => {
+      const spoken = isSpokenOf(definition, viewer, line.who);
+      return gives(line) ? spoken === true : spoken !== false;
+    });
+    steps.push({ element: one.id, gate: own ? 'own' : 'follows', lines, result });
+  };
+  for (const one of pathTo(element)) {
+    const level = access.gateResult(one);
+    put(one, { least: level, most: level });
+  }
+  for (const { door, rule } of doorsOf(access, element)) put(door, tell(rule));
+  const answer = tell(access.rule(element));
+  return { answer, steps, decided: decide(access, steps, answer) };
+}
+
+const isData = (element: Element): boolean => ['rows', 'action', 'data-field'].includes(element.kind);
+
+/** From the application down to the element; doors of data are told apart from it. */
+function pathTo(element: Element): Element[] {
+  const above = element.container ? pathTo(element.container) : [];
+  return isData(element) ? above : [...above, element];
+}
+
+/** The doors that the element stands behind, widest first. */
+function doorsOf(access: Access, element: Element): { door: Element; rule: Rule }[] {
+  const { tree, handles } = access.compiled;
+  const doorId = isData(element) ? element.id : handles.doorOf(element)?.id;
+  const door = doorId === undefined ? undefined : tree.get(doorId);
+  const screen = door?.kind === 'screen' ? door.node : element.screen;
+  const doors = new Map<Element, Rule>();
+  const put = (id: Id, rule: (one: Element) => Rule): void => {
+    const one = access.element(id);
+    doors.set(one, rule(one));
+  };
+  if (screen?.binds?.record === 'existing' && !element.list)
+    put(screen.binds.entity, (one) => access.rule(one));
+  if (door?.kind === 'screen') put(door.id, (one) => access.rule(one));
+  const entity = door && isData(door) ? tree.entityOf(door.id) : undefined;
+  if (!door || !entity) return Array.from(doors, ([one, rule]) => ({ door: one, rule }));
+  const making = element.kind === 'field' && element.screen?.binds?.record === 'new';
+  if (!making) put(entity.id, (one) => access.rule(one));
+  if (door.kind === 'data-field') {
+    // Where the record cannot be written, its fields are for reading.
+    const save = tree.action(entity, making ? 'create' : 'update');
+    put(save.id, (one) => ({ see: true, edit: access.rule(one).edit }));
+    put(door.id, () => access.doors.field(door.id, making ? 'new' : 'existing'));
+  } else put(door.id, (one) => access.rule(one));
+  return Array.from(doors, ([one, rule]) => ({ door: one, rule }));
+}
+
+/**
+ * For a full answer, the nearest gate with lines of its own gave it. For a lower one, the first step
+ * that is as low took the rest away.
+ */
+function decide(access: Access, steps: readonly Step[], answer: Answer): Decided {
+  const full = answer.least === EDIT;
+  const step = full
+    ? steps.findLast((one) => one.gate === 'own')
+    : steps.find(({ result }) => result.most <= answer.most && result.least <= answer.least);
+  if (!step) throw new Error('A step is always as low as the answer');
+  if (step.gate === 'own') return byLines(step, full);
+  const door = access.element(step.element);
+  const holding = access.compiled.handles
+    .handlesOf(door)
+    .filter((id) => access.gateResult(access.element(id)) > NONE);
+  return step.result.most > NONE && holding.length > 0
+    ? { by: 'handles', door: door.id, handles: holding }
+    : { by: 'no-handle', door: door.id };
+}
+
+const WEIGHT: Readonly<Record<Line['what'], Level>> = {
+  edit: EDIT,
+  see: SEE,
+  'at-most-see': SEE,
+  block: NONE,
+};
+
+/**
+ * Of the lines that speak of the viewer, the one that the gate's own answer comes from. For a full answer
+ * that is the giving one: what leads somewhere may be capped at see, and see counts as edit there.
+ */
+function byLines({ element: gate, lines }: Step, full: boolean): Decided {
+  const given = lines.filter(gives).sort((a, b) => WEIGHT[b.what] - WEIGHT[a.what])[0];
+  const taken = lines.filter((line) => !gives(line)).sort((a, b) => WEIGHT[a.what] - WEIGHT[b.what])[0];
+  if (taken && (!given || (!full && WEIGHT[taken.what] < WEIGHT[given.what])))
+    return { by: 'line', gate, line: taken };
+  return given ? { by: 'line', gate, line: given } : { by: 'no-line', gate };
+}

@@ -1,0 +1,17 @@
+/** How much a viewer gets of an element: none, see or edit. Numbers, so that they compare. */
+export type Level = 0 | 1 | 2;
+
+export const NONE: Level = 0;
+export const SEE: Level = 1;
+export const EDIT: Level = 2;
+
+/**
+ * The answer where the record is not known: what every record gives at least, and what some record
+ * could give. Where the two differ, the interface says "depends".
+ */
+export interface Answer {
+  readonly least: Level;
+  readonly most: Level;
+}
+
+export const sameAnswer = (a: Answer, b: Answer): boolean => a.least === b.least && a.most === b.most;

@@ -1,0 +1,108 @@
+import { compile } from '../access/compile';
+import { sameAnswer, type Answer } from '../access/level';
+import type { Viewer } from '../access/viewer';
+import type { Definition } from '../model/definition';
+import { sameLines, type Line } from '../model/gate';
+import type { Id } from '../model/id';
+import { Tree, type Element } from '../model/tree';
+import { sameJson } from './apply';
+
+/** One thing that differs between two definitions. */
+export type Change =
+  | {
+      readonly kind: 'gate';
+      readonly element: Id;
+      /** Undefined: it follows. */
+      readonly before: readonly Line[] | undefined;
+      readonly after: readonly Line[] | undefined;
+    }
+  | { readonly kind: 'added' | 'removed' | 'changed'; readonly element: Id; readonly name: string }
+  | { readonly kind: 'role'; readonly role: Id; readonly name: string };
+
+/** All that differs, in the order of the newer tree. */
+export function difference(before: Definition, after: Definition): Change[] {
+  const [old, now] = [new Tree(before), new Tree(after)];
+  const changes: Change[] = [];
+  const gone = old.elements.filter((element) => !now.get(element.id));
+  for (const element of [...now.elements, ...gone]) {
+    const { id, name } = element;
+    const was = old.get(id);
+    if (!was) changes.push({ kind: 'added', element: id, name });
+    else if (!now.get(id)) changes.push({ kind: 'removed', element: id, name });
+    else if (was.container?.id !== element.container?.id || !sameJson(ownPart(was), ownPart(element)))
+      changes.push({ kind: 'changed', element: id, name });
+    const [linesBefore, linesAfter] = [before.gates[id]?.lines, after.gates[id]?.lines];
+    if (linesBefore === linesAfter) continue;
+    if (linesBefore && linesAfter && sameLines(linesBefore, linesAfter)) continue;
+    changes.push({ kind: 'gate', element: id, before: linesBefore, after: linesAfter });
+  }
+  for (const role of [...after.roles, ...before.roles.filter((one) => !now.role(one.id))])
+    if (!sameJson(old.role(role.id), now.role(role.id)))
+      changes.push({ kind: 'role', role: role.id, name: role.name });
+  return changes;
+}
+
+const HELD = ['screens', 'sections', 'parts', 'columns', 'buttons', 'items', 'fields', 'actions'];
+const APPLICATION = ['name', 'currency', 'language', 'newScreens', 'startScreen'];
+
+/** The element's own part of the document: without the elements in it, and without its gate. */
+function ownPart({ kind, node }: Element): Record<string, unknown> {
+  return Object.fromEntries(
+    Object.entries(node).filter(([key]) =>
+      kind === 'application' ? APPLICATION.includes(key) : !HELD.includes(key),
+    ),
+  );
+}
+
+/** Somebody whose access is compared: a person with an id of theirs, or a login state. */
+export interface Affected<Key> {
+  readonly key: Key;
+  readonly viewer: Viewer;
+}
+
+/** How access to one element changes, and for whom. */
+export interface Shift<Key> {
+  readonly element: Id;
+  readonly groups: readonly {
+    readonly before: Answer;
+    readonly after: Answer;
+    readonly who: readonly Key[];
+  }[];
+}
+
+const NOTHING: Answer = { least: 0, most: 0 };
+
+/**
+ * Whose access to which elements differs between two definitions. What is in only one of them gives
+ * nothing in the other. A group whose answers are the same gets other records than before.
+ */
+export function compareReach<Key>(
+  before: Definition,
+  after: Definition,
+  everybody: readonly Affected<Key>[],
+): Shift<Key>[] {
+  const [old, now] = [compile(before), compile(after)];
+  const elements = new Set([...now.tree.elements, ...old.tree.elements].map((element) => element.id));
+  const people = everybody.map(({ key, viewer }) => ({
+    key,
+    old: old.access(viewer),
+    now: now.access(viewer),
+  }));
+  const shifts: Shift<Key>[] = [];
+  for (const id of elements) {
+    const [was, is] = [old.tree.get(id), now.tree.get(id)];
+    const groups = new Map<string, { before: Answer; after: Answer; who: Key[] }>();
+    for (const person of people) {
+      const then = was ? person.old.answer(was) : NOTHING;
+      const next = is ? person.now.answer(is) : NOTHING;
+      if (sameAnswer(then, next) && (!was || !is || sameJson(person.old.rule(was), person.now.rule(is))))
+        continue;
+      const key = `${then.least}${then.most}${next.least}${next.most}`;
+      const group = groups.get(key);
+      if (group) group.who.push(person.key);
+      else groups.set(key, { before: then, after: next, who: [person.key] });
+    }
+    if (groups.size > 0) shifts.push({ element: id, groups: [...groups.values()] });
+  }
+  return shifts;
+}

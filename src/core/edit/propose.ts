@@ -1,0 +1,102 @@
+import { compile } from '../access/compile';
+import { sameAnswer, type Level } from '../access/level';
+import { isSpokenOf, type Viewer } from '../access/viewer';
+import type { Definition } from '../model/definition';
+import { gives, sameLine, type Line, type What, type Who } from '../model/gate';
+import type { Id } from '../model/id';
+import type { Affected } from './difference';
+import type { Edit } from './edit';
+import { editLines, newLine } from './make';
+
+export interface Proposal<Key> {
+  readonly edit: Edit;
+  /** Who else would get another level on the element. */
+  readonly others: readonly Key[];
+}
+
+/** By level, what gives it and what limits to it. */
+const GIVES: Readonly<Record<Level, What | undefined>> = [undefined, 'see', 'edit'];
+const LIMITS: Readonly<Record<Level, What | undefined>> = ['block', 'at-most-see', undefined];
+
+/**
+ * The edit of one gate that gives a viewer this level on an element: the one that changes fewest
+ * others, then fewest lines. `start` are the lines that the gate would start with if it follows.
+ * Undefined where no such edit reaches the level: something else limits it.
+ */
+export function proposeLevel<Key>(
+  definition: Definition,
+  element: Id,
+  gate: Id,
+  viewer: Affected<Key>,
+  level: Level,
+  everybody: readonly Affected<Key>[],
+  start: readonly Line[],
+): Proposal<Key> | undefined {
+  const before = Object.hasOwn(definition.gates, gate) ? definition.gates[gate]?.lines : undefined;
+  const now = compile(definition);
+  const subject = now.tree.get(element);
+  if (!subject) return undefined;
+  let best: { edit: Edit; others: Key[]; cost: number } | undefined;
+  for (const after of candidates(definition, before ?? start, viewer.viewer, level)) {
+    const made = compile({ ...definition, gates: { ...definition.gates, [gate]: { lines: after } } });
+    const then = made.tree.get(element) ?? subject;
+    if (made.access(viewer.viewer).answer(then).most !== level) continue;
+    const others = everybody
+      .filter(
+        (one) =>
+          one.key !== viewer.key &&
+          !sameAnswer(now.access(one.viewer).answer(subject), made.access(one.viewer).answer(then)),
+      )
+      .map((one) => one.key);
+    const cost = others.length * 1000 + changed(before ?? start, after);
+    if (!best || cost < best.cost) best = { edit: editLines(gate, before, after), others, cost };
+  }
+  return best;
+}
+
+/** How many lines are added, taken away or changed; adding counts a little more. */
+function changed(before: readonly Line[], after: readonly Line[]): number {
+  const lost = before.filter((line) => !after.some((one) => sameLine(one, line))).length;
+  const added = after.filter((line) => !before.some((one) => one.id === line.id)).length;
+  return lost + added * 1.1;
+}
+
+/** Line lists that might reach the level: one line taken away, changed or added, with and without what limits. */
+function* candidates(
+  definition: Definition,
+  lines: readonly Line[],
+  viewer: Viewer,
+  level: Level,
+): Generator<readonly Line[]> {
+  yield lines;
+  const [give, limit] = [GIVES[level], LIMITS[level]];
+  const speaks = lines.filter((line) => isSpokenOf(definition, viewer, line.who) !== false);
+  const free = lines.filter((line) => gives(line) || !speaks.includes(line));
+  for (const base of free.length === lines.length ? [lines] : [lines, free]) {
+    if (base !== lines) yield base;
+    for (const line of speaks.filter((one) => base.includes(one))) {
+      const without = base.filter((one) => one !== line);
+      yield without;
+      const others = (['see', 'edit', 'at-most-see', 'block'] as const).filter((what) => what !== line.what);
+      for (const what of others) yield base.map((one) => (one === line ? { ...line, what } : one));
+      for (const who of give ? namesOf(viewer) : []) yield [...without, newLine(who, give as What)];
+    }
+    for (const who of namesOf(viewer)) {
+      if (give) yield [...base, newLine(who, give)];
+      if (limit) yield [...base, newLine(exactly(who), limit)];
+    }
+  }
+}
+
+/** The ways in which a line can speak of the viewer, narrowest last. */
+function namesOf(viewer: Viewer): Who[] {
+  if (viewer.kind === 'signed-out') return [{ kind: 'signed-out' }];
+  if (viewer.person !== undefined) return [{ kind: 'person', person: viewer.person }];
+  if (viewer.roles.length === 0) return [{ kind: 'signed-in' }];
+  return viewer.roles.flatMap((role): Who[] => [
+    { kind: 'role', role },
+    { kind: 'role', role, exactly: true },
+  ]);
+}
+
+const exactly = (who: Who): Who => (who.kind === 'role' ? { ...who, exactly: true } : who);

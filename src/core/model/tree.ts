@@ -1,0 +1,227 @@
+import type {
+  Action,
+  Area,
+  Button,
+  Column,
+  Definition,
+  Entity,
+  EntityField,
+  FieldPart,
+  List,
+  Menu,
+  MenuItem,
+  Role,
+  Screen,
+  Section,
+  Text,
+} from './definition';
+import type { Id } from './id';
+
+/** What an element is, with its node in the document. */
+type Node =
+  | { readonly kind: 'application'; readonly node: Definition }
+  | { readonly kind: 'area'; readonly node: Area }
+  | { readonly kind: 'screen'; readonly node: Screen }
+  | { readonly kind: 'section'; readonly node: Section }
+  | { readonly kind: 'field'; readonly node: FieldPart }
+  | { readonly kind: 'button'; readonly node: Button }
+  | { readonly kind: 'list'; readonly node: List }
+  | { readonly kind: 'column'; readonly node: Column }
+  | { readonly kind: 'text'; readonly node: Text }
+  | { readonly kind: 'menu'; readonly node: Menu }
+  | { readonly kind: 'menu-item'; readonly node: MenuItem }
+  | { readonly kind: 'rows'; readonly node: Entity }
+  | { readonly kind: 'action'; readonly node: Action }
+  | { readonly kind: 'data-field'; readonly node: EntityField };
+
+export type ElementKind = Node['kind'];
+
+/** Anything that can have a gate. */
+export type Element = Node & {
+  readonly id: Id;
+  readonly name: string;
+  /** Its place in `Tree.elements`. For memory only: never stored. */
+  readonly number: number;
+  /** What limits it. Only the application has none. */
+  readonly container?: Element;
+  /** The screen it stands on. */
+  readonly screen?: Screen;
+  /** The list it stands in, as a column or a row's button. */
+  readonly list?: List;
+  /** Elements that it contains, in order. */
+  readonly contents: Element[];
+};
+
+type ElementOf<K extends ElementKind> = Extract<Element, { kind: K }>;
+
+/** A definition as a tree of elements, with its names looked up. Build it once for each definition. */
+export class Tree {
+  /** Every element, containers before their contents. */
+  readonly elements: Element[] = [];
+  readonly root: Element;
+  private readonly byId = new Map<Id, Element>();
+  private readonly entityByPart = new Map<Id, Entity>();
+  private readonly roleById = new Map<Id, Role>();
+
+  constructor(readonly definition: Definition) {
+    for (const role of definition.roles) this.roleById.set(role.id, role);
+    for (const entity of definition.entities)
+      for (const part of [entity, ...entity.fields, ...entity.actions])
+        this.entityByPart.set(part.id, entity);
+    this.root = this.add({ kind: 'application', node: definition }, definition, definition.name);
+    this.addMenu(definition.menu);
+    for (const area of definition.areas) this.addArea(area);
+    for (const entity of definition.entities) this.addEntity(entity);
+  }
+
+  get(id: Id): Element | undefined {
+    return this.byId.get(id);
+  }
+
+  /** The element with that id and kind. Throws where there is none: for ids that a valid definition holds. */
+  need<K extends ElementKind>(id: Id, kind: K): ElementOf<K> {
+    const found = this.byId.get(id);
+    if (found?.kind !== kind) throw new Error(`No ${kind} has the id ${id}`);
+    return found as ElementOf<K>;
+  }
+
+  role(id: Id): Role | undefined {
+    return this.roleById.get(id);
+  }
+
+  /** The entity that has this id, or that has the field or action with this id. */
+  entityOf(id: Id): Entity | undefined {
+    return this.entityByPart.get(id);
+  }
+
+  /** An entity's built-in action. A valid definition has each once. */
+  action(entity: Entity, kind: 'create' | 'update' | 'delete'): Action {
+    const found = entity.actions.find((action) => action.kind === kind);
+    if (!found) throw new Error(`${entity.name} has no ${kind} action`);
+    return found;
+  }
+
+  screens(): Screen[] {
+    return this.definition.areas.flatMap((area) => area.screens);
+  }
+
+  /** All that has to do with the element's content, itself included. */
+  within(element: Element): Element[] {
+    return [element, ...element.contents.flatMap((content) => this.within(content))];
+  }
+
+  private add(
+    node: Node,
+    has: { readonly id: Id },
+    name: string,
+    place: { container?: Element; screen?: Screen; list?: List } = {},
+  ): Element {
+    const number = this.elements.length;
+    const element: Element = { ...node, ...place, id: has.id, name, number, contents: [] };
+    this.elements.push(element);
+    this.byId.set(has.id, element);
+    place.container?.contents.push(element);
+    return element;
+  }
+
+  private addMenu(menu: Menu): void {
+    const element = this.add({ kind: 'menu', node: menu }, menu, 'Menu', { container: this.root });
+    const addItems = (items: readonly MenuItem[], container: Element): void => {
+      for (const item of items)
+        addItems(item.items, this.add({ kind: 'menu-item', node: item }, item, item.name, { container }));
+    };
+    addItems(menu.items, element);
+  }
+
+  private addArea(area: Area): void {
+    const inArea = this.add({ kind: 'area', node: area }, area, area.name, { container: this.root });
+    for (const screen of area.screens) {
+      const onScreen = this.add({ kind: 'screen', node: screen }, screen, screen.name, {
+        container: inArea,
+        screen,
+      });
+      for (const section of screen.sections) {
+        const container = this.add({ kind: 'section', node: section }, section, section.name, {
+          container: onScreen,
+          screen,
+        });
+        for (const part of section.parts) this.addPart(part, { container, screen });
+      }
+    }
+  }
+
+  private addPart(part: Section['parts'][number], place: { container: Element; screen: Screen }): void {
+    switch (part.kind) {
+      case 'field':
+        this.add({ kind: 'field', node: part }, part, this.fieldName(part.field), place);
+        return;
+      case 'button':
+        this.add({ kind: 'button', node: part }, part, part.name, place);
+        return;
+      case 'text':
+        this.add({ kind: 'text', node: part }, part, part.text, place);
+        return;
+      case 'list': {
+        const list = part;
+        const inside = {
+          ...place,
+          container: this.add({ kind: 'list', node: list }, list, list.name, place),
+          list,
+        };
+        for (const column of list.columns)
+          this.add({ kind: 'column', node: column }, column, this.fieldName(column.field), inside);
+        for (const button of list.buttons)
+          this.add({ kind: 'button', node: button }, button, button.name, inside);
+      }
+    }
+  }
+
+  private addEntity(entity: Entity): void {
+    const rows = this.add({ kind: 'rows', node: entity }, entity, entity.plural, { container: this.root });
+    for (const field of entity.fields)
+      this.add({ kind: 'data-field', node: field }, field, field.name, { container: rows });
+    for (const action of entity.actions)
+      this.add({ kind: 'action', node: action }, action, action.name, { container: rows });
+  }
+
+  private fieldName(field: Id): string {
+    return this.entityByPart.get(field)?.fields.find((one) => one.id === field)?.name ?? field;
+  }
+}
+
+/** The roles that `roles` give, with all that they include. Roles that are gone give nothing. */
+export function withIncluded(definition: Definition, roles: Iterable<Id>): Set<Id> {
+  const byId = new Map(definition.roles.map((role) => [role.id, role]));
+  const held = new Set<Id>();
+  const waiting = [...roles];
+  for (let id = waiting.pop(); id !== undefined; id = waiting.pop()) {
+    const role = byId.get(id);
+    if (!role || held.has(id)) continue;
+    held.add(id);
+    waiting.push(...role.includes);
+  }
+  return held;
+}
+
+/** A loop of inclusion, as the names along it, or undefined where there is none. */
+export function inclusionLoop(roles: readonly Role[]): string[] | undefined {
+  const byId = new Map(roles.map((role) => [role.id, role]));
+  const done = new Set<Id>();
+  const visit = (role: Role, path: Role[]): string[] | undefined => {
+    const start = path.indexOf(role);
+    if (start >= 0) return [...path.slice(start), role].map((one) => one.name);
+    if (done.has(role.id)) return undefined;
+    for (const id of role.includes) {
+      const included = byId.get(id);
+      const loop = included && visit(included, [...path, role]);
+      if (loop) return loop;
+    }
+    done.add(role.id);
+    return undefined;
+  };
+  for (const role of roles) {
+    const loop = visit(role, []);
+    if (loop) return loop;
+  }
+  return undefined;
+}

@@ -1,0 +1,142 @@
+import * as yup from 'yup';
+import type { EntityField } from './definition';
+import type { Id } from './id';
+
+/** A stored value. Decimals are strings, dates are `YYYY-MM-DD`, a pointed-to record is its id. */
+export type Value = string | boolean;
+
+/** The fields of one record by field id. A field that is not here, or null, is empty. */
+export type Values = Readonly<Record<Id, Value | null>>;
+
+export type ValueType =
+  | { readonly kind: 'text'; readonly long?: boolean }
+  | { readonly kind: 'number'; readonly decimals: number }
+  | { readonly kind: 'money' }
+  | { readonly kind: 'date' }
+  | { readonly kind: 'boolean' }
+  | { readonly kind: 'choice'; readonly options: readonly { readonly id: Id; readonly name: string }[] }
+  | { readonly kind: 'record'; readonly entity: Id };
+
+/** A value as read, or what is wrong with it in words for the person who wrote it. */
+export type Reading = { readonly value: Value | null } | { readonly problem: string };
+
+const decimal = (places: number): yup.StringSchema =>
+  yup
+    .string()
+    .matches(
+      places > 0 ? new RegExp(`^-?\\d{1,15}(\\.\\d{1,${places}})?$`) : /^-?\d{1,15}$/,
+      places > 0
+        ? `Write a number such as 1250.50, with at most ${places} digits after the point.`
+        : 'Write a whole number such as 12.',
+    );
+
+const isDate = (text: string): boolean => {
+  const at = new Date(`${text}T00:00:00Z`);
+  return !Number.isNaN(at.getTime()) && at.toISOString().startsWith(text);
+};
+
+function schemaOf(type: ValueType): yup.Schema {
+  switch (type.kind) {
+    case 'text':
+      return type.long
+        ? yup.string().max(10_000, 'At most 10,000 characters.')
+        : yup.string().max(300, 'At most 300 characters.');
+    case 'number':
+      return decimal(type.decimals);
+    case 'money':
+      return decimal(2);
+    case 'date':
+      return yup
+        .string()
+        .matches(/^\d{4}-\d{2}-\d{2}$/, 'Write a date such as 2026-03-14.')
+        .test('date', 'There is no such day.', (text) => text === undefined || isDate(text));
+    case 'boolean':
+      return yup.boolean();
+    case 'choice':
+      return yup.string().oneOf(
+        type.options.map((option) => option.id),
+        'Choose one of the options.',
+      );
+    case 'record':
+      return yup.string().max(40, 'Choose one of the records.');
+  }
+}
+
+const schemas = new WeakMap<ValueType, yup.Schema>();
+
+/**
+ * Reads what somebody wrote for a field. An empty text is an empty field. Whether a pointed-to
+ * record may be pointed to is not decided here.
+ */
+export function readValue(field: EntityField, raw: unknown): Reading {
+  const value = typeof raw === 'string' && raw.trim() === '' ? null : (raw ?? null);
+  if (value === null) return field.required ? { problem: `${field.name} is needed.` } : { value: null };
+  let schema = schemas.get(field.type);
+  if (!schema) schemas.set(field.type, (schema = schemaOf(field.type)));
+  try {
+    const read = schema.strict().validateSync(value) as Value;
+    return { value: isDecimal(field.type) ? plainDecimal(read as string) : read };
+  } catch (error) {
+    const wrongType = error instanceof yup.ValidationError && error.type === 'typeError';
+    if (wrongType || !(error instanceof yup.ValidationError))
+      return { problem: `${field.name} cannot hold this.` };
+    return { problem: error.message };
+  }
+}
+
+export const isDecimal = (type: ValueType): boolean => type.kind === 'number' || type.kind === 'money';
+
+/** The one way to write a decimal: no leading or trailing zeros, no minus zero. `007.50` is `7.5`. */
+export function plainDecimal(text: string): string {
+  const [, sign = '', whole = '', part = ''] = /^(-?)0*(\d+?)(?:\.(\d*?)0*)?$/.exec(text) ?? [];
+  const plain = part ? `${whole}.${part}` : whole;
+  return plain === '0' ? '0' : sign + plain;
+}
+
+/** How values are shown: language (BCP 47) and currency (ISO 4217). */
+export interface Manner {
+  readonly language: string;
+  readonly currency: string;
+}
+
+const formats = new Map<string, Intl.NumberFormat | Intl.DateTimeFormat>();
+
+function format<T extends Intl.NumberFormat | Intl.DateTimeFormat>(key: string, make: () => T): T {
+  let found = formats.get(key);
+  if (!found) formats.set(key, (found = make()));
+  return found as T;
+}
+
+/** The value in words for people. A pointed-to record is not shown here: its label has doors of its own. */
+export function showValue(type: ValueType, value: Value | null | undefined, manner: Manner): string {
+  if (value === null || value === undefined) return '';
+  const { language, currency } = manner;
+  switch (type.kind) {
+    case 'money':
+      return format(
+        `money ${language} ${currency}`,
+        () =>
+          new Intl.NumberFormat(language, {
+            style: 'currency',
+            currency,
+            trailingZeroDisplay: 'stripIfInteger',
+          }),
+      ).format(value as unknown as number);
+    case 'number':
+      return format(
+        `number ${language}`,
+        () => new Intl.NumberFormat(language, { maximumFractionDigits: 15 }),
+      ).format(value as unknown as number);
+    case 'date':
+      return format(
+        `date ${language}`,
+        () => new Intl.DateTimeFormat(language, { dateStyle: 'medium', timeZone: 'UTC' }),
+      ).format(new Date(`${value as string}T00:00:00Z`));
+    case 'boolean':
+      return value ? 'Yes' : 'No';
+    case 'choice':
+      return type.options.find((option) => option.id === value)?.name ?? '';
+    default:
+      return String(value);
+  }
+}

@@ -1,0 +1,171 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { compile } from '@/core/access/compile';
+import { levelOn } from '@/core/access/rule';
+import { SIGNED_OUT, viewerOfRole } from '@/core/access/viewer';
+import { applyEdit, sameJson } from '@/core/edit/apply';
+import { difference } from '@/core/edit/difference';
+import { inverseOf, type Edit } from '@/core/edit/edit';
+import { standingOf, type LogEntry } from '@/core/edit/history';
+import { addScreen, editLines, newLine } from '@/core/edit/make';
+import { proposeLevel } from '@/core/edit/propose';
+import { startLines } from '@/core/edit/start';
+import type { Definition, Role } from '@/core/model/definition';
+import type { Line } from '@/core/model/gate';
+import { Draw, drawDefinition, drawLine, drawValues, drawViewer, PEOPLE } from './arbitrary';
+
+function everywhere(check: (draw: Draw) => void, numRuns = 500): void {
+  fc.assert(
+    fc.property(fc.gen(), (value) => check(new Draw(value))),
+    { numRuns },
+  );
+}
+
+/** A random edit of any kind that the definition is ready for. */
+function drawEdit(draw: Draw, definition: Definition): Edit {
+  const element = draw.one(compile(definition).tree.elements);
+  const lines = definition.gates[element.id]?.lines;
+  const [line] = lines ?? [];
+  const role = definition.roles[0];
+  const edits: Edit[] = [
+    editLines(
+      element.id,
+      lines,
+      draw.many(3, () => drawLine(draw)),
+    ),
+    addScreen(
+      { ...definition, newScreens: draw.one(['nobody', 'signed-in', 'everyone']) },
+      draw.one(['a1', 'a2']),
+      {
+        id: draw.id('new'),
+        name: 'New',
+        address: draw.id('new'),
+        sections: [],
+      },
+    ),
+  ];
+  if (lines && element.id !== 'app') edits.push({ do: 'follow', gate: element.id, lines });
+  if (line) edits.push({ do: 'changeLine', gate: element.id, from: line, to: { ...line, what: 'block' } });
+  if (role) edits.push({ do: 'changeRole', from: role, to: { ...role, name: 'Another' } });
+  return draw.chance(30) ? { do: 'together', edits: draw.some(edits, 40).slice(0, 1) } : draw.one(edits);
+}
+
+/** The same gates, whatever the order in which they were made. */
+const plain = (definition: Definition): unknown => JSON.parse(JSON.stringify(definition));
+
+describe('edits', () => {
+  it('an edit, then its inverse, is the identity', () => {
+    everywhere((draw) => {
+      const definition = drawDefinition(draw);
+      const edit = drawEdit(draw, definition);
+      const made = applyEdit(definition, edit);
+      if (!made.ok) throw new Error(JSON.stringify(made.problems));
+      const back = applyEdit(made.value, inverseOf(edit));
+      expect(back.ok && plain(back.value)).toEqual(plain(definition));
+      expect(inverseOf(inverseOf(edit))).toEqual(edit);
+      expect(difference(definition, made.value).length > 0).toBe(!sameJson(definition, made.value));
+    });
+  });
+
+  it("never lose a block line under another builder's edit", () => {
+    everywhere((draw) => {
+      const definition = drawDefinition(draw);
+      const gate = draw.one(Object.keys(definition.gates));
+      const lines = definition.gates[gate]?.lines ?? [];
+      const block: Line = { id: 'theblock', who: { kind: 'everyone' }, what: 'block' };
+      const theirs = applyEdit(definition, { do: 'addLine', gate, line: block, at: draw.upTo(lines.length) });
+      const mine = drawEdit(draw, definition);
+      const both = theirs.ok ? applyEdit(theirs.value, mine) : theirs;
+      if (both.ok) expect(both.value.gates[gate]?.lines).toContainEqual(block);
+      else expect(both.problems[0]?.code).toBe('changed-meanwhile');
+    });
+  });
+
+  it('refuses roles that include each other in a loop, and names the loop', () => {
+    const role = (id: string, ...includes: string[]): Role => ({ id, name: `Role ${id}`, includes });
+    const base = drawOnce();
+    const definition = { ...base, roles: [role('r1'), role('r2', 'r1'), role('r3', 'r2')] };
+    const made = applyEdit(definition, { do: 'changeRole', from: role('r1'), to: role('r1', 'r3') });
+    expect(made).toMatchObject({ ok: false, problems: [{ code: 'role-loop' }] });
+    expect(made.ok || made.problems[0]?.message).toContain('Role r1 → Role r3 → Role r2 → Role r1');
+  });
+
+  it('starts lines that change nothing yet, for doors too', () => {
+    everywhere((draw) => {
+      const definition = drawDefinition(draw);
+      const followers = compile(definition).tree.elements.filter((one) => !definition.gates[one.id]);
+      if (followers.length === 0) return;
+      const element = draw.one(followers);
+      const people = PEOPLE.map((person) => ({
+        kind: 'signed-in' as const,
+        person,
+        roles: draw.some(['r1', 'r2'], 50),
+      }));
+      const made = applyEdit(
+        definition,
+        editLines(element.id, undefined, startLines(definition, element.id, people)),
+      );
+      if (!made.ok) throw new Error(JSON.stringify(made.problems));
+      const viewers = [SIGNED_OUT, ...definition.roles.map((role) => viewerOfRole(role.id)), ...people];
+      for (const viewer of viewers) {
+        const [was, is] = [compile(definition).access(viewer), compile(made.value).access(viewer)];
+        for (const entity of definition.entities) {
+          const values = drawValues(draw, entity);
+          for (const one of is.compiled.tree.elements) {
+            const [before, after] = [
+              levelOn(was.rule(was.element(one.id)), values),
+              levelOn(is.rule(one), values),
+            ];
+            // A door that is open for some records only cannot be told in lines yet: then it closes.
+            expect(after).toBeLessThanOrEqual(before);
+            if (!['rows', 'action', 'data-field'].includes(element.kind)) expect(after).toBe(before);
+          }
+        }
+      }
+    }, 200);
+  });
+
+  it('proposes for a level the edit that reaches it, and names all whom else it changes', () => {
+    everywhere((draw) => {
+      const definition = drawDefinition(draw);
+      const element = draw.one(compile(definition).tree.elements);
+      const roles = definition.roles.map((role) => ({ key: role.id, viewer: viewerOfRole(role.id) }));
+      const viewer = { key: 'me', viewer: drawViewer(draw) };
+      const level = draw.one([0, 1, 2] as const);
+      const start = [newLine({ kind: 'everyone' }, 'edit')];
+      const proposal = proposeLevel(definition, element.id, element.id, viewer, level, roles, start);
+      if (!proposal) return;
+      const made = applyEdit(definition, proposal.edit);
+      if (!made.ok) throw new Error(JSON.stringify(made.problems));
+      const [was, is] = [compile(definition), compile(made.value)];
+      expect(is.access(viewer.viewer).answer(is.access(viewer.viewer).element(element.id)).most).toBe(level);
+      for (const { key, viewer: other } of roles) {
+        const before = was.access(other).answer(element);
+        const after = is.access(other).answer(is.access(other).element(element.id));
+        if (!proposal.others.includes(key)) expect(after).toEqual(before);
+      }
+    }, 300);
+  });
+
+  it('undo takes back the last own edit that stands, redo the last taken back', () => {
+    const log = (...entries: Partial<LogEntry>[]): LogEntry[] =>
+      entries.map((one, i) => ({ revision: i + 1, ...one }));
+    expect(standingOf([])).toEqual({});
+    expect(standingOf(log({}, {}))).toEqual({ undo: 2 });
+    expect(standingOf(log({}, {}, { undoes: 2 }))).toEqual({ undo: 1, redo: 2 });
+    expect(standingOf(log({}, {}, { undoes: 2 }, { undoes: 1 }))).toEqual({ redo: 1 });
+    expect(standingOf(log({}, {}, { undoes: 2 }, { undoes: 1 }, { redoes: 1 }))).toEqual({
+      undo: 1,
+      redo: 2,
+    });
+    expect(standingOf(log({}, { undoes: 1 }, {}))).toEqual({ undo: 3 });
+  });
+});
+
+function drawOnce(): Definition {
+  const [definition] = fc.sample(
+    fc.gen().map((value) => drawDefinition(new Draw(value))),
+    1,
+  );
+  return definition as Definition;
+}

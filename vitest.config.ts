@@ -1,0 +1,13 @@
+import { fileURLToPath } from 'node:url';
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
+  test: {
+    include: ['src/**/*.test.ts', 'tests/core/**/*.test.ts', 'tests/server/**/*.test.ts'],
+    testTimeout: 60_000,
+    hookTimeout: 60_000,
+    // The integration tests share one database.
+    fileParallelism: false,
+  },
+});
