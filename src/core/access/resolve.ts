@@ -65,6 +65,7 @@ export interface ShownList {
   readonly kind: 'list';
   readonly id: Id;
   readonly name: string;
+  readonly entity: Id;
   readonly columns: readonly ShownColumn[];
 }
 
@@ -149,6 +150,7 @@ function resolvePart(access: Access, element: Element, context: Context): ShownP
         kind: 'list',
         id: element.id,
         name: element.name,
+        entity: element.node.entity,
         columns: element.contents.flatMap((column) =>
           column.kind === 'column' && access.level(column, undefined) > NONE
             ? [resolveColumn(access, column, column.node.field)]

@@ -1,0 +1,68 @@
+import { spawn, spawnSync } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
+
+/** The project's folder. */
+export const ROOT = fileURLToPath(new URL('../..', import.meta.url)).replace(/\/$/, '');
+
+/** @param {string} text */
+export const say = (text) => console.log(text);
+
+/** A failure that its reader can mend; told without a stack. */
+export class Unable extends Error {}
+
+/**
+ * Runs a command to its end, in the project's folder. Its output is shown, or returned where `quiet`.
+ * @param {string} command
+ * @param {string[]} args
+ * @param {{ env?: Record<string, string | undefined>, quiet?: boolean, allowFailure?: boolean, uid?: number, gid?: number, cwd?: string }} [options]
+ */
+export function run(command, args, options = {}) {
+  const { env, quiet = false, allowFailure = false, uid, gid, cwd = ROOT } = options;
+  const done = spawnSync(command, args, {
+    cwd,
+    env: { ...process.env, ...env },
+    stdio: ['ignore', quiet ? 'pipe' : 'inherit', quiet ? 'pipe' : 'inherit'],
+    encoding: 'utf8',
+    maxBuffer: 64 * 1024 * 1024,
+    ...(uid !== undefined && { uid }),
+    ...(gid !== undefined && { gid }),
+  });
+  if (done.error && !allowFailure) throw new Unable(`${command} could not be run: ${done.error.message}`);
+  if (done.status !== 0 && !allowFailure)
+    throw new Unable(`${command} ${args[0] ?? ''} failed.\n${done.stderr ?? ''}`.trim());
+  return { status: done.status ?? 1, output: (done.stdout ?? '').trim() };
+}
+
+/** Whether a process is there. @param {number} pid */
+export function isAlive(pid) {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return /** @type {NodeJS.ErrnoException} */ (error).code === 'EPERM';
+  }
+}
+
+/** @param {number} ms */
+export const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/**
+ * Asks a process to end and waits; ends it by force after `seconds`.
+ * @param {number} pid
+ * @param {NodeJS.Signals} signal
+ * @param {number} seconds
+ */
+export async function endProcess(pid, signal, seconds = 20) {
+  if (!isAlive(pid)) return;
+  process.kill(pid, signal);
+  for (let waited = 0; waited < seconds * 20; waited++) {
+    if (!isAlive(pid)) return;
+    await pause(50);
+  }
+  process.kill(pid, 'SIGKILL');
+}
+
+/** A program of the project's own packages. @param {string} path */
+export const inPackages = (path) => `${ROOT}/node_modules/${path}`;
+
+export { spawn };

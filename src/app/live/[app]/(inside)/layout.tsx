@@ -1,0 +1,34 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import type { ReactNode } from 'react';
+import { resolveMenu } from '@/core/access/resolve';
+import { thisVisit } from '@/server/live/this-visit';
+import { LiveFrame } from './live-host';
+
+interface Props {
+  params: Promise<{ app: string }>;
+  children: ReactNode;
+}
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const { app } = await params;
+  const visit = await thisVisit(app);
+  return { title: visit?.name ?? 'Not found' };
+}
+
+/** The frame. It decides nothing for the pages in it: each asks for itself. */
+export default async function LiveLayout({ params, children }: Props) {
+  const { app } = await params;
+  const visit = await thisVisit(app);
+  if (!visit) notFound();
+  return (
+    <LiveFrame
+      base={`/live/${app}`}
+      name={visit.name}
+      person={visit.person?.name}
+      menu={resolveMenu(visit.access)}
+    >
+      {children}
+    </LiveFrame>
+  );
+}

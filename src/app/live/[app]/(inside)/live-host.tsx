@@ -1,0 +1,71 @@
+'use client';
+
+import { usePathname, useRouter } from 'next/navigation';
+import { useMemo, type ReactNode } from 'react';
+import type { ShownMenuItem } from '@/core/access/resolve';
+import { ask, HostProvider, RecordsClient, type Host } from '@/ui/live/host';
+import { MenuView } from '@/ui/live/menu-view';
+import { Toasts, useTell } from '@/ui/parts/toasts';
+
+interface Props {
+  readonly base: string;
+  readonly name: string;
+  readonly person: string | undefined;
+  readonly menu: readonly ShownMenuItem[];
+  readonly children: ReactNode;
+}
+
+/** What stands around every page of a released application: its name, its menu, who is signed in. */
+export function LiveFrame(props: Props) {
+  return (
+    <Toasts>
+      <Inside {...props} />
+    </Toasts>
+  );
+}
+
+function Inside({ base, name, person, menu, children }: Props) {
+  const router = useRouter();
+  const tell = useTell();
+  const path = usePathname();
+  const host = useMemo((): Host => {
+    const hrefOf = (address: string): string => (address ? `${base}/${address}` : base);
+    return {
+      go: (address, query) => router.push(hrefOf(address) + (query ? `?${query}` : ''), { scroll: !query }),
+      hrefOf,
+      records: new RecordsClient(`${base}/api/records`),
+      refresh: () => router.refresh(),
+      // A full load: nothing of the session stays in the page.
+      signOut: () =>
+        void ask(`${base}/api/session`, { method: 'DELETE' }).then((answer) =>
+          answer.ok ? window.location.assign(base) : tell(answer.detail),
+        ),
+      tell,
+      said: { saved: 'Saved.', added: 'Added.', deleted: 'Deleted.', done: 'Done.' },
+      keeps: true,
+    };
+  }, [base, router, tell]);
+  return (
+    <HostProvider value={host}>
+      <header className="flex items-center gap-4 border-b border-edge bg-paper px-5 py-2">
+        <span className="font-semibold">{name}</span>
+        <span className="ml-auto text-quiet">{person ?? 'You are not signed in'}</span>
+        {person === undefined ? (
+          <a className="button" href={`${base}/sign-in`}>
+            Sign in
+          </a>
+        ) : (
+          <button type="button" className="button" onClick={host.signOut}>
+            Sign out
+          </button>
+        )}
+      </header>
+      <div className="grid min-h-[calc(100vh-49px)] grid-cols-[190px_1fr]">
+        <div className="border-r border-rule bg-paper py-3">
+          <MenuView items={menu} current={path.slice(base.length + 1)} />
+        </div>
+        <main className="max-w-6xl min-w-0 p-5">{children}</main>
+      </div>
+    </HostProvider>
+  );
+}

@@ -1,0 +1,16 @@
+import { handle } from '@/server/http/handle';
+import { liveRecords } from '@/server/live/api';
+
+interface Context {
+  params: Promise<{ app: string; entity: string }>;
+}
+
+export const GET = handle<Context>(async (request, { params }) => {
+  const { app, entity } = await params;
+  return (await liveRecords(app)).list(entity, new URL(request.url).searchParams);
+});
+
+export const POST = handle<Context>(async (request, { params }) => {
+  const { app, entity } = await params;
+  return (await liveRecords(app)).create(entity, request);
+});

@@ -1,0 +1,36 @@
+import { cookies } from 'next/headers';
+import { handle, json, nothing, readBody } from '@/server/http/handle';
+import { notThere } from '@/server/http/problem';
+import { visit } from '@/server/live/visit';
+import { credentialsBody } from '@/server/security/credentials';
+import { ownAddress, ownOrigin } from '@/server/security/origin';
+import { cookieHeader, endSession, liveCookie } from '@/server/security/sessions';
+import { signInToLive } from '@/server/security/sign-in';
+
+interface Context {
+  params: Promise<{ app: string }>;
+}
+
+const isSecure = (request: Request): boolean => ownOrigin(request).startsWith('https:');
+
+/** Signs in, and answers with where to go: back, or to the person's own start. */
+export const POST = handle<Context>(async (request, { params }) => {
+  const { app } = await params;
+  const now = await visit(app, await cookies());
+  if (!now) throw notThere();
+  const { email, password, back } = await readBody(request, credentialsBody);
+  const token = await signInToLive(now.applicationId, email, password);
+  // A token from before signing in is of no more use to anybody.
+  if (now.token) await endSession(now.token);
+  const to = ownAddress(back, `/live/${app}`) ?? `/live/${app}`;
+  const cookie = cookieHeader(await liveCookie(app), token, isSecure(request));
+  return json({ to }, { headers: { 'Set-Cookie': cookie } });
+});
+
+/** Signs out. */
+export const DELETE = handle<Context>(async (request, { params }) => {
+  const { app } = await params;
+  const now = await visit(app, await cookies());
+  if (now?.token) await endSession(now.token);
+  return nothing({ 'Set-Cookie': cookieHeader(await liveCookie(app), null, isSecure(request)) });
+});

@@ -1,0 +1,29 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { thisVisit } from '@/server/live/this-visit';
+import { theInstallation } from '@/server/security/sessions';
+import { DEMO_ACCOUNTS } from '@/demo/accounts';
+import { SignInForm } from '@/ui/parts/sign-in-form';
+
+export const metadata: Metadata = { title: 'Sign in' };
+
+interface Props {
+  params: Promise<{ app: string }>;
+  searchParams: Promise<{ back?: string | string[] }>;
+}
+
+/** Signing in to a released application. Not even the application's name is on it. */
+export default async function LiveSignIn({ params, searchParams }: Props) {
+  const { app } = await params;
+  const { back } = await searchParams;
+  if (!(await thisVisit(app))) notFound();
+  const { demoPassword } = await theInstallation();
+  return (
+    <SignInForm
+      action={`/live/${app}/api/session`}
+      heading="Sign in"
+      back={typeof back === 'string' ? back : undefined}
+      demo={demoPassword === null ? undefined : { password: demoPassword, accounts: DEMO_ACCOUNTS.live }}
+    />
+  );
+}

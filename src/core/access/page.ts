@@ -1,0 +1,31 @@
+import type { Id } from '../model/id';
+import type { ShownRow, ShownScreen } from './resolve';
+
+/** The rows of one list, and how they were asked for. */
+export interface ShownRows {
+  readonly rows: readonly (ShownRow & { readonly version: number })[];
+  readonly total: number;
+  readonly page: number;
+  readonly size: number;
+  readonly q: string;
+  /** A field's id, with `-` before it when descending. */
+  readonly sort: string;
+}
+
+/** A page of the application, ready to be drawn: all of it may be sent to the viewer. */
+export interface ShownPage {
+  readonly address: string;
+  readonly screen: ShownScreen;
+  readonly lists: Readonly<Record<Id, ShownRows>>;
+  /** The version of the screen's record. */
+  readonly version?: number;
+  /** Where to go when the record is gone. */
+  readonly leaveTo?: string;
+}
+
+export type Outcome =
+  | { readonly is: 'open'; readonly page: ShownPage }
+  /** The screen is closed to this viewer. */
+  | { readonly is: 'refused' }
+  /** No such address, or a record that is closed: the same. */
+  | { readonly is: 'not-there' };

@@ -1,0 +1,38 @@
+import { NextResponse, type NextRequest } from 'next/server';
+
+/**
+ * Gives every page its content policy: scripts only with this answer's nonce, everything else only from
+ * here. Where the released applications have an origin of their own (`LIVE_ORIGIN`), each host serves
+ * only its own addresses.
+ */
+export function proxy(request: NextRequest): NextResponse {
+  const { pathname } = request.nextUrl;
+  const liveOrigin = process.env['LIVE_ORIGIN'];
+  if (liveOrigin) {
+    const onLive = request.headers.get('host') === new URL(liveOrigin).host;
+    if (onLive !== pathname.startsWith('/live/') && pathname !== '/health')
+      return new NextResponse('Not found', { status: 404 });
+  }
+  const nonce = btoa(crypto.randomUUID());
+  const policy = [
+    "default-src 'none'",
+    `script-src 'nonce-${nonce}' 'strict-dynamic'`,
+    // Positions that scripts set on elements are attributes; style sheets come from here, or with the nonce.
+    `style-src-elem 'self' 'nonce-${nonce}'`,
+    "style-src-attr 'unsafe-inline'",
+    "font-src 'self'",
+    "img-src 'self' data:",
+    "connect-src 'self'",
+    "form-action 'self'",
+    "base-uri 'none'",
+    "frame-ancestors 'none'",
+  ].join('; ');
+  const headers = new Headers(request.headers);
+  headers.set('content-security-policy', policy);
+  headers.set('x-nonce', nonce);
+  const response = NextResponse.next({ request: { headers } });
+  response.headers.set('content-security-policy', policy);
+  return response;
+}
+
+export const config = { matcher: '/((?!_next/static|health).*)' };

@@ -1,0 +1,224 @@
+import { sql } from 'drizzle-orm';
+import {
+  boolean,
+  check,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
+import type { Definition } from '../../core/model/definition';
+import type { Values } from '../../core/model/value';
+import type { Edit } from '../../core/edit/edit';
+
+const at = (name: string) => timestamp(name, { withTimezone: true }).notNull().defaultNow();
+
+/** What this installation knows of itself: its short name, and whether it was seeded with the demo. */
+export const installation = pgTable('installation', {
+  /** Always 1: there is one row. */
+  id: integer('id').primaryKey(),
+  /** Part of the cookies' names, so that two installations on one host do not take each other's. */
+  name: text('name').notNull(),
+  /** The one password of all demo people. Null wherever the demo was not seeded. */
+  demoPassword: text('demo_password'),
+});
+
+export const applications = pgTable('applications', {
+  id: text('id').primaryKey(),
+  /** Its part of the address: `/live/<slug>`. */
+  slug: text('slug').notNull().unique(),
+  name: text('name').notNull(),
+  /** The newest revision of the draft. */
+  headRevision: integer('head_revision').notNull().default(0),
+  /** The release in force. Null: never released. */
+  release: integer('release'),
+  createdAt: at('created_at'),
+});
+
+const applicationId = () =>
+  text('application_id')
+    .notNull()
+    .references(() => applications.id, { onDelete: 'cascade' });
+
+export const builders = pgTable('builders', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  email: text('email').notNull().unique(),
+  name: text('name').notNull(),
+  passwordHash: text('password_hash').notNull(),
+  createdAt: at('created_at'),
+});
+
+/** What a builder may do with an application, and whom they keep in their rail. */
+export const memberships = pgTable(
+  'memberships',
+  {
+    applicationId: applicationId(),
+    builderId: uuid('builder_id')
+      .notNull()
+      .references(() => builders.id, { onDelete: 'cascade' }),
+    role: text('role', { enum: ['owner', 'editor', 'reviewer'] }).notNull(),
+    pins: uuid('pins')
+      .array()
+      .notNull()
+      .default(sql`'{}'`),
+  },
+  (table) => [primaryKey({ columns: [table.applicationId, table.builderId] })],
+);
+
+/** A draft's log. A revision is never changed once it is here. */
+export const edits = pgTable(
+  'edits',
+  {
+    applicationId: applicationId(),
+    revision: integer('revision').notNull(),
+    edit: jsonb('edit').$type<Edit>().notNull(),
+    inverse: jsonb('inverse').$type<Edit>().notNull(),
+    format: integer('format').notNull(),
+    author: uuid('author')
+      .notNull()
+      .references(() => builders.id),
+    undoes: integer('undoes'),
+    redoes: integer('redoes'),
+    at: at('at'),
+  },
+  (table) => [
+    primaryKey({ columns: [table.applicationId, table.revision] }),
+    index('edits_author').on(table.applicationId, table.author, table.revision),
+  ],
+);
+
+export const snapshots = pgTable(
+  'snapshots',
+  {
+    applicationId: applicationId(),
+    revision: integer('revision').notNull(),
+    definition: jsonb('definition').$type<Definition>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.applicationId, table.revision] })],
+);
+
+export const releases = pgTable(
+  'releases',
+  {
+    applicationId: applicationId(),
+    number: integer('number').notNull(),
+    /** The draft revision that was reviewed and released. */
+    revision: integer('revision').notNull(),
+    definition: jsonb('definition').$type<Definition>().notNull(),
+    author: uuid('author').references(() => builders.id),
+    at: at('at'),
+  },
+  (table) => [primaryKey({ columns: [table.applicationId, table.number] })],
+);
+
+export const people = pgTable(
+  'people',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    applicationId: applicationId(),
+    email: text('email').notNull(),
+    name: text('name').notNull(),
+    passwordHash: text('password_hash').notNull(),
+    active: boolean('active').notNull().default(true),
+    /** A screen's id: where this person lands, before what their roles say. */
+    startScreen: text('start_screen'),
+    createdAt: at('created_at'),
+  },
+  (table) => [unique('people_email').on(table.applicationId, table.email)],
+);
+
+/** A role given to a person, perhaps in one unit only, perhaps for a time: `[from, until)`. */
+export const assignments = pgTable(
+  'assignments',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id, { onDelete: 'cascade' }),
+    roleId: text('role_id').notNull(),
+    unitId: text('unit_id'),
+    from: timestamp('from', { withTimezone: true }),
+    until: timestamp('until', { withTimezone: true }),
+  },
+  (table) => [index('assignments_person').on(table.personId)],
+);
+
+export const RECORD_KINDS = ['sample', 'live'] as const;
+export type RecordKind = (typeof RECORD_KINDS)[number];
+
+export const records = pgTable(
+  'records',
+  {
+    applicationId: applicationId(),
+    kind: text('kind', { enum: RECORD_KINDS }).notNull(),
+    entity: text('entity').notNull(),
+    id: text('id').notNull(),
+    /** Counts the writes; the entity tag of the record. */
+    version: integer('version').notNull().default(1),
+    /** Values by the field's id; decimals as strings. */
+    data: jsonb('data').$type<Values>().notNull(),
+    createdAt: at('created_at'),
+    updatedAt: at('updated_at'),
+  },
+  (table) => [
+    primaryKey({ columns: [table.applicationId, table.kind, table.entity, table.id] }),
+    // Finds what points to a record, before that record is deleted.
+    index('records_data').using('gin', sql`${table.data} jsonb_path_ops`),
+  ],
+);
+
+export const sessions = pgTable(
+  'sessions',
+  {
+    /** SHA-256 of the token, in hexadecimal. The token itself is only in the cookie. */
+    tokenHash: text('token_hash').primaryKey(),
+    audience: text('audience', { enum: ['studio', 'live'] }).notNull(),
+    builderId: uuid('builder_id').references(() => builders.id, { onDelete: 'cascade' }),
+    applicationId: text('application_id'),
+    personId: uuid('person_id').references(() => people.id, { onDelete: 'cascade' }),
+    createdAt: at('created_at'),
+    expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+  },
+  (table) => [
+    foreignKey({ columns: [table.applicationId], foreignColumns: [applications.id] }).onDelete('cascade'),
+    index('sessions_person').on(table.personId),
+    index('sessions_expires').on(table.expiresAt),
+    check(
+      'sessions_audience',
+      sql`(${table.audience} = 'studio' and ${table.builderId} is not null and ${table.personId} is null)
+       or (${table.audience} = 'live' and ${table.builderId} is null and ${table.personId} is not null and ${table.applicationId} is not null)`,
+    ),
+  ],
+);
+
+/** Failed signings-in, and those being tried, by whose account they are for. */
+export const signInAttempts = pgTable(
+  'sign_in_attempts',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    account: text('account').notNull(),
+    at: at('at'),
+  },
+  (table) => [index('sign_in_attempts_account').on(table.account, table.at)],
+);
+
+/** Who did what. Values of records are never in it. */
+export const auditEvents = pgTable(
+  'audit_events',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    applicationId: text('application_id'),
+    at: at('at'),
+    builderId: uuid('builder_id'),
+    personId: uuid('person_id'),
+    what: text('what').notNull(),
+    detail: jsonb('detail').$type<Record<string, string | number>>().notNull().default({}),
+  },
+  (table) => [index('audit_events_at').on(table.applicationId, table.at)],
+);

@@ -1,0 +1,181 @@
+import { and, asc, desc, eq, gt, lte } from 'drizzle-orm';
+import { applyEdit } from '@/core/edit/apply';
+import { EDIT_FORMAT, inverseOf, type Edit } from '@/core/edit/edit';
+import { standingOf, type Standing } from '@/core/edit/history';
+import type { Definition } from '@/core/model/definition';
+import { database, type Executor } from '../database/client';
+import { applications, builders, edits, snapshots } from '../database/schema';
+import { Refused } from '../http/problem';
+
+/** A snapshot is kept every so many revisions. */
+const SNAPSHOT_EVERY = 50;
+
+export interface Draft {
+  readonly revision: number;
+  readonly definition: Definition;
+}
+
+/** One revision, as builders are told of it. */
+export interface Revision {
+  readonly revision: number;
+  readonly edit: Edit;
+  readonly author: string;
+  readonly at: Date;
+}
+
+/** The newest draft that this process has worked out, by application. What is newer is added from the log. */
+const known = new Map<string, Draft>();
+
+/** The draft at a revision: the nearest snapshot before it, and the edits since. */
+export async function draftAt(
+  applicationId: string,
+  revision: number,
+  on: Executor = database(),
+): Promise<Draft> {
+  const cached = known.get(applicationId);
+  if (cached?.revision === revision) return cached;
+  const start =
+    cached && cached.revision < revision ? cached : await snapshotBefore(applicationId, revision, on);
+  const since = await on
+    .select({ edit: edits.edit })
+    .from(edits)
+    .where(
+      and(
+        eq(edits.applicationId, applicationId),
+        gt(edits.revision, start.revision),
+        lte(edits.revision, revision),
+      ),
+    )
+    .orderBy(asc(edits.revision));
+  let { definition } = start;
+  for (const { edit } of since) {
+    const made = applyEdit(definition, edit);
+    if (!made.ok) throw new Error(`The log of ${applicationId} does not apply: ${made.problems[0]?.message}`);
+    definition = made.value;
+  }
+  return { revision, definition };
+}
+
+async function snapshotBefore(applicationId: string, revision: number, on: Executor): Promise<Draft> {
+  const [row] = await on
+    .select()
+    .from(snapshots)
+    .where(and(eq(snapshots.applicationId, applicationId), lte(snapshots.revision, revision)))
+    .orderBy(desc(snapshots.revision))
+    .limit(1);
+  if (!row) throw new Error(`The draft of ${applicationId} has no snapshot`);
+  return row;
+}
+
+/** The draft as it is now. */
+export async function draftOf(applicationId: string): Promise<Draft> {
+  const [row] = await database()
+    .select({ revision: applications.headRevision })
+    .from(applications)
+    .where(eq(applications.id, applicationId));
+  if (!row) throw new Error(`There is no application ${applicationId}`);
+  const draft = await draftAt(applicationId, row.revision);
+  known.set(applicationId, draft);
+  return draft;
+}
+
+/** What has come since a revision, in order. */
+export async function revisionsSince(
+  applicationId: string,
+  revision: number,
+  on: Executor = database(),
+): Promise<Revision[]> {
+  return on
+    .select({ revision: edits.revision, edit: edits.edit, author: builders.name, at: edits.at })
+    .from(edits)
+    .innerJoin(builders, eq(builders.id, edits.author))
+    .where(and(eq(edits.applicationId, applicationId), gt(edits.revision, revision)))
+    .orderBy(asc(edits.revision));
+}
+
+/** What one builder's undo and redo would act on. */
+export async function standing(
+  applicationId: string,
+  author: string,
+  on: Executor = database(),
+): Promise<Standing> {
+  const own = await on
+    .select({ revision: edits.revision, undoes: edits.undoes, redoes: edits.redoes })
+    .from(edits)
+    .where(and(eq(edits.applicationId, applicationId), eq(edits.author, author)))
+    .orderBy(asc(edits.revision));
+  return standingOf(own);
+}
+
+/** What a builder asks to be done to a draft. */
+export type Ask = { readonly edit: Edit } | 'undo' | 'redo';
+
+/**
+ * Makes an edit, or takes one's own last standing one back, or does it again. `base` is the revision that
+ * the builder looked at: if what the edit expects no longer holds, it is refused with what came since.
+ * When this returns, the edit is stored.
+ */
+export async function change(
+  applicationId: string,
+  author: string,
+  base: number,
+  ask: Ask,
+): Promise<{ readonly since: Revision[]; readonly standing: Standing }> {
+  const done = await database().transaction(async (tx) => {
+    const [row] = await tx
+      .select({ revision: applications.headRevision })
+      .from(applications)
+      .where(eq(applications.id, applicationId))
+      .for('update');
+    if (!row) throw new Error(`There is no application ${applicationId}`);
+    const head = await draftAt(applicationId, row.revision, tx);
+    const entry = await entryFor(applicationId, author, ask, tx);
+    const made = applyEdit(head.definition, entry.edit);
+    if (!made.ok)
+      throw new Refused(409, 'changed-meanwhile', made.problems[0]?.message ?? 'It no longer applies.', {
+        problems: made.problems,
+        members: { since: await revisionsSince(applicationId, base, tx) },
+      });
+    const next: Draft = { revision: head.revision + 1, definition: made.value };
+    await tx.insert(edits).values({
+      ...entry,
+      applicationId,
+      author,
+      revision: next.revision,
+      inverse: inverseOf(entry.edit),
+      format: EDIT_FORMAT,
+    });
+    await tx
+      .update(applications)
+      .set({ headRevision: next.revision })
+      .where(eq(applications.id, applicationId));
+    if (next.revision % SNAPSHOT_EVERY === 0) await tx.insert(snapshots).values({ applicationId, ...next });
+    return {
+      next,
+      since: await revisionsSince(applicationId, base, tx),
+      standing: await standing(applicationId, author, tx),
+    };
+  });
+  known.set(applicationId, done.next);
+  return { since: done.since, standing: done.standing };
+}
+
+async function entryFor(
+  applicationId: string,
+  author: string,
+  ask: Ask,
+  on: Executor,
+): Promise<{ edit: Edit; undoes?: number; redoes?: number }> {
+  if (ask !== 'undo' && ask !== 'redo') return { edit: ask.edit };
+  const revision = (await standing(applicationId, author, on))[ask];
+  const [row] =
+    revision === undefined
+      ? []
+      : await on
+          .select()
+          .from(edits)
+          .where(and(eq(edits.applicationId, applicationId), eq(edits.revision, revision)));
+  if (!row || revision === undefined)
+    throw new Refused(409, `nothing-to-${ask}`, `There is nothing to ${ask}.`);
+  return ask === 'undo' ? { edit: row.inverse, undoes: revision } : { edit: row.edit, redoes: revision };
+}

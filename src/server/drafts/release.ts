@@ -1,0 +1,85 @@
+import { and, eq } from 'drizzle-orm';
+import type { Definition } from '@/core/model/definition';
+import { database } from '../database/client';
+import { applications, auditEvents, builders, releases } from '../database/schema';
+import { Refused } from '../http/problem';
+import { draftAt, revisionsSince } from './draft';
+
+/** Releases never change, so what was read of one stays. The newest few of each application are kept. */
+const known = new Map<string, Definition>();
+const MOST_KNOWN = 50;
+
+/** The definition of a release. */
+export async function releasedDefinition(applicationId: string, number: number): Promise<Definition> {
+  const key = `${applicationId} ${number}`;
+  const found = known.get(key);
+  if (found) return found;
+  const [row] = await database()
+    .select({ definition: releases.definition })
+    .from(releases)
+    .where(and(eq(releases.applicationId, applicationId), eq(releases.number, number)));
+  if (!row) throw new Error(`${applicationId} has no release ${number}`);
+  known.set(key, row.definition);
+  const [oldest] = known.keys();
+  if (known.size > MOST_KNOWN && oldest) known.delete(oldest);
+  return row.definition;
+}
+
+export interface Release {
+  readonly number: number;
+  readonly revision: number;
+  readonly at: Date;
+  /** Null: it came with the application. */
+  readonly author: string | null;
+}
+
+/** The release in force, or undefined before the first. */
+export async function releaseInForce(applicationId: string): Promise<Release | undefined> {
+  const [row] = await database()
+    .select({
+      number: releases.number,
+      revision: releases.revision,
+      at: releases.at,
+      author: builders.name,
+    })
+    .from(releases)
+    .innerJoin(
+      applications,
+      and(eq(applications.id, releases.applicationId), eq(applications.release, releases.number)),
+    )
+    .leftJoin(builders, eq(builders.id, releases.author))
+    .where(eq(releases.applicationId, applicationId));
+  return row;
+}
+
+/**
+ * Releases the draft at the revision that was reviewed. Refused where the draft has moved on since, so
+ * that nothing goes out that nobody looked at. Returns the release's number.
+ */
+export async function release(applicationId: string, builderId: string, reviewed: number): Promise<number> {
+  return database().transaction(async (tx) => {
+    const [application] = await tx
+      .select()
+      .from(applications)
+      .where(eq(applications.id, applicationId))
+      .for('update');
+    if (!application) throw new Error(`There is no application ${applicationId}`);
+    if (application.headRevision !== reviewed)
+      throw new Refused(
+        409,
+        'changed-meanwhile',
+        'The draft has changed since you reviewed it. Review it again.',
+        {
+          members: { since: await revisionsSince(applicationId, reviewed, tx) },
+        },
+      );
+    const { definition, revision } = await draftAt(applicationId, reviewed, tx);
+    const number = (application.release ?? 0) + 1;
+    await tx.insert(releases).values({ applicationId, number, revision, definition, author: builderId });
+    await tx.update(applications).set({ release: number }).where(eq(applications.id, applicationId));
+    await tx
+      .insert(auditEvents)
+      .values({ applicationId, builderId, what: 'release', detail: { number, revision } });
+    return number;
+  });
+}

@@ -1,0 +1,66 @@
+import type { Problem } from '@/core/model/problem';
+
+/** What is wrong with one field of a request. */
+export interface FieldProblem {
+  readonly field: string;
+  readonly detail: string;
+}
+
+interface More {
+  readonly errors?: readonly FieldProblem[];
+  readonly problems?: readonly Problem[];
+  /** Further members of the answer. */
+  readonly members?: Readonly<Record<string, unknown>>;
+  readonly headers?: Readonly<Record<string, string>>;
+}
+
+/** A request that is not done, with what its sender is told. Thrown, so that a transaction is rolled back. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    readonly detail: string,
+    readonly more: More = {},
+  ) {
+    super(detail);
+  }
+}
+
+/** The one answer for what does not exist and what is closed to the asker. */
+export const notThere = (): Refused => new Refused(404, 'not-there', 'There is nothing at this address.');
+
+const TITLES: Readonly<Record<number, string>> = {
+  400: 'Bad request',
+  401: 'Not signed in',
+  403: 'Not allowed',
+  404: 'Not found',
+  409: 'Conflict',
+  412: 'Changed meanwhile',
+  413: 'Too large',
+  415: 'Not JSON',
+  422: 'Cannot be accepted',
+  428: 'Version needed',
+  429: 'Too many attempts',
+  500: 'Something went wrong',
+};
+
+/** The refusal as problem details (RFC 9457). */
+export function problemResponse({ status, code, detail, more }: Refused): Response {
+  const body = {
+    type: `urn:zinc-gate:problem:${code}`,
+    title: TITLES[status] ?? 'Refused',
+    status,
+    detail,
+    ...(more.errors && { errors: more.errors }),
+    ...(more.problems && { problems: more.problems }),
+    ...more.members,
+  };
+  return new Response(JSON.stringify(body), {
+    status,
+    headers: {
+      'Content-Type': 'application/problem+json',
+      'Cache-Control': 'no-store',
+      ...more.headers,
+    },
+  });
+}

@@ -1,0 +1,70 @@
+import { and, eq, gt, sql } from 'drizzle-orm';
+import type { Access } from '@/core/access/access';
+import { compile } from '@/core/access/compile';
+import { SIGNED_OUT, viewerOfPerson, type Viewer } from '@/core/access/viewer';
+import { database } from '../database/client';
+import { applications, people, sessions } from '../database/schema';
+import { releasedDefinition } from '../drafts/release';
+import { rolesNow } from '../people';
+import type { Scope } from '../records/read';
+import { hashToken, liveCookie } from '../security/sessions';
+
+/** One request to a released application: who asks, and what they get. */
+export interface Visit {
+  readonly applicationId: string;
+  readonly slug: string;
+  readonly name: string;
+  readonly viewer: Viewer;
+  readonly access: Access;
+  /** Absent for a signed-out visitor. */
+  readonly person?: { readonly id: string; readonly name: string; readonly startScreen: string | null };
+  readonly token?: string;
+}
+
+/** Cookies as Next gives them to pages. */
+interface Cookies {
+  get(name: string): { readonly value: string } | undefined;
+}
+
+/**
+ * Who asks for what: the session, the person, their assignments and the release in force are looked up
+ * on every request. Undefined where there is no such application, or it was never released.
+ */
+export async function visit(slug: string, cookies: Cookies): Promise<Visit | undefined> {
+  const token = cookies.get((await liveCookie(slug)).name)?.value;
+  const [row] = await database()
+    .select({
+      applicationId: applications.id,
+      name: applications.name,
+      release: applications.release,
+      person: { id: people.id, name: people.name, startScreen: people.startScreen, roles: rolesNow },
+    })
+    .from(applications)
+    .leftJoin(
+      sessions,
+      and(
+        eq(sessions.tokenHash, hashToken(token ?? '')),
+        eq(sessions.audience, 'live'),
+        eq(sessions.applicationId, applications.id),
+        gt(sessions.expiresAt, sql`now()`),
+      ),
+    )
+    .leftJoin(
+      people,
+      and(
+        eq(people.id, sessions.personId),
+        eq(people.applicationId, applications.id),
+        eq(people.active, true),
+      ),
+    )
+    .where(eq(applications.slug, slug));
+  if (!row || row.release === null) return undefined;
+  const { applicationId, name, person } = row;
+  const viewer = person ? viewerOfPerson(person) : SIGNED_OUT;
+  const definition = await releasedDefinition(applicationId, row.release);
+  const access = compile(definition).access(viewer);
+  return { applicationId, slug, name, viewer, access, ...(person && { person }), ...(token && { token }) };
+}
+
+/** The live records as the visitor may have them. */
+export const scopeOf = ({ applicationId, access }: Visit): Scope => ({ applicationId, access, kind: 'live' });

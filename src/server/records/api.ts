@@ -1,0 +1,164 @@
+import * as yup from 'yup';
+import { NONE } from '@/core/access/level';
+import { screenShowing } from '@/core/access/landing';
+import { addressOf, labelOf, showField, type Context } from '@/core/access/resolve';
+import type { Entity } from '@/core/model/definition';
+import type { Id } from '@/core/model/id';
+import type { Value } from '@/core/model/value';
+import { json, nothing, readBody } from '../http/handle';
+import { notThere, Refused } from '../http/problem';
+import {
+  listRecords,
+  openRecord,
+  PAGE_SIZES,
+  targetsOf,
+  type Query,
+  type Scope,
+  type StoredRecord,
+} from './read';
+import { createRecord, deleteRecord, entityTag, runAction, updateRecord, type Writer } from './write';
+
+/** A record as the API sends it: only fields that the viewer may see on it. */
+interface SentRecord {
+  readonly id: Id;
+  readonly version: number;
+  /** How people call it, where they may know. */
+  readonly label?: string;
+  readonly values: Readonly<Record<Id, Value | null>>;
+  /** The labels of the records that it points to. */
+  readonly labels: Readonly<Record<Id, string>>;
+  /** The screen that shows it to this viewer. */
+  readonly address?: string;
+}
+
+const changesBody = yup
+  .object({
+    values: yup
+      .mixed<Record<string, unknown>>(
+        (value): value is Record<string, unknown> =>
+          typeof value === 'object' && value !== null && !Array.isArray(value),
+      )
+      .required(),
+  })
+  .noUnknown();
+
+/** The records API for one viewer: the same whether they are live, or sample ones on the studio's canvas. */
+export class RecordsApi {
+  constructor(
+    private readonly scope: Scope,
+    private readonly writer: Writer,
+  ) {}
+
+  /** `GET …/ENTITY?q=&sort=[-]FIELD&page=&size=` */
+  async list(entityId: Id, params: URLSearchParams): Promise<Response> {
+    const entity = this.entity(entityId);
+    const found = await listRecords(this.scope, entity, true, entity.fields, readListQuery(params));
+    const lookUp = await targetsOf(this.scope, entity, found.records);
+    const { total, page, size } = found;
+    return json({
+      records: found.records.map((record) => this.sent(entity, record, { lookUp })),
+      total,
+      page,
+      size,
+    });
+  }
+
+  /** `GET …/ENTITY/ID` */
+  async read(entityId: Id, id: Id): Promise<Response> {
+    const entity = this.entity(entityId);
+    const record = await openRecord(this.scope, entity.id, id);
+    if (!record) throw notThere();
+    return this.answer(entity, record);
+  }
+
+  /** `POST …/ENTITY` */
+  async create(entityId: Id, request: Request): Promise<Response> {
+    const entity = this.entity(entityId, 'making');
+    const { values } = await readBody(request, changesBody);
+    const record = await createRecord(this.scope, this.writer, entity, values);
+    return this.answer(entity, record, { status: 201 });
+  }
+
+  /** `PATCH …/ENTITY/ID`, with `If-Match` */
+  async update(entityId: Id, id: Id, request: Request): Promise<Response> {
+    const entity = this.entity(entityId);
+    const { values } = await readBody(request, changesBody);
+    const record = await updateRecord(this.scope, this.writer, entity, id, seenVersion(request), values);
+    return this.answer(entity, record);
+  }
+
+  /** `DELETE …/ENTITY/ID`, with `If-Match` */
+  async delete(entityId: Id, id: Id, request: Request): Promise<Response> {
+    await deleteRecord(this.scope, this.writer, this.entity(entityId), id, seenVersion(request));
+    return nothing();
+  }
+
+  /** `POST …/ENTITY/ID/actions/ACTION`, with `If-Match` */
+  async act(entityId: Id, id: Id, action: Id, request: Request): Promise<Response> {
+    const entity = this.entity(entityId);
+    const record = await runAction(this.scope, this.writer, entity, id, seenVersion(request), action);
+    return this.answer(entity, record);
+  }
+
+  /** The entity, if some record of it, or making one, is open to the viewer; a closed one is as one that does not exist. */
+  private entity(id: Id, what?: 'making'): Entity {
+    const { access } = this.scope;
+    const element = access.compiled.tree.get(id);
+    if (element?.kind !== 'rows') throw notThere();
+    const door = what ? access.compiled.tree.action(element.node, 'create').id : id;
+    if (access.level(access.element(door), undefined) === NONE) throw notThere();
+    return element.node;
+  }
+
+  private async answer(entity: Entity, record: StoredRecord, init: ResponseInit = {}): Promise<Response> {
+    const lookUp = await targetsOf(this.scope, entity, [record]);
+    return json(this.sent(entity, record, { lookUp }), { ...init, headers: { ETag: entityTag(record) } });
+  }
+
+  private sent(entity: Entity, record: StoredRecord, context: Context): SentRecord {
+    const { access } = this.scope;
+    const values: Record<Id, Value | null> = {};
+    const labels: Record<Id, string> = {};
+    for (const field of entity.fields) {
+      if (access.level(access.element(field.id), record.values) === NONE) continue;
+      const shown = showField(access, field, record.values[field.id] ?? null, context);
+      values[field.id] = shown.value;
+      if (field.type.kind === 'record' && shown.value !== null) labels[field.id] = shown.text;
+    }
+    const label = labelOf(access, entity, record.values);
+    const screen = screenShowing(access, entity, record.values);
+    return {
+      id: record.id,
+      version: record.version,
+      ...(label !== undefined && { label }),
+      values,
+      labels,
+      ...(screen && { address: addressOf(screen, record.id) }),
+    };
+  }
+}
+
+/** The version that the writer has seen, from `If-Match` (RFC 9110, section 13.1.1). Needed: no write is blind. */
+function seenVersion(request: Request): number {
+  const tag = /^"(\d{1,9})"$/.exec(request.headers.get('if-match') ?? '');
+  if (!tag)
+    throw new Refused(428, 'version-needed', 'Send If-Match with the ETag of the record as you read it.');
+  return Number(tag[1]);
+}
+
+function readListQuery(params: URLSearchParams): Query {
+  const whole = (name: string, usual: number, most: number): number => {
+    const text = params.get(name) ?? String(usual);
+    const number = Number(text);
+    if (!/^\d{1,6}$/.test(text) || number < 1 || number > most)
+      throw new Refused(422, 'query', `${name} must be a whole number from 1 to ${most}.`);
+    return number;
+  };
+  const sort = params.get('sort');
+  return {
+    q: params.get('q') ?? '',
+    ...(sort && { sort: { field: sort.replace(/^-/, ''), descending: sort.startsWith('-') } }),
+    page: whole('page', 1, 100_000),
+    size: whole('size', PAGE_SIZES.usual, PAGE_SIZES.most),
+  };
+}

@@ -1,0 +1,300 @@
+import { and, eq, or, sql } from 'drizzle-orm';
+import { holds } from '@/core/access/formula';
+import { EDIT, NONE, type Level } from '@/core/access/level';
+import { levelOn } from '@/core/access/rule';
+import type { Action, Entity, EntityField } from '@/core/model/definition';
+import { newId, type Id } from '@/core/model/id';
+import { readValue, type Value, type Values } from '@/core/model/value';
+import { database, type Executor } from '../database/client';
+import { auditEvents, records } from '../database/schema';
+import { notThere, Refused, type FieldProblem } from '../http/problem';
+import { openRecord, type Scope, type StoredRecord } from './read';
+
+/** Who writes, for the audit trail; and whether it is kept, or only tried and rolled back. */
+export interface Writer {
+  readonly personId?: string;
+  readonly keep: boolean;
+}
+
+/** What somebody wrote, by the field's id, as it came. */
+export type Input = Readonly<Record<Id, unknown>>;
+
+/** Ends a transaction whose result is wanted but not kept. */
+class RolledBack<T> extends Error {
+  constructor(readonly result: T) {
+    super('Rolled back as asked');
+  }
+}
+
+async function inTransaction<T>(writer: Writer, work: (tx: Executor) => Promise<T>): Promise<T> {
+  try {
+    return await database().transaction(async (tx) => {
+      const result = await work(tx);
+      if (!writer.keep) throw new RolledBack(result);
+      return result;
+    });
+  } catch (error) {
+    if (error instanceof RolledBack) return error.result as T;
+    throw error;
+  }
+}
+
+/**
+ * Makes a record. Which fields may be written, and whether it may be made at all, is decided on the
+ * record as it would be. Returns it.
+ */
+export async function createRecord(
+  scope: Scope,
+  writer: Writer,
+  entity: Entity,
+  input: Input,
+): Promise<StoredRecord> {
+  return inTransaction(writer, async (tx) => {
+    const { tree } = scope.access.compiled;
+    const initial = Object.fromEntries(entity.fields.map((field) => [field.id, field.initial ?? null]));
+    const read = readInput(entity, input);
+    const proposed: Values = { ...initial, ...read.values };
+    requireOpen(scope, tree.action(entity, 'create'), proposed);
+    requireWritable(entity, input, (field) => levelOn(scope.access.doors.field(field.id, 'new'), proposed));
+    requireSound([...read.problems, ...missing(entity, proposed)]);
+    await requireTargets(scope, entity, read.values, tx);
+    const record = { id: newId(), version: 1, values: proposed };
+    const { applicationId, kind } = scope;
+    await tx
+      .insert(records)
+      .values({ applicationId, kind, entity: entity.id, id: record.id, data: proposed });
+    await audit(tx, scope, writer, 'create', entity, record.id);
+    return record;
+  });
+}
+
+/**
+ * Changes fields of a record. Decided on the stored record, and then the result must be one that the
+ * viewer could have put there. A request that writes one field it may not is refused whole.
+ * `version` is what the writer has seen; a newer one is not overwritten.
+ */
+export async function updateRecord(
+  scope: Scope,
+  writer: Writer,
+  entity: Entity,
+  id: Id,
+  version: number,
+  input: Input,
+): Promise<StoredRecord> {
+  return inTransaction(writer, async (tx) => {
+    const stored = await lockedRecord(scope, entity, id, tx);
+    const update = scope.access.compiled.tree.action(entity, 'update');
+    requireWritable(entity, input, (field) =>
+      levelOn(scope.access.doors.field(field.id, 'existing'), stored.values),
+    );
+    requireOpen(scope, update, stored.values);
+    requireVersion(stored, version);
+    const read = readInput(entity, input);
+    requireSound(read.problems);
+    await requireTargets(scope, entity, read.values, tx);
+    const proposed = { ...stored.values, ...read.values };
+    requirePlace(scope, update, proposed);
+    await audit(tx, scope, writer, 'update', entity, id);
+    return store(scope, entity, stored, proposed, tx);
+  });
+}
+
+/** Runs a named action: sets what it declares. It is open or not by its own door, whatever the fields' are. */
+export async function runAction(
+  scope: Scope,
+  writer: Writer,
+  entity: Entity,
+  id: Id,
+  version: number,
+  actionId: Id,
+): Promise<StoredRecord> {
+  return inTransaction(writer, async (tx) => {
+    const stored = await lockedRecord(scope, entity, id, tx);
+    const action = entity.actions.find((one) => one.id === actionId);
+    if (action?.kind !== 'named' || levelOn(scope.access.doors.action(action.id), stored.values) === NONE)
+      throw notThere();
+    requireOpen(scope, action, stored.values);
+    requireVersion(stored, version);
+    const proposed = { ...stored.values, ...action.sets };
+    requirePlace(scope, action, proposed);
+    await audit(tx, scope, writer, action.name, entity, id);
+    return store(scope, entity, stored, proposed, tx);
+  });
+}
+
+/**
+ * Deletes a record. While others point to it, it stays, with one plain answer: not how many do, nor
+ * which, since those may be hidden.
+ */
+export async function deleteRecord(
+  scope: Scope,
+  writer: Writer,
+  entity: Entity,
+  id: Id,
+  version: number,
+): Promise<void> {
+  return inTransaction(writer, async (tx) => {
+    const stored = await lockedRecord(scope, entity, id, tx);
+    requireOpen(scope, scope.access.compiled.tree.action(entity, 'delete'), stored.values);
+    requireVersion(stored, version);
+    if (await isPointedTo(scope, entity, id, tx))
+      throw new Refused(
+        409,
+        'in-use',
+        `This ${entity.name.toLowerCase()} cannot be deleted: it is still in use.`,
+      );
+    await tx.delete(records).where(isRecord(scope, entity, id));
+    await audit(tx, scope, writer, 'delete', entity, id);
+  });
+}
+
+const isRecord = ({ applicationId, kind }: Scope, entity: Entity, id: Id) =>
+  and(
+    eq(records.applicationId, applicationId),
+    eq(records.kind, kind),
+    eq(records.entity, entity.id),
+    eq(records.id, id),
+  );
+
+async function lockedRecord(scope: Scope, entity: Entity, id: Id, tx: Executor): Promise<StoredRecord> {
+  const stored = await openRecord(scope, entity.id, id, tx, 'update');
+  if (!stored) throw notThere();
+  return stored;
+}
+
+function requireOpen(scope: Scope, action: Action, values: Values): void {
+  if (!holds(scope.access.doors.action(action.id).edit, values))
+    throw new Refused(403, 'action-closed', 'You may not do this here.');
+}
+
+function requireVersion(stored: StoredRecord, seen: number): void {
+  if (stored.version !== seen)
+    throw new Refused(
+      412,
+      'changed-meanwhile',
+      'Somebody else has changed this record. Load it again, then make your change.',
+      {
+        headers: { ETag: entityTag(stored) },
+      },
+    );
+}
+
+/** The result must be one that the viewer could have put there: the action, which is within rows, is open for it. */
+function requirePlace(scope: Scope, action: Action, proposed: Values): void {
+  if (!holds(scope.access.doors.action(action.id).edit, proposed))
+    throw new Refused(403, 'out-of-reach', 'This would put the record where you may not put it.');
+}
+
+/** Refuses the request if it writes any field that it may not. A hidden field is as one that does not exist. */
+function requireWritable(entity: Entity, input: Input, levelOf: (field: EntityField) => Level): void {
+  const problems: FieldProblem[] = [];
+  let status = 403;
+  for (const id of Object.keys(input)) {
+    const field = entity.fields.find((one) => one.id === id);
+    const level = field ? levelOf(field) : NONE;
+    if (level === EDIT) continue;
+    if (level === NONE) status = 422;
+    problems.push({
+      field: id,
+      detail: level === NONE ? 'There is no such field.' : 'You may read this, not change it.',
+    });
+  }
+  if (problems.length > 0)
+    throw new Refused(status, 'field-closed', 'Nothing was changed: some fields cannot be written.', {
+      errors: problems,
+    });
+}
+
+function readInput(entity: Entity, input: Input): { values: Values; problems: FieldProblem[] } {
+  const values: Record<Id, Value | null> = {};
+  const problems: FieldProblem[] = [];
+  for (const field of entity.fields) {
+    if (!Object.hasOwn(input, field.id)) continue;
+    const reading = readValue(field, input[field.id]);
+    if ('problem' in reading) problems.push({ field: field.id, detail: reading.problem });
+    else values[field.id] = reading.value;
+  }
+  return { values, problems };
+}
+
+const missing = (entity: Entity, values: Values): FieldProblem[] =>
+  entity.fields
+    .filter((field) => field.required && (values[field.id] ?? null) === null)
+    .map((field) => ({ field: field.id, detail: `${field.name} is needed.` }));
+
+function requireSound(problems: readonly FieldProblem[]): void {
+  const first = problems.filter((one, i) => problems.findIndex((other) => other.field === one.field) === i);
+  if (first.length > 0)
+    throw new Refused(422, 'values', 'Nothing was changed: some values need another look.', {
+      errors: first,
+    });
+}
+
+/**
+ * A field may point only to a record that the writer may see; a hidden one is as one that does not exist,
+ * also where the stored record points to it already: else one could ask which it is.
+ */
+async function requireTargets(scope: Scope, entity: Entity, values: Values, tx: Executor): Promise<void> {
+  const problems: FieldProblem[] = [];
+  for (const field of entity.fields) {
+    const id = values[field.id];
+    if (field.type.kind !== 'record' || typeof id !== 'string') continue;
+    // Held until the end, so that it is not deleted under this write.
+    if (!(await openRecord(scope, field.type.entity, id, tx, 'share')))
+      problems.push({ field: field.id, detail: 'There is no such record.' });
+  }
+  requireSound(problems);
+}
+
+async function store(
+  scope: Scope,
+  entity: Entity,
+  stored: StoredRecord,
+  values: Values,
+  tx: Executor,
+): Promise<StoredRecord> {
+  const version = stored.version + 1;
+  await tx
+    .update(records)
+    .set({ data: values, version, updatedAt: sql`now()` })
+    .where(isRecord(scope, entity, stored.id));
+  return { id: stored.id, version, values };
+}
+
+async function isPointedTo(scope: Scope, entity: Entity, id: Id, tx: Executor): Promise<boolean> {
+  const { definition } = scope.access.compiled;
+  const points = definition.entities.flatMap((one) =>
+    one.fields
+      .filter((field) => field.type.kind === 'record' && field.type.entity === entity.id)
+      .map((field) =>
+        and(eq(records.entity, one.id), sql`${records.data} @> ${JSON.stringify({ [field.id]: id })}::jsonb`),
+      ),
+  );
+  if (points.length === 0) return false;
+  const [found] = await tx
+    .select({ id: records.id })
+    .from(records)
+    .where(and(eq(records.applicationId, scope.applicationId), eq(records.kind, scope.kind), or(...points)))
+    .limit(1);
+  return found !== undefined;
+}
+
+async function audit(
+  tx: Executor,
+  scope: Scope,
+  writer: Writer,
+  what: string,
+  entity: Entity,
+  record: Id,
+): Promise<void> {
+  if (scope.kind !== 'live') return;
+  await tx.insert(auditEvents).values({
+    applicationId: scope.applicationId,
+    personId: writer.personId ?? null,
+    what,
+    detail: { entity: entity.id, record },
+  });
+}
+
+/** A record's entity tag (RFC 9110, section 8.8.3). */
+export const entityTag = ({ version }: { readonly version: number }): string => `"${version}"`;

@@ -1,0 +1,47 @@
+'use client';
+
+import type { ShownButton } from '@/core/access/resolve';
+import { useHost } from './host';
+
+/** A button of a screen or a row. One that only leads somewhere is a link. */
+export function ButtonView({
+  button,
+  busy,
+  run,
+  small = false,
+}: {
+  button: ShownButton;
+  busy: boolean;
+  run: (button: ShownButton) => Promise<void>;
+  small?: boolean;
+}) {
+  const host = useHost();
+  const { effect } = button;
+  const size = small ? 'px-2 py-0 text-[13px]' : '';
+  if (effect.do === 'open')
+    return (
+      <a
+        className={`button ${size}`}
+        data-element={button.id}
+        href={host.hrefOf(effect.address) ?? '#'}
+        onClick={(event) => {
+          if (event.metaKey || event.ctrlKey || event.button !== 0) return;
+          event.preventDefault();
+          host.go(effect.address);
+        }}
+      >
+        {button.name}
+      </a>
+    );
+  return (
+    <button
+      type="button"
+      data-element={button.id}
+      className={`button ${size} ${effect.do === 'save' ? 'button-main' : ''}`}
+      disabled={!button.usable || busy}
+      onClick={() => void run(button)}
+    >
+      {button.name}
+    </button>
+  );
+}

@@ -1,0 +1,37 @@
+import type {
+  ShownColumn,
+  ShownList,
+  ShownMenuItem,
+  ShownPart,
+  ShownScreen,
+  ShownSection,
+} from '@/core/access/resolve';
+
+/** A part that the viewer does not get: only its place and name, drawn in the studio. */
+export interface GhostPart {
+  readonly kind: 'ghost';
+  readonly id: string;
+  readonly of: 'field' | 'button' | 'list' | 'text';
+  readonly name: string;
+}
+
+/** What a screen is drawn from. What the server sends can be drawn as it is; the studio adds ghosts. */
+export interface DrawnScreen extends Omit<ShownScreen, 'sections'> {
+  readonly sections: readonly DrawnSection[];
+}
+
+export interface DrawnSection extends Omit<ShownSection, 'parts'> {
+  readonly parts: readonly DrawnPart[];
+  readonly ghost?: boolean;
+}
+
+export type DrawnPart = Exclude<ShownPart, ShownList> | DrawnList | GhostPart;
+
+export interface DrawnList extends Omit<ShownList, 'columns'> {
+  readonly columns: readonly (ShownColumn & { readonly ghost?: boolean })[];
+}
+
+export interface DrawnMenuItem extends Omit<ShownMenuItem, 'items'> {
+  readonly items: readonly DrawnMenuItem[];
+  readonly ghost?: boolean;
+}

@@ -1,0 +1,131 @@
+'use client';
+
+import { createContext, useContext } from 'react';
+import type { Value } from '@/core/model/value';
+
+/** What came of asking the server for something. */
+export type Answer<T> =
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly detail: string; readonly fields: Readonly<Record<string, string>> };
+
+export interface WrittenRecord {
+  readonly id: string;
+  readonly version: number;
+  readonly address?: string;
+}
+
+export interface Option {
+  readonly id: string;
+  readonly label: string;
+}
+
+/** Where a drawn screen lives: in a released application, or on the studio's canvas. */
+export interface Host {
+  /** Goes to an address of the application, with the part of a list's search, sort and page. */
+  go(address: string, query?: string): void;
+  /** The link that leads there, for opening in another tab; undefined on the canvas. */
+  hrefOf(address: string): string | undefined;
+  readonly records: RecordsClient;
+  /** Loads the page again. */
+  refresh(): void;
+  signOut(): void;
+  /** Says something that is not about one field. */
+  tell(message: string): void;
+  /** What is said when something was written. */
+  readonly said: {
+    readonly saved: string;
+    readonly added: string;
+    readonly deleted: string;
+    readonly done: string;
+  };
+  /** On the canvas nothing is kept, so there is nowhere to go after writing. */
+  readonly keeps: boolean;
+}
+
+const HostContext = createContext<Host | undefined>(undefined);
+export const HostProvider = HostContext.Provider;
+
+export function useHost(): Host {
+  const host = useContext(HostContext);
+  if (!host) throw new Error('A screen is drawn outside its host');
+  return host;
+}
+
+/** Talks to a records API. Every write names the version that its writer has seen. */
+export class RecordsClient {
+  constructor(
+    private readonly base: string,
+    private readonly query = '',
+  ) {}
+
+  create(entity: string, values: Record<string, Value | null>): Promise<Answer<WrittenRecord>> {
+    return this.send('POST', entity, { values });
+  }
+
+  update(
+    entity: string,
+    id: string,
+    version: number,
+    values: Record<string, Value | null>,
+  ): Promise<Answer<WrittenRecord>> {
+    return this.send('PATCH', `${entity}/${id}`, { values }, version);
+  }
+
+  remove(entity: string, id: string, version: number): Promise<Answer<WrittenRecord>> {
+    return this.send('DELETE', `${entity}/${id}`, undefined, version);
+  }
+
+  act(entity: string, id: string, action: string, version: number): Promise<Answer<WrittenRecord>> {
+    return this.send('POST', `${entity}/${id}/actions/${action}`, {}, version);
+  }
+
+  async search(entity: string, q: string): Promise<readonly Option[]> {
+    const found = await this.send<{ records: readonly { id: string; label?: string }[] }>(
+      'GET',
+      entity,
+      undefined,
+      undefined,
+      `q=${encodeURIComponent(q)}&size=12`,
+    );
+    if (!found.ok) return [];
+    return found.value.records.flatMap(({ id, label }) => (label ? [{ id, label }] : []));
+  }
+
+  private async send<T>(
+    method: string,
+    path: string,
+    body?: unknown,
+    version?: number,
+    more = '',
+  ): Promise<Answer<T>> {
+    const query = [this.query, more].filter(Boolean).join('&');
+    return ask<T>(`${this.base}/${path}${query && `?${query}`}`, {
+      method,
+      headers: {
+        ...(body !== undefined && { 'Content-Type': 'application/json' }),
+        ...(version !== undefined && { 'If-Match': `"${version}"` }),
+      },
+      ...(body !== undefined && { body: JSON.stringify(body) }),
+    });
+  }
+}
+
+interface ProblemDetails {
+  readonly detail?: string;
+  readonly errors?: readonly { readonly field: string; readonly detail: string }[];
+}
+
+/** Sends a request and reads its answer, or its problem details in words. */
+export async function ask<T>(url: string, init: RequestInit): Promise<Answer<T>> {
+  try {
+    const response = await fetch(url, init);
+    const text = await response.text();
+    const body: unknown = text ? JSON.parse(text) : undefined;
+    if (response.ok) return { ok: true, value: body as T };
+    const { detail, errors = [] } = (body ?? {}) as ProblemDetails;
+    const fields = Object.fromEntries(errors.map((one) => [one.field, one.detail]));
+    return { ok: false, detail: detail ?? 'The server refused this.', fields };
+  } catch {
+    return { ok: false, detail: 'The server cannot be reached. Nothing was changed; try again.', fields: {} };
+  }
+}

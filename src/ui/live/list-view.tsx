@@ -1,0 +1,211 @@
+'use client';
+
+import { ArrowDown, ArrowUp, Search } from 'lucide-react';
+import { useState } from 'react';
+import type { ShownButton } from '@/core/access/resolve';
+import type { ShownRows } from '@/core/access/page';
+import { ButtonView } from './button-view';
+import type { DrawnList } from './drawn';
+import { useHost } from './host';
+
+/** A list: its rows are found, sorted and cut into pages on the server. */
+export function ListView({
+  list,
+  rows,
+  address,
+}: {
+  list: DrawnList;
+  rows: ShownRows | undefined;
+  address: string;
+}) {
+  const host = useHost();
+  const shown = rows ?? { rows: [], total: 0, page: 1, size: 25, q: '', sort: '' };
+  const turnTo = (next: Partial<Record<'q' | 'sort' | 'page', string>>): void => {
+    const all = { q: shown.q, sort: shown.sort, page: '1', ...next };
+    const query = new URLSearchParams();
+    for (const [key, value] of Object.entries(all))
+      if (value && !(key === 'page' && value === '1')) query.set(`${list.id}.${key}`, value);
+    host.go(address, query.toString());
+  };
+  const run = async ({ effect, name }: ShownButton, row: ShownRows['rows'][number]): Promise<void> => {
+    if (effect.do === 'open') return host.go(effect.address);
+    if (effect.do === 'sign-out') return host.signOut();
+    if (effect.do === 'save') return;
+    if (effect.do === 'delete' && host.keeps && !window.confirm(`${name}: this cannot be undone. Go on?`))
+      return;
+    const written =
+      effect.do === 'action'
+        ? await host.records.act(list.entity, row.id, effect.action, row.version)
+        : await host.records.remove(list.entity, row.id, row.version);
+    host.tell(written.ok ? (effect.do === 'delete' ? host.said.deleted : host.said.done) : written.detail);
+    if (written.ok) host.refresh();
+  };
+  const pages = Math.max(1, Math.ceil(shown.total / shown.size));
+  const [first, last] = [(shown.page - 1) * shown.size + 1, Math.min(shown.total, shown.page * shown.size)];
+  return (
+    <div data-element={list.id} className="border-t-2 border-ink bg-paper">
+      <div className="flex items-center justify-between gap-3 px-3 py-2">
+        <h2 className="font-semibold">{list.name}</h2>
+        <ListSearch key={shown.q} name={list.name} q={shown.q} onSearch={(q) => turnTo({ q })} />
+      </div>
+      <div className="overflow-x-auto">
+        <table className="w-full text-left">
+          <thead>
+            <tr className="border-y border-rule">
+              {list.columns.map((column) => (
+                <Heading
+                  key={column.id}
+                  column={column}
+                  sort={shown.sort}
+                  onSort={(sort) => turnTo({ sort })}
+                />
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {shown.rows.map((row) => (
+              <tr key={row.id} className="border-b border-sheet hover:bg-plate">
+                {list.columns.map((column, n) => (
+                  <td
+                    key={column.id}
+                    data-element={column.id}
+                    className={`px-3 py-1.5 ${column.align === 'end' ? 'text-right tabular-nums' : ''} ${column.ghost ? 'ghost' : ''}`}
+                  >
+                    {n === firstReal(list) && row.address !== undefined ? (
+                      <RowLink address={row.address} text={row.cells[column.id] ?? ''} />
+                    ) : (
+                      row.cells[column.id]
+                    )}
+                  </td>
+                ))}
+                {row.buttons.length > 0 && (
+                  <td className="px-3 py-1 text-right">
+                    {row.buttons.map((button) => (
+                      <ButtonView
+                        key={button.id}
+                        small
+                        button={button}
+                        busy={false}
+                        run={(one) => run(one, row)}
+                      />
+                    ))}
+                  </td>
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <div className="flex items-center justify-between gap-3 px-3 py-2 text-quiet">
+        <span role="status">
+          {shown.total === 0
+            ? shown.q
+              ? `Nothing here matches “${shown.q}”.`
+              : 'There is nothing in this list.'
+            : first > shown.total
+              ? `This page is past the end; ${shown.total} in all.`
+              : `${first} to ${last} of ${shown.total}`}
+        </span>
+        {pages > 1 && (
+          <span className="flex gap-2">
+            <button
+              type="button"
+              className="button"
+              disabled={shown.page <= 1}
+              onClick={() => turnTo({ page: String(Math.min(shown.page - 1, pages)) })}
+            >
+              Earlier
+            </button>
+            <button
+              type="button"
+              className="button"
+              disabled={shown.page >= pages}
+              onClick={() => turnTo({ page: String(shown.page + 1) })}
+            >
+              Later
+            </button>
+          </span>
+        )}
+      </div>
+    </div>
+  );
+}
+
+const firstReal = (list: DrawnList): number => list.columns.findIndex((column) => !column.ghost);
+
+function RowLink({ address, text }: { address: string; text: string }) {
+  const host = useHost();
+  return (
+    <a
+      className="link"
+      href={host.hrefOf(address) ?? '#'}
+      onClick={(event) => {
+        if (event.metaKey || event.ctrlKey || event.button !== 0) return;
+        event.preventDefault();
+        host.go(address);
+      }}
+    >
+      {text || 'Open'}
+    </a>
+  );
+}
+
+function Heading({
+  column,
+  sort,
+  onSort,
+}: {
+  column: DrawnList['columns'][number];
+  sort: string;
+  onSort: (sort: string) => void;
+}) {
+  const up = sort === column.field;
+  const down = sort === `-${column.field}`;
+  const align = column.align === 'end' ? 'justify-end' : '';
+  if (column.ghost)
+    return (
+      <th data-element={column.id} className="ghost px-3 py-1 font-normal">
+        {column.label}
+      </th>
+    );
+  return (
+    <th
+      data-element={column.id}
+      aria-sort={up ? 'ascending' : down ? 'descending' : 'none'}
+      className="px-3 py-1 font-medium"
+    >
+      <button
+        type="button"
+        className={`flex w-full items-center gap-1 ${align}`}
+        onClick={() => onSort(up ? `-${column.field}` : column.field)}
+      >
+        {column.label}
+        {up && <ArrowUp size={13} aria-hidden />}
+        {down && <ArrowDown size={13} aria-hidden />}
+      </button>
+    </th>
+  );
+}
+
+function ListSearch({ name, q, onSearch }: { name: string; q: string; onSearch: (q: string) => void }) {
+  const [text, setText] = useState(q);
+  return (
+    <span className="flex items-center gap-1.5 rounded-sm border border-edge px-2 focus-within:outline-2 focus-within:outline-open">
+      <Search size={14} aria-hidden className="text-quiet" />
+      <input
+        type="search"
+        aria-label={`Search in ${name}`}
+        placeholder="Search"
+        className="w-44 bg-transparent py-1 outline-none"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={() => text !== q && onSearch(text)}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter') return;
+          event.preventDefault();
+          onSearch(text);
+        }}
+      />
+    </span>
+  );
+}

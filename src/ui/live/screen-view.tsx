@@ -1,0 +1,209 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { FormProvider, useForm } from 'react-hook-form';
+import type { ShownButton, ShownField } from '@/core/access/resolve';
+import type { Value } from '@/core/model/value';
+import type { ShownRows } from '@/core/access/page';
+import { ButtonView } from './button-view';
+import type { DrawnPart, DrawnScreen, DrawnSection } from './drawn';
+import { FieldView } from './field-view';
+import { useHost } from './host';
+import { ListView } from './list-view';
+
+export interface DrawnPage {
+  readonly address: string;
+  readonly screen: DrawnScreen;
+  readonly lists: Readonly<Record<string, ShownRows>>;
+  readonly version?: number;
+  readonly leaveTo?: string;
+}
+
+type FormValues = Record<string, Value>;
+
+const fieldsOf = (screen: DrawnScreen): ShownField[] =>
+  screen.sections.flatMap(({ parts }) => parts.filter((part) => part.kind === 'field'));
+
+/** What the form holds at first: an empty field is an empty text, as inputs have it. */
+const formValues = (screen: DrawnScreen): FormValues =>
+  Object.fromEntries(
+    fieldsOf(screen)
+      .filter((field) => field.input)
+      .map(({ field, value, input }) => [field, value ?? (input?.type.kind === 'boolean' ? false : '')]),
+  );
+
+/** Draws one screen of an application: the same in a release and on the studio's canvas. */
+export function ScreenView({ page }: { page: DrawnPage }) {
+  const { screen } = page;
+  const form = useForm<FormValues>({ values: formValues(screen), shouldFocusError: true });
+  const [message, setMessage] = useState('');
+  const [busy, setBusy] = useState(false);
+  const host = useHost();
+  useEffect(() => setMessage(''), [page.address]);
+
+  const run = async (button: ShownButton): Promise<void> => {
+    const { effect } = button;
+    if (effect.do === 'open') return host.go(effect.address);
+    if (effect.do === 'sign-out') return host.signOut();
+    if (
+      effect.do === 'delete' &&
+      host.keeps &&
+      !window.confirm(`${button.name}: this cannot be undone. Go on?`)
+    )
+      return;
+    const { binds } = screen;
+    if (!binds || busy) return;
+    setBusy(true);
+    setMessage('');
+    form.clearErrors();
+    const written = await write(button, binds.entity, binds.record);
+    setBusy(false);
+    if (!written.ok) {
+      for (const [field, detail] of Object.entries(written.fields)) form.setError(field, { message: detail });
+      const shown = fieldsOf(screen).some(({ field }) => field in written.fields);
+      setMessage(shown ? '' : [written.detail, ...Object.values(written.fields)].join(' '));
+      return;
+    }
+    if (effect.do === 'delete') {
+      host.tell(host.said.deleted);
+      if (host.keeps) host.go(page.leaveTo ?? '');
+      return;
+    }
+    host.tell(
+      effect.do === 'action'
+        ? host.said.done
+        : binds.record === undefined
+          ? host.said.added
+          : host.said.saved,
+    );
+    if (binds.record === undefined && host.keeps) host.go(written.value.address ?? page.leaveTo ?? '');
+    else host.refresh();
+  };
+
+  const write = async (button: ShownButton, entity: string, record: string | undefined) => {
+    const { effect } = button;
+    const version = page.version ?? 0;
+    if (effect.do === 'delete') return host.records.remove(entity, record ?? '', version);
+    if (effect.do === 'action') return host.records.act(entity, record ?? '', effect.action, version);
+    const all = form.getValues();
+    const { dirtyFields } = form.formState;
+    const changed = Object.keys(all).filter((field) => record === undefined || dirtyFields[field]);
+    const values = Object.fromEntries(
+      changed.map((field) => [field, all[field] === '' ? null : (all[field] ?? null)]),
+    );
+    return record === undefined
+      ? host.records.create(entity, values)
+      : host.records.update(entity, record, version, values);
+  };
+
+  // Reading it here tells the form to keep it up to date.
+  void form.formState.dirtyFields;
+  const saves = screen.sections
+    .flatMap(({ parts }) => parts)
+    .find((part): part is ShownButton => part.kind === 'button' && part.effect.do === 'save' && part.usable);
+  return (
+    <FormProvider {...form}>
+      <form
+        noValidate
+        aria-busy={busy}
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (saves) void run(saves);
+        }}
+      >
+        <h1 className="mb-3 text-xl font-semibold" data-element={screen.id}>
+          {screen.heading}
+        </h1>
+        {message && (
+          <p role="alert" className="mb-3 border-l-4 border-ink bg-sheet px-3 py-2">
+            {message}
+          </p>
+        )}
+        {screen.sections.map((section) => (
+          <SectionView key={section.id} section={section} page={page} busy={busy} run={run} />
+        ))}
+      </form>
+    </FormProvider>
+  );
+}
+
+interface Drawing {
+  readonly page: DrawnPage;
+  readonly busy: boolean;
+  readonly run: (button: ShownButton) => Promise<void>;
+}
+
+function SectionView({ section, page, busy, run }: Drawing & { section: DrawnSection }) {
+  const isButton = (part: DrawnPart): boolean =>
+    part.kind === 'button' || (part.kind === 'ghost' && part.of === 'button');
+  const onlyButtons = section.parts.every(isButton);
+  const buttons = section.parts.filter(isButton);
+  const rest = section.parts.filter((part) => !isButton(part));
+  const fields = rest.some((part) => part.kind === 'field' || (part.kind === 'ghost' && part.of === 'field'));
+  const titled = fields && section.name !== page.screen.heading;
+  return (
+    <section
+      data-element={section.id}
+      aria-label={section.name}
+      className={`mb-4 ${fields ? 'border-t-2 border-ink bg-paper px-4 pt-2 pb-4' : ''} ${section.ghost ? 'ghost p-2' : ''}`}
+    >
+      {titled && <h2 className="mb-2 font-semibold">{section.name}</h2>}
+      {onlyButtons && <Buttons parts={buttons} busy={busy} run={run} />}
+      {!onlyButtons && (
+        <div className={fields ? 'grid grid-cols-2 gap-x-5 gap-y-3' : 'grid gap-3'}>
+          {rest.map((part) => (
+            <PartView key={part.id} part={part} page={page} />
+          ))}
+          {buttons.length > 0 && <Buttons parts={buttons} busy={busy} run={run} />}
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Buttons({ parts, busy, run }: { parts: readonly DrawnPart[]; busy: boolean; run: Drawing['run'] }) {
+  return (
+    <div className="flex flex-wrap gap-2">
+      {parts.map((part) => {
+        if (part.kind === 'ghost')
+          return <Ghost key={part.id} id={part.id} name={part.name} className="px-3 py-1" />;
+        if (part.kind !== 'button') return null;
+        return <ButtonView key={part.id} button={part} busy={busy} run={run} />;
+      })}
+    </div>
+  );
+}
+
+function PartView({ part, page }: { part: DrawnPart; page: DrawnPage }) {
+  switch (part.kind) {
+    case 'field':
+      return <FieldView field={part} />;
+    case 'text':
+      return (
+        <p data-element={part.id} className="max-w-prose">
+          {part.text}
+        </p>
+      );
+    case 'list':
+      return <ListView list={part} rows={page.lists[part.id]} address={page.address} />;
+    case 'ghost':
+      return part.of === 'field' ? (
+        <div data-element={part.id}>
+          <div className="text-quiet">{part.name}</div>
+          <div className="ghost px-2 py-1 italic">no value sent</div>
+        </div>
+      ) : (
+        <Ghost id={part.id} name={part.name} className="col-span-2 p-4" />
+      );
+    default:
+      return null;
+  }
+}
+
+export function Ghost({ id, name, className }: { id: string; name: string; className: string }) {
+  return (
+    <div data-element={id} className={`ghost ${className}`}>
+      {name}
+    </div>
+  );
+}

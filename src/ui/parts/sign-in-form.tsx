@@ -1,0 +1,97 @@
+'use client';
+
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { ask } from '../live/host';
+
+interface Props {
+  /** Where the credentials are sent. */
+  readonly action: string;
+  readonly heading: string;
+  readonly back: string | undefined;
+  /** Shown only where the demo was seeded. */
+  readonly demo:
+    { readonly password: string; readonly accounts: readonly (readonly [string, string])[] } | undefined;
+}
+
+/** The form to sign in, for the studio and for released applications. It carries nothing of what is behind it. */
+export function SignInForm({ action, heading, back, demo }: Props) {
+  const { register, handleSubmit, setFocus, setValue } = useForm({
+    defaultValues: { email: '', password: '' },
+  });
+  const [problem, setProblem] = useState('');
+  const [busy, setBusy] = useState(false);
+  const submit = handleSubmit(async (credentials) => {
+    setBusy(true);
+    setProblem('');
+    const answer = await ask<{ to: string }>(action, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ ...credentials, ...(back !== undefined && { back }) }),
+    });
+    // A full load: what was there before signing in does not stay.
+    if (answer.ok) return window.location.assign(answer.value.to);
+    setBusy(false);
+    setProblem(answer.detail);
+    setFocus('password');
+  });
+  return (
+    <main className="mx-auto mt-24 w-[22rem] border-t-4 border-ink bg-paper p-6">
+      <h1 className="mb-4 text-xl font-semibold">{heading}</h1>
+      <form onSubmit={(event) => void submit(event)} noValidate className="grid gap-3">
+        <label>
+          <span className="text-quiet">E-mail address</span>
+          <input
+            type="email"
+            autoComplete="username"
+            autoFocus
+            className="field-box"
+            {...register('email')}
+          />
+        </label>
+        <label>
+          <span className="text-quiet">Password</span>
+          <input
+            type="password"
+            autoComplete="current-password"
+            className="field-box"
+            {...register('password')}
+          />
+        </label>
+        {problem && (
+          <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
+            {problem}
+          </p>
+        )}
+        <button type="submit" className="button button-main justify-self-start" disabled={busy}>
+          Sign in
+        </button>
+      </form>
+      {demo && (
+        <div className="mt-5 border-t border-rule pt-3 text-quiet">
+          <p>
+            This is the demo. Everybody’s password is{' '}
+            <code className="font-mono text-ink">{demo.password}</code>
+          </p>
+          <ul className="mt-2 grid gap-0.5">
+            {demo.accounts.map(([email, who]) => (
+              <li key={email}>
+                <button
+                  type="button"
+                  className="link"
+                  onClick={() => {
+                    setValue('email', email);
+                    setValue('password', demo.password);
+                  }}
+                >
+                  {email}
+                </button>
+                , {who}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </main>
+  );
+}
