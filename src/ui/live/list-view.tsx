@@ -64,7 +64,12 @@ export function ListView({
           </thead>
           <tbody>
             {shown.rows.map((row) => (
-              <tr key={row.id} className="border-b border-sheet hover:bg-plate">
+              <tr
+                key={row.id}
+                className={`border-b border-sheet hover:bg-plate ${row.address === undefined ? '' : 'cursor-pointer'}`}
+                // For the mouse; the first cell's link does the same for the keyboard.
+                onClick={() => row.address !== undefined && host.go(row.address)}
+              >
                 {list.columns.map((column, n) => (
                   <td
                     key={column.id}
@@ -79,7 +84,7 @@ export function ListView({
                   </td>
                 ))}
                 {row.buttons.length > 0 && (
-                  <td className="px-3 py-1 text-right">
+                  <td className="px-3 py-1 text-right" onClick={(event) => event.stopPropagation()}>
                     {row.buttons.map((button) => (
                       <ButtonView
                         key={button.id}
@@ -140,6 +145,7 @@ function RowLink({ address, text }: { address: string; text: string }) {
       className="link"
       href={host.hrefOf(address) ?? '#'}
       onClick={(event) => {
+        event.stopPropagation();
         if (event.metaKey || event.ctrlKey || event.button !== 0) return;
         event.preventDefault();
         host.go(address);

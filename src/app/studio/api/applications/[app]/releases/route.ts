@@ -1,0 +1,13 @@
+import * as yup from 'yup';
+import { release } from '@/server/drafts/release';
+import { handle, json, readBody } from '@/server/http/handle';
+import { needWorkplace } from '@/server/studio/builder';
+
+const body = yup.object({ revision: yup.number().integer().min(0).required() }).noUnknown();
+
+/** Releases the draft at the revision that was reviewed. */
+export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
+  const { applicationId, builder } = await needWorkplace((await params).app, 'change');
+  const { revision } = await readBody(request, body);
+  return json({ number: await release(applicationId, builder.id, revision) }, { status: 201 });
+});

@@ -1,0 +1,142 @@
+import type { Definition } from '../model/definition';
+import { sameLine, type Line, type What, type Who } from '../model/gate';
+import type { Id } from '../model/id';
+import { Tree, type Element, type ElementKind } from '../model/tree';
+import type { Answer, Level } from '../access/level';
+import type { Change } from './difference';
+
+/** How people are called, by id; undefined for one who is gone. */
+export type PersonName = (id: Id) => string | undefined;
+
+/** Whom a line speaks of, in words. */
+export function whoInWords(who: Who, definition: Definition, personName: PersonName): string {
+  switch (who.kind) {
+    case 'everyone':
+      return 'Everyone';
+    case 'signed-out':
+      return 'Signed out';
+    case 'signed-in':
+      return 'Signed in';
+    case 'person':
+      return personName(who.person) ?? 'A person who is gone';
+    case 'role': {
+      const role = definition.roles.find((one) => one.id === who.role);
+      if (!role) return 'A role that is gone';
+      if (who.exactly) return `${role.name}, exactly`;
+      return definition.roles.some((one) => one.includes.includes(role.id))
+        ? `${role.name} and above`
+        : role.name;
+    }
+  }
+}
+
+type Words = readonly [string, string, string];
+
+const LEVELS: Words = ['None', 'See', 'Edit'];
+const SCREEN: Words = ['Closed', 'Read', 'Work'];
+const USE: Words = ['None', 'Disabled', 'Use'];
+
+const wordsFor = (kind: ElementKind): Words =>
+  kind === 'screen' || kind === 'area' || kind === 'application'
+    ? SCREEN
+    : kind === 'button' || kind === 'action' || kind === 'menu-item'
+      ? USE
+      : LEVELS;
+
+/** A level in the word that fits the kind of element. */
+export const levelInWords = (kind: ElementKind, level: Level): string => wordsFor(kind)[level];
+
+/** An answer in one word; where it differs from record to record, "Depends". */
+export const answerInWords = (kind: ElementKind, { least, most }: Answer): string =>
+  least === most ? levelInWords(kind, most) : 'Depends';
+
+/** What a line does, in the words that fit the kind of element. */
+export function whatInWords(kind: ElementKind, what: What): string {
+  switch (what) {
+    case 'see':
+      return levelInWords(kind, 1);
+    case 'edit':
+      return levelInWords(kind, 2);
+    case 'at-most-see':
+      return `At most ${levelInWords(kind, 1).toLowerCase()}`;
+    case 'block':
+      return 'Block';
+  }
+}
+
+const KINDS: Readonly<Record<ElementKind, string>> = {
+  application: 'Application',
+  area: 'Area',
+  screen: 'Screen',
+  section: 'Section',
+  field: 'Field',
+  button: 'Button',
+  list: 'List',
+  column: 'Column',
+  text: 'Text',
+  menu: 'Menu',
+  'menu-item': 'Menu item',
+  rows: 'Records',
+  action: 'Action',
+  'data-field': 'Data',
+};
+
+export const kindInWords = (kind: ElementKind): string => KINDS[kind];
+
+/** Where an element stands: "Field on Item details, in Custody". */
+export function placeInWords(element: Element): string {
+  const kind = kindInWords(element.kind);
+  const { container, screen } = element;
+  if (!container || element.kind === 'menu') return kind;
+  if (element.kind === 'rows') return 'Records of the application';
+  if (element.kind === 'data-field') return `Field of the data, of ${container.name}`;
+  if (element.kind === 'action') return `Action on ${container.name}`;
+  if (!screen || element.kind === 'screen') return `${kind} in ${container.name}`;
+  if (element.kind === 'section') return `${kind} of ${screen.name}`;
+  return `${kind} on ${screen.name}, in ${container.name}`;
+}
+
+/** An element's name in a sentence that has no other context: the data's field with its entity. */
+export function fullName(element: Element): string {
+  const { kind, name, container, screen } = element;
+  if (kind === 'data-field' || kind === 'action')
+    return `${container?.name ?? ''}: ${name} (data, everywhere)`;
+  if (kind === 'rows') return `${name} (records)`;
+  if (kind === 'menu-item') return `${name} (in the menu)`;
+  if (kind === 'screen' || !screen) return name;
+  return `${name} (${kindInWords(kind).toLowerCase()} on ${screen.name})`;
+}
+
+/** A change in words: what it is about, and what was done, a sentence each. */
+export function changeInWords(
+  change: Change,
+  before: Definition,
+  after: Definition,
+  personName: PersonName,
+): { readonly about: string; readonly done: readonly string[] } {
+  if (change.kind === 'role') return { about: change.name, done: ['The role is another one than before.'] };
+  const element = new Tree(after).get(change.element) ?? new Tree(before).get(change.element);
+  const about = element ? fullName(element) : change.element;
+  if (change.kind !== 'gate') return { about, done: [`It was ${change.kind}.`] };
+  const kind = element?.kind ?? 'section';
+  const inWords = (definition: Definition) => (line: Line) =>
+    `${whoInWords(line.who, definition, personName)}: ${whatInWords(kind, line.what).toLowerCase()}`;
+  const follows = ['rows', 'action', 'data-field'].includes(kind)
+    ? 'the screens'
+    : (element?.container?.name ?? '');
+  const list = (lines: readonly Line[]): string => lines.map(inWords(after)).join('; ') || 'none, so nobody';
+  if (!change.after) return { about, done: [`It follows ${follows} again.`] };
+  if (!change.before)
+    return { about, done: [`It no longer follows ${follows}. Its lines: ${list(change.after)}.`] };
+  const has = (lines: readonly Line[], line: Line): boolean => lines.some((one) => sameLine(one, line));
+  const gone = change.before.filter((line) => !has(change.after ?? [], line));
+  const added = change.after.filter((line) => !has(change.before ?? [], line));
+  return {
+    about,
+    done: [
+      ...gone.map((line) => `No longer: ${inWords(before)(line)}.`),
+      ...added.map((line) => `Now: ${inWords(after)(line)}.`),
+      ...(gone.length + added.length === 0 ? ['Its lines stand in another order.'] : []),
+    ],
+  };
+}

@@ -1,0 +1,83 @@
+import { and, eq, gt, sql } from 'drizzle-orm';
+import { cookies } from 'next/headers';
+import { cache } from 'react';
+import { database } from '../database/client';
+import { applications, builders, memberships, sessions } from '../database/schema';
+import { notThere, Refused } from '../http/problem';
+import { hashToken, studioCookie } from '../security/sessions';
+
+export interface Builder {
+  readonly id: string;
+  readonly name: string;
+  readonly token: string;
+}
+
+/** A builder with an application that they belong to. */
+export interface Workplace {
+  readonly builder: Builder;
+  readonly applicationId: string;
+  readonly slug: string;
+  readonly name: string;
+  readonly role: 'owner' | 'editor' | 'reviewer';
+  readonly pins: readonly string[];
+}
+
+/** The builder whose session the request carries; looked up on every request. */
+export const thisBuilder = cache(async (): Promise<Builder | undefined> => {
+  const token = (await cookies()).get((await studioCookie()).name)?.value;
+  if (token === undefined) return undefined;
+  const [row] = await database()
+    .select({ id: builders.id, name: builders.name })
+    .from(sessions)
+    .innerJoin(builders, eq(builders.id, sessions.builderId))
+    .where(
+      and(
+        eq(sessions.tokenHash, hashToken(token)),
+        eq(sessions.audience, 'studio'),
+        gt(sessions.expiresAt, sql`now()`),
+      ),
+    );
+  return row && { ...row, token };
+});
+
+/** The applications that a builder belongs to, by name. */
+export async function applicationsOf(builderId: string): Promise<{ slug: string; name: string }[]> {
+  return database()
+    .select({ slug: applications.slug, name: applications.name })
+    .from(applications)
+    .innerJoin(memberships, eq(memberships.applicationId, applications.id))
+    .where(eq(memberships.builderId, builderId))
+    .orderBy(applications.name);
+}
+
+/** The application as this builder's, or undefined: no such one, or not theirs. */
+export const workplaceOf = cache(async (builder: Builder, slug: string): Promise<Workplace | undefined> => {
+  const [row] = await database()
+    .select({
+      applicationId: applications.id,
+      slug: applications.slug,
+      name: applications.name,
+      role: memberships.role,
+      pins: memberships.pins,
+    })
+    .from(applications)
+    .innerJoin(memberships, eq(memberships.applicationId, applications.id))
+    .where(and(eq(applications.slug, slug), eq(memberships.builderId, builder.id)));
+  return row && { builder, ...row };
+});
+
+/** For route handlers: the workplace, or a refusal. Reviewers read all and change nothing. */
+export async function needWorkplace(slug: string, to: 'read' | 'change'): Promise<Workplace> {
+  const builder = await thisBuilder();
+  if (!builder)
+    throw new Refused(401, 'not-signed-in', 'Your session has ended. Sign in again; what was saved is kept.');
+  const workplace = await workplaceOf(builder, slug);
+  if (!workplace) throw notThere();
+  if (to === 'change' && workplace.role === 'reviewer')
+    throw new Refused(
+      403,
+      'reviewer',
+      'You are a reviewer here: you may look at everything and change nothing.',
+    );
+  return workplace;
+}

@@ -1,0 +1,118 @@
+'use client';
+
+import { createContext, useContext } from 'react';
+import type { Access } from '@/core/access/access';
+import type { Compiled } from '@/core/access/compile';
+import { SIGNED_OUT, viewerOfPerson, viewerOfRole, type Viewer } from '@/core/access/viewer';
+import type { Edit } from '@/core/edit/edit';
+import type { Definition } from '@/core/model/definition';
+import { withIncluded, type Element } from '@/core/model/tree';
+
+/** Somebody of the application, as the studio knows them. */
+export interface StudioPerson {
+  readonly id: string;
+  readonly name: string;
+  readonly active: boolean;
+  readonly roles: readonly string[];
+}
+
+/** One of the rail's viewers. */
+export interface RailViewer {
+  /** `signed-out`, `signed-in`, `role:ID`, `person:ID`. */
+  readonly key: string;
+  readonly name: string;
+  readonly note: string;
+  readonly viewer: Viewer;
+  /** Includes the one before it in the rail. */
+  readonly joined: boolean;
+  readonly group: 'login' | 'role' | 'person';
+}
+
+/** What the parts of the gates bench share. */
+export interface Bench {
+  readonly definition: Definition;
+  readonly compiled: Compiled;
+  readonly people: readonly StudioPerson[];
+  readonly personName: (id: string) => string | undefined;
+  readonly viewers: readonly RailViewer[];
+  /** The one through whose eyes the canvas looks. */
+  readonly viewer: RailViewer;
+  readonly look: (key: string) => void;
+  readonly pin: (people: readonly string[]) => void;
+  readonly selected: Element;
+  readonly select: (id: string) => void;
+  /** Whose gate is being edited: the selected element's own, or its door's. */
+  readonly target: Element;
+  readonly setTarget: (id: string) => void;
+  readonly accessOf: (viewer: RailViewer) => Access;
+  readonly mayChange: boolean;
+  readonly apply: (edit: Edit) => void;
+}
+
+const BenchContext = createContext<Bench | undefined>(undefined);
+export const BenchProvider = BenchContext.Provider;
+
+export function useBench(): Bench {
+  const bench = useContext(BenchContext);
+  if (!bench) throw new Error('A part of the bench is drawn outside it');
+  return bench;
+}
+
+const count = (n: number): string => (n === 1 ? '1 person' : `${n} people`);
+
+/** The rail: login states, then roles in the builder's order, then pinned people. */
+export function railViewers(
+  definition: Definition,
+  people: readonly StudioPerson[],
+  pins: readonly string[],
+): RailViewer[] {
+  const active = people.filter((one) => one.active);
+  const roles = definition.roles.map((role, n): RailViewer => {
+    const before = definition.roles[n - 1];
+    return {
+      key: `role:${role.id}`,
+      name: role.name,
+      note: count(active.filter((one) => one.roles.includes(role.id)).length),
+      viewer: viewerOfRole(role.id),
+      joined: before !== undefined && withIncluded(definition, role.includes).has(before.id),
+      group: 'role',
+    };
+  });
+  const pinned = pins.flatMap((id): RailViewer[] => {
+    const person = people.find((one) => one.id === id);
+    return person ? [personViewer(person)] : [];
+  });
+  return [
+    {
+      key: 'signed-out',
+      name: 'Signed out',
+      note: 'no session',
+      viewer: SIGNED_OUT,
+      joined: false,
+      group: 'login',
+    },
+    {
+      key: 'signed-in',
+      name: 'Signed in',
+      note: 'no role',
+      viewer: { kind: 'signed-in', roles: [] },
+      joined: false,
+      group: 'login',
+    },
+    ...roles,
+    ...pinned,
+  ];
+}
+
+export const personViewer = (person: StudioPerson): RailViewer => ({
+  key: `person:${person.id}`,
+  name: person.name,
+  note: person.active ? 'pinned' : 'switched off',
+  viewer: viewerOfPerson(person),
+  joined: false,
+  group: 'person',
+});
+
+/** Elements that are doors of data. */
+export const isDataDoor = (element: Element): boolean =>
+  ['rows', 'action', 'data-field'].includes(element.kind);

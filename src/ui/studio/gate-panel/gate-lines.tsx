@@ -1,0 +1,168 @@
+'use client';
+
+import { Trash2 } from 'lucide-react';
+import { ToggleGroup } from 'radix-ui';
+import { useMemo } from 'react';
+import { viewerOfPerson } from '@/core/access/viewer';
+import { newLine } from '@/core/edit/make';
+import { startLines } from '@/core/edit/start';
+import { whatInWords, whoInWords } from '@/core/edit/words';
+import { gives, type Line, type What } from '@/core/model/gate';
+import { isDataDoor, useBench } from '../bench';
+import { WhoPicker } from './who-picker';
+
+/** The lines of the gate that is being edited; or whom it follows, and the way to lines of its own. */
+export function GateLines({ heading }: { heading: string }) {
+  const { compiled, target, apply, mayChange, definition, people } = useBench();
+  const lines = compiled.lines(target.id);
+  const isRoot = target.id === definition.id;
+  const give = (): void =>
+    apply({
+      do: 'startLines',
+      gate: target.id,
+      lines: startLines(definition, target.id, people.map(viewerOfPerson)),
+    });
+  return (
+    <div className="mb-4">
+      <div className="mb-1.5 flex items-center justify-between gap-2">
+        <h3 className="font-semibold">{heading}</h3>
+        {lines && mayChange && (
+          <WhoPicker
+            taken={lines.map((line) => line.who)}
+            onPick={(who) =>
+              apply({
+                do: 'addLine',
+                gate: target.id,
+                line: newLine(who, startsWith(target.kind)),
+                at: lines.length,
+              })
+            }
+          />
+        )}
+      </div>
+      {lines ? (
+        <>
+          <ul className="grid gap-1.5">
+            {lines.map((line) => (
+              <LineRow key={line.id} line={line} at={lines.indexOf(line)} />
+            ))}
+          </ul>
+          <p className="mt-1.5 text-quiet">
+            {lines.some(gives) ? 'Everybody else: left out.' : 'No line gives anything: nobody gets it.'}
+            {mayChange && !isRoot && (
+              <>
+                {' '}
+                <button
+                  type="button"
+                  className="link"
+                  onClick={() => apply({ do: 'follow', gate: target.id, lines })}
+                >
+                  Follow {follows(isDataDoor(target), target.container?.name)} again
+                </button>
+              </>
+            )}
+          </p>
+        </>
+      ) : (
+        <>
+          <p>
+            It follows{' '}
+            <strong className="font-semibold">{follows(isDataDoor(target), target.container?.name)}</strong>:{' '}
+            {isDataDoor(target)
+              ? 'it is open exactly as wide as they show it.'
+              : 'who gets that gets this too.'}
+          </p>
+          {mayChange && (
+            <button type="button" className="button mt-2" onClick={give}>
+              Give it lines of its own
+            </button>
+          )}
+        </>
+      )}
+    </div>
+  );
+}
+
+const follows = (isData: boolean, container: string | undefined): string =>
+  isData ? 'the screens' : (container ?? '');
+
+/** A new line gives what is most often meant: a screen or a button to use, data to see. */
+const startsWith = (kind: string): What =>
+  ['field', 'column', 'data-field', 'section', 'list', 'text'].includes(kind) ? 'see' : 'edit';
+
+const WHATS: readonly What[] = ['block', 'at-most-see', 'see', 'edit'];
+
+function LineRow({ line, at }: { line: Line; at: number }) {
+  const { definition, personName, target, apply, mayChange } = useBench();
+  const who = whoInWords(line.who, definition, personName);
+  const change = (to: Line): void => apply({ do: 'changeLine', gate: target.id, from: line, to });
+  const above = useMemo(
+    () =>
+      line.who.kind === 'role' &&
+      definition.roles.some((one) => line.who.kind === 'role' && one.includes.includes(line.who.role)),
+    [definition, line],
+  );
+  return (
+    <li
+      className="border border-rule px-2.5 py-1.5"
+      aria-label={`${who}: ${whatInWords(target.kind, line.what)}`}
+    >
+      <div className="flex items-center gap-2">
+        <span className="min-w-0 flex-1 truncate font-medium" title={who}>
+          {who}
+        </span>
+        {above && line.who.kind === 'role' && (
+          <label
+            className="flex shrink-0 items-center gap-1 text-[12px] text-quiet"
+            title="Only those who are assigned this very role, not those whose role includes it"
+          >
+            <input
+              type="checkbox"
+              className="accent-open"
+              disabled={!mayChange}
+              checked={line.who.exactly ?? false}
+              onChange={(event) => {
+                if (line.who.kind !== 'role') return;
+                const { kind, role } = line.who;
+                change({
+                  ...line,
+                  who: event.target.checked ? { kind, role, exactly: true } : { kind, role },
+                });
+              }}
+            />
+            exactly
+          </label>
+        )}
+        {mayChange && (
+          <button
+            type="button"
+            aria-label={`Take away the line ${who}`}
+            className="shrink-0 p-0.5 text-quiet hover:text-ink"
+            onClick={() => apply({ do: 'removeLine', gate: target.id, line, at })}
+          >
+            <Trash2 size={14} aria-hidden />
+          </button>
+        )}
+      </div>
+      <ToggleGroup.Root
+        type="single"
+        aria-label={`What ${who} gets`}
+        value={line.what}
+        disabled={!mayChange}
+        onValueChange={(what) => what && change({ ...line, what: what as What })}
+        className="mt-1 grid grid-cols-[1fr_1.6fr_1fr_1fr] border border-edge text-[12px]"
+      >
+        {WHATS.map((what) => (
+          <ToggleGroup.Item
+            key={what}
+            value={what}
+            className="border-edge px-1 py-0.5 not-last:border-r hover:bg-sheet data-[state=on]:bg-lead data-[state=on]:font-semibold data-[state=on]:text-white data-[gives=true]:data-[state=on]:bg-open"
+            data-gives={what === 'see' || what === 'edit'}
+          >
+            {whatInWords(target.kind, what)}
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
+    </li>
+  );
+}

@@ -1,0 +1,35 @@
+'use client';
+
+import { kindInWords, placeInWords } from '@/core/edit/words';
+import { isDataDoor, useBench } from '../bench';
+import { DoorBox } from './door-box';
+import { GateLines } from './gate-lines';
+import { SoNow } from './so-now';
+import { Why } from './why';
+
+/** The gate of the selected element: its door, its lines, and what comes of them. */
+export function GatePanel() {
+  const { selected, target } = useBench();
+  return (
+    <section aria-label="Gate" className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-4 py-3">
+      <h2 className="text-lg leading-tight font-semibold">{selected.name}</h2>
+      <p className="mb-3 text-quiet">{placeInWords(selected)}</p>
+      <DoorBox key={selected.id} />
+      {selected.kind === 'application' && (
+        <p className="mb-3 text-quiet">Who may enter at all. Nobody gets more anywhere than they get here.</p>
+      )}
+      <GateLines
+        key={target.id}
+        heading={
+          target === selected
+            ? isDataDoor(selected)
+              ? 'Who gets it, everywhere'
+              : `Who gets this ${kindInWords(selected.kind).toLowerCase()}`
+            : 'Who gets the data, everywhere'
+        }
+      />
+      <SoNow />
+      <Why />
+    </section>
+  );
+}

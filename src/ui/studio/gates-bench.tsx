@@ -1,0 +1,295 @@
+'use client';
+
+import { Redo2, Undo2 } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore, type KeyboardEvent } from 'react';
+import { readAddress } from '@/core/access/address';
+import { compile } from '@/core/access/compile';
+import { addressOf } from '@/core/access/resolve';
+import { difference } from '@/core/edit/difference';
+import type { Standing } from '@/core/edit/history';
+import type { Definition } from '@/core/model/definition';
+import type { Element } from '@/core/model/tree';
+import type { Level } from '@/core/access/level';
+import { ask } from '../live/host';
+import { Toasts, useTell } from '../parts/toasts';
+import { BenchProvider, railViewers, type Bench, type StudioPerson } from './bench';
+import { Canvas, samplesOf } from './canvas';
+import { DraftStore, type DraftState } from './draft-store';
+import { GatePanel } from './gate-panel/gate-panel';
+import { Outline } from './outline';
+import { Rail } from './rail';
+import { useSetLevel } from './set-level';
+import { StudioTop } from './studio-frame';
+
+interface Props {
+  readonly slug: string;
+  readonly applications: readonly { readonly slug: string; readonly name: string }[];
+  readonly builder: string;
+  readonly mayChange: boolean;
+  readonly definition: Definition;
+  readonly revision: number;
+  readonly standing: Standing;
+  readonly released: { readonly number: number; readonly definition: Definition } | undefined;
+  readonly people: readonly StudioPerson[];
+  readonly pins: readonly string[];
+  /** What was selected, who was looked as, and where, when the page was left. */
+  readonly at: { readonly element?: string; readonly viewer?: string; readonly address?: string };
+}
+
+/** The gates bench: outline, canvas, gate panel and viewer rail over one draft. */
+export function GatesBench(props: Props) {
+  return (
+    <Toasts>
+      <Inside {...props} />
+    </Toasts>
+  );
+}
+
+const CATCH_UP_MS = 10_000;
+
+function Inside(props: Props) {
+  const { slug, people, mayChange, released } = props;
+  const api = `/studio/api/applications/${slug}`;
+  const tell = useTell();
+  const [store] = useState(
+    () => new DraftStore(`${api}/draft`, props.definition, props.revision, props.standing, tell),
+  );
+  const draft = useSyncExternalStore(store.subscribe, store.read, store.read);
+  const { definition } = draft;
+  const compiled = compile(definition);
+  const [pins, setPins] = useState(props.pins);
+  const [viewerKey, setViewerKey] = useState(props.at.viewer ?? 'signed-out');
+  const [selectedId, setSelectedId] = useState(props.at.element ?? firstScreen(definition));
+  const [targetId, setTargetId] = useState<string>();
+  const [address, setAddress] = useState(props.at.address ?? '');
+
+  const viewers = useMemo(() => railViewers(definition, people, pins), [definition, people, pins]);
+  const viewer = viewers.find((one) => one.key === viewerKey) ?? (viewers[0] as (typeof viewers)[number]);
+  const selected = compiled.tree.get(selectedId) ?? compiled.tree.root;
+  const target = compiled.tree.get(targetId ?? '') ?? usualTarget(compiled, selected);
+
+  const showOnCanvas = useCallback(
+    async (element: Element): Promise<void> => {
+      const screen = screenOf(compiled, element);
+      const now = readAddress(compiled.tree, address)?.screen;
+      if (!screen || screen.id === now?.id) return;
+      const [sample] = screen.binds?.record === 'existing' ? await samplesOf(api, screen.binds.entity) : [];
+      setAddress(addressOf(screen, sample?.id));
+    },
+    [compiled, address, api],
+  );
+  const select = (id: string): void => {
+    const element = compiled.tree.get(id);
+    if (!element) return;
+    setSelectedId(id);
+    setTargetId(undefined);
+    void showOnCanvas(element);
+  };
+  const onAddress = (next: string): void => {
+    setAddress(next);
+    const screen = readAddress(compiled.tree, next)?.screen;
+    if (screen && screen.id !== selected.screen?.id) {
+      setSelectedId(screen.id);
+      setTargetId(undefined);
+    }
+  };
+  const pin = (next: readonly string[]): void => {
+    setPins(next);
+    const added = next.find((id) => !pins.includes(id));
+    if (added) setViewerKey(`person:${added}`);
+    void ask(`${api}/pins`, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ people: next }),
+    }).then((answer) => answer.ok || tell(answer.detail));
+  };
+  const bench: Bench = {
+    definition,
+    compiled,
+    people,
+    personName: (id) => people.find((one) => one.id === id)?.name,
+    viewers,
+    viewer,
+    look: setViewerKey,
+    pin,
+    selected,
+    select,
+    target,
+    setTarget: setTargetId,
+    accessOf: (one) => compiled.access(one.viewer),
+    mayChange,
+    apply: (edit) => store.apply(edit),
+  };
+  const { set, dialog } = useSetLevel(bench, tell);
+
+  // The canvas has a screen from the start.
+  useEffect(() => {
+    if (address === '') void showOnCanvas(selected);
+  }, [address, selected, showOnCanvas]);
+  useEffect(() => {
+    const query = new URLSearchParams({ element: selected.id, viewer: viewer.key, address });
+    window.history.replaceState(null, '', `?${query}`);
+  }, [selected.id, viewer.key, address]);
+  useEffect(() => {
+    const catchUp = (): void => void store.catchUp();
+    const timer = setInterval(catchUp, CATCH_UP_MS);
+    window.addEventListener('focus', catchUp);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener('focus', catchUp);
+    };
+  }, [store]);
+  useUndoKeys(store, mayChange);
+  useLeaveWarning(draft);
+
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const from = event.target as HTMLElement;
+    if (isTyping(from) || event.ctrlKey || event.metaKey || event.altKey) return;
+    const walking = from.closest('[aria-label="Canvas"], [aria-label="Viewers"]');
+    const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    if (step !== 0 && walking) {
+      event.preventDefault();
+      const next = viewers[Math.max(0, Math.min(viewers.length - 1, viewers.indexOf(viewer) + step))];
+      if (next) setViewerKey(next.key);
+    }
+    if (['0', '1', '2'].includes(event.key) && mayChange) {
+      event.preventDefault();
+      set(Number(event.key) as Level);
+    }
+  };
+  const waiting = useMemo(
+    () => (released ? difference(released.definition, definition).length : 1),
+    [released, definition],
+  );
+  return (
+    <BenchProvider value={bench}>
+      <div
+        onKeyDown={onKeyDown}
+        className="grid h-screen min-w-[1120px] grid-cols-[292px_minmax(0,1fr)_316px] grid-rows-[46px_minmax(0,1fr)_auto]"
+      >
+        <StudioTop
+          slug={slug}
+          name={definition.name}
+          applications={props.applications}
+          builder={props.builder}
+          bench="gates"
+          waiting={waiting}
+        >
+          <SavedState draft={draft} waiting={waiting} released={released?.number} mayChange={mayChange} />
+          {mayChange && <UndoRedo store={store} draft={draft} />}
+        </StudioTop>
+        <Outline />
+        <Canvas api={api} revision={draft.revision} address={address} onAddress={onAddress} />
+        <GatePanel />
+        <Rail />
+      </div>
+      {dialog}
+    </BenchProvider>
+  );
+}
+
+/** The gate that is edited at first: the data's, where it has lines of its own and the handle has none. */
+function usualTarget(compiled: ReturnType<typeof compile>, selected: Element): Element {
+  const door = compiled.tree.get(compiled.handles.doorOf(selected)?.id ?? '');
+  const atDoor = door && door.kind !== 'screen' && compiled.lines(door.id) && !compiled.lines(selected.id);
+  return atDoor ? door : selected;
+}
+
+const firstScreen = (definition: Definition): string => definition.areas[0]?.screens[0]?.id ?? definition.id;
+
+/** The screen to draw for an element: its own, the one it leads to, or one that shows it. */
+function screenOf(compiled: ReturnType<typeof compile>, element: Element) {
+  if (element.screen) return element.screen;
+  const { tree, handles } = compiled;
+  const door = tree.get(handles.doorOf(element)?.id ?? '');
+  if (door?.kind === 'screen') return door.node;
+  const [first] = handles.handlesOf(element).flatMap((id) => tree.get(id)?.screen ?? []);
+  return first;
+}
+
+const isTyping = (element: HTMLElement): boolean =>
+  element.closest('input, textarea, select, [role=dialog], [role=alertdialog]') !== null &&
+  element.closest('.canvas-selects') === null;
+
+function useUndoKeys(store: DraftStore, mayChange: boolean): void {
+  useEffect(() => {
+    if (!mayChange) return;
+    const onKey = (event: globalThis.KeyboardEvent): void => {
+      const key = event.key.toLowerCase();
+      if (!(event.ctrlKey || event.metaKey) || event.altKey || isTyping(event.target as HTMLElement)) return;
+      const turn = key === 'z' ? (event.shiftKey ? 'redo' : 'undo') : key === 'y' ? 'redo' : undefined;
+      if (!turn || store.read().standing[turn] === undefined) return;
+      event.preventDefault();
+      store.turn(turn);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [store, mayChange]);
+}
+
+/** Leaving while something is not saved yet asks first. */
+function useLeaveWarning({ saved }: DraftState): void {
+  useEffect(() => {
+    if (saved === 'saved') return;
+    const onLeave = (event: BeforeUnloadEvent): void => event.preventDefault();
+    window.addEventListener('beforeunload', onLeave);
+    return () => window.removeEventListener('beforeunload', onLeave);
+  }, [saved]);
+}
+
+function SavedState({
+  draft,
+  waiting,
+  released,
+  mayChange,
+}: {
+  draft: DraftState;
+  waiting: number;
+  released: number | undefined;
+  mayChange: boolean;
+}) {
+  const since =
+    released === undefined
+      ? 'never released'
+      : `${waiting === 0 ? 'no change' : waiting === 1 ? '1 change' : `${waiting} changes`} since release ${released}`;
+  const saved = {
+    saved: mayChange ? 'Saved' : 'For reading only',
+    saving: 'Saving …',
+    unreachable: 'Not saved: the server cannot be reached. Trying again …',
+  }[draft.saved];
+  return (
+    <span role="status" className={draft.saved === 'unreachable' ? 'font-semibold' : 'text-quiet'}>
+      {saved}
+      {draft.saved === 'saved' && `, ${since}`}
+    </span>
+  );
+}
+
+function UndoRedo({ store, draft }: { store: DraftStore; draft: DraftState }) {
+  const { undo, redo } = draft.standing;
+  const button = 'rounded-sm border border-edge p-1 hover:border-ink disabled:border-rule disabled:text-edge';
+  return (
+    <span className="flex gap-1">
+      <button
+        type="button"
+        className={button}
+        disabled={undo === undefined}
+        onClick={() => store.turn('undo')}
+        aria-label="Undo"
+        title="Undo your last change (Ctrl Z)"
+      >
+        <Undo2 size={15} aria-hidden />
+      </button>
+      <button
+        type="button"
+        className={button}
+        disabled={redo === undefined}
+        onClick={() => store.turn('redo')}
+        aria-label="Redo"
+        title="Do it again (Ctrl Shift Z)"
+      >
+        <Redo2 size={15} aria-hidden />
+      </button>
+    </span>
+  );
+}

@@ -1,0 +1,44 @@
+import type { Compiled } from '@/core/access/compile';
+import type { Element } from '@/core/model/tree';
+import { isDataDoor } from './bench';
+
+/** A row of the outline as it stands now, with its place for screen readers. */
+export interface OutlineRow {
+  readonly element: Element;
+  readonly depth: number;
+  readonly folded: boolean;
+  readonly hasContents: boolean;
+  readonly place: number;
+  readonly among: number;
+}
+
+/** What stands under the application: the menu, the areas, then the data. */
+function tops({ tree }: Compiled): Element[] {
+  const order = (element: Element): number => (isDataDoor(element) ? 1 : 0);
+  return tree.root.contents.toSorted((a, b) => order(a) - order(b));
+}
+
+/**
+ * The rows to show: of what is unfolded; or with words, of what has all of them in its name, with what
+ * leads there.
+ */
+export function outlineRows(compiled: Compiled, unfolded: ReadonlySet<string>, words: string): OutlineRow[] {
+  const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
+  const hits = (element: Element): boolean =>
+    wanted.every((word) => element.name.toLowerCase().includes(word));
+  const leads = (element: Element): boolean => hits(element) || element.contents.some(leads);
+  const rows: OutlineRow[] = [];
+  const add = (elements: readonly Element[], depth: number): void => {
+    const shown = wanted.length > 0 ? elements.filter(leads) : elements;
+    shown.forEach((element, n) => {
+      const hasContents = element.contents.length > 0;
+      const open = wanted.length > 0 ? element.contents.some(leads) : unfolded.has(element.id);
+      rows.push({ element, depth, hasContents, folded: !open, place: n + 1, among: shown.length });
+      if (open) add(element.contents, depth + 1);
+    });
+  };
+  const { root } = compiled.tree;
+  rows.push({ element: root, depth: 0, hasContents: false, folded: false, place: 1, among: 1 });
+  add(tops(compiled), 0);
+  return wanted.length > 0 && !hits(root) ? rows.slice(1) : rows;
+}

@@ -1,0 +1,151 @@
+'use client';
+
+import { ChevronDown, ChevronRight } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { answerInWords, kindInWords } from '@/core/edit/words';
+import type { Element } from '@/core/model/tree';
+import { useBench } from './bench';
+import { ReachStrip } from './level-mark';
+import { outlineRows, type OutlineRow } from './outline-rows';
+
+/** The application's tree. Every row ends in its reach strip. */
+export function Outline() {
+  const { compiled, selected, select } = useBench();
+  const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
+  const [words, setWords] = useState('');
+  const search = useRef<HTMLInputElement>(null);
+  const tree = useRef<HTMLDivElement>(null);
+  const rows = useMemo(() => outlineRows(compiled, unfolded, words), [compiled, unfolded, words]);
+
+  useEffect(() => {
+    const above: string[] = [];
+    for (let one = selected.container; one; one = one.container) above.push(one.id);
+    setUnfolded((now) => (above.every((id) => now.has(id)) ? now : new Set([...now, ...above])));
+  }, [selected]);
+  useEffect(() => {
+    tree.current?.querySelector('[aria-selected=true]')?.scrollIntoView({ block: 'nearest' });
+  }, [selected, rows.length]);
+  useEffect(() => {
+    const onKey = (event: globalThis.KeyboardEvent): void => {
+      if (
+        event.key !== '/' ||
+        event.target instanceof HTMLInputElement ||
+        event.target instanceof HTMLTextAreaElement
+      )
+        return;
+      event.preventDefault();
+      search.current?.focus();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+
+  const fold = (id: string, folded: boolean): void =>
+    setUnfolded((now) => new Set(folded ? [...now].filter((one) => one !== id) : [...now, id]));
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const at = rows.findIndex(({ element }) => element.id === selected.id);
+    const row = rows[at];
+    const goTo = (next: Element | undefined): void => {
+      if (!next) return;
+      event.preventDefault();
+      select(next.id);
+    };
+    if (event.key === 'ArrowDown') goTo(rows[Math.min(at + 1, rows.length - 1)]?.element);
+    if (event.key === 'ArrowUp') goTo(rows[Math.max(at - 1, 0)]?.element);
+    if (event.key === 'Home') goTo(rows[0]?.element);
+    if (event.key === 'End') goTo(rows.at(-1)?.element);
+    if (!row || (event.key !== 'ArrowRight' && event.key !== 'ArrowLeft')) return;
+    event.preventDefault();
+    if (event.key === 'ArrowRight') {
+      if (row.hasContents && row.folded) fold(row.element.id, false);
+      else if (row.hasContents) goTo(row.element.contents[0]);
+    } else if (row.hasContents && !row.folded) fold(row.element.id, true);
+    else if (row.depth > 0) goTo(row.element.container);
+  };
+  return (
+    <section aria-label="Outline" className="flex min-h-0 flex-col border-r border-rule bg-plate">
+      <div className="relative px-3 pt-3 pb-2">
+        <input
+          ref={search}
+          type="search"
+          aria-label="Find in the outline"
+          placeholder="Find a screen, field, button"
+          className="field-box pr-7"
+          value={words}
+          onChange={(event) => setWords(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key === 'Escape') setWords('');
+            const hit = rows.find(({ element }) => element.name.toLowerCase().includes(words.toLowerCase()));
+            if (event.key === 'Enter' && hit) select(hit.element.id);
+          }}
+        />
+        {!words && <kbd className="key absolute top-4 right-5">/</kbd>}
+      </div>
+      <div className="flex justify-between px-3 pb-1 text-[12px] text-quiet">
+        <span>Outline</span>
+        <span>who gets it, viewer by viewer</span>
+      </div>
+      <div
+        ref={tree}
+        role="tree"
+        aria-label="The application"
+        aria-activedescendant={`outline-${selected.id}`}
+        tabIndex={0}
+        onKeyDown={onKeyDown}
+        className="min-h-0 flex-1 overflow-y-auto pb-3"
+      >
+        {rows.map((row) => (
+          <Row key={row.element.id} row={row} onFold={fold} />
+        ))}
+        {rows.length === 0 && <p className="px-3 py-2 text-quiet">Nothing has a name like that.</p>}
+      </div>
+    </section>
+  );
+}
+
+function Row({ row, onFold }: { row: OutlineRow; onFold: (id: string, folded: boolean) => void }) {
+  const { compiled, viewers, accessOf, selected, select, definition } = useBench();
+  const { element, depth, folded, hasContents } = row;
+  const answers = viewers.map((viewer) => accessOf(viewer).answer(element));
+  const reach = viewers
+    .map((viewer, n) => `${viewer.name}: ${answerInWords(element.kind, answers[n] ?? { least: 0, most: 0 })}`)
+    .join(', ');
+  const isSelected = element.id === selected.id;
+  const own = compiled.lines(element.id) !== undefined && element.id !== definition.id;
+  const Chevron = folded ? ChevronRight : ChevronDown;
+  return (
+    <div
+      id={`outline-${element.id}`}
+      role="treeitem"
+      aria-level={depth + 1}
+      aria-posinset={row.place}
+      aria-setsize={row.among}
+      aria-selected={isSelected}
+      aria-expanded={hasContents ? !folded : undefined}
+      title={`${kindInWords(element.kind)}. ${reach}`}
+      onClick={() => select(element.id)}
+      className={`flex cursor-pointer items-center gap-1 border-l-4 py-[3px] pr-3 ${isSelected ? 'border-open bg-open-soft' : 'border-transparent hover:bg-sheet'}`}
+      style={{ paddingLeft: 4 + depth * 12 }}
+    >
+      <span
+        className="flex w-4 justify-center"
+        onClick={(event) => {
+          if (!hasContents) return;
+          event.stopPropagation();
+          onFold(element.id, !folded);
+        }}
+      >
+        {hasContents && <Chevron size={13} aria-hidden className="text-quiet" />}
+      </span>
+      <span className={`min-w-0 flex-1 truncate ${depth === 0 ? 'font-medium' : ''}`}>
+        {element.name}
+        {own && (
+          <span className="ml-1 text-quiet" title="It has lines of its own">
+            ·
+          </span>
+        )}
+      </span>
+      <ReachStrip answers={answers} label={reach} />
+    </div>
+  );
+}
