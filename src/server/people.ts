@@ -2,7 +2,7 @@ import { and, asc, eq, sql } from 'drizzle-orm';
 import type { Viewer } from '@/core/access/viewer';
 import { viewerOfPerson, viewerOfRole, SIGNED_OUT } from '@/core/access/viewer';
 import { database } from './database/client';
-import { assignments, people } from './database/schema';
+import { people } from './database/schema';
 
 /** A person as builders and decisions need them. */
 export interface PersonView {
@@ -15,14 +15,15 @@ export interface PersonView {
 
 /**
  * The roles whose assignments count at this moment, as SQL on `people`. One that is for a unit only does
- * not count yet: what cannot be told is closed.
+ * not count yet: what cannot be told is closed. The names are written out: in a query on one table the
+ * query builder would leave the table's name away, and `id` would be the assignment's.
  */
 export const rolesNow = sql<string[]>`(
-  select coalesce(array_agg(distinct ${assignments.roleId} order by ${assignments.roleId}), '{}')
-  from ${assignments}
-  where ${assignments.personId} = ${people.id} and ${assignments.unitId} is null
-    and (${assignments.from} is null or ${assignments.from} <= now())
-    and (${assignments.until} is null or ${assignments.until} > now()))`;
+  select coalesce(array_agg(distinct assignments.role_id order by assignments.role_id), '{}')
+  from assignments
+  where assignments.person_id = people.id and assignments.unit_id is null
+    and (assignments.from is null or assignments.from <= now())
+    and (assignments.until is null or assignments.until > now()))`;
 
 /** Everybody of an application, by name. */
 export async function peopleOf(applicationId: string): Promise<PersonView[]> {

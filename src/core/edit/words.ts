@@ -107,6 +107,16 @@ export function fullName(element: Element): string {
   return `${name} (${kindInWords(kind).toLowerCase()} on ${screen.name})`;
 }
 
+/** A handle beside others of the same door: "Item list (column)". */
+export function handleName(element: Element): string {
+  const { kind, name, screen } = element;
+  if (kind === 'menu-item') return `${name} (in the menu)`;
+  if (kind === 'screen' || !screen) return name;
+  return kind === 'button' || kind === 'list'
+    ? `${screen.name} (${name})`
+    : `${screen.name} (${kindInWords(kind).toLowerCase()})`;
+}
+
 /** A change in words: what it is about, and what was done, a sentence each. */
 export function changeInWords(
   change: Change,

@@ -43,8 +43,8 @@ export function ListView({
   const pages = Math.max(1, Math.ceil(shown.total / shown.size));
   const [first, last] = [(shown.page - 1) * shown.size + 1, Math.min(shown.total, shown.page * shown.size)];
   return (
-    <div data-element={list.id} className="border-t-2 border-ink bg-paper">
-      <div className="flex items-center justify-between gap-3 px-3 py-2">
+    <div data-element={list.id} className="min-w-0 border-t-2 border-ink bg-paper">
+      <div className="flex items-center justify-between gap-3 px-2 py-2">
         <h2 className="font-semibold">{list.name}</h2>
         <ListSearch key={shown.q} name={list.name} q={shown.q} onSearch={(q) => turnTo({ q })} />
       </div>
@@ -74,7 +74,7 @@ export function ListView({
                   <td
                     key={column.id}
                     data-element={column.id}
-                    className={`px-3 py-1.5 ${column.align === 'end' ? 'text-right tabular-nums' : ''} ${column.ghost ? 'ghost' : ''}`}
+                    className={`px-2 py-1.5 ${column.align === 'end' ? 'text-right tabular-nums' : ''} ${column.ghost ? 'ghost' : ''}`}
                   >
                     {n === firstReal(list) && row.address !== undefined ? (
                       <RowLink address={row.address} text={row.cells[column.id] ?? ''} />
@@ -170,7 +170,7 @@ function Heading({
   const align = column.align === 'end' ? 'justify-end' : '';
   if (column.ghost)
     return (
-      <th data-element={column.id} className="ghost px-3 py-1 font-normal">
+      <th data-element={column.id} className="ghost px-2 py-1 font-normal">
         {column.label}
       </th>
     );
@@ -178,7 +178,7 @@ function Heading({
     <th
       data-element={column.id}
       aria-sort={up ? 'ascending' : down ? 'descending' : 'none'}
-      className="px-3 py-1 font-medium"
+      className="px-2 py-1 font-medium"
     >
       <button
         type="button"

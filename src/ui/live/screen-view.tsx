@@ -150,7 +150,7 @@ function SectionView({ section, page, busy, run }: Drawing & { section: DrawnSec
       {titled && <h2 className="mb-2 font-semibold">{section.name}</h2>}
       {onlyButtons && <Buttons parts={buttons} busy={busy} run={run} />}
       {!onlyButtons && (
-        <div className={fields ? 'grid grid-cols-2 gap-x-5 gap-y-3' : 'grid gap-3'}>
+        <div className={fields ? 'grid grid-cols-2 gap-x-5 gap-y-3' : 'grid grid-cols-[minmax(0,1fr)] gap-3'}>
           {rest.map((part) => (
             <PartView key={part.id} part={part} page={page} />
           ))}

@@ -36,7 +36,7 @@ export function SignInForm({ action, heading, back, demo }: Props) {
     setFocus('password');
   });
   return (
-    <main className="mx-auto mt-24 w-[22rem] border-t-4 border-ink bg-paper p-6">
+    <main className="mx-auto mt-24 w-[27rem] border-t-4 border-ink bg-paper p-6">
       <h1 className="mb-4 text-xl font-semibold">{heading}</h1>
       <form onSubmit={(event) => void submit(event)} noValidate className="grid gap-3">
         <label>
@@ -75,10 +75,11 @@ export function SignInForm({ action, heading, back, demo }: Props) {
           </p>
           <ul className="mt-2 grid gap-0.5">
             {demo.accounts.map(([email, who]) => (
-              <li key={email}>
+              <li key={email} className="grid grid-cols-[9.5rem_1fr]">
+                <span>{who}</span>
                 <button
                   type="button"
-                  className="link"
+                  className="link text-left"
                   onClick={() => {
                     setValue('email', email);
                     setValue('password', demo.password);
@@ -86,7 +87,6 @@ export function SignInForm({ action, heading, back, demo }: Props) {
                 >
                   {email}
                 </button>
-                , {who}
               </li>
             ))}
           </ul>

@@ -150,14 +150,14 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
           className={`min-h-0 flex-1 overflow-auto outline-offset-[-2px] ${working ? '' : 'canvas-selects'}`}
         >
           <HostProvider value={host}>
-            <div className="grid min-h-full grid-cols-[150px_1fr]">
+            <div className="grid min-h-full grid-cols-[124px_minmax(0,1fr)] text-[13px]">
               <div className="border-r border-rule py-2">
                 <MenuView
                   items={ghosts ? withGhostItems(compiled, sent?.menu ?? []) : (sent?.menu ?? [])}
                   current={address}
                 />
               </div>
-              <div className="min-w-0 bg-plate p-4">
+              <div className="min-w-0 bg-plate p-3">
                 <Content sent={sent} address={address} ghosts={ghosts} />
               </div>
             </div>

@@ -10,6 +10,8 @@ export interface OutlineRow {
   readonly hasContents: boolean;
   readonly place: number;
   readonly among: number;
+  /** What the rows from here on are. */
+  readonly heading?: string;
 }
 
 /** What stands under the application: the menu, the areas, then the data. */
@@ -33,7 +35,16 @@ export function outlineRows(compiled: Compiled, unfolded: ReadonlySet<string>, w
     shown.forEach((element, n) => {
       const hasContents = element.contents.length > 0;
       const open = wanted.length > 0 ? element.contents.some(leads) : unfolded.has(element.id);
-      rows.push({ element, depth, hasContents, folded: !open, place: n + 1, among: shown.length });
+      const heading = element.kind === 'rows' && shown[n - 1]?.kind !== 'rows' ? { heading: 'Data' } : {};
+      rows.push({
+        element,
+        depth,
+        hasContents,
+        folded: !open,
+        place: n + 1,
+        among: shown.length,
+        ...heading,
+      });
       if (open) add(element.contents, depth + 1);
     });
   };

@@ -1,7 +1,7 @@
 'use client';
 
 import { ChevronDown, ChevronRight } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { Fragment, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { answerInWords, kindInWords } from '@/core/edit/words';
 import type { Element } from '@/core/model/tree';
 import { useBench } from './bench';
@@ -95,7 +95,17 @@ export function Outline() {
         className="min-h-0 flex-1 overflow-y-auto pb-3"
       >
         {rows.map((row) => (
-          <Row key={row.element.id} row={row} onFold={fold} />
+          <Fragment key={row.element.id}>
+            {row.heading && (
+              <div
+                role="presentation"
+                className="mt-2 border-t border-rule px-3 pt-1.5 text-[12px] text-quiet"
+              >
+                {row.heading}
+              </div>
+            )}
+            <Row row={row} onFold={fold} />
+          </Fragment>
         ))}
         {rows.length === 0 && <p className="px-3 py-2 text-quiet">Nothing has a name like that.</p>}
       </div>

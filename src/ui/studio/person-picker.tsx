@@ -20,7 +20,7 @@ export function PersonPicker({
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
-        className="flex w-[64px] shrink-0 flex-col items-center justify-center gap-1 self-stretch rounded-sm border border-dashed border-edge text-[12px] leading-tight text-lead-text hover:border-white hover:text-white"
+        className="flex w-[54px] shrink-0 flex-col items-center justify-center gap-1 self-stretch rounded-sm border border-dashed border-edge text-[12px] leading-tight text-lead-text hover:border-white hover:text-white"
         title={label}
       >
         <UserPlus size={16} aria-hidden />

@@ -14,9 +14,9 @@ export function Rail() {
   return (
     <section
       aria-label="Viewers"
-      className="on-lead col-span-3 flex min-w-0 items-stretch gap-3 bg-lead px-4 py-2.5 text-white"
+      className="on-lead col-span-3 flex min-w-0 items-stretch gap-2 bg-lead px-3 py-2 text-white"
     >
-      <div className="w-[92px] shrink-0 self-center">
+      <div className="w-[74px] shrink-0 self-center">
         <div className="font-semibold">Look as</div>
         <div className="text-[12px] text-lead-text">← → to walk</div>
         <div className="text-[12px] text-lead-text">0 1 2 to set</div>
@@ -49,9 +49,9 @@ export function Rail() {
 }
 
 function Gap({ joined, apart }: { joined: boolean; apart: boolean }) {
-  if (apart) return <span className="mx-2 w-px shrink-0 bg-edge" aria-hidden />;
+  if (apart) return <span className="mx-1 w-px shrink-0 bg-edge" aria-hidden />;
   return (
-    <span className="flex w-2 shrink-0 items-center" aria-hidden>
+    <span className="flex w-1.5 shrink-0 items-center" aria-hidden>
       {joined && <span className="h-0.5 w-full bg-edge" />}
     </span>
   );
@@ -69,7 +69,7 @@ function Tile({ tile, current, onUnpin }: { tile: RailViewer; current: boolean; 
     if (document.activeElement?.getAttribute('role') === 'radio') ref.current?.focus();
   }, [current]);
   return (
-    <div className="relative min-w-[92px] flex-1">
+    <div className="relative min-w-[76px] flex-1">
       <button
         ref={ref}
         type="button"
@@ -78,13 +78,13 @@ function Tile({ tile, current, onUnpin }: { tile: RailViewer; current: boolean; 
         tabIndex={current ? 0 : -1}
         onClick={() => look(tile.key)}
         title={`${tile.name}: ${word}`}
-        className={`h-full w-full rounded-sm px-2 py-1.5 text-left ${current ? 'bg-white text-ink [--level-line:var(--color-edge)] [--level-open:var(--color-open)]' : 'bg-lead-2 hover:bg-edge'}`}
+        className={`h-full w-full flex flex-col rounded-sm px-1.5 py-1 text-left text-[13px] ${current ? 'bg-white text-ink [--level-line:var(--color-edge)] [--level-open:var(--color-open)]' : 'bg-lead-2 hover:bg-edge'}`}
       >
-        <span className="line-clamp-1 pr-2 font-medium">{tile.name}</span>
+        <span className="line-clamp-2 min-h-[2.3em] leading-[1.15] font-medium">{tile.name}</span>
         <span className={`block truncate text-[12px] ${current ? 'text-quiet' : 'text-lead-text'}`}>
           {tile.note}
         </span>
-        <span className="mt-1 flex items-center gap-1.5">
+        <span className="mt-0.5 flex items-center gap-1">
           <LevelMark answer={answer} />
           {word}
         </span>
@@ -94,7 +94,7 @@ function Tile({ tile, current, onUnpin }: { tile: RailViewer; current: boolean; 
           type="button"
           aria-label={`Take ${tile.name} off the rail`}
           onClick={onUnpin}
-          className={`absolute top-1 right-1 p-0.5 ${current ? 'text-quiet hover:text-ink' : 'text-lead-text hover:text-white'}`}
+          className={`absolute right-0.5 bottom-1 p-0.5 ${current ? 'text-quiet hover:text-ink' : 'text-lead-text hover:text-white'}`}
         >
           <X size={13} aria-hidden />
         </button>

@@ -2,7 +2,7 @@
 
 import { RadioGroup } from 'radix-ui';
 import type { ReactNode } from 'react';
-import { fullName } from '@/core/edit/words';
+import { handleName } from '@/core/edit/words';
 import type { Element } from '@/core/model/tree';
 import { isDataDoor, useBench } from '../bench';
 
@@ -30,9 +30,16 @@ function Box({ children }: { children: ReactNode }) {
 function ElementLink({ element, name }: { element: Element; name?: string }) {
   const { select } = useBench();
   return (
-    <button type="button" className="link text-left" onClick={() => select(element.id)}>
+    <a
+      className="link"
+      href={`?element=${element.id}`}
+      onClick={(event) => {
+        event.preventDefault();
+        select(element.id);
+      }}
+    >
       {name ?? element.name}
-    </button>
+    </a>
   );
 }
 
@@ -54,7 +61,7 @@ function ElementLinks({ elements }: { elements: readonly Element[] }) {
       {elements.map((one, n) => (
         <span key={one.id}>
           {n > 0 && ', '}
-          <ElementLink element={one} name={fullName(one)} />
+          <ElementLink element={one} name={handleName(one)} />
         </span>
       ))}
       .
@@ -116,7 +123,7 @@ function WhereToGate({ door }: { door: Element }) {
       aria-label="Where to gate"
       value={target.id}
       onValueChange={setTarget}
-      className="mt-2 flex gap-x-4 border-t border-rule pt-2"
+      className="mt-2 grid gap-1 border-t border-rule pt-2"
     >
       <Choice value={selected.id}>Gate here only</Choice>
       <Choice value={door.id}>Gate {what}, everywhere</Choice>

@@ -14,18 +14,18 @@ export function GatePanel() {
     <section aria-label="Gate" className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-4 py-3">
       <h2 className="text-lg leading-tight font-semibold">{selected.name}</h2>
       <p className="mb-3 text-quiet">{placeInWords(selected)}</p>
-      <DoorBox key={selected.id} />
+      <DoorBox key={`door ${selected.id}`} />
       {selected.kind === 'application' && (
         <p className="mb-3 text-quiet">Who may enter at all. Nobody gets more anywhere than they get here.</p>
       )}
       <GateLines
-        key={target.id}
+        key={`lines ${target.id}`}
         heading={
           target === selected
             ? isDataDoor(selected)
-              ? 'Who gets it, everywhere'
+              ? 'Who gets it everywhere'
               : `Who gets this ${kindInWords(selected.kind).toLowerCase()}`
-            : 'Who gets the data, everywhere'
+            : 'Who gets it everywhere'
         }
       />
       <SoNow />

@@ -1,0 +1,100 @@
+import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { newLine } from '@/core/edit/make';
+import type { Edit } from '@/core/edit/edit';
+import type { Line } from '@/core/model/gate';
+import { LARKFIELD } from '@/demo/definition';
+import { change, draftAt, draftOf, standing } from '@/server/drafts/draft';
+import { release, releasedDefinition } from '@/server/drafts/release';
+import { review } from '@/server/drafts/review';
+import { Refused } from '@/server/http/problem';
+import { setUp } from '@/server/seed';
+import { database } from '@/server/database/client';
+import { applications, snapshots } from '@/server/database/schema';
+import { application, dropApplications, emptyDatabase, underNewId } from './setting';
+import { and, gt, eq } from 'drizzle-orm';
+
+let ID: string;
+let ada: string;
+let bo: string;
+
+beforeAll(emptyDatabase);
+beforeEach(async () => {
+  await dropApplications();
+  const definition = underNewId(LARKFIELD);
+  ID = definition.id;
+  ({ ada, bo } = await application(definition));
+});
+
+const stores = LARKFIELD.gates['s_stores']?.lines ?? [];
+const block: Line = { id: 'theblock', who: { kind: 'role', role: 'curator', exactly: true }, what: 'block' };
+const add = (line: Line): Edit => ({ do: 'addLine', gate: 's_stores', line, at: 0 });
+const linesNow = async () => (await draftOf(ID)).definition.gates['s_stores']?.lines ?? [];
+
+describe('a draft', () => {
+  it('keeps every edit, and is the same when it is worked out anew from snapshot and log', async () => {
+    for (let n = 0; n < 55; n++)
+      await change(ID, ada, n, { edit: add(newLine({ kind: 'person', person: `p${n}` }, 'see')) });
+    const now = await draftOf(ID);
+    expect(now.revision).toBe(55);
+    expect(await draftAt(ID, 54)).not.toEqual(now);
+    expect((await draftAt(ID, 55)).definition).toEqual(now.definition);
+    expect(
+      await database().$count(snapshots, and(eq(snapshots.applicationId, ID), gt(snapshots.revision, 0))),
+    ).toBe(1);
+  });
+
+  it('makes an edit on an older revision if it still applies, else tells what came between', async () => {
+    await change(ID, bo, 0, { edit: add(block) });
+    const mine = await change(ID, ada, 0, {
+      edit: { do: 'removeLine', gate: 's_stores', line: stores[0] as Line, at: 0 },
+    });
+    expect(mine.since.map(({ author }) => author)).toEqual(['bo', 'ada']);
+    const late = change(ID, ada, 0, { edit: { do: 'follow', gate: 's_stores', lines: stores } });
+    const error = await late.catch((reason: unknown) => reason);
+    expect(error).toBeInstanceOf(Refused);
+    expect((error as Refused).more.members?.['since']).toHaveLength(2);
+    expect(await linesNow()).toContainEqual(block);
+  });
+
+  it('takes many edits at once, each as a revision of its own', async () => {
+    const all = Array.from({ length: 12 }, (_, n) =>
+      change(ID, n % 2 ? ada : bo, 0, { edit: add(newLine({ kind: 'person', person: `q${n}` }, 'see')) }),
+    );
+    await Promise.all(all);
+    expect((await draftOf(ID)).revision).toBe(12);
+    expect(await linesNow()).toHaveLength(stores.length + 12);
+  });
+
+  it("undoes and redoes one's own last standing edit only", async () => {
+    await change(ID, ada, 0, { edit: add(newLine({ kind: 'everyone' }, 'see')) });
+    await change(ID, bo, 1, { edit: add(block) });
+    expect((await change(ID, ada, 2, 'undo')).standing).toEqual({ redo: 1 });
+    expect(await linesNow()).toEqual([block, ...stores]);
+    await change(ID, ada, 3, 'redo');
+    expect(await linesNow()).toHaveLength(stores.length + 2);
+    expect(await standing(ID, bo)).toEqual({ undo: 2 });
+    await change(ID, ada, 4, 'undo');
+    await expect(change(ID, ada, 5, 'undo')).rejects.toMatchObject({ code: 'nothing-to-undo' });
+  });
+
+  it('is released at the revision that was reviewed, and then never changes', async () => {
+    await change(ID, ada, 0, { edit: add(block) });
+    const found = await review(ID);
+    expect(found.changes[0]).toMatchObject({ about: 'Stores', done: ['Now: Curator, exactly: block.'] });
+    await change(ID, bo, 1, { edit: add(newLine({ kind: 'everyone' }, 'see')) });
+    await expect(release(ID, ada, found.revision)).rejects.toMatchObject({ status: 409 });
+    expect(await release(ID, ada, 2)).toBe(2);
+    await change(ID, bo, 2, { edit: { do: 'removeLine', gate: 's_stores', line: block, at: 1 } });
+    expect((await releasedDefinition(ID, 2)).gates['s_stores']?.lines).toContainEqual(block);
+  });
+});
+
+describe('setting up', () => {
+  it('without the demo makes one builder with a random password, once, and nothing else', async () => {
+    await emptyDatabase();
+    const first = await setUp(database(), false);
+    expect(first?.password).toMatch(/^(\w{4}-){3}\w{4}$/);
+    expect(await setUp(database(), false)).toBeUndefined();
+    expect(await database().$count(applications)).toBe(0);
+  });
+});

@@ -1,0 +1,202 @@
+import { eq } from 'drizzle-orm';
+import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { SIGNED_OUT, viewerOfRole, type Viewer } from '@/core/access/viewer';
+import type { Definition } from '@/core/model/definition';
+import type { Line } from '@/core/model/gate';
+import { LARKFIELD } from '@/demo/definition';
+import { database } from '@/server/database/client';
+import { records } from '@/server/database/schema';
+import { Refused } from '@/server/http/problem';
+import { listRecords, openRecord } from '@/server/records/read';
+import { createRecord, deleteRecord, runAction, updateRecord } from '@/server/records/write';
+import { application, dropApplications, emptyDatabase, put, scopeFor } from './setting';
+
+const item = LARKFIELD.entities[0] as (typeof LARKFIELD.entities)[number];
+const loan = LARKFIELD.entities[1] as (typeof LARKFIELD.entities)[number];
+const WRITER = { keep: true };
+
+const line = (role: string, what: Line['what']): Line => ({ id: role, who: { kind: 'role', role }, what });
+
+/** The demo, with the insurance value gated everywhere. */
+const GATED: Definition = {
+  ...LARKFIELD,
+  gates: { ...LARKFIELD.gates, item_value: { lines: [line('registrar', 'edit'), line('curator', 'see')] } },
+};
+
+const EWER = {
+  item_accession: 'LM.1.1',
+  item_title: 'Ewer',
+  item_value: '18400',
+  item_store: 'Cellar',
+  item_branch: 'main-hall',
+  item_shown: false,
+};
+
+const [volunteer, assistant, registrar, head, curator] = [
+  'volunteer',
+  'assistant',
+  'registrar',
+  'head',
+  'curator',
+].map(viewerOfRole) as [Viewer, Viewer, Viewer, Viewer, Viewer];
+
+beforeAll(emptyDatabase);
+beforeEach(async () => {
+  await dropApplications();
+  await application(GATED);
+  await put(GATED, 'item', 'ewer', EWER);
+  await put(GATED, 'item', 'shown', { ...EWER, item_title: 'Shown', item_value: '5', item_shown: true });
+  await put(GATED, 'item', 'ewer', { ...EWER, item_title: 'Sample' }, 'sample');
+  await put(GATED, 'loan', 'one', {
+    loan_number: 'L1',
+    loan_item: 'ewer',
+    loan_borrower: 'Tarn',
+    loan_status: 'out',
+  });
+});
+
+const as = (viewer: Viewer) => scopeFor(GATED, viewer);
+const stored = async (id: string) => {
+  const [row] = await database().select().from(records).where(eq(records.id, id)).orderBy(records.kind);
+  return row;
+};
+/** What a refusal says, without what the asker sent themself. */
+async function refusal(work: Promise<unknown>) {
+  const error = await work.then(
+    () => undefined,
+    (reason: unknown) => reason,
+  );
+  if (!(error instanceof Refused)) throw new Error(`It was not refused: ${String(error)}`);
+  return { status: error.status, code: error.code, errors: error.more.errors?.map(({ detail }) => detail) };
+}
+
+describe('writing', () => {
+  it('is decided field by field on the stored record, and is refused whole', async () => {
+    const before = await stored('ewer');
+    const refusedEdits = [
+      [curator, { item_title: 'Mine', item_value: '1' }, 403],
+      [assistant, { item_title: 'Mine', item_value: '1' }, 422],
+      [volunteer, { item_title: 'Mine' }, 403],
+      [SIGNED_OUT, { item_title: 'Mine' }, 404],
+    ] as const;
+    for (const [viewer, input, status] of refusedEdits)
+      expect(await refusal(updateRecord(as(viewer), WRITER, item, 'ewer', 1, input))).toMatchObject({
+        status,
+      });
+    expect(await stored('ewer')).toEqual(before);
+    await updateRecord(as(registrar), WRITER, item, 'ewer', 1, { item_value: '020.50' });
+    expect(await stored('ewer')).toMatchObject({ version: 2, data: { ...EWER, item_value: '20.5' } });
+  });
+
+  it('answers the same for a field that is hidden and one that does not exist', async () => {
+    const hidden = await refusal(updateRecord(as(assistant), WRITER, item, 'ewer', 1, { item_value: '1' }));
+    expect(hidden).toEqual(
+      await refusal(updateRecord(as(assistant), WRITER, item, 'ewer', 1, { nothing: '1' })),
+    );
+    expect(hidden).toEqual(
+      await refusal(updateRecord(as(assistant), WRITER, item, 'ewer', 1, { __proto__x: '1' })),
+    );
+    const sort = (field: string) =>
+      listRecords(as(volunteer), item, true, item.fields, {
+        page: 1,
+        size: 9,
+        sort: { field, descending: false },
+      });
+    expect(await refusal(sort('item_value'))).toEqual(await refusal(sort('nothing')));
+  });
+
+  it('tells the second of two writers, and loses nothing', async () => {
+    await updateRecord(as(registrar), WRITER, item, 'ewer', 1, { item_title: 'First' });
+    expect(
+      await refusal(updateRecord(as(head), WRITER, item, 'ewer', 1, { item_title: 'Second' })),
+    ).toMatchObject({ status: 412 });
+    const both = await Promise.allSettled(
+      ['A', 'B'].map((item_title) => updateRecord(as(registrar), WRITER, item, 'ewer', 2, { item_title })),
+    );
+    expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
+  });
+
+  it('checks values by their type, and says each beside its field', async () => {
+    const wrong = { item_title: '', item_value: 'a lot', item_branch: 'Moon', item_shown: 'yes' };
+    expect(await refusal(updateRecord(as(registrar), WRITER, item, 'ewer', 1, wrong))).toMatchObject({
+      status: 422,
+      errors: { length: 4 },
+    });
+    expect(
+      await refusal(createRecord(as(registrar), WRITER, item, { item_title: 'No number' })),
+    ).toMatchObject({ status: 422 });
+  });
+
+  it('lets nothing be pointed to that the writer may not see, nor asks what is pointed to', async () => {
+    const make = (loan_item: string) =>
+      createRecord(as(assistant), WRITER, loan, { loan_number: 'L2', loan_item, loan_borrower: 'Me' });
+    expect((await make('ewer')).values).toMatchObject({ loan_item: 'ewer', loan_status: 'requested' });
+    const nobody = scopeFor({ ...GATED, gates: { ...GATED.gates, item: { lines: [] } } }, assistant);
+    const guess = (id: string) => refusal(updateRecord(nobody, WRITER, loan, 'one', 1, { loan_item: id }));
+    expect(await guess('ewer')).toEqual(await guess('nothing'));
+  });
+
+  it('deletes nothing that is pointed to, in one plain answer', async () => {
+    expect(await refusal(deleteRecord(as(head), WRITER, item, 'ewer', 1))).toEqual({
+      status: 409,
+      code: 'in-use',
+      errors: undefined,
+    });
+    expect(await refusal(deleteRecord(as(registrar), WRITER, item, 'shown', 1))).toMatchObject({
+      status: 403,
+    });
+    await deleteRecord(as(head), WRITER, item, 'shown', 1);
+    expect(await stored('shown')).toBeUndefined();
+  });
+
+  it('runs a named action by its own door, whatever the fields are to the viewer', async () => {
+    const release = (viewer: Viewer) => runAction(as(viewer), WRITER, item, 'ewer', 1, 'a_item_release');
+    expect(await refusal(release(assistant))).toMatchObject({ status: 404 });
+    expect((await release(registrar)).values).toMatchObject({ item_store: null, item_shown: true });
+  });
+
+  it('puts no record where the writer could not have put it', async () => {
+    const onlyShown: Definition = {
+      ...GATED,
+      gates: {
+        ...GATED.gates,
+        s_item: { lines: [line('head', 'edit')] },
+        s_items: { lines: [line('head', 'edit')] },
+        s_stores: { lines: [] },
+        s_fragile: { lines: [] },
+        a_item_create: { lines: [line('registrar', 'edit')] },
+      },
+    };
+    const scope = scopeFor(onlyShown, registrar);
+    const values = { item_accession: 'X', item_title: 'X', item_branch: 'main-hall' };
+    // The catalogue carries what is on display, and a new item is not: it would be out of their sight.
+    expect(await refusal(createRecord(scope, WRITER, item, values))).toMatchObject({ status: 403 });
+  });
+
+  it('keeps nothing that is only tried', async () => {
+    await updateRecord(as(registrar), { keep: false }, item, 'ewer', 1, { item_title: 'Tried' });
+    expect(await stored('ewer')).toMatchObject({ version: 1, data: EWER });
+  });
+});
+
+describe('reading', () => {
+  it('gives a signed-out visitor what the public catalogue carries, and no more', async () => {
+    const page = await listRecords(as(SIGNED_OUT), item, true, item.fields, { page: 1, size: 9 });
+    expect(page.records.map(({ id }) => id)).toEqual(['shown']);
+    expect(await openRecord(as(SIGNED_OUT), 'item', 'ewer')).toBeUndefined();
+  });
+
+  it('searches only what the viewer sees, and keeps sample and live apart', async () => {
+    const find = async (viewer: Viewer, q: string) =>
+      (await listRecords(as(viewer), item, true, item.fields, { page: 1, size: 9, q })).records.map(
+        ({ id }) => id,
+      );
+    expect(await find(registrar, 'cellar')).toHaveLength(2);
+    expect(await find(viewerOfRole('auditor'), 'cellar')).toHaveLength(2);
+    expect(await find(SIGNED_OUT, 'cellar')).toEqual([]);
+    expect(await find(registrar, 'sample')).toEqual([]);
+    const loans = async (viewer: Viewer, q: string) =>
+      (await listRecords(as(viewer), loan, true, loan.fields, { page: 1, size: 9, q })).total;
+    expect(await loans(registrar, 'ewer')).toBe(1);
+  });
+});

@@ -1,0 +1,67 @@
+import { sql } from 'drizzle-orm';
+import { compile } from '@/core/access/compile';
+import type { Viewer } from '@/core/access/viewer';
+import type { Definition } from '@/core/model/definition';
+import { newId } from '@/core/model/id';
+import type { Values } from '@/core/model/value';
+import { database } from '@/server/database/client';
+import { migrateDatabase } from '@/server/database/migrate';
+import { applications, builders, memberships, records, type RecordKind } from '@/server/database/schema';
+import type { Scope } from '@/server/records/read';
+import { addApplication } from '@/server/seed';
+
+/** An empty database of the tests' own: bin/test makes one for them. */
+export async function emptyDatabase(): Promise<void> {
+  await migrateDatabase(database());
+  await database().execute(
+    sql`truncate applications, builders, installation, sign_in_attempts, audit_events cascade`,
+  );
+}
+
+/** The definition as a released application, with two builders; returns their ids. */
+export async function application(definition: Definition): Promise<{ ada: string; bo: string }> {
+  await addApplication(database(), definition.id, definition);
+  const ids = await Promise.all(
+    ['ada', 'bo'].map(async (name) => {
+      const [row] = await database()
+        .insert(builders)
+        .values({ name, email: `${name}-${definition.id}@test.example`, passwordHash: 'none' })
+        .returning();
+      const builderId = row?.id ?? '';
+      await database().insert(memberships).values({ applicationId: definition.id, builderId, role: 'owner' });
+      return builderId;
+    }),
+  );
+  const [ada = '', bo = ''] = ids;
+  return { ada, bo };
+}
+
+export async function dropApplications(): Promise<void> {
+  await database().execute(sql`truncate ${applications}, ${builders} cascade`);
+}
+
+/** The same application under an id that was never used: what is kept in memory goes by it. */
+export function underNewId(definition: Definition): Definition {
+  const id = newId();
+  const gates = Object.entries(definition.gates).map(([key, gate]) => [
+    key === definition.id ? id : key,
+    gate,
+  ]);
+  return { ...definition, id, gates: Object.fromEntries(gates) };
+}
+
+export async function put(
+  definition: Definition,
+  entity: string,
+  id: string,
+  data: Values,
+  kind: RecordKind = 'live',
+): Promise<void> {
+  await database().insert(records).values({ applicationId: definition.id, kind, entity, id, data });
+}
+
+export const scopeFor = (definition: Definition, viewer: Viewer, kind: RecordKind = 'live'): Scope => ({
+  applicationId: definition.id,
+  kind,
+  access: compile(definition).access(viewer),
+});
