@@ -1,0 +1,97 @@
+import { expect, type APIRequestContext, type Browser, type Page } from '@playwright/test';
+import pg from 'pg';
+
+export const LIVE = '/live/larkfield';
+export const RECORDS = `${LIVE}/api/records`;
+const PASSWORD = process.env['DEMO_PASSWORD'] ?? '';
+
+/** Runs one statement on the database behind the server. */
+export async function query<T extends pg.QueryResultRow>(text: string, values: unknown[] = []): Promise<T[]> {
+  const client = new pg.Client({ connectionString: process.env['DATABASE_URL'] });
+  await client.connect();
+  try {
+    return (await client.query<T>(text, values)).rows;
+  } finally {
+    await client.end();
+  }
+}
+
+export const emailOf = (name: string): string => `${name.toLowerCase().replace(' ', '.')}@larkfield.example`;
+
+/** Signs in to the released application over plain HTTP. */
+export async function signInOverHttp(request: APIRequestContext, name: string): Promise<void> {
+  const answer = await request.post(`${LIVE}/api/session`, {
+    data: { email: emailOf(name), password: PASSWORD },
+  });
+  expect(answer.status()).toBe(200);
+}
+
+export async function fillSignIn(page: Page, email: string): Promise<void> {
+  await page.getByLabel('E-mail address').fill(email);
+  await page.getByLabel('Password').fill(PASSWORD);
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+}
+
+/** A page in a browser session of its own, signed in to the studio, on the gates bench. */
+export async function studio(
+  browser: Browser,
+  email = 'tamsin@larkfield.example',
+  query = '',
+): Promise<Page> {
+  const page = await (await browser.newContext()).newPage();
+  await page.goto('/studio');
+  await fillSignIn(page, email);
+  await page.waitForURL('**/gates**');
+  if (query) await page.goto(`/studio/larkfield/gates?${query}`);
+  await expect(page.getByText(/^Saved|^For reading/)).toBeVisible();
+  return page;
+}
+
+/** An item with a mark of its own in every field, live and sample. */
+export const MARKED = {
+  id: 'MARKED0001',
+  values: {
+    item_accession: 'MARK-accession',
+    item_title: 'MARK-title',
+    item_maker: 'MARK-maker',
+    item_year: 'MARK-year',
+    item_condition: 'fragile',
+    item_value: '7319284.5',
+    item_store: 'MARK-store',
+    item_lender: 'MARK-lender',
+    item_branch: 'main-hall',
+    item_shown: true,
+    item_notes: 'MARK-notes',
+  },
+} as const;
+
+/** The marked insurance value as it is stored, and as it is shown. */
+export const VALUE_MARKS = ['7319284.5', '7319284', '7,319,284'];
+
+export async function putMarkedItem(): Promise<void> {
+  for (const kind of ['live', 'sample'])
+    await query(
+      `insert into records (application_id, kind, entity, id, data) values ('larkfield', $1, 'item', $2, $3)
+       on conflict (application_id, kind, entity, id) do update set data = excluded.data, version = 1`,
+      [kind, MARKED.id, JSON.stringify(MARKED.values)],
+    );
+}
+
+/** Keeps the bytes of every answer that the page gets. */
+export function recordAnswers(page: Page): { all(): Promise<string> } {
+  const bodies: Promise<string>[] = [];
+  page.on('response', (response) =>
+    bodies.push(
+      response.body().then(
+        (body) => `${response.url()} ${JSON.stringify(response.headers())} ${body.toString('utf8')}`,
+        () => response.url(),
+      ),
+    ),
+  );
+  return { all: async () => (await Promise.all(bodies)).join('\n') };
+}
+
+/** None of the marks is anywhere in the text. */
+export function expectNone(text: string, marks: readonly string[]): void {
+  for (const mark of marks) expect(text.includes(mark), `the answer holds ${mark}`).toBe(false);
+}
