@@ -98,6 +98,10 @@ async function main() {
     const { address, stop: stopServer } = await serve(url, await freePort());
     toStop.push(stopServer);
     browser(address, url, demo?.password ?? '');
+    const { crash } = await import('../../tests/crash/crash.mjs');
+    const missing = await crash(cluster);
+    for (const one of missing.slice(0, 5)) say(one);
+    count('after SIGKILL of server and PostgreSQL every acknowledged edit is there', missing.length === 0);
   } finally {
     await stop();
   }

@@ -21,6 +21,7 @@ export class Handles {
   private readonly fieldParts = new Map<Id, Handle<FieldPart>[]>();
   private readonly columns = new Map<Id, Handle<Column>[]>();
   private readonly actionButtons = new Map<Id, Handle<Button>[]>();
+  private readonly saves = new Map<Id, Button[]>();
   private readonly lists = new Map<Id, Handle<List>[]>();
   private readonly recordScreens = new Map<Id, Screen[]>();
   private readonly leading = new Map<Id, (Button | MenuItem)[]>();
@@ -44,6 +45,7 @@ export class Handles {
       if (element.kind === 'list') put(this.lists, element.node.entity, { node: element.node, ...at });
       if (element.kind === 'button') {
         const door = this.doorOf(element);
+        if (element.node.effect.do === 'save') put(this.saves, screen.id, element.node);
         if (door?.kind === 'screen') put(this.leading, door.id, element.node);
         else if (door) put(this.actionButtons, door.id, { node: element.node, ...at });
       }
@@ -74,9 +76,7 @@ export class Handles {
 
   /** The buttons on the same screen that save what its fields hold. */
   savesOn(screen: Screen): readonly Button[] {
-    return screen.sections
-      .flatMap((section) => section.parts)
-      .filter((part): part is Button => part.kind === 'button' && part.effect.do === 'save');
+    return this.saves.get(screen.id) ?? [];
   }
 
   /** Every handle that stands for the door with this id, as ids of elements. */

@@ -174,16 +174,13 @@ function resolveField(access: Access, element: Element, id: Id, level: Level, co
   const field = access.compiled.tree.need(id, 'data-field').node;
   const stored = context.record ? (context.record.values[id] ?? null) : (field.initial ?? null);
   const shown = showField(access, field, stored, context);
-  return {
-    kind: 'field',
-    id: element.id,
-    field: id,
-    label: element.name,
-    value: shown.value,
-    text: shown.text,
-    align: alignOf(field.type),
-    ...(level === EDIT && { input: { type: field.type, required: field.required ?? false } }),
-  };
+  const { value, text } = shown;
+  const align = alignOf(field.type);
+  // Two literals rather than a spread: this is the innermost of every page.
+  if (level < EDIT)
+    return { kind: 'field', id: element.id, field: id, label: element.name, value, text, align };
+  const input = { type: field.type, required: field.required ?? false };
+  return { kind: 'field', id: element.id, field: id, label: element.name, value, text, align, input };
 }
 
 /**

@@ -99,44 +99,50 @@ export interface Manner {
   readonly currency: string;
 }
 
-const formats = new Map<string, Intl.NumberFormat | Intl.DateTimeFormat>();
+interface Formats {
+  readonly money: Intl.NumberFormat;
+  readonly number: Intl.NumberFormat;
+  readonly date: Intl.DateTimeFormat;
+}
 
-function format<T extends Intl.NumberFormat | Intl.DateTimeFormat>(key: string, make: () => T): T {
-  let found = formats.get(key);
-  if (!found) formats.set(key, (found = make()));
-  return found as T;
+/** Making a format is slow, so each manner keeps its own. */
+const formats = new WeakMap<Manner, Formats>();
+
+function formatsOf(manner: Manner): Formats {
+  let found = formats.get(manner);
+  if (!found) {
+    const { language, currency } = manner;
+    found = {
+      money: new Intl.NumberFormat(language, {
+        style: 'currency',
+        currency,
+        trailingZeroDisplay: 'stripIfInteger',
+      }),
+      number: new Intl.NumberFormat(language, { maximumFractionDigits: 15 }),
+      date: new Intl.DateTimeFormat(language, { dateStyle: 'medium', timeZone: 'UTC' }),
+    };
+    formats.set(manner, found);
+  }
+  return found;
 }
 
 /** The value in words for people. A pointed-to record is not shown here: its label has doors of its own. */
 export function showValue(type: ValueType, value: Value | null | undefined, manner: Manner): string {
   if (value === null || value === undefined) return '';
-  const { language, currency } = manner;
   switch (type.kind) {
+    case 'text':
+    case 'record':
+      return String(value);
     case 'money':
-      return format(
-        `money ${language} ${currency}`,
-        () =>
-          new Intl.NumberFormat(language, {
-            style: 'currency',
-            currency,
-            trailingZeroDisplay: 'stripIfInteger',
-          }),
-      ).format(value as unknown as number);
+      // A decimal as a text keeps all its digits.
+      return formatsOf(manner).money.format(value as unknown as number);
     case 'number':
-      return format(
-        `number ${language}`,
-        () => new Intl.NumberFormat(language, { maximumFractionDigits: 15 }),
-      ).format(value as unknown as number);
+      return formatsOf(manner).number.format(value as unknown as number);
     case 'date':
-      return format(
-        `date ${language}`,
-        () => new Intl.DateTimeFormat(language, { dateStyle: 'medium', timeZone: 'UTC' }),
-      ).format(new Date(`${value as string}T00:00:00Z`));
+      return formatsOf(manner).date.format(new Date(`${value as string}T00:00:00Z`));
     case 'boolean':
       return value ? 'Yes' : 'No';
     case 'choice':
       return type.options.find((option) => option.id === value)?.name ?? '';
-    default:
-      return String(value);
   }
 }

@@ -60,8 +60,9 @@ export function ScreenView({ page }: { page: DrawnPage }) {
     setBusy(false);
     if (!written.ok) {
       for (const [field, detail] of Object.entries(written.fields)) form.setError(field, { message: detail });
-      const shown = fieldsOf(screen).some(({ field }) => field in written.fields);
-      setMessage(shown ? '' : [written.detail, ...Object.values(written.fields)].join(' '));
+      const first = fieldsOf(screen).find(({ field, input }) => input && field in written.fields);
+      if (first) form.setFocus(first.field);
+      setMessage(first ? '' : [written.detail, ...Object.values(written.fields)].join(' '));
       return;
     }
     if (effect.do === 'delete') {

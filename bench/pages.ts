@@ -1,0 +1,125 @@
+import autocannon from 'autocannon';
+import { existsSync } from 'node:fs';
+import { spawn } from 'node:child_process';
+import { compile } from '@/core/access/compile';
+import { resolve } from '@/core/access/resolve';
+import { viewerOfRole } from '@/core/access/viewer';
+import { LARKFIELD } from '@/demo/definition';
+import { pageAt } from '@/server/live/page';
+import { scopeOf, visit } from '@/server/live/visit';
+import { liveCookie } from '@/server/security/sessions';
+import { Cluster, freePort } from '../bin/lib/cluster.mjs';
+import { endProcess, inPackages, pause, ROOT, run } from '../bin/lib/run.mjs';
+import { build, serve, setUpDatabase } from '../bin/lib/server.mjs';
+import type { Measure } from './measure';
+
+const SECONDS = 8;
+const CONNECTIONS = 20;
+const BARE = `${ROOT}/bench/bare`;
+
+async function requestsPerSecond(url: string, cookie = ''): Promise<number> {
+  const load = (duration: number) =>
+    autocannon({ url, connections: CONNECTIONS, duration, headers: { cookie } });
+  await load(2);
+  const { requests, non2xx } = await load(SECONDS);
+  if (non2xx > 0) throw new Error(`${non2xx} answers of ${url} were not good`);
+  return requests.average;
+}
+
+/** The bare page: built once, served as ours is. */
+async function serveBare(url: string): Promise<{ address: string; stop: () => Promise<void> }> {
+  const next = inPackages('next/dist/bin/next');
+  if (!existsSync(`${BARE}/.next/BUILD_ID`))
+    run(process.execPath, [next, 'build', BARE], { env: { NODE_ENV: 'production' }, quiet: true });
+  const port = await freePort();
+  const child = spawn(process.execPath, [next, 'start', BARE, '-H', '127.0.0.1', '-p', String(port)], {
+    env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: url },
+    stdio: 'ignore',
+  });
+  const address = `http://127.0.0.1:${port}/page`;
+  for (let waited = 0; waited < 200; waited++) {
+    if (
+      await fetch(address).then(
+        (answer) => answer.ok,
+        () => false,
+      )
+    )
+      break;
+    await pause(100);
+  }
+  return { address, stop: () => endProcess(child.pid ?? 0, 'SIGTERM') };
+}
+
+/** Mean milliseconds of one call, one after the other. */
+async function mean(work: () => Promise<unknown> | unknown, times: number): Promise<number> {
+  for (let n = 0; n < times / 5; n++) await work();
+  const start = performance.now();
+  for (let n = 0; n < times; n++) await work();
+  return (performance.now() - start) / times;
+}
+
+/** (b) A released record page against a bare page that makes one query, and what the time goes to. */
+export async function measurePages(): Promise<{ measures: Measure[]; spent: Record<string, string> }> {
+  const cluster = new Cluster('bench-postgres');
+  await cluster.start();
+  const url = cluster.database('zinc_bench', { anew: true });
+  process.env['DATABASE_URL'] = url;
+  build();
+  const { demo } = setUpDatabase(url);
+  const ours = await serve(url, await freePort());
+  const bare = await serveBare(url);
+  try {
+    const signedIn = await fetch(`${ours.address}/live/larkfield/api/session`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ email: 'priya.raman@larkfield.example', password: demo?.password }),
+    });
+    const cookie = signedIn.headers.get('set-cookie')?.split(';')[0] ?? '';
+    const list = await fetch(`${ours.address}/live/larkfield/api/records/item?size=1`, {
+      headers: { cookie },
+    });
+    const { records } = (await list.json()) as { records: { id: string }[] };
+    const address = `items/${records[0]?.id}`;
+    const page = `${ours.address}/live/larkfield/${address}`;
+    const [pageRate, bareRate] = [
+      await requestsPerSecond(page, cookie),
+      await requestsPerSecond(bare.address),
+    ];
+
+    const { name } = await liveCookie('larkfield');
+    const cookies = {
+      get: (one: string) => (one === name ? { value: cookie.slice(cookie.indexOf('=') + 1) } : undefined),
+    };
+    const now = await visit('larkfield', cookies);
+    if (!now) throw new Error('No visit');
+    const access = compile(LARKFIELD).access(viewerOfRole('registrar'));
+    const screen = access.compiled.tree.need('s_item', 'screen').node;
+    const whole = await mean(() => fetch(page, { headers: { cookie } }).then((answer) => answer.text()), 150);
+    const asking = await mean(() => visit('larkfield', cookies), 300);
+    const making = await mean(() => pageAt(scopeOf(now), address, new URLSearchParams()), 300);
+    const resolving = await mean(() => resolve(access, screen, { record: { id: 'k', values: {} } }), 2000);
+    const ms = (n: number): string => `${n.toFixed(3)} ms`;
+    return {
+      measures: [
+        {
+          name: 'released record page, requests a second at 20 connections',
+          ours: pageRate,
+          against: bareRate,
+          unit: '/s',
+          ratio: pageRate / bareRate,
+        },
+      ],
+      spent: {
+        'one page, alone': ms(whole),
+        'session, person, roles and release (1 query)': ms(asking),
+        'the record and what it points to (queries)': ms(making - resolving),
+        'deciding and building the tree': ms(resolving),
+        'the rest: HTTP, rendering on the server': ms(whole - asking - making),
+      },
+    };
+  } finally {
+    await ours.stop();
+    await bare.stop();
+    await cluster.stop();
+  }
+}

@@ -1,0 +1,15 @@
+import { needNpmPackages } from '../bin/lib/packages.mjs';
+import { printTable } from './measure';
+import { measurePages } from './pages';
+import { measureResolving } from './resolving';
+
+/** `npm run bench`: every measure in one run, as ratios; ends with 1 where one is over its limit. */
+needNpmPackages();
+const resolving = measureResolving();
+const { measures, spent } = await measurePages();
+const all = [...resolving, ...measures];
+printTable(all);
+console.table(spent);
+const over = all.filter(({ ratio, most }) => most !== undefined && ratio > most);
+for (const { name } of over) console.log(`Over its limit: ${name}`);
+process.exit(over.length > 0 ? 1 : 0);
