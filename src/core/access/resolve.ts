@@ -4,7 +4,6 @@ import type { Element } from '../model/tree';
 import { showValue, type Value, type Values, type ValueType } from '../model/value';
 import type { Access } from './access';
 import { EDIT, NONE, type Level } from './level';
-import { levelOn } from './rule';
 
 /** A record to decide on. */
 export interface RecordData {
@@ -173,8 +172,7 @@ function resolveColumn(access: Access, element: Element, field: Id): ShownColumn
 function resolveField(access: Access, element: Element, id: Id, level: Level, context: Context): ShownField {
   const field = access.compiled.tree.need(id, 'data-field').node;
   const stored = context.record ? (context.record.values[id] ?? null) : (field.initial ?? null);
-  const shown = showField(access, field, stored, context);
-  const { value, text } = shown;
+  const { value, text } = showField(access, field, stored, context);
   const align = alignOf(field.type);
   // Two literals rather than a spread: this is the innermost of every page.
   if (level < EDIT)
@@ -207,8 +205,8 @@ function targetLabel(access: Access, target: Id, id: Id, context: Context): stri
 
 /** A record's label, if its rows door and its label's door are open to the viewer. */
 export function labelOf(access: Access, entity: Entity, values: Values): string | undefined {
-  if (levelOn(access.doors.rows(entity.id), values) === NONE) return undefined;
-  if (levelOn(access.doors.field(entity.labelField, 'existing'), values) === NONE) return undefined;
+  if (access.level(access.element(entity.id), values) === NONE) return undefined;
+  if (access.level(access.element(entity.labelField), values) === NONE) return undefined;
   const label = values[entity.labelField];
   return typeof label === 'string' ? label : '';
 }
