@@ -8,6 +8,8 @@ import { database } from '@/server/database/client';
 import { records } from '@/server/database/schema';
 import { Refused } from '@/server/http/problem';
 import { listRecords, openRecord } from '@/server/records/read';
+import { pageAt } from '@/server/live/page';
+import { RecordsApi } from '@/server/records/api';
 import { createRecord, deleteRecord, runAction, updateRecord } from '@/server/records/write';
 import { application, dropApplications, emptyDatabase, put, scopeFor } from './setting';
 
@@ -184,6 +186,22 @@ describe('reading', () => {
     const page = await listRecords(as(SIGNED_OUT), item, true, item.fields, { page: 1, size: 9 });
     expect(page.records.map(({ id }) => id)).toEqual(['shown']);
     expect(await openRecord(as(SIGNED_OUT), 'item', 'ewer')).toBeUndefined();
+  });
+
+  it('shows neither label nor id of a record that is closed, nor finds or sorts by it', async () => {
+    const closed = scopeFor({ ...GATED, gates: { ...GATED.gates, item: { lines: [] } } }, assistant);
+    const api = new RecordsApi(closed, WRITER);
+    const answers = await Promise.all([
+      api.read('loan', 'one'),
+      api.list('loan', new URLSearchParams('q=ewer')),
+      api.list('loan', new URLSearchParams('sort=loan_item')),
+    ]);
+    const [record, found, sorted] = await Promise.all(answers.map((answer) => answer.text()));
+    for (const text of [record, found, sorted]) expect(text).not.toMatch(/ewer/i);
+    expect(JSON.parse(record ?? '')).toMatchObject({ values: { loan_item: null }, labels: {} });
+    expect(JSON.parse(found ?? '')).toMatchObject({ total: 0 });
+    const outcome = await pageAt(closed, 'loans/one', new URLSearchParams());
+    expect(JSON.stringify(outcome)).not.toMatch(/ewer/i);
   });
 
   it('searches only what the viewer sees, and keeps sample and live apart', async () => {

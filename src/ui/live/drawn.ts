@@ -22,7 +22,6 @@ export interface DrawnScreen extends Omit<ShownScreen, 'sections'> {
 
 export interface DrawnSection extends Omit<ShownSection, 'parts'> {
   readonly parts: readonly DrawnPart[];
-  readonly ghost?: boolean;
 }
 
 export type DrawnPart = Exclude<ShownPart, ShownList> | DrawnList | GhostPart;

@@ -146,7 +146,7 @@ function SectionView({ section, page, busy, run }: Drawing & { section: DrawnSec
     <section
       data-element={section.id}
       aria-label={section.name}
-      className={`mb-4 ${fields ? 'border-t-2 border-ink bg-paper px-4 pt-2 pb-4' : ''} ${section.ghost ? 'ghost p-2' : ''}`}
+      className={`mb-4 ${fields ? 'border-t-2 border-ink bg-paper px-4 pt-2 pb-4' : ''}`}
     >
       {titled && <h2 className="mb-2 font-semibold">{section.name}</h2>}
       {onlyButtons && <Buttons parts={buttons} busy={busy} run={run} />}

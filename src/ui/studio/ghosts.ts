@@ -25,7 +25,7 @@ export function withGhosts(compiled: Compiled, screen: Screen, sent: ShownScreen
       if (!there) return ghostOf(part);
       return there.kind === 'list' ? withGhostColumns(part, there) : there;
     });
-    return { id: section.id, name: section.name, parts, ...(!shown && { ghost: true }) };
+    return { id: section.id, name: section.name, parts };
   });
   return { id: screen.id, heading: screen.name, ...sent, sections };
 }

@@ -59,7 +59,7 @@ function Body({ slug, mayChange, review }: Props) {
           <p className="text-quiet">
             {number === undefined ? 'There has been no release yet. ' : `Release ${number} is in force. `}
             {changes.length > 0 &&
-              `${people(gaining)} ${gaining === 1 ? 'gains' : 'gain'} something, ${people(losing)} ${losing === 1 ? 'loses' : 'lose'} something.`}
+              `${people(gaining)} ${gaining > 1 ? 'gain' : 'gains'} something, ${people(losing).toLowerCase()} ${losing > 1 ? 'lose' : 'loses'} something.`}
           </p>
         </div>
         <div className="flex items-center gap-3">
@@ -111,7 +111,7 @@ function Body({ slug, mayChange, review }: Props) {
   );
 }
 
-const people = (n: number): string => (n === 1 ? '1' : n === 0 ? 'Nobody' : String(n));
+const people = (n: number): string => (n === 1 ? '1 viewer' : n === 0 ? 'Nobody' : `${n} viewers`);
 
 const rank = ({ least, most }: Answer): number => least + most;
 
