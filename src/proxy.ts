@@ -7,6 +7,8 @@ import { NextResponse, type NextRequest } from 'next/server';
  */
 export function proxy(request: NextRequest): NextResponse {
   const { pathname } = request.nextUrl;
+  // No address and no search has a null character, and PostgreSQL takes none.
+  if (/%00/.test(request.url)) return new NextResponse('Bad request', { status: 400 });
   const liveOrigin = process.env['LIVE_ORIGIN'];
   if (liveOrigin) {
     const onLive = request.headers.get('host') === new URL(liveOrigin).host;

@@ -142,3 +142,17 @@ test('two builders at once: the later sees the earlier’s block line, and loses
   await ada.getByRole('button', { name: 'Undo' }).click();
   await expect(ada.getByRole('listitem', { name: 'Curator: Read' })).toBeVisible();
 });
+
+test('odd bytes are refused, and are no error of the server', async () => {
+  await signInOverHttp(request, 'Agnes Holloway');
+  const statuses = [
+    await request.get(`${RECORDS}/item?q=%00`),
+    await request.get(`${LIVE}/items/%00`),
+    await request.get(`${RECORDS}/item?size=1e3`),
+    await request.post(`${RECORDS}/item`, { data: { values: { item_title: 'a\u0000b' } } }),
+    await request.post(`${RECORDS}/item`, { data: { values: [] } }),
+    await request.post(`${RECORDS}/item`, { data: '{"values":', headers: { 'Content-Type': 'application/json' } }),
+    await request.patch(`${RECORDS}/item/x`, { data: { values: {} } }),
+  ].map((answer) => answer.status());
+  expect(statuses).toEqual([400, 400, 422, 422, 422, 400, 428]);
+});

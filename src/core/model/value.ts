@@ -35,12 +35,23 @@ const isDate = (text: string): boolean => {
   return !Number.isNaN(at.getTime()) && at.toISOString().startsWith(text);
 };
 
+const SHORT = 300;
+const LONG = 10_000;
+
+/** PostgreSQL's texts hold neither the null character nor half of a surrogate pair. */
+const isStorable = (text: string): boolean => !/\0|\p{Surrogate}/u.test(text);
+
 function schemaOf(type: ValueType): yup.Schema {
   switch (type.kind) {
     case 'text':
-      return type.long
-        ? yup.string().max(10_000, 'At most 10,000 characters.')
-        : yup.string().max(300, 'At most 300 characters.');
+      return yup
+        .string()
+        .max(type.long ? LONG : SHORT, ({ max }) => `At most ${max} characters.`)
+        .test(
+          'characters',
+          'It holds characters that cannot be stored.',
+          (text) => !text || isStorable(text),
+        );
     case 'number':
       return decimal(type.decimals);
     case 'money':

@@ -33,6 +33,8 @@ export async function readBody<T>(request: Request, schema: yup.Schema<T>): Prom
     throw new Refused(415, 'not-json', 'Send the body as application/json.');
   const text = await request.text();
   if (text.length > MOST_BYTES) throw new Refused(413, 'too-large', 'The body is larger than 1 MB.');
+  if (/\\u0000|\0/.test(text))
+    throw new Refused(422, 'null-character', 'A text cannot hold the null character.');
   let body: unknown;
   try {
     body = JSON.parse(text);

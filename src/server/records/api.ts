@@ -76,7 +76,8 @@ export class RecordsApi {
     const entity = this.entity(entityId, 'making');
     const { values } = await readBody(request, changesBody);
     const record = await createRecord(this.scope, this.writer, entity, values);
-    return this.answer(entity, record, { status: 201 });
+    // Relative to the list that it was sent to (RFC 9110, section 10.2.2).
+    return this.answer(entity, record, 201, { Location: `${entity.id}/${record.id}` });
   }
 
   /** `PATCH …/ENTITY/ID`, with `If-Match` */
@@ -110,9 +111,12 @@ export class RecordsApi {
     return element.node;
   }
 
-  private async answer(entity: Entity, record: StoredRecord, init: ResponseInit = {}): Promise<Response> {
+  private async answer(entity: Entity, record: StoredRecord, status = 200, headers = {}): Promise<Response> {
     const lookUp = await targetsOf(this.scope, entity, [record]);
-    return json(this.sent(entity, record, { lookUp }), { ...init, headers: { ETag: entityTag(record) } });
+    return json(this.sent(entity, record, { lookUp }), {
+      status,
+      headers: { ...headers, ETag: entityTag(record) },
+    });
   }
 
   private sent(entity: Entity, record: StoredRecord, context: Context): SentRecord {

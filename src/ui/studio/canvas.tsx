@@ -92,8 +92,7 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
   };
   const keepKeys = (event: KeyboardEvent): void => {
     // While clicks select, typing must not change what is in the fields.
-    if (!working && event.target !== frame.current && event.key !== 'Tab' && !event.key.startsWith('Arrow'))
-      event.preventDefault();
+    if (!working && event.target !== frame.current && event.key !== 'Tab') event.preventDefault();
   };
   return (
     <section aria-label="Canvas" className="flex min-h-0 min-w-0 flex-col bg-sheet p-3">
