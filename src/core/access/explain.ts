@@ -105,13 +105,15 @@ function doorsOf(access: Access, element: Element): { door: Element; rule: Rule 
 
 /**
  * For a full answer, the nearest gate with lines of its own gave it. For a lower one, the first step
- * that is as low took the rest away.
+ * whose most is as low took the rest away; where only the least is lower, the first that depends.
  */
 function decide(access: Access, steps: readonly Step[], answer: Answer): Decided {
   const full = answer.least === EDIT;
   const step = full
     ? steps.findLast((one) => one.gate === 'own')
-    : steps.find(({ result }) => result.most <= answer.most && result.least <= answer.least);
+    : steps.find(({ result }) =>
+        answer.most < EDIT ? result.most <= answer.most : result.least <= answer.least,
+      );
   if (!step) throw new Error('A step is always as low as the answer');
   if (step.gate === 'own') return byLines(step, full);
   const door = access.element(step.element);
