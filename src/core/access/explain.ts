@@ -81,14 +81,18 @@ function doorsOf(access: Access, element: Element): { door: Element; rule: Rule 
   const { tree, handles } = access.compiled;
   const doorId = isData(element) ? element.id : handles.doorOf(element)?.id;
   const door = doorId === undefined ? undefined : tree.get(doorId);
-  const screen = door?.kind === 'screen' ? door.node : element.screen;
   const doors = new Map<Element, Rule>();
   const put = (id: Id, rule: (one: Element) => Rule): void => {
     const one = access.element(id);
     doors.set(one, rule(one));
   };
-  if (screen?.binds?.record === 'existing' && !element.list)
-    put(screen.binds.entity, (one) => access.rule(one));
+  // The screen that it stands on, and the one that it leads to, each within the rows of its record.
+  const screens = [
+    element.list ? undefined : element.screen,
+    door?.kind === 'screen' ? door.node : undefined,
+  ];
+  for (const screen of screens)
+    if (screen?.binds?.record === 'existing') put(screen.binds.entity, (one) => access.rule(one));
   if (door?.kind === 'screen') put(door.id, (one) => access.rule(one));
   const entity = door && isData(door) ? tree.entityOf(door.id) : undefined;
   if (!door || !entity) return Array.from(doors, ([one, rule]) => ({ door: one, rule }));
