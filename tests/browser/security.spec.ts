@@ -151,7 +151,10 @@ test('odd bytes are refused, and are no error of the server', async () => {
     await request.get(`${RECORDS}/item?size=1e3`),
     await request.post(`${RECORDS}/item`, { data: { values: { item_title: 'a\u0000b' } } }),
     await request.post(`${RECORDS}/item`, { data: { values: [] } }),
-    await request.post(`${RECORDS}/item`, { data: '{"values":', headers: { 'Content-Type': 'application/json' } }),
+    await request.post(`${RECORDS}/item`, {
+      data: '{"values":',
+      headers: { 'Content-Type': 'application/json' },
+    }),
     await request.patch(`${RECORDS}/item/x`, { data: { values: {} } }),
   ].map((answer) => answer.status());
   expect(statuses).toEqual([400, 400, 422, 422, 422, 400, 428]);

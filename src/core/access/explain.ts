@@ -5,9 +5,9 @@ import type { Values } from '../model/value';
 import type { Access } from './access';
 import { compile } from './compile';
 import { EDIT, NONE, SEE, type Answer, type Level } from './level';
-import { answerOf, levelOn, type Rule } from './rule';
+import { ALWAYS, answerOf, levelOn, type Rule } from './rule';
 import { isSpokenOf, type Viewer } from './viewer';
-import type { Definition } from '../model/definition';
+import type { Definition, Screen } from '../model/definition';
 
 /** One step on the way from the application down to the element. */
 export interface Step {
@@ -59,11 +59,7 @@ export function explain(definition: Definition, viewer: Viewer, id: Id, record?:
     });
     steps.push({ element: one.id, gate: own ? 'own' : 'follows', lines, result });
   };
-  for (const one of pathTo(element)) {
-    const level = access.gateResult(one);
-    put(one, { least: level, most: level });
-  }
-  for (const { door, rule } of doorsOf(access, element)) put(door, tell(rule));
+  for (const [one, rule] of partsOf(access, element)) put(one, tell(rule));
   const answer = tell(access.rule(element));
   return { answer, steps, decided: decide(access, steps, answer) };
 }
@@ -76,35 +72,42 @@ function pathTo(element: Element): Element[] {
   return isData(element) ? above : [...above, element];
 }
 
-/** The doors that the element stands behind, widest first. */
-function doorsOf(access: Access, element: Element): { door: Element; rule: Rule }[] {
+/**
+ * What the element's rule is made of, widest first: the gates from the application down, then its doors.
+ * The lowest of all of them is the answer.
+ */
+function partsOf(access: Access, element: Element): Map<Element, Rule> {
   const { tree, handles } = access.compiled;
   const doorId = isData(element) ? element.id : handles.doorOf(element)?.id;
-  const door = doorId === undefined ? undefined : tree.get(doorId);
-  const doors = new Map<Element, Rule>();
-  const put = (id: Id, rule: (one: Element) => Rule): void => {
-    const one = access.element(id);
-    doors.set(one, rule(one));
+  const door = doorId === undefined ? undefined : access.element(doorId);
+  const parts = new Map<Element, Rule>();
+  const putGates = (of: Element): void => {
+    for (const one of pathTo(of)) parts.set(one, ALWAYS[access.gateResult(one)]);
   };
-  // The screen that it stands on, and the one that it leads to, each within the rows of its record.
-  const screens = [
-    element.list ? undefined : element.screen,
-    door?.kind === 'screen' ? door.node : undefined,
-  ];
-  for (const screen of screens)
-    if (screen?.binds?.record === 'existing') put(screen.binds.entity, (one) => access.rule(one));
-  if (door?.kind === 'screen') put(door.id, (one) => access.rule(one));
+  const putRows = (screen: Screen | undefined): void => {
+    if (screen?.binds?.record !== 'existing') return;
+    const rows = access.element(screen.binds.entity);
+    parts.set(rows, access.rule(rows));
+  };
+  putGates(element);
+  // A list and what is in it are about the row's record; all else is there only where its screen opens.
+  if (element.kind !== 'list' && !element.list) putRows(element.screen);
+  if (door?.kind === 'screen') {
+    putGates(door);
+    putRows(door.node);
+  }
   const entity = door && isData(door) ? tree.entityOf(door.id) : undefined;
-  if (!door || !entity) return Array.from(doors, ([one, rule]) => ({ door: one, rule }));
-  const making = element.kind === 'field' && element.screen?.binds?.record === 'new';
-  if (!making) put(entity.id, (one) => access.rule(one));
+  if (!door || !entity) return parts;
+  const record = element.kind === 'field' && element.screen?.binds?.record === 'new' ? 'new' : 'existing';
+  const rows = access.element(entity.id);
+  if (record === 'existing') parts.set(rows, access.rule(rows));
   if (door.kind === 'data-field') {
     // Where the record cannot be written, its fields are for reading.
-    const save = tree.action(entity, making ? 'create' : 'update');
-    put(save.id, (one) => ({ see: true, edit: access.rule(one).edit }));
-    put(door.id, () => access.doors.field(door.id, making ? 'new' : 'existing'));
-  } else put(door.id, (one) => access.rule(one));
-  return Array.from(doors, ([one, rule]) => ({ door: one, rule }));
+    const save = access.element(tree.action(entity, record === 'new' ? 'create' : 'update').id);
+    parts.set(save, { see: true, edit: access.rule(save).edit });
+    parts.set(door, access.doors.field(door.id, record));
+  } else parts.set(door, access.rule(door));
+  return parts;
 }
 
 /**

@@ -1,0 +1,125 @@
+import { describe, expect, it } from 'vitest';
+import { explain, type Decided } from '@/core/access/explain';
+import { SIGNED_OUT, viewerOfRole, type Viewer } from '@/core/access/viewer';
+import type { Definition } from '@/core/model/definition';
+import type { Line } from '@/core/model/gate';
+import { LARKFIELD } from '@/demo/definition';
+
+const line = (id: string, role: string, what: Line['what'], exactly = false): Line => ({
+  id,
+  who: { kind: 'role', role, ...(exactly && { exactly }) },
+  what,
+});
+const withGates = (gates: Readonly<Record<string, Line[]>>): Definition => ({
+  ...LARKFIELD,
+  gates: {
+    ...LARKFIELD.gates,
+    ...Object.fromEntries(Object.entries(gates).map(([id, lines]) => [id, { lines }])),
+  },
+});
+
+/** What decided, in one word or two. */
+function short(decided: Decided): string {
+  switch (decided.by) {
+    case 'line':
+      return `line ${decided.line.id} of ${decided.gate}`;
+    case 'no-line':
+      return `no line of ${decided.gate}`;
+    case 'handles':
+      return `handles of ${decided.door}: ${decided.handles.join(' ')}`;
+    case 'no-handle':
+      return `no handle of ${decided.door}`;
+  }
+}
+
+const gated = withGates({
+  item_value: [
+    line('v1', 'registrar', 'edit'),
+    line('v2', 'curator', 'see'),
+    line('v3', 'head', 'block', true),
+  ],
+  area_loans: [line('area', 'registrar', 'see')],
+  n_custody: [line('n1', 'assistant', 'edit'), line('n2', 'registrar', 'at-most-see', true)],
+  a_item_release: [],
+});
+
+describe('why', () => {
+  it.each<[string, Definition, Viewer, string, string]>([
+    ['a screen has a line', LARKFIELD, viewerOfRole('curator'), 's_items', 'line s_items_3 of s_items'],
+    ['no line speaks of the viewer', LARKFIELD, SIGNED_OUT, 's_items', 'no line of s_items'],
+    ['a container takes it', LARKFIELD, viewerOfRole('lender'), 'p_item_value', 'no line of s_item'],
+    ['a section caps it', gated, viewerOfRole('registrar'), 'p_item_value', 'line n2 of n_custody'],
+    [
+      'the data’s own lines take it',
+      gated,
+      viewerOfRole('assistant'),
+      'p_item_value',
+      'no line of item_value',
+    ],
+    [
+      'the data’s own block takes it',
+      gated,
+      viewerOfRole('head'),
+      'l_items_item_value',
+      'line v3 of item_value',
+    ],
+    [
+      'the data’s own line narrows it',
+      gated,
+      viewerOfRole('curator'),
+      'l_items_item_value',
+      'line v2 of item_value',
+    ],
+    ['an area takes it', gated, viewerOfRole('assistant'), 'm_loans', 'no line of area_loans'],
+    [
+      'an action is closed to all',
+      gated,
+      viewerOfRole('registrar'),
+      'b_release_item',
+      'no line of a_item_release',
+    ],
+    [
+      'no button opens the action',
+      LARKFIELD,
+      viewerOfRole('volunteer'),
+      'a_item_delete',
+      'no handle of a_item_delete',
+    ],
+    ['handles hold the data open', LARKFIELD, SIGNED_OUT, 'item', 'handles of item: l_catalogue'],
+    ['no screen shows the data', LARKFIELD, SIGNED_OUT, 'item_store', 'no handle of item_store'],
+    [
+      'the screen has lines, its menu item follows',
+      LARKFIELD,
+      viewerOfRole('lender'),
+      'm_stores',
+      'no line of s_stores',
+    ],
+  ])('%s', (_, definition, viewer, element, decided) => {
+    expect(short(explain(definition, viewer, element).decided)).toBe(decided);
+  });
+
+  it('tells the way from the application to the element, then its doors', () => {
+    const { steps, answer } = explain(gated, viewerOfRole('curator'), 'l_items_item_value');
+    expect(steps.map(({ element, gate }) => `${element} ${gate}`)).toEqual([
+      'larkfield own',
+      'area_items follows',
+      's_items own',
+      's_items_main follows',
+      'l_items follows',
+      'l_items_item_value follows',
+      'item follows',
+      'a_item_update follows',
+      'item_value own',
+    ]);
+    expect(answer).toEqual({ least: 1, most: 1 });
+  });
+
+  it('is told for one record, where it depends on the record', () => {
+    const at = (shown: boolean) => explain(LARKFIELD, SIGNED_OUT, 'item_title', { item_shown: shown }).answer;
+    expect([at(true), at(false)]).toEqual([
+      { least: 1, most: 1 },
+      { least: 0, most: 0 },
+    ]);
+    expect(explain(LARKFIELD, SIGNED_OUT, 'item_title').answer).toEqual({ least: 0, most: 1 });
+  });
+});
