@@ -9,7 +9,9 @@ export default defineConfig({
   workers: 1,
   fullyParallel: false,
   retries: 0,
-  timeout: 60_000,
+  timeout: 180_000,
+  // Generous: a slow machine is no failure.
+  expect: { timeout: 20_000 },
   reporter: [['list'], ['json']],
   use: {
     baseURL: process.env['BASE_URL'] ?? 'http://127.0.0.1:4620',

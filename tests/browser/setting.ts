@@ -44,6 +44,8 @@ export async function studio(
   await page.waitForURL('**/gates**');
   if (query) await page.goto(`/studio/larkfield/gates?${query}`);
   await expect(page.getByText(/^Saved|^For reading/)).toBeVisible();
+  // The page works once the canvas has its first screen.
+  await expect(page.getByLabel('Address in the application')).not.toHaveValue('/');
   return page;
 }
 

@@ -75,11 +75,11 @@ export function SignInForm({ action, heading, back, demo }: Props) {
           </p>
           <ul className="mt-2 grid gap-0.5">
             {demo.accounts.map(([email, who]) => (
-              <li key={email} className="grid grid-cols-[9.5rem_1fr]">
+              <li key={email} className="grid grid-cols-[9.5rem_1fr] items-center">
                 <span>{who}</span>
                 <button
                   type="button"
-                  className="link text-left"
+                  className="link min-h-[24px] text-left"
                   onClick={() => {
                     setValue('email', email);
                     setValue('password', demo.password);

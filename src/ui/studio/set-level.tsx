@@ -1,7 +1,7 @@
 'use client';
 
 import { AlertDialog } from 'radix-ui';
-import { useCallback, useState, type ReactNode } from 'react';
+import { useCallback, useRef, useState, type ReactNode } from 'react';
 import type { Level } from '@/core/access/level';
 import { viewerOfPerson, type Viewer } from '@/core/access/viewer';
 import type { Edit } from '@/core/edit/edit';
@@ -25,6 +25,7 @@ export function useSetLevel(
   tell: (message: string) => void,
 ): { set: (level: Level) => void; dialog: ReactNode } {
   const [asked, setAsked] = useState<Asked>();
+  const before = useRef<Element | null>(null);
   const set = useCallback(
     (level: Level): void => {
       const { definition, selected, target, viewer, viewers, people, apply, accessOf } = bench;
@@ -57,6 +58,7 @@ export function useSetLevel(
           `No line at ${target.name} can give ${viewer.name} “${word}”: something around it is narrower. See why, at the right.`,
         );
       if (proposal.others.length === 0) return apply(proposal.edit);
+      before.current = document.activeElement;
       setAsked({
         edit: proposal.edit,
         title: `${selected.name}: “${word}” for ${viewer.name}`,
@@ -69,7 +71,14 @@ export function useSetLevel(
     <AlertDialog.Root open={asked !== undefined} onOpenChange={(open) => !open && setAsked(undefined)}>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 w-[28rem] -translate-x-1/2 -translate-y-1/2 border-t-4 border-ink bg-paper p-5 shadow-xl">
+        <AlertDialog.Content
+          onCloseAutoFocus={(event) => {
+            // There is no button that opened it: back to where the key was pressed.
+            event.preventDefault();
+            if (before.current instanceof HTMLElement) before.current.focus();
+          }}
+          className="fixed top-1/2 left-1/2 z-50 w-[28rem] -translate-x-1/2 -translate-y-1/2 border-t-4 border-ink bg-paper p-5 shadow-xl"
+        >
           <AlertDialog.Title className="text-lg font-semibold">{asked?.title}</AlertDialog.Title>
           <AlertDialog.Description asChild>
             <div className="mt-2">

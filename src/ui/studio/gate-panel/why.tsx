@@ -22,7 +22,7 @@ export function Why() {
         Why {viewer.name} has “{answerInWords(selected.kind, answer)}”
       </h3>
       <p className="mb-2">{sentence}</p>
-      <ol className="grid gap-0.5">
+      <ol className="grid">
         {steps.map(({ element: id, gate, result }) => {
           const element = compiled.tree.get(id);
           if (!element) return null;
@@ -31,7 +31,7 @@ export function Why() {
               <LevelMark answer={result} label={answerInWords(element.kind, result)} />
               <button
                 type="button"
-                className="min-w-0 truncate text-left hover:underline"
+                className="min-h-[24px] min-w-0 truncate text-left hover:underline"
                 onClick={() => select(id)}
               >
                 {isDataDoor(element) ? `Door: ${element.name}` : element.name}

@@ -1,0 +1,207 @@
+import { expect, test, type Page } from '@playwright/test';
+import { query, studio } from './setting';
+
+/** The gates bench as a builder works in it: by keyboard, with typed addresses, and when the server is away. */
+
+const tile = (page: Page, name: string) =>
+  page.getByRole('radiogroup', { name: 'Look as' }).getByRole('radio', { name }).first();
+const canvas = (page: Page) => page.locator('#canvas-frame');
+const saved = (page: Page) => expect(page.getByText(/^Saved, /)).toBeVisible();
+const heading = (page: Page) =>
+  page.getByRole('region', { name: 'Gate', exact: true }).getByRole('heading').first();
+
+async function undoAll(page: Page, times: number): Promise<void> {
+  for (let n = 0; n < times; n++) {
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await saved(page);
+  }
+}
+
+test('a field is gated with the keyboard alone', async ({ browser }) => {
+  const page = await studio(browser);
+  await page.keyboard.press('/');
+  await page.keyboard.type('Courier');
+  await page.keyboard.press('Enter');
+  await expect(heading(page)).toHaveText('Courier');
+  const selected = page.locator('[role=treeitem][aria-selected=true]');
+  await page.keyboard.press('Escape');
+  await page.getByRole('tree').focus();
+  await page.keyboard.press('ArrowUp');
+  await expect(selected).toContainText('Due back');
+  await page.keyboard.press('ArrowLeft');
+  await expect(selected).toContainText('Loan');
+  await page.keyboard.press('ArrowLeft');
+  await expect(selected).toHaveAttribute('aria-expanded', 'false');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect(selected).toContainText('Loan no.');
+  await tile(page, 'Signed out').focus();
+  for (let n = 0; n < 9; n++) await page.keyboard.press('ArrowRight');
+  await expect(tile(page, 'Auditor')).toBeChecked();
+  await expect(tile(page, 'Auditor')).toBeFocused();
+  await expect(tile(page, 'Auditor')).toContainText('See');
+  await page.keyboard.press('0');
+  await expect(tile(page, 'Auditor')).toContainText('None');
+  await expect(
+    page
+      .getByRole('listitem', { name: 'Auditor, exactly: Block' })
+      .or(page.getByRole('listitem', { name: 'Auditor: Block' })),
+  ).toBeVisible();
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(tile(page, 'Auditor')).toContainText('See');
+  await saved(page);
+});
+
+test('a level that would change others asks first, and says whom', async ({ browser }) => {
+  const page = await studio(browser, 'tamsin@larkfield.example', 'element=s_catalogue&viewer=signed-in');
+  await tile(page, 'Signed in').focus();
+  await page.keyboard.press('0');
+  const dialog = page.getByRole('alertdialog');
+  await expect(dialog).toContainText('This changes others too');
+  await expect(dialog).toContainText('Volunteer');
+  await dialog.getByRole('button', { name: 'Leave it' }).click();
+  await expect(tile(page, 'Signed in')).toContainText('Read');
+  await page.keyboard.press('0');
+  await dialog.getByRole('button', { name: 'Change them all' }).click();
+  await expect(tile(page, 'Signed in')).toContainText('Closed');
+  await expect(tile(page, 'Volunteer')).toContainText('Closed');
+  await expect(tile(page, 'Signed out')).toContainText('Read');
+  await saved(page);
+  await undoAll(page, 1);
+  await expect(tile(page, 'Volunteer')).toContainText('Read');
+});
+
+test('a level that something around it forbids is said to be so', async ({ browser }) => {
+  const page = await studio(browser, 'tamsin@larkfield.example', 'element=p_item_value&viewer=role:lender');
+  await tile(page, 'Lender').focus();
+  await page.keyboard.press('2');
+  await expect(page.getByText('something around it is narrower').first()).toBeVisible();
+  await expect(
+    page.getByText('Item details has lines of its own, and none of them speaks of Lender.'),
+  ).toBeVisible();
+});
+
+test('any address can be typed on the canvas, and shows what that viewer gets', async ({ browser }) => {
+  const page = await studio(browser, 'tamsin@larkfield.example', 'element=s_items&viewer=role:volunteer');
+  const address = page.getByLabel('Address in the application');
+  for (const [typed, said] of [
+    ['/people', 'Refused: this screen is closed to this viewer.'],
+    ['/no/such/place', 'Answered as an address that does not exist.'],
+    ['/items/NOTTHERE', 'Answered as an address that does not exist.'],
+  ] as const) {
+    await address.fill(typed);
+    await address.press('Enter');
+    await expect(canvas(page)).toContainText(said);
+  }
+  await tile(page, 'Signed out').click();
+  await expect(canvas(page)).toContainText('Led to sign in, and then back here.');
+  await page.getByRole('button', { name: 'Back to the screen before' }).click();
+  await page.getByRole('button', { name: 'Back to the screen before' }).click();
+  await tile(page, 'Keeper of accounts').click();
+  await expect(canvas(page)).toContainText('accounts@larkfield.example');
+});
+
+test('clicks select; with the switch on or Alt held they work, and nothing is kept', async ({ browser }) => {
+  const page = await studio(browser, 'tamsin@larkfield.example', 'element=s_items&viewer=role:registrar');
+  await canvas(page).getByRole('link', { name: 'LM.1904.12' }).click();
+  await expect(heading(page)).toHaveText('Accession no.');
+  await expect(page.getByLabel('Address in the application')).toHaveValue('/items');
+  await canvas(page)
+    .getByRole('link', { name: 'LM.1904.12' })
+    .click({ modifiers: ['Alt'] });
+  await expect(canvas(page).getByRole('heading', { name: 'Blue ewer' })).toBeVisible();
+  await canvas(page).getByRole('textbox', { name: 'Title' }).press('x');
+  await expect(canvas(page).getByRole('textbox', { name: 'Title' })).toHaveValue('Blue ewer');
+  await page.getByLabel('Clicks work').click();
+  await canvas(page).getByRole('textbox', { name: 'Title' }).fill('Red ewer');
+  const before = await query(`select id, version, data from records where kind = 'sample' order by id`);
+  await canvas(page).getByRole('button', { name: 'Save changes' }).click();
+  await expect(page.getByText('On the canvas nothing is kept.').first()).toBeVisible();
+  await canvas(page).getByRole('textbox', { name: 'Insurance value' }).fill('a lot');
+  await canvas(page).getByRole('button', { name: 'Save changes' }).click();
+  await expect(canvas(page).getByText('Write a number such as 1250.50')).toBeVisible();
+  expect(await query(`select id, version, data from records where kind = 'sample' order by id`)).toEqual(
+    before,
+  );
+  await canvas(page).getByRole('link', { name: 'Loans' }).click();
+  await expect(canvas(page).getByRole('heading', { name: 'Loan list' })).toBeVisible();
+  await canvas(page).getByRole('searchbox').fill('zzz');
+  await page.keyboard.press('Enter');
+  await expect(canvas(page).getByText('Nothing here matches “zzz”.')).toBeVisible();
+});
+
+test('a person is pinned, looked through, kept, and taken off again', async ({ browser }) => {
+  const page = await studio(browser, 'jonah@larkfield.example', 'element=s_loans&viewer=signed-out');
+  await page.getByRole('button', { name: 'Pin a person' }).click();
+  await page.getByPlaceholder('Name').fill('Agnes');
+  await page.keyboard.press('Enter');
+  await expect(tile(page, 'Agnes Holloway')).toBeChecked();
+  await expect(tile(page, 'Agnes Holloway')).toContainText('Work');
+  await page.reload();
+  await expect(tile(page, 'Agnes Holloway')).toBeChecked();
+  await page.getByRole('button', { name: 'Take Agnes Holloway off the rail' }).click();
+  await expect(tile(page, 'Agnes Holloway')).toHaveCount(0);
+});
+
+test('lines: exactly, a person, at most, block, and following again', async ({ browser }) => {
+  const page = await studio(
+    browser,
+    'tamsin@larkfield.example',
+    'element=n_description&viewer=role:assistant',
+  );
+  const row = (name: string) => page.getByRole('listitem', { name: new RegExp(`^${name}:`) });
+  await row('Assistant and above').getByLabel('exactly').click();
+  await expect(row('Assistant, exactly')).toBeVisible();
+  await expect(tile(page, 'Registrar')).toContainText('See');
+  await row('Assistant, exactly').getByRole('radio', { name: 'At most see' }).click();
+  await expect(tile(page, 'Assistant')).toContainText('See');
+  await row('Assistant, exactly').getByRole('radio', { name: 'Block' }).click();
+  await expect(tile(page, 'Assistant')).toContainText('None');
+  await page.getByRole('button', { name: 'Add who' }).click();
+  await page.getByPlaceholder('Role, person or login state').fill('Marcus');
+  await page.keyboard.press('Enter');
+  await expect(row('Marcus Bell')).toBeVisible();
+  await page.getByRole('button', { name: 'Follow Item details again' }).click();
+  await expect(tile(page, 'Assistant')).toContainText('Edit');
+  await expect(page.getByRole('button', { name: 'Give it lines of its own' })).toBeVisible();
+  await saved(page);
+  await undoAll(page, 5);
+  await expect(row('Assistant and above')).toBeVisible();
+});
+
+test('while the server is away nothing is lost: it says so, and saves when it is back', async ({
+  browser,
+}) => {
+  const page = await studio(browser, 'tamsin@larkfield.example', 'element=n_loan&viewer=role:auditor');
+  await page.route('**/draft', (route) => route.abort());
+  await page.getByRole('button', { name: 'Give it lines of its own' }).click();
+  await page.getByRole('button', { name: 'Take away the line Everyone' }).click();
+  await expect(page.getByText('Not saved: the server cannot be reached. Trying again …')).toBeVisible();
+  await expect(tile(page, 'Auditor')).toContainText('None');
+  await page.unroute('**/draft');
+  await saved(page);
+  await page.reload();
+  await expect(tile(page, 'Auditor')).toContainText('None');
+  await undoAll(page, 2);
+});
+
+test('an answer that is lost on the way does not make the edit twice, nor refuse it', async ({ browser }) => {
+  const page = await studio(browser, 'tamsin@larkfield.example', 'element=n_terms&viewer=role:auditor');
+  let lost = false;
+  await page.route('**/draft', async (route) => {
+    if (lost) return route.continue();
+    lost = true;
+    await route.fetch();
+    await route.abort();
+  });
+  const auditor = page.getByRole('listitem', { name: /^Auditor:/ });
+  await auditor.getByRole('radio', { name: 'Block' }).click();
+  await saved(page);
+  await expect(page.getByText('Meanwhile')).toHaveCount(0);
+  await expect(page.getByRole('listitem', { name: 'Auditor: Block' })).toHaveCount(1);
+  await page.unroute('**/draft');
+  await page.reload();
+  await undoAll(page, 1);
+  await expect(page.getByRole('listitem', { name: 'Auditor: See' })).toBeVisible();
+});
