@@ -11,7 +11,7 @@ import {
 } from 'node:fs';
 import { createServer } from 'node:net';
 import { needPostgres } from './packages.mjs';
-import { endProcess, isAlive, pause, ROOT, run, say, spawn, Unable } from './run.mjs';
+import { DATA, endProcess, isAlive, pause, run, say, spawn, Unable } from './run.mjs';
 
 /**
  * A PostgreSQL cluster of the project's own: on loopback, under an unprivileged user, with a generated
@@ -158,11 +158,11 @@ function makeFolder(folder, user) {
  * @param {string} name @param {{ uid?: number, gid?: number }} user
  */
 function folderFor(name, user) {
-  const usual = `${ROOT}/.data/${name}`;
+  const usual = `${DATA}/${name}`;
   makeFolder(usual, user);
   if (run('test', ['-w', usual], { quiet: true, allowFailure: true, cwd: '/', ...user }).status === 0)
     return usual;
-  const mark = createHash('sha256').update(ROOT).digest('hex').slice(0, 12);
+  const mark = createHash('sha256').update(DATA).digest('hex').slice(0, 12);
   const other = `/var/lib/zinc-gate/${mark}/${name}`;
   mkdirSync(`/var/lib/zinc-gate/${mark}`, { recursive: true });
   makeFolder(other, user);

@@ -4,6 +4,9 @@ import { fileURLToPath } from 'node:url';
 /** The project's folder. */
 export const ROOT = fileURLToPath(new URL('../..', import.meta.url)).replace(/\/$/, '');
 
+/** Where all data is: `.data/` in the project, or what ZINC_GATE_DATA names. */
+export const DATA = process.env['ZINC_GATE_DATA'] ?? `${ROOT}/.data`;
+
 /** @param {string} text */
 export const say = (text) => console.log(text);
 

@@ -2,7 +2,7 @@ import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node
 import { parseArgs } from 'node:util';
 import { Cluster, freePort } from './cluster.mjs';
 import { needNpmPackages } from './packages.mjs';
-import { endProcess, isAlive, ROOT, say, Unable } from './run.mjs';
+import { DATA, endProcess, isAlive, say, Unable } from './run.mjs';
 import { build, serve, setUpDatabase } from './server.mjs';
 
 const HELP = `bin/start [--fresh] [--empty] [--port N]
@@ -14,7 +14,7 @@ builds if the sources changed, and serves on 127.0.0.1. Ctrl-C ends it; the data
   --empty    in a new database: no demo, one builder with a random password that is shown once
   --port N   the port to serve on (4620; another one if it is taken)
 
-DATABASE_URL, where it is set, names a PostgreSQL to use instead.`;
+DATABASE_URL, where it is set, names a PostgreSQL to use instead; ZINC_GATE_DATA another folder than .data/.`;
 
 const { values } = parseArgs({
   options: {
@@ -26,7 +26,7 @@ const { values } = parseArgs({
 });
 
 /** What is running, so that the next start can find it if this one is killed. */
-const STATE = `${ROOT}/.data/running.json`;
+const STATE = `${DATA}/running.json`;
 
 /** @type {(() => Promise<void>)[]} */
 const toStop = [];
@@ -44,7 +44,7 @@ async function stop(code) {
 
 async function main() {
   if (values.help) return say(HELP);
-  mkdirSync(`${ROOT}/.data`, { recursive: true });
+  mkdirSync(DATA, { recursive: true });
   await clearUp();
   started = true;
   writeFileSync(STATE, JSON.stringify({ start: process.pid }));
@@ -83,7 +83,7 @@ async function main() {
     say('  This password is not shown again.');
   }
   say('');
-  say('Ctrl-C ends it. The data stays in .data/.');
+  say(`Ctrl-C ends it. The data stays in ${DATA}.`);
 }
 
 async function ownDatabase() {

@@ -98,6 +98,8 @@ async function main() {
     const { address, stop: stopServer } = await serve(url, await freePort());
     toStop.push(stopServer);
     browser(address, url, demo?.password ?? '');
+    const { starting } = await import('../../tests/crash/starting.mjs');
+    for (const [name, holds] of await starting()) count(name, holds);
     const { crash } = await import('../../tests/crash/crash.mjs');
     const missing = await crash(cluster);
     for (const one of missing.slice(0, 5)) say(one);

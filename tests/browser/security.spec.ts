@@ -155,7 +155,7 @@ test('odd bytes are refused, and are no error of the server', async () => {
     await request.post(`${RECORDS}/item`, { data: { values: { item_title: 'a\u0000b' } } }),
     await request.post(`${RECORDS}/item`, { data: { values: [] } }),
     await request.post(`${RECORDS}/item`, {
-      data: '{"values":',
+      data: Buffer.from('{"values":'),
       headers: { 'Content-Type': 'application/json' },
     }),
     await request.patch(`${RECORDS}/item/x`, { data: { values: {} } }),
