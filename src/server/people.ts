@@ -1,17 +1,7 @@
 import { and, asc, eq, sql } from 'drizzle-orm';
-import type { Viewer } from '@/core/access/viewer';
-import { viewerOfPerson, viewerOfRole, SIGNED_OUT } from '@/core/access/viewer';
+import { SIGNED_OUT, viewerOfPerson, viewerOfRole, type Person, type Viewer } from '@/core/access/viewer';
 import { database } from './database/client';
 import { people } from './database/schema';
-
-/** A person as builders and decisions need them. */
-export interface PersonView {
-  readonly id: string;
-  readonly name: string;
-  readonly active: boolean;
-  /** Roles assigned directly, where the assignment counts now. */
-  readonly roles: readonly string[];
-}
 
 /**
  * The roles whose assignments count at this moment, as SQL on `people`. One that is for a unit only does
@@ -26,7 +16,7 @@ export const rolesNow = sql<string[]>`(
     and (assignments.until is null or assignments.until > now()))`;
 
 /** Everybody of an application, by name. */
-export async function peopleOf(applicationId: string): Promise<PersonView[]> {
+export async function peopleOf(applicationId: string): Promise<Person[]> {
   return database()
     .select({ id: people.id, name: people.name, active: people.active, roles: rolesNow })
     .from(people)

@@ -1,6 +1,6 @@
 import { gives, type Line } from '../model/gate';
 import type { Id } from '../model/id';
-import type { Element } from '../model/tree';
+import { isDataDoor, type Element } from '../model/tree';
 import type { Values } from '../model/value';
 import type { Access } from './access';
 import { compile } from './compile';
@@ -64,12 +64,10 @@ export function explain(definition: Definition, viewer: Viewer, id: Id, record?:
   return { answer, steps, decided: decide(access, steps, answer) };
 }
 
-const isData = (element: Element): boolean => ['rows', 'action', 'data-field'].includes(element.kind);
-
 /** From the application down to the element; doors of data are told apart from it. */
 function pathTo(element: Element): Element[] {
   const above = element.container ? pathTo(element.container) : [];
-  return isData(element) ? above : [...above, element];
+  return isDataDoor(element) ? above : [...above, element];
 }
 
 /**
@@ -78,7 +76,7 @@ function pathTo(element: Element): Element[] {
  */
 function partsOf(access: Access, element: Element): Map<Element, Rule> {
   const { tree, handles } = access.compiled;
-  const doorId = isData(element) ? element.id : handles.doorOf(element)?.id;
+  const doorId = isDataDoor(element) ? element.id : handles.doorOf(element)?.id;
   const door = doorId === undefined ? undefined : access.element(doorId);
   const parts = new Map<Element, Rule>();
   const putGates = (of: Element): void => {
@@ -96,7 +94,7 @@ function partsOf(access: Access, element: Element): Map<Element, Rule> {
     putGates(door);
     putRows(door.node);
   }
-  const entity = door && isData(door) ? tree.entityOf(door.id) : undefined;
+  const entity = door && isDataDoor(door) ? tree.entityOf(door.id) : undefined;
   if (!door || !entity) return parts;
   const record = element.kind === 'field' && element.screen?.binds?.record === 'new' ? 'new' : 'existing';
   const rows = access.element(entity.id);

@@ -4,6 +4,16 @@ import type { Id } from '../model/id';
 import { withIncluded } from '../model/tree';
 import type { Truth } from '../condition/condition';
 
+/** A person of the application, as builders and decisions know them. */
+export interface Person {
+  readonly id: Id;
+  readonly name: string;
+  /** Not switched off. */
+  readonly active: boolean;
+  /** Roles assigned directly, where the assignment counts now. */
+  readonly roles: readonly Id[];
+}
+
 /** Through whose eyes we look. */
 export type Viewer =
   | { readonly kind: 'signed-out' }
@@ -17,7 +27,7 @@ export type Viewer =
 
 export const SIGNED_OUT: Viewer = { kind: 'signed-out' };
 export const viewerOfRole = (role: Id): Viewer => ({ kind: 'signed-in', roles: [role] });
-export const viewerOfPerson = (person: { readonly id: Id; readonly roles: readonly Id[] }): Viewer => ({
+export const viewerOfPerson = (person: Pick<Person, 'id' | 'roles'>): Viewer => ({
   kind: 'signed-in',
   person: person.id,
   roles: person.roles,

@@ -5,7 +5,7 @@ import { SIGNED_OUT, viewerOfRole, type Viewer } from '../access/viewer';
 import type { Definition, Role } from '../model/definition';
 import type { Line, What, Who } from '../model/gate';
 import type { Id } from '../model/id';
-import { withIncluded } from '../model/tree';
+import { isDataDoor, withIncluded } from '../model/tree';
 import { sameJson } from './apply';
 import { newLine } from './make';
 
@@ -17,8 +17,7 @@ import { newLine } from './make';
 export function startLines(definition: Definition, gate: Id, people: readonly Viewer[]): Line[] {
   const { tree } = compile(definition);
   const element = tree.get(gate);
-  if (!element || !['rows', 'action', 'data-field'].includes(element.kind))
-    return [newLine({ kind: 'everyone' }, 'edit')];
+  if (!element || !isDataDoor(element)) return [newLine({ kind: 'everyone' }, 'edit')];
   const lines: Line[] = [];
   const start = new Start(definition, gate);
   const signedOut = start.levelOf(SIGNED_OUT, { kind: 'signed-out' });

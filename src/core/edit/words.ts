@@ -1,7 +1,7 @@
 import type { Definition } from '../model/definition';
 import { sameLine, type Line, type What, type Who } from '../model/gate';
 import type { Id } from '../model/id';
-import { Tree, type Element, type ElementKind } from '../model/tree';
+import { isDataDoor, Tree, type Element, type ElementKind } from '../model/tree';
 import type { Answer, Level } from '../access/level';
 import type { Change } from './difference';
 
@@ -131,9 +131,7 @@ export function changeInWords(
   const kind = element?.kind ?? 'section';
   const inWords = (definition: Definition) => (line: Line) =>
     `${whoInWords(line.who, definition, personName)}: ${whatInWords(kind, line.what).toLowerCase()}`;
-  const follows = ['rows', 'action', 'data-field'].includes(kind)
-    ? 'the screens'
-    : (element?.container?.name ?? '');
+  const follows = isDataDoor({ kind }) ? 'the screens' : (element?.container?.name ?? '');
   const list = (lines: readonly Line[]): string => lines.map(inWords(after)).join('; ') || 'none, so nobody';
   if (!change.after) return { about, done: [`It follows ${follows} again.`] };
   if (!change.before)

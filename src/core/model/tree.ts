@@ -52,6 +52,10 @@ export type Element = Node & {
   readonly contents: Element[];
 };
 
+/** A door of data: an entity's rows, an action or a field, rather than a part of a screen or the menu. */
+export const isDataDoor = ({ kind }: { readonly kind: ElementKind }): boolean =>
+  kind === 'rows' || kind === 'action' || kind === 'data-field';
+
 type ElementOf<K extends ElementKind> = Extract<Element, { kind: K }>;
 
 /** A definition as a tree of elements, with its names looked up. Build it once for each definition. */

@@ -45,7 +45,7 @@ export async function readBody<T>(request: Request, schema: yup.Schema<T>): Prom
 }
 
 /** The value, if it is of that shape; else a refusal with every place where it is not. */
-export function check<T>(value: unknown, schema: yup.Schema<T>): T {
+function check<T>(value: unknown, schema: yup.Schema<T>): T {
   try {
     return schema.validateSync(value, { strict: true, abortEarly: false }) as T;
   } catch (error) {

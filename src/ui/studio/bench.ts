@@ -3,18 +3,10 @@
 import { createContext, useContext } from 'react';
 import type { Access } from '@/core/access/access';
 import type { Compiled } from '@/core/access/compile';
-import { SIGNED_OUT, viewerOfPerson, viewerOfRole, type Viewer } from '@/core/access/viewer';
+import { SIGNED_OUT, viewerOfPerson, viewerOfRole, type Person, type Viewer } from '@/core/access/viewer';
 import type { Edit } from '@/core/edit/edit';
 import type { Definition } from '@/core/model/definition';
 import { withIncluded, type Element } from '@/core/model/tree';
-
-/** Somebody of the application, as the studio knows them. */
-export interface StudioPerson {
-  readonly id: string;
-  readonly name: string;
-  readonly active: boolean;
-  readonly roles: readonly string[];
-}
 
 /** One of the rail's viewers. */
 export interface RailViewer {
@@ -32,7 +24,7 @@ export interface RailViewer {
 export interface Bench {
   readonly definition: Definition;
   readonly compiled: Compiled;
-  readonly people: readonly StudioPerson[];
+  readonly people: readonly Person[];
   readonly personName: (id: string) => string | undefined;
   readonly viewers: readonly RailViewer[];
   /** The one through whose eyes the canvas looks. */
@@ -63,7 +55,7 @@ const count = (n: number): string => (n === 1 ? '1 person' : `${n} people`);
 /** The rail: login states, then roles in the builder's order, then pinned people. */
 export function railViewers(
   definition: Definition,
-  people: readonly StudioPerson[],
+  people: readonly Person[],
   pins: readonly string[],
 ): RailViewer[] {
   const active = people.filter((one) => one.active);
@@ -104,7 +96,7 @@ export function railViewers(
   ];
 }
 
-export const personViewer = (person: StudioPerson): RailViewer => ({
+export const personViewer = (person: Person): RailViewer => ({
   key: `person:${person.id}`,
   name: person.name,
   note: person.active ? 'pinned' : 'switched off',
@@ -112,7 +104,3 @@ export const personViewer = (person: StudioPerson): RailViewer => ({
   joined: false,
   group: 'person',
 });
-
-/** Elements that are doors of data. */
-export const isDataDoor = (element: Element): boolean =>
-  ['rows', 'action', 'data-field'].includes(element.kind);

@@ -10,9 +10,10 @@ import type { Standing } from '@/core/edit/history';
 import type { Definition } from '@/core/model/definition';
 import type { Element } from '@/core/model/tree';
 import type { Level } from '@/core/access/level';
+import type { Person } from '@/core/access/viewer';
 import { ask } from '../live/host';
 import { Toasts, useTell } from '../parts/toasts';
-import { BenchProvider, railViewers, type Bench, type StudioPerson } from './bench';
+import { BenchProvider, railViewers, type Bench } from './bench';
 import { Canvas, samplesOf } from './canvas';
 import { DraftStore, type DraftState } from './draft-store';
 import { GatePanel } from './gate-panel/gate-panel';
@@ -30,7 +31,7 @@ interface Props {
   readonly revision: number;
   readonly standing: Standing;
   readonly released: { readonly number: number; readonly definition: Definition } | undefined;
-  readonly people: readonly StudioPerson[];
+  readonly people: readonly Person[];
   readonly pins: readonly string[];
   /** What was selected, who was looked as, and where, when the page was left. */
   readonly at: { readonly element?: string; readonly viewer?: string; readonly address?: string };

@@ -1,6 +1,5 @@
 import type { Compiled } from '@/core/access/compile';
-import type { Element } from '@/core/model/tree';
-import { isDataDoor } from './bench';
+import { isDataDoor, type Element } from '@/core/model/tree';
 
 /** A row of the outline as it stands now, with its place for screen readers. */
 export interface OutlineRow {

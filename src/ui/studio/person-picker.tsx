@@ -4,7 +4,7 @@ import { Command } from 'cmdk';
 import { UserPlus } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import type { StudioPerson } from './bench';
+import type { Person } from '@/core/access/viewer';
 
 /** Finds a person by name, to be pinned to the rail. */
 export function PersonPicker({
@@ -12,7 +12,7 @@ export function PersonPicker({
   onPick,
   label,
 }: {
-  people: readonly StudioPerson[];
+  people: readonly Person[];
   onPick: (id: string) => void;
   label: string;
 }) {

@@ -3,8 +3,8 @@
 import { RadioGroup } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { handleName } from '@/core/edit/words';
-import type { Element } from '@/core/model/tree';
-import { isDataDoor, useBench } from '../bench';
+import { isDataDoor, type Element } from '@/core/model/tree';
+import { useBench } from '../bench';
 
 /** What really protects the selected element: its door, what holds it open, and where to gate. */
 export function DoorBox() {

@@ -8,7 +8,8 @@ import { newLine } from '@/core/edit/make';
 import { startLines } from '@/core/edit/start';
 import { whatInWords, whoInWords } from '@/core/edit/words';
 import { gives, type Line, type What } from '@/core/model/gate';
-import { isDataDoor, useBench } from '../bench';
+import { isDataDoor } from '@/core/model/tree';
+import { useBench } from '../bench';
 import { WhoPicker } from './who-picker';
 
 /** The lines of the gate that is being edited; or whom it follows, and the way to lines of its own. */

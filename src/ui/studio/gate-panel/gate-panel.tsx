@@ -1,7 +1,8 @@
 'use client';
 
 import { kindInWords, placeInWords } from '@/core/edit/words';
-import { isDataDoor, useBench } from '../bench';
+import { isDataDoor } from '@/core/model/tree';
+import { useBench } from '../bench';
 import { DoorBox } from './door-box';
 import { GateLines } from './gate-lines';
 import { SoNow } from './so-now';

@@ -4,7 +4,8 @@ import { useMemo } from 'react';
 import { explain, type Decided } from '@/core/access/explain';
 import { answerInWords, whatInWords, whoInWords } from '@/core/edit/words';
 import { gives } from '@/core/model/gate';
-import { isDataDoor, useBench } from '../bench';
+import { isDataDoor } from '@/core/model/tree';
+import { useBench } from '../bench';
 import { LevelMark } from '../level-mark';
 
 /** Why the viewer in the rail has this level here: what decided, and the way there. */
