@@ -51,6 +51,7 @@ test('a list is sorted, searched and paged by the server, and a page can be link
   await page.reload();
   await expect(page.getByRole('status')).toContainText('26 to 50 of 200');
   await page.getByRole('button', { name: 'Item' }).click();
+  await expect(page.getByRole('columnheader', { name: 'Item' })).toHaveAttribute('aria-sort', 'ascending');
   const items = await column(page, 2);
   expect(items).toEqual([...items].sort());
   await page.getByRole('searchbox').fill('wick lifeboat');
