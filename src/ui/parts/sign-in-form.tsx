@@ -36,7 +36,7 @@ export function SignInForm({ action, heading, back, demo }: Props) {
     setFocus('password');
   });
   return (
-    <main className="mx-auto mt-24 w-[27rem] border-t-4 border-ink bg-paper p-6">
+    <main className="mx-auto mt-24 w-[31rem] border-t-4 border-ink bg-paper p-6">
       <h1 className="mb-4 text-xl font-semibold">{heading}</h1>
       <form onSubmit={(event) => void submit(event)} noValidate className="grid gap-3">
         <label>
@@ -71,7 +71,7 @@ export function SignInForm({ action, heading, back, demo }: Props) {
         <div className="mt-5 border-t border-rule pt-3 text-quiet">
           <p>
             This is the demo. Everybody’s password is{' '}
-            <code className="font-mono text-ink">{demo.password}</code>
+            <code className="font-mono whitespace-nowrap text-ink">{demo.password}</code>
           </p>
           <ul className="mt-2 grid gap-0.5">
             {demo.accounts.map(([email, who]) => (

@@ -50,7 +50,7 @@ function Body({ slug, mayChange, review }: Props) {
     router.refresh();
   };
   return (
-    <main className="mx-auto max-w-4xl px-6 py-6">
+    <main className="mx-auto max-w-5xl px-6 py-6">
       <div className="flex items-end justify-between gap-6 border-b-2 border-ink pb-3">
         <div>
           <h1 className="text-xl font-semibold">
@@ -62,7 +62,7 @@ function Body({ slug, mayChange, review }: Props) {
               `${people(gaining)} ${gaining > 1 ? 'gain' : 'gains'} something, ${people(losing).toLowerCase()} ${losing > 1 ? 'lose' : 'loses'} something.`}
           </p>
         </div>
-        <div className="flex items-center gap-3">
+        <div className="flex shrink-0 items-center gap-3">
           <a className="link" href={`/live/${slug}`} target="_blank" rel="noreferrer">
             Open the released application
           </a>
