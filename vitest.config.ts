@@ -5,8 +5,9 @@ export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   test: {
     include: ['src/**/*.test.ts', 'tests/core/**/*.test.ts', 'tests/server/**/*.test.ts'],
-    testTimeout: 60_000,
-    hookTimeout: 60_000,
+    // Generous: a slow machine is no failure.
+    testTimeout: 400_000,
+    hookTimeout: 120_000,
     // The integration tests share one database.
     fileParallelism: false,
   },

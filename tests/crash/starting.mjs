@@ -1,4 +1,5 @@
 import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { get } from 'node:http';
 import { createServer } from 'node:net';
 import { endProcess, isAlive, pause, ROOT, spawn } from '../../bin/lib/run.mjs';
 
@@ -7,7 +8,7 @@ const DATA = `${ROOT}/.data/test-start`;
 /** Runs bin/start until it has told how to sign in, or has ended. @param {string[]} args */
 async function start(...args) {
   const child = spawn(`${ROOT}/bin/start`, args, {
-    env: { ...process.env, ZINC_GATE_DATA: DATA, DATABASE_URL: undefined },
+    env: { ...process.env, ZINC_GATE_DATA: DATA, DATABASE_URL: undefined, LIVE_ORIGIN: 'http://apps.test' },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   let said = '';
@@ -31,6 +32,15 @@ const isHealthy = (address) =>
     () => false,
   );
 
+/** The status of an address, asked for under a host's name. @param {string} address @param {string} host @param {string} path @returns {Promise<number | undefined>} */
+const statusAt = (address, host, path) =>
+  new Promise((resolve, reject) => {
+    get(`${address}${path}`, { headers: { host } }, (answer) => {
+      answer.resume();
+      resolve(answer.statusCode);
+    }).on('error', reject);
+  });
+
 /**
  * What bin/start promises: it serves, on another port if its own is taken; refuses to run twice; ends with
  * nothing left behind; takes over what a killed one left; and shows a first builder's password only once.
@@ -50,6 +60,16 @@ export async function starting() {
   results.push([
     'bin/start uses another port where its own is taken, and serves',
     first.said().includes(`Port ${port} is taken`) && (await isHealthy(first.address)),
+  ]);
+  const asked = [
+    await statusAt(first.address, 'studio.test', '/studio/sign-in'),
+    await statusAt(first.address, 'apps.test', '/studio/sign-in'),
+    await statusAt(first.address, 'apps.test', '/studio/api/session'),
+    await statusAt(first.address, 'apps.test', '/health'),
+  ];
+  results.push([
+    'with LIVE_ORIGIN the host of released applications serves nothing of the studio',
+    JSON.stringify(asked) === '[200,404,404,200]',
   ]);
   const twice = await start('--port', '0');
   results.push([

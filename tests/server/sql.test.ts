@@ -64,7 +64,7 @@ describe('rows and fields in SQL', () => {
           }
         }
       }),
-      { numRuns: 60 },
+      { numRuns: 40 },
     );
     expect(compared).toBeGreaterThan(1000);
   });
