@@ -13,13 +13,11 @@ import type { Values } from '@/core/model/value';
 import { Draw, drawDefinition, drawLine, drawValues, drawViewer } from './arbitrary';
 import { PlainReading } from './plain-reading';
 
-const RUNS = { numRuns: 1000 };
-
 /** Runs `check` on random definitions, viewers and records. */
-function everywhere(check: (draw: Draw) => void): void {
+function everywhere(check: (draw: Draw) => void, numRuns = 500): void {
   fc.assert(
     fc.property(fc.gen(), (value) => check(new Draw(value))),
-    RUNS,
+    { numRuns },
   );
 }
 
@@ -51,7 +49,7 @@ describe('compiled access', () => {
         const { least, most } = access.answer(element);
         expect(least <= level && level <= most).toBe(true);
       }
-    });
+    }, 2000);
   });
 
   it('opens data to a viewer exactly where some screen shows it, when its door follows', () => {
