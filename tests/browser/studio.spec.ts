@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { query, studio } from './setting';
+import { fillSignIn, query, studio } from './setting';
 
 /** The gates bench as a builder works in it: by keyboard, with typed addresses, and when the server is away. */
 
@@ -204,4 +204,21 @@ test('an answer that is lost on the way does not make the edit twice, nor refuse
   await page.reload();
   await undoAll(page, 1);
   await expect(page.getByRole('listitem', { name: 'Auditor: See' })).toBeVisible();
+});
+
+test('an edit made after the session has ended is saved when its builder has signed in again', async ({
+  browser,
+}) => {
+  const page = await studio(browser, 'jonah@larkfield.example', 'element=n_report&viewer=role:auditor');
+  await page.request.delete('/studio/api/session');
+  await page.getByRole('button', { name: 'Give it lines of its own' }).click();
+  await expect(page.getByText('Not saved: you are signed out.')).toBeVisible();
+  const window = await page.context().newPage();
+  await window.goto('/studio');
+  await fillSignIn(window, 'jonah@larkfield.example');
+  await window.waitForURL('**/gates**');
+  await saved(page);
+  await page.reload();
+  await expect(page.getByRole('listitem', { name: 'Everyone: Edit' })).toBeVisible();
+  await undoAll(page, 1);
 });

@@ -17,8 +17,8 @@ interface Told {
 
 type Ask = { readonly ask: 'edit'; readonly edit: Edit } | { readonly ask: 'undo' | 'redo' };
 
-/** `unreachable`: what is not saved yet is kept here and tried again. */
-export type Saved = 'saved' | 'saving' | 'unreachable';
+/** `unreachable`, `signed-out`: what is not saved yet is kept here and tried again. */
+export type Saved = 'saved' | 'saving' | 'unreachable' | 'signed-out';
 
 export interface DraftState {
   /** With one's own edits in it that are still being saved. */
@@ -96,8 +96,8 @@ export class DraftStore {
         headers: { 'Content-Type': 'application/json' },
         body: JSON.stringify({ base: this.confirmed.revision, ...ask }),
       }).catch(() => undefined);
-      if (!response || response.status >= 500) {
-        this.show({ saved: 'unreachable' });
+      if (!response || response.status >= 500 || response.status === 401) {
+        this.show({ saved: response?.status === 401 ? 'signed-out' : 'unreachable' });
         await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
         continue;
       }

@@ -257,9 +257,13 @@ function SavedState({
     saved: mayChange ? 'Saved' : 'For reading only',
     saving: 'Saving …',
     unreachable: 'Not saved: the server cannot be reached. Trying again …',
+    'signed-out': 'Not saved: you are signed out. Sign in in another window, and it is saved.',
   }[draft.saved];
   return (
-    <span role="status" className={draft.saved === 'unreachable' ? 'font-semibold' : 'text-quiet'}>
+    <span
+      role="status"
+      className={draft.saved === 'saved' || draft.saved === 'saving' ? 'text-quiet' : 'font-semibold'}
+    >
       {saved}
       {draft.saved === 'saved' && `, ${since}`}
     </span>
