@@ -1,0 +1,100 @@
+import type { Entity, EntityField } from '../core/model/definition';
+import type { Id } from '../core/model/id';
+import type { ValueType } from '../core/model/value';
+
+const text: ValueType = { kind: 'text' };
+const long: ValueType = { kind: 'text', long: true };
+const money: ValueType = { kind: 'money' };
+const date: ValueType = { kind: 'date' };
+const choice = (...names: string[]): ValueType => ({
+  kind: 'choice',
+  options: names.map((name) => ({ id: name.toLowerCase().replaceAll(' ', '-'), name })),
+});
+const pointsTo = (entity: Id): ValueType => ({ kind: 'record', entity });
+
+const field = (id: Id, name: string, type: ValueType, more: Partial<EntityField> = {}): EntityField => ({
+  id,
+  name,
+  type,
+  ...more,
+});
+
+/** The three actions that every entity has, by its short name. */
+const usual = (short: string): Entity['actions'] => [
+  { kind: 'create', id: `a_${short}_create`, name: 'Create' },
+  { kind: 'update', id: `a_${short}_update`, name: 'Update' },
+  { kind: 'delete', id: `a_${short}_delete`, name: 'Delete' },
+];
+
+/** What the desk keeps: items, loans, condition reports. */
+export const ENTITIES: readonly Entity[] = [
+  {
+    id: 'item',
+    name: 'Item',
+    plural: 'Items',
+    labelField: 'item_title',
+    fields: [
+      field('item_accession', 'Accession no.', text, { required: true }),
+      field('item_title', 'Title', text, { required: true }),
+      field('item_maker', 'Maker', text),
+      field('item_year', 'Year', text),
+      field('item_condition', 'Condition', choice('Sound', 'Stable', 'Fragile', 'Under treatment'), {
+        initial: 'sound',
+      }),
+      field('item_value', 'Insurance value', money),
+      field('item_store', 'Store and shelf', text),
+      field('item_lender', 'Lender', text),
+      field('item_branch', 'Branch', choice('Main Hall', 'Mill Annexe'), { required: true }),
+      field('item_shown', 'On display', { kind: 'boolean' }, { initial: false }),
+      field('item_notes', 'Notes', long),
+    ],
+    actions: [
+      ...usual('item'),
+      {
+        kind: 'named',
+        id: 'a_item_release',
+        name: 'Release from store',
+        sets: { item_store: null, item_shown: true },
+      },
+    ],
+  },
+  {
+    id: 'loan',
+    name: 'Loan',
+    plural: 'Loans',
+    labelField: 'loan_number',
+    fields: [
+      field('loan_number', 'Loan no.', text, { required: true }),
+      field('loan_item', 'Item', pointsTo('item'), { required: true }),
+      field('loan_borrower', 'Borrower', text, { required: true }),
+      field('loan_start', 'Start', date),
+      field('loan_due', 'Due back', date),
+      field('loan_status', 'Status', choice('Requested', 'Approved', 'Out', 'Returned', 'Refused'), {
+        initial: 'requested',
+      }),
+      field('loan_fee', 'Fee', money),
+      field('loan_courier', 'Courier', text),
+      field('loan_approver', 'Approved by', text),
+    ],
+    actions: [
+      ...usual('loan'),
+      { kind: 'named', id: 'a_loan_approve', name: 'Approve', sets: { loan_status: 'approved' } },
+      { kind: 'named', id: 'a_loan_return', name: 'Mark as returned', sets: { loan_status: 'returned' } },
+    ],
+  },
+  {
+    id: 'report',
+    name: 'Condition report',
+    plural: 'Condition reports',
+    labelField: 'report_number',
+    fields: [
+      field('report_number', 'Report no.', text, { required: true }),
+      field('report_item', 'Item', pointsTo('item'), { required: true }),
+      field('report_date', 'Date', date, { required: true }),
+      field('report_grade', 'Grade', choice('A', 'B', 'C', 'D'), { required: true }),
+      field('report_findings', 'Findings', long),
+      field('report_by', 'By whom', text),
+    ],
+    actions: usual('report'),
+  },
+];

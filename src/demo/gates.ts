@@ -1,0 +1,77 @@
+import type { Gate, Line, What, Who } from '../core/model/gate';
+import type { Id } from '../core/model/id';
+
+const everyone: Who = { kind: 'everyone' };
+const signedIn: Who = { kind: 'signed-in' };
+
+/** A gate with lines, written as pairs of who and what; a text is a role. */
+function gate(id: Id, ...lines: (readonly [Who | string, What])[]): [Id, Gate] {
+  const made = lines.map(([who, what], n): Line => ({
+    id: `${id}_${n + 1}`,
+    who: typeof who === 'string' ? { kind: 'role', role: who } : who,
+    what,
+  }));
+  return [id, { lines: made }];
+}
+
+/** Who gets what, as the desk is first released. */
+export const GATES: readonly [Id, Gate][] = [
+  gate('larkfield', [everyone, 'edit']),
+  gate('s_catalogue', [everyone, 'see']),
+  gate('s_items', ['volunteer', 'edit'], ['conservator', 'edit'], ['curator', 'edit'], ['auditor', 'see']),
+  gate(
+    's_item',
+    ['volunteer', 'see'],
+    ['assistant', 'edit'],
+    ['conservator', 'edit'],
+    ['curator', 'edit'],
+    ['auditor', 'see'],
+  ),
+  gate('s_new_item', ['registrar', 'edit']),
+  gate('n_description', [signedIn, 'see'], ['assistant', 'edit'], ['curator', 'edit']),
+  gate('p_item_accession', [signedIn, 'see'], ['registrar', 'edit']),
+  gate('p_item_lender', ['assistant', 'edit'], ['curator', 'see'], ['auditor', 'see']),
+  gate('p_item_store', ['volunteer', 'see'], ['registrar', 'edit'], ['conservator', 'see']),
+  gate('p_item_condition', [signedIn, 'see'], ['conservator', 'edit'], ['registrar', 'edit']),
+  gate('p_item_branch', [signedIn, 'see'], ['registrar', 'edit']),
+  gate('p_item_shown', [signedIn, 'see'], ['registrar', 'edit'], ['curator', 'edit']),
+  gate('b_save_item', ['assistant', 'edit'], ['conservator', 'edit'], ['curator', 'edit']),
+  gate('b_request_loan', ['assistant', 'edit'], ['curator', 'edit']),
+  gate('b_release_item', ['registrar', 'edit']),
+  gate('b_delete_item', ['head', 'edit']),
+  gate('s_loans', ['assistant', 'edit'], ['curator', 'see'], ['auditor', 'see']),
+  gate('s_loan', ['assistant', 'edit'], ['curator', 'see'], ['auditor', 'see']),
+  gate('s_new_loan', ['assistant', 'edit'], ['curator', 'edit']),
+  gate('p_loan_number', [signedIn, 'see'], ['registrar', 'edit']),
+  gate('n_terms', ['registrar', 'edit'], ['assistant', 'see'], ['auditor', 'see']),
+  gate('p_loan_approver', ['registrar', 'see'], ['auditor', 'see']),
+  gate('l_loans_loan_fee', ['registrar', 'see'], ['auditor', 'see']),
+  gate('new_loan_fee', ['registrar', 'edit']),
+  gate('b_save_loan', ['assistant', 'edit']),
+  gate('b_approve_loan', ['head', 'edit']),
+  gate('b_return_loan', ['assistant', 'edit']),
+  gate('b_delete_loan', ['head', 'edit']),
+  gate(
+    's_reports',
+    ['volunteer', 'see'],
+    ['registrar', 'edit'],
+    ['conservator', 'edit'],
+    ['curator', 'see'],
+    ['auditor', 'see'],
+  ),
+  gate(
+    's_report',
+    ['volunteer', 'see'],
+    ['registrar', 'edit'],
+    ['conservator', 'edit'],
+    ['curator', 'see'],
+    ['auditor', 'see'],
+  ),
+  gate('s_new_report', ['conservator', 'edit'], ['registrar', 'edit']),
+  gate('b_save_report', ['conservator', 'edit'], ['registrar', 'edit']),
+  gate('b_delete_report', ['head', 'edit']),
+  gate('s_stores', ['volunteer', 'edit'], ['conservator', 'edit'], ['curator', 'see'], ['auditor', 'see']),
+  gate('s_out', ['registrar', 'see'], ['auditor', 'see']),
+  gate('s_fragile', ['registrar', 'see'], ['conservator', 'see'], ['curator', 'see'], ['auditor', 'see']),
+  gate('s_people', ['head', 'see'], ['keeper', 'edit']),
+];

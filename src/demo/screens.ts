@@ -1,0 +1,328 @@
+import type { Column, List, Part, Screen } from '../core/model/definition';
+import type { Id } from '../core/model/id';
+
+/** A field on a screen; `place` keeps apart the ids of the same field on different screens. */
+const part = (place: string, id: Id): Part => ({ kind: 'field', id: `${place}_${id}`, field: id });
+const parts = (place: string, ...fields: Id[]): Part[] => fields.map((id) => part(place, id));
+const columns = (place: string, ...fields: Id[]): Column[] =>
+  fields.map((id) => ({ id: `${place}_${id}`, field: id }));
+const open = (id: Id, name: string, screen: Id): Part => ({
+  kind: 'button',
+  id,
+  name,
+  effect: { do: 'open', screen },
+});
+const save = (id: Id, name: string): Part => ({ kind: 'button', id, name, effect: { do: 'save' } });
+const remove = (id: Id, name: string): Part => ({ kind: 'button', id, name, effect: { do: 'delete' } });
+const act = (id: Id, name: string, action: Id): Part => ({
+  kind: 'button',
+  id,
+  name,
+  effect: { do: 'action', action },
+});
+const words = (id: Id, text: string): Part => ({ kind: 'text', id, text });
+
+function list(id: Id, name: string, entity: Id, fields: Id[], more: Partial<List> = {}): Part {
+  return { kind: 'list', id, name, entity, columns: columns(id, ...fields), buttons: [], ...more };
+}
+
+/** A screen with one list, and perhaps something under it. */
+const listScreen = (id: Id, name: string, address: string, listPart: Part, ...more: Part[]): Screen => ({
+  id,
+  name,
+  address,
+  sections: [{ id: `${id}_main`, name, parts: [...more, listPart] }],
+});
+
+/** The desk's screens, by area. */
+export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
+  Catalogue: [
+    listScreen(
+      's_catalogue',
+      'Catalogue',
+      'catalogue',
+      list('l_catalogue', 'On display', 'item', ['item_title', 'item_maker', 'item_year'], {
+        filter: { field: 'item_shown', equals: true },
+      }),
+      words('t_catalogue', 'Pieces on display at Larkfield, in the Main Hall and the Mill Annexe.'),
+    ),
+  ],
+  Items: [
+    listScreen(
+      's_items',
+      'Item list',
+      'items',
+      list(
+        'l_items',
+        'All items',
+        'item',
+        ['item_accession', 'item_title', 'item_maker', 'item_condition', 'item_value', 'item_branch'],
+        {
+          opens: 's_item',
+        },
+      ),
+      open('b_new_item', 'New item', 's_new_item'),
+    ),
+    {
+      id: 's_item',
+      name: 'Item details',
+      address: 'items',
+      binds: { entity: 'item', record: 'existing' },
+      sections: [
+        {
+          id: 'n_description',
+          name: 'Description',
+          parts: parts('p', 'item_title', 'item_maker', 'item_accession', 'item_year', 'item_notes'),
+        },
+        {
+          id: 'n_custody',
+          name: 'Custody',
+          parts: parts(
+            'p',
+            'item_value',
+            'item_lender',
+            'item_store',
+            'item_condition',
+            'item_branch',
+            'item_shown',
+          ),
+        },
+        {
+          id: 'n_item_actions',
+          name: 'Actions',
+          parts: [
+            save('b_save_item', 'Save changes'),
+            open('b_request_loan', 'Request a loan', 's_new_loan'),
+            act('b_release_item', 'Release from store', 'a_item_release'),
+            remove('b_delete_item', 'Delete item'),
+          ],
+        },
+      ],
+    },
+    {
+      id: 's_new_item',
+      name: 'New item',
+      address: 'items/new',
+      binds: { entity: 'item', record: 'new' },
+      sections: [
+        {
+          id: 'n_new_item',
+          name: 'The piece',
+          parts: parts(
+            'new',
+            'item_accession',
+            'item_title',
+            'item_maker',
+            'item_year',
+            'item_value',
+            'item_lender',
+            'item_store',
+            'item_branch',
+          ),
+        },
+        { id: 'n_new_item_actions', name: 'Actions', parts: [save('b_create_item', 'Add item')] },
+      ],
+    },
+  ],
+  Loans: [
+    listScreen(
+      's_loans',
+      'Loan list',
+      'loans',
+      list(
+        'l_loans',
+        'All loans',
+        'loan',
+        ['loan_number', 'loan_item', 'loan_borrower', 'loan_due', 'loan_status', 'loan_fee'],
+        {
+          opens: 's_loan',
+        },
+      ),
+      open('b_new_loan', 'New loan', 's_new_loan'),
+    ),
+    {
+      id: 's_loan',
+      name: 'Loan details',
+      address: 'loans',
+      binds: { entity: 'loan', record: 'existing' },
+      sections: [
+        {
+          id: 'n_loan',
+          name: 'Loan',
+          parts: parts(
+            'p',
+            'loan_number',
+            'loan_item',
+            'loan_borrower',
+            'loan_start',
+            'loan_due',
+            'loan_courier',
+          ),
+        },
+        { id: 'n_terms', name: 'Terms', parts: parts('p', 'loan_status', 'loan_fee', 'loan_approver') },
+        {
+          id: 'n_loan_actions',
+          name: 'Actions',
+          parts: [
+            save('b_save_loan', 'Save changes'),
+            act('b_approve_loan', 'Approve', 'a_loan_approve'),
+            act('b_return_loan', 'Mark as returned', 'a_loan_return'),
+            remove('b_delete_loan', 'Delete loan'),
+          ],
+        },
+      ],
+    },
+    {
+      id: 's_new_loan',
+      name: 'New loan',
+      address: 'loans/new',
+      binds: { entity: 'loan', record: 'new' },
+      sections: [
+        {
+          id: 'n_new_loan',
+          name: 'What is asked for',
+          parts: parts(
+            'new',
+            'loan_number',
+            'loan_item',
+            'loan_borrower',
+            'loan_start',
+            'loan_due',
+            'loan_fee',
+          ),
+        },
+        { id: 'n_new_loan_actions', name: 'Actions', parts: [save('b_create_loan', 'Add loan')] },
+      ],
+    },
+  ],
+  Condition: [
+    listScreen(
+      's_reports',
+      'Condition reports',
+      'condition',
+      list(
+        'l_reports',
+        'All reports',
+        'report',
+        ['report_number', 'report_item', 'report_date', 'report_grade', 'report_by'],
+        {
+          opens: 's_report',
+        },
+      ),
+      open('b_new_report', 'New report', 's_new_report'),
+    ),
+    {
+      id: 's_report',
+      name: 'Condition report',
+      address: 'condition',
+      binds: { entity: 'report', record: 'existing' },
+      sections: [
+        {
+          id: 'n_report',
+          name: 'Report',
+          parts: parts(
+            'p',
+            'report_number',
+            'report_item',
+            'report_date',
+            'report_grade',
+            'report_by',
+            'report_findings',
+          ),
+        },
+        {
+          id: 'n_report_actions',
+          name: 'Actions',
+          parts: [save('b_save_report', 'Save changes'), remove('b_delete_report', 'Delete report')],
+        },
+      ],
+    },
+    {
+      id: 's_new_report',
+      name: 'New report',
+      address: 'condition/new',
+      binds: { entity: 'report', record: 'new' },
+      sections: [
+        {
+          id: 'n_new_report',
+          name: 'What was found',
+          parts: parts(
+            'new',
+            'report_number',
+            'report_item',
+            'report_date',
+            'report_grade',
+            'report_by',
+            'report_findings',
+          ),
+        },
+        { id: 'n_new_report_actions', name: 'Actions', parts: [save('b_create_report', 'Add report')] },
+      ],
+    },
+  ],
+  Stores: [
+    listScreen(
+      's_stores',
+      'Stores',
+      'stores',
+      list(
+        'l_stores',
+        'Where things are',
+        'item',
+        ['item_store', 'item_accession', 'item_title', 'item_branch'],
+        { opens: 's_item' },
+      ),
+    ),
+  ],
+  Reports: [
+    listScreen(
+      's_out',
+      'Out on loan',
+      'reports/out',
+      list(
+        'l_out',
+        'Out on loan',
+        'loan',
+        ['loan_due', 'loan_number', 'loan_item', 'loan_borrower', 'loan_courier'],
+        {
+          filter: { field: 'loan_status', equals: 'out' },
+          opens: 's_loan',
+        },
+      ),
+    ),
+    listScreen(
+      's_fragile',
+      'Fragile pieces',
+      'reports/fragile',
+      list(
+        'l_fragile',
+        'Fragile pieces',
+        'item',
+        ['item_accession', 'item_title', 'item_branch', 'item_value'],
+        {
+          filter: { field: 'item_condition', equals: 'fragile' },
+          opens: 's_item',
+        },
+      ),
+    ),
+  ],
+  People: [
+    {
+      id: 's_people',
+      name: 'People',
+      address: 'people',
+      sections: [
+        {
+          id: 'n_people',
+          name: 'Accounts at the desk',
+          parts: [
+            words(
+              't_people',
+              'To ask for an account, or to have one changed or switched off, write to accounts@larkfield.example. Say which branch, which role, and until when.',
+            ),
+          ],
+        },
+      ],
+    },
+  ],
+};
