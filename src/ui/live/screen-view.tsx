@@ -35,7 +35,14 @@ const formValues = (screen: DrawnScreen): FormValues =>
 /** Draws one screen of an application: the same in a release and on the studio's canvas. */
 export function ScreenView({ page }: { page: DrawnPage }) {
   const { screen } = page;
-  const form = useForm<FormValues>({ values: formValues(screen), shouldFocusError: true });
+  // What is written while a save is still coming back stays written.
+  const form = useForm<FormValues>({
+    values: formValues(screen),
+    resetOptions: { keepDirtyValues: true },
+    shouldFocusError: true,
+  });
+  const [written, setWritten] = useState(0);
+  const version = Math.max(page.version ?? 0, written);
   const [message, setMessage] = useState('');
   const [busy, setBusy] = useState(false);
   const host = useHost();
@@ -56,13 +63,13 @@ export function ScreenView({ page }: { page: DrawnPage }) {
     setBusy(true);
     setMessage('');
     form.clearErrors();
-    const written = await write(button, binds.entity, binds.record);
+    const answer = await write(button, binds.entity, binds.record);
     setBusy(false);
-    if (!written.ok) {
-      for (const [field, detail] of Object.entries(written.fields)) form.setError(field, { message: detail });
-      const first = fieldsOf(screen).find(({ field, input }) => input && field in written.fields);
+    if (!answer.ok) {
+      for (const [field, detail] of Object.entries(answer.fields)) form.setError(field, { message: detail });
+      const first = fieldsOf(screen).find(({ field, input }) => input && field in answer.fields);
       if (first) form.setFocus(first.field);
-      setMessage(first ? '' : [written.detail, ...Object.values(written.fields)].join(' '));
+      setMessage(first ? '' : [answer.detail, ...Object.values(answer.fields)].join(' '));
       return;
     }
     if (effect.do === 'delete') {
@@ -70,6 +77,9 @@ export function ScreenView({ page }: { page: DrawnPage }) {
       if (host.keeps) host.go(page.leaveTo ?? '');
       return;
     }
+    // What was saved is what further changes are told apart from, and the version that they are made on.
+    form.reset(host.keeps ? form.getValues() : formValues(screen));
+    if (host.keeps) setWritten(answer.value.version);
     host.tell(
       effect.do === 'action'
         ? host.said.done
@@ -77,13 +87,12 @@ export function ScreenView({ page }: { page: DrawnPage }) {
           ? host.said.added
           : host.said.saved,
     );
-    if (binds.record === undefined && host.keeps) host.go(written.value.address ?? page.leaveTo ?? '');
+    if (binds.record === undefined && host.keeps) host.go(answer.value.address ?? page.leaveTo ?? '');
     else host.refresh();
   };
 
   const write = async (button: ShownButton, entity: string, record: string | undefined) => {
     const { effect } = button;
-    const version = page.version ?? 0;
     if (effect.do === 'delete') return host.records.remove(entity, record ?? '', version);
     if (effect.do === 'action') return host.records.act(entity, record ?? '', effect.action, version);
     const all = form.getValues();

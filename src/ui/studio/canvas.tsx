@@ -171,11 +171,17 @@ function Content({ sent, address, ghosts }: { sent: Sent | undefined; address: s
   const { compiled, viewer } = useBench();
   const destination = readAddress(compiled.tree, address);
   if (!sent) return null;
+  const at = `${viewer.key} ${address}`;
   const { outcome } = sent;
   if (outcome.is === 'open') {
     const { page } = outcome;
-    if (!ghosts || destination?.screen.id !== page.screen.id) return <ScreenView page={page} />;
-    return <ScreenView page={{ ...page, screen: withGhosts(compiled, destination.screen, page.screen) }} />;
+    if (!ghosts || destination?.screen.id !== page.screen.id) return <ScreenView key={at} page={page} />;
+    return (
+      <ScreenView
+        key={at}
+        page={{ ...page, screen: withGhosts(compiled, destination.screen, page.screen) }}
+      />
+    );
   }
   const who = viewer.key === 'signed-out' ? 'Led to sign in, and then back here.' : '';
   const words =

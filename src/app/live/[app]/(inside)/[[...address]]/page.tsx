@@ -35,7 +35,7 @@ export default async function LivePage({ params, searchParams }: Props) {
   const outcome = await pageAt(scopeOf(visit), address, query);
   switch (outcome.is) {
     case 'open':
-      return <ScreenView page={outcome.page} />;
+      return <ScreenView key={address} page={outcome.page} />;
     case 'refused':
       return visit.person ? forbidden() : signIn();
     case 'not-there':
