@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import { spawn } from 'node:child_process';
 import { compile } from '@/core/access/compile';
 import { resolve } from '@/core/access/resolve';
-import { viewerOfRole } from '@/core/access/viewer';
+import { rightNow, viewerOfRole } from '@/core/access/viewer';
 import { LARKFIELD } from '@/demo/definition';
 import { pageAt } from '@/server/live/page';
 import { scopeOf, visit } from '@/server/live/visit';
@@ -92,12 +92,13 @@ export async function measurePages(): Promise<{ measures: Measure[]; spent: Reco
     };
     const now = await visit('larkfield', cookies);
     if (!now) throw new Error('No visit');
-    const access = compile(LARKFIELD).access(viewerOfRole('registrar'));
+    const access = compile(LARKFIELD).access(viewerOfRole('registrar'), rightNow());
     const screen = access.compiled.tree.need('s_item', 'screen').node;
+    const entity = access.compiled.tree.need('item', 'rows').node;
     const whole = await mean(() => fetch(page, { headers: { cookie } }).then((answer) => answer.text()), 150);
     const asking = await mean(() => visit('larkfield', cookies), 300);
     const making = await mean(() => pageAt(scopeOf(now), address, new URLSearchParams()), 300);
-    const resolving = await mean(() => resolve(access, screen, { record: { id: 'k', values: {} } }), 2000);
+    const resolving = await mean(() => resolve(access, screen, { id: 'k', entity, values: {} }), 2000);
     const ms = (n: number): string => `${n.toFixed(3)} ms`;
     return {
       measures: [

@@ -1,7 +1,8 @@
 import { deepStrictEqual } from 'node:assert';
 import { compile } from '@/core/access/compile';
-import { resolve, type RecordData, type ShownScreen } from '@/core/access/resolve';
-import type { Viewer } from '@/core/access/viewer';
+import { resolve, type KnownRecord } from '@/core/access/resolve';
+import type { ShownScreen } from '@/core/access/shown';
+import { rightNow, type Viewer } from '@/core/access/viewer';
 import type { Definition, EntityField, FieldPart } from '@/core/model/definition';
 import type { Gate } from '@/core/model/gate';
 import { withIncluded } from '@/core/model/tree';
@@ -35,17 +36,26 @@ function application(random: Random): Definition {
       ],
     };
   return {
-    format: 1,
+    format: 2,
     id: 'bench',
     name: 'Bench',
     currency: 'GBP',
     language: 'en-GB',
+    timeZone: 'UTC',
     newScreens: 'nobody',
+    signUp: false,
+    privileges: [],
+    units: [],
+    attributes: [],
+    groups: [],
+    conditions: [],
+    sessionValues: [],
     // Ten ladders of four roles, each including the one before.
     roles: Array.from({ length: ROLES }, (_, n) => ({
       id: `r${n}`,
       name: `Role ${n}`,
       includes: n % 4 ? [`r${n - 1}`] : [],
+      privileges: [],
     })),
     entities: [
       {
@@ -84,13 +94,14 @@ function application(random: Random): Definition {
     ],
     menu: { id: 'menu', items: [] },
     gates,
+    closed: {},
   };
 }
 
 type Plain = (
   held: ReadonlySet<string>,
   direct: ReadonlySet<string>,
-  record: RecordData,
+  record: KnownRecord,
   money: Intl.NumberFormat,
 ) => ShownScreen;
 
@@ -135,15 +146,18 @@ export function measureResolving(): Measure[] {
   const definition = application(random);
   const screen = definition.areas[0]?.screens[0];
   if (!screen) throw new Error('No screen');
-  const record: RecordData = {
+  const entity = definition.entities[0];
+  if (!entity) throw new Error('No entity');
+  const record: KnownRecord = {
     id: 'k1',
+    entity,
     values: Object.fromEntries(
       Array.from({ length: FIELDS }, (_, n) => [`f${n}`, n % 3 || n === 0 ? `text ${n}` : `${n}.5`]),
     ),
   };
   const viewers = Array.from({ length: VIEWERS }, () => {
     const roles = Array.from({ length: random.whole(1, 3) }, () => `r${random.whole(0, ROLES - 1)}`);
-    const viewer: Viewer = { kind: 'signed-in', roles };
+    const viewer: Viewer = { kind: 'signed-in', assignments: roles.map((role) => ({ role })) };
     return { viewer, held: withIncluded(definition, roles), direct: new Set(roles) };
   });
   const money = new Intl.NumberFormat('en-GB', {
@@ -153,17 +167,18 @@ export function measureResolving(): Measure[] {
   });
   const plain = plainFunction(definition);
   const compiled = compile(definition);
+  const at = rightNow();
   for (const { viewer, held, direct } of viewers)
-    deepStrictEqual(resolve(compiled.access(viewer), screen, { record }), plain(held, direct, record, money));
+    deepStrictEqual(resolve(compiled.access(viewer, at), screen, record), plain(held, direct, record, money));
   const ours = (): void => {
-    for (const { viewer } of viewers) resolve(compiled.access(viewer), screen, { record });
+    for (const { viewer } of viewers) resolve(compiled.access(viewer, at), screen, record);
   };
   const byHand = (): void => {
     for (const { held, direct } of viewers) plain(held, direct, record, money);
   };
   const cold = (): void => {
     const anew = compile({ ...definition });
-    for (const { viewer } of viewers) resolve(anew.access(viewer), screen, { record });
+    for (const { viewer } of viewers) resolve(anew.access(viewer, at), screen, record);
   };
   const [a, b, c] = median([ours, byHand, cold], 25);
   return [

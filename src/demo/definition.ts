@@ -4,27 +4,35 @@ import { GATES } from './gates';
 import { SCREENS } from './screens';
 
 const ROLES: readonly Role[] = [
-  { id: 'volunteer', name: 'Volunteer', includes: [] },
-  { id: 'assistant', name: 'Assistant', includes: ['volunteer'] },
-  { id: 'registrar', name: 'Registrar', includes: ['assistant'], startScreen: 's_loans' },
-  { id: 'head', name: 'Head of collections', includes: ['registrar'] },
-  { id: 'conservator', name: 'Conservator', includes: [], startScreen: 's_reports' },
-  { id: 'curator', name: 'Curator', includes: [] },
-  { id: 'lender', name: 'Lender', includes: [] },
-  { id: 'auditor', name: 'Auditor', includes: [] },
-  { id: 'keeper', name: 'Keeper of accounts', includes: [], startScreen: 's_people' },
+  { id: 'volunteer', name: 'Volunteer', includes: [], privileges: [] },
+  { id: 'assistant', name: 'Assistant', includes: ['volunteer'], privileges: [] },
+  { id: 'registrar', name: 'Registrar', includes: ['assistant'], privileges: [], startScreen: 's_loans' },
+  { id: 'head', name: 'Head of collections', includes: ['registrar'], privileges: [] },
+  { id: 'conservator', name: 'Conservator', includes: [], privileges: [], startScreen: 's_reports' },
+  { id: 'curator', name: 'Curator', includes: [], privileges: [] },
+  { id: 'lender', name: 'Lender', includes: [], privileges: [] },
+  { id: 'auditor', name: 'Auditor', includes: [], privileges: [] },
+  { id: 'keeper', name: 'Keeper of accounts', includes: [], privileges: [], startScreen: 's_people' },
 ];
 
 /** Larkfield Loans Desk: a made-up museum's desk for lending objects, as it is first released. */
 export const LARKFIELD: Definition = {
-  format: 1,
+  format: 2,
   id: 'larkfield',
   name: 'Larkfield Loans Desk',
   currency: 'GBP',
   language: 'en-GB',
+  timeZone: 'Europe/London',
   newScreens: 'nobody',
+  signUp: false,
   startScreen: 's_items',
   roles: ROLES,
+  privileges: [],
+  units: [],
+  attributes: [],
+  groups: [],
+  conditions: [],
+  sessionValues: [],
   entities: ENTITIES,
   areas: Object.entries(SCREENS).map(([name, screens]) => ({
     id: `area_${name.toLowerCase()}`,
@@ -51,4 +59,5 @@ export const LARKFIELD: Definition = {
     ],
   },
   gates: Object.fromEntries(GATES),
+  closed: {},
 };

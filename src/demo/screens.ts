@@ -42,7 +42,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
       'Catalogue',
       'catalogue',
       list('l_catalogue', 'On display', 'item', ['item_title', 'item_maker', 'item_year'], {
-        filter: { field: 'item_shown', equals: true },
+        filter: { compare: '=', left: { record: 'item_shown' }, right: { value: true } },
       }),
       words('t_catalogue', 'Pieces on display at Larkfield, in the Main Hall and the Mill Annexe.'),
     ),
@@ -285,7 +285,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
         'loan',
         ['loan_due', 'loan_number', 'loan_item', 'loan_borrower', 'loan_courier'],
         {
-          filter: { field: 'loan_status', equals: 'out' },
+          filter: { compare: '=', left: { record: 'loan_status' }, right: { value: 'out' } },
           opens: 's_loan',
         },
       ),
@@ -300,7 +300,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
         'item',
         ['item_accession', 'item_title', 'item_branch', 'item_value'],
         {
-          filter: { field: 'item_condition', equals: 'fragile' },
+          filter: { compare: '=', left: { record: 'item_condition' }, right: { value: 'fragile' } },
           opens: 's_item',
         },
       ),

@@ -1,39 +1,100 @@
 import { and, asc, eq, sql } from 'drizzle-orm';
-import { SIGNED_OUT, viewerOfPerson, viewerOfRole, type Person, type Viewer } from '@/core/access/viewer';
+import {
+  SIGNED_IN,
+  SIGNED_OUT,
+  viewerOfPerson,
+  viewerOfRole,
+  type Assignment,
+  type Person,
+  type Viewer,
+} from '@/core/access/viewer';
+import type { Values } from '@/core/model/value';
 import { database } from './database/client';
 import { people } from './database/schema';
 
 /**
- * The roles whose assignments count at this moment, as SQL on `people`. One that is for a unit only does
- * not count yet: what cannot be told is closed. The names are written out: in a query on one table the
- * query builder would leave the table's name away, and `id` would be the assignment's.
+ * A person's assignments as SQL on `people`: which of them count is decided by the core. The names are
+ * written out: in a query on one table the query builder would leave the table's name away, and `id`
+ * would be the assignment's.
  */
-export const rolesNow = sql<string[]>`(
-  select coalesce(array_agg(distinct assignments.role_id order by assignments.role_id), '{}')
-  from assignments
-  where assignments.person_id = people.id and assignments.unit_id is null
-    and (assignments.from is null or assignments.from <= now())
-    and (assignments.until is null or assignments.until > now()))`;
+const assignmentsJson = sql<
+  { role: string; unit: string | null; from: string | null; until: string | null }[]
+>`(
+  select coalesce(json_agg(json_build_object('role', assignments.role_id, 'unit', assignments.unit_id,
+    'from', assignments.from, 'until', assignments.until) order by assignments.role_id, assignments.id), '[]')
+  from assignments where assignments.person_id = people.id)`;
+
+/** What decisions need to know of a person. */
+export const personColumns = {
+  id: people.id,
+  name: people.name,
+  email: people.email,
+  homeUnit: people.homeUnit,
+  attributes: people.attributes,
+  active: people.active,
+  confirmed: people.confirmed,
+  assignments: assignmentsJson,
+};
+
+interface PersonRow {
+  readonly id: string;
+  readonly name: string;
+  readonly email: string;
+  readonly homeUnit: string | null;
+  readonly attributes: Values;
+  readonly active: boolean;
+  readonly confirmed: boolean;
+  readonly assignments: readonly {
+    readonly role: string;
+    readonly unit: string | null;
+    readonly from: string | null;
+    readonly until: string | null;
+  }[];
+}
+
+/** A person as stored, as the core knows them. Whose address is not confirmed is not active yet. */
+export function personOf(row: PersonRow): Person {
+  const { id, name, email, homeUnit, attributes, active, confirmed } = row;
+  return {
+    id,
+    name,
+    active: active && confirmed,
+    assignments: row.assignments.map(({ role, unit, from, until }): Assignment => ({
+      role,
+      ...(unit !== null && { unit }),
+      ...(from !== null && { from }),
+      ...(until !== null && { until }),
+    })),
+    attributes: { ...attributes, name, email, home_unit: homeUnit },
+  };
+}
 
 /** Everybody of an application, by name. */
 export async function peopleOf(applicationId: string): Promise<Person[]> {
-  return database()
-    .select({ id: people.id, name: people.name, active: people.active, roles: rolesNow })
+  const rows = await database()
+    .select(personColumns)
     .from(people)
     .where(eq(people.applicationId, applicationId))
-    .orderBy(asc(people.name));
+    .orderBy(asc(people.name), asc(people.id));
+  return rows.map(personOf);
+}
+
+/** One person of an application, or undefined where there is none with this id. */
+export async function personById(applicationId: string, id: string): Promise<Person | undefined> {
+  if (!/^[0-9a-f-]{36}$/.test(id)) return undefined;
+  const [row] = await database()
+    .select(personColumns)
+    .from(people)
+    .where(and(eq(people.applicationId, applicationId), eq(people.id, id)));
+  return row && personOf(row);
 }
 
 /** Reads a viewer from its key: `signed-out`, `signed-in`, `role:ID` or `person:ID`. */
 export async function viewerByKey(applicationId: string, key: string): Promise<Viewer | undefined> {
   if (key === 'signed-out') return SIGNED_OUT;
-  if (key === 'signed-in') return { kind: 'signed-in', roles: [] };
+  if (key === 'signed-in') return SIGNED_IN;
   const [kind, id = ''] = key.split(/:(.*)/s);
   if (kind === 'role') return viewerOfRole(id);
-  if (kind !== 'person' || !/^[0-9a-f-]{36}$/.test(id)) return undefined;
-  const [person] = await database()
-    .select({ id: people.id, roles: rolesNow })
-    .from(people)
-    .where(and(eq(people.applicationId, applicationId), eq(people.id, id)));
+  const person = kind === 'person' ? await personById(applicationId, id) : undefined;
   return person && viewerOfPerson(person);
 }

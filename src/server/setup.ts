@@ -3,6 +3,7 @@ import { connect } from './database/client';
 import { migrateDatabase } from './database/migrate';
 import { builders, installation } from './database/schema';
 import { setUp } from './seed';
+import { upgradeStored } from './upgrade';
 
 /**
  * Run by bin/start and bin/test before the server: brings the database up to date, fills an empty one,
@@ -12,6 +13,7 @@ const { values } = parseArgs({ options: { empty: { type: 'boolean', default: fal
 const { database, pool } = connect(process.env['DATABASE_URL'] ?? '');
 try {
   await migrateDatabase(database);
+  await database.transaction(upgradeStored);
   const first = await setUp(database, !values.empty);
   const [about] = await database.select().from(installation);
   const [builder] = await database.select().from(builders).orderBy(builders.createdAt).limit(1);

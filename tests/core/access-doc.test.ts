@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { compile } from '@/core/access/compile';
-import { SIGNED_OUT, viewerOfRole, type Viewer } from '@/core/access/viewer';
+import { rightNow, SIGNED_OUT, viewerOfRole, type Viewer } from '@/core/access/viewer';
 import { answerInWords } from '@/core/edit/words';
 import type { Definition } from '@/core/model/definition';
 import type { Line, What, Who } from '@/core/model/gate';
@@ -54,7 +54,7 @@ describe('docs/access.md', () => {
       return;
     }
     const [, viewer = '', id = '', word] = /^(.+?)\s+(\S+)\s+(\S+)$/.exec(step) ?? [];
-    const access = compile(definition).access(viewerOf(viewer));
+    const access = compile(definition).access(viewerOf(viewer), rightNow());
     const element = access.element(id);
     expect(answerInWords(element.kind, access.answer(element)).toLowerCase()).toBe(word);
   });

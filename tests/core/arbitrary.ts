@@ -14,7 +14,9 @@ import type { Gate, Line, Who } from '@/core/model/gate';
 import type { Id } from '@/core/model/id';
 import { Tree } from '@/core/model/tree';
 import type { Value, Values } from '@/core/model/value';
-import type { Viewer } from '@/core/access/viewer';
+import type { Circumstances, Viewer } from '@/core/access/viewer';
+import type { KnownRecord } from '@/core/access/resolve';
+import { COMPARISONS, type Condition, type Operand } from '@/core/condition/condition';
 
 /** Draws values for one random model; every choice is fast-check's, so a failure replays by its seed. */
 export class Draw {
@@ -60,6 +62,7 @@ function drawRoles(draw: Draw): Role[] {
         roles.map((role) => role.id),
         35,
       ),
+      privileges: draw.some(['q1', 'q2'], 30),
     });
   return roles;
 }
@@ -71,6 +74,7 @@ function drawEntity(draw: Draw, id: Id, targets: readonly Id[]): Entity {
     name: id,
     plural: `${id}s`,
     labelField: field('title'),
+    ...(draw.chance(70) && { unitField: field('place') }),
     fields: [
       { id: field('title'), name: 'Title', type: { kind: 'text' } },
       {
@@ -85,12 +89,18 @@ function drawEntity(draw: Draw, id: Id, targets: readonly Id[]): Entity {
         type: { kind: 'money' },
         ...(draw.chance(30) && { neverFollows: true }),
       },
+      { id: field('owner'), name: 'Owner', type: { kind: 'text' } },
+      { id: field('due'), name: 'Due', type: { kind: 'date' } },
+      { id: field('place'), name: 'Place', type: { kind: 'unit' } },
       { id: field('next'), name: 'Next', type: { kind: 'record', entity: draw.one(targets) } },
     ],
     actions: [
       { kind: 'create', id: `${id}_create`, name: 'Create' },
       { kind: 'update', id: `${id}_update`, name: 'Update' },
       { kind: 'delete', id: `${id}_delete`, name: 'Delete' },
+      { kind: 'export', id: `${id}_export`, name: 'Export' },
+      { kind: 'bulk', id: `${id}_bulk`, name: 'Change many' },
+      { kind: 'named', id: `${id}_look`, name: 'Look', sets: {} },
       { kind: 'named', id: `${id}_hide`, name: 'Hide', sets: { [field('shown')]: false } },
     ],
   };
@@ -107,6 +117,7 @@ function drawParts(
   const free = screens.filter((one) => one.binds?.record !== 'existing');
   const onRecord = (on: Entity): Effect[] => [
     { do: 'delete' },
+    { do: 'action', action: `${on.id}_look` },
     { do: 'action', action: `${on.id}_hide` },
     ...screens
       .filter((one) => one.binds?.entity === on.id && one.binds.record === 'existing')
@@ -118,7 +129,7 @@ function drawParts(
   ];
   if (entity) effects.push({ do: 'save' }, { do: 'save' });
   if (entity && screen.binds?.record === 'existing') effects.push(...onRecord(entity));
-  return draw.many(4, (): Part => {
+  const parts = draw.many(4, (): Part => {
     const kind = draw.upTo(3);
     if (kind === 0 && entity) return { kind: 'field', id: draw.id('p'), field: draw.one(entity.fields).id };
     if (kind === 1) return button(draw.one(effects));
@@ -129,22 +140,100 @@ function drawParts(
       id: draw.id('l'),
       name: 'List',
       entity: of.id,
-      ...(draw.chance(60) && { filter: drawFilter(draw, of) }),
+      ...(draw.chance(50) && { filter: drawCondition(draw, of) }),
       columns: draw.many(3, (): Column => ({ id: draw.id('c'), field: draw.one(of.fields).id })),
       buttons: draw.many(1, () => button(draw.one(onRecord(of)))),
     };
   });
+  const lists = parts.filter((part) => part.kind === 'list');
+  return [
+    ...parts,
+    ...draw.some(lists, 40).map(({ id }) => button({ do: draw.one(['export', 'bulk'] as const), list: id })),
+  ];
 }
 
-const drawFilter = (draw: Draw, entity: Entity): { field: Id; equals: Value } =>
-  draw.one([
-    { field: `${entity.id}_colour`, equals: 'red' },
-    { field: `${entity.id}_shown`, equals: true },
-    { field: `${entity.id}_price`, equals: '10.5' },
-    { field: `${entity.id}_title`, equals: 'x' },
-  ]);
+const UNITS = ['u1', 'u2', 'u3'];
+const TIMES = ['2026-03-01T08:30:00Z', '2026-03-29T00:59:30Z', '2026-12-31T23:30:00Z'].map((at) =>
+  Date.parse(at),
+);
 
-export function drawLine(draw: Draw): Line {
+/** A condition whose types fit; without an entity, one that asks of no record. */
+export function drawCondition(draw: Draw, entity?: Entity, depth = 2): Condition {
+  const inner = (): Condition => drawCondition(draw, entity, depth - 1);
+  const kind = draw.upTo(depth > 0 ? 9 : 6);
+  if (kind === 7) return { all: draw.many(3, inner) };
+  if (kind === 8) return { any: draw.many(3, inner) };
+  if (kind === 9) return { not: inner() };
+  if (kind === 0)
+    return draw.one<Condition>([
+      { hasRole: draw.one(['r1', 'r2', 'r4']), ...(draw.chance(30) && { exactly: true }) },
+      { hasPrivilege: draw.one(['q1', 'q2', 'q3']) },
+      ...(depth > 0 ? [{ inGroup: draw.one(['g1', 'gone']) }, { meets: 'c1' }] : []),
+    ]);
+  if (kind === 1) {
+    const place: Operand = entity ? { record: `${entity.id}_place` } : { user: 'home_unit' };
+    return {
+      inUnit: place,
+      unit: draw.one<Operand>([{ value: 'u1' }, { value: 'u2' }, { user: 'home_unit' }]),
+    };
+  }
+  return drawComparison(draw, entity);
+}
+
+function drawComparison(draw: Draw, entity: Entity | undefined): Condition {
+  const steps: (Id | undefined)[] = entity ? [undefined, undefined, `${entity.id}_next`] : [];
+  const through = steps.length > 0 ? draw.one(steps) : undefined;
+  const next = entity?.fields.find((one) => one.id === through)?.type;
+  const of = next?.kind === 'record' ? next.entity : entity?.id;
+  const field = (name: string): Operand[] =>
+    of === undefined ? [] : [{ record: `${of}_${name}`, ...(through !== undefined && { through }) }];
+  const [operands, constants, operators] = draw.one<
+    readonly [readonly Operand[], readonly Value[], readonly string[]]
+  >([
+    [
+      [...field('title'), ...field('owner'), { user: 'email' }, { user: 'badge' }],
+      ['x', 'y', 'é̂ ', ''],
+      ['=', '!=', 'contains', 'starts with'],
+    ],
+    [
+      [...field('price'), { user: 'limit' }],
+      ['10.5', '3', '-0.01', '123456789012345.1234567891'],
+      ['=', '!=', '<', '<=', '>', '>='],
+    ],
+    [
+      [...field('due'), { clock: 'today' }, { clock: 'today', plus: 3 }],
+      ['2026-03-01', '2026-12-31'],
+      ['=', '!=', '<', '<=', '>', '>='],
+    ],
+    [
+      [...field('shown'), { session: 'sv1' }],
+      [true, false],
+      ['=', '!='],
+    ],
+    [
+      [...field('colour'), ...field('colour')],
+      ['red', 'blue'],
+      ['=', '!='],
+    ],
+    [[{ clock: 'time' }], ['09:00', '00:30'], ['<', '>=']],
+    [[{ clock: 'weekday' }], ['sunday', 'monday'], ['=', '!=']],
+    [[{ clock: 'day' }], ['1', '29'], ['=', '<']],
+    [[{ clock: 'now' }], ['2026-03-29T00:59:30', '2026-12-31T00:00:00'], ['<', '>=']],
+  ]);
+  const readable = operands.filter((one) => !('clock' in one) || operands.length < 3 || draw.chance(50));
+  if (readable.length === 0) return { compare: '=', left: { user: 'email' }, right: { value: 'x' } };
+  const left = draw.one(readable);
+  if (!('clock' in left) && draw.chance(15)) return { empty: left };
+  if (typeof constants[0] === 'string' && operators.length !== 2 && draw.chance(15))
+    return { oneOf: left, values: draw.many(2, () => draw.one(constants), 1) };
+  const right: Operand = draw.chance(60) ? { value: draw.one(constants) } : draw.one(operands);
+  const compare = draw.one(COMPARISONS.filter((one) => operators.includes(one)));
+  return draw.chance(80) || 'value' in right
+    ? { compare, left, right }
+    : { compare, left: right, right: left };
+}
+
+export function drawLine(draw: Draw, entity?: Entity): Line {
   const who = draw.one<Who>([
     { kind: 'everyone' },
     { kind: 'signed-out' },
@@ -152,8 +241,16 @@ export function drawLine(draw: Draw): Line {
     ...['r1', 'r2', 'r3', 'r4'].map((role): Who => ({ kind: 'role', role })),
     ...['r1', 'r2'].map((role): Who => ({ kind: 'role', role, exactly: true })),
     { kind: 'person', person: draw.one(PEOPLE) },
+    { kind: 'privilege', privilege: draw.one(['q1', 'q2', 'q3']) },
+    { kind: 'group', group: draw.one(['g1', 'gone']) },
+    { kind: 'unit', unit: draw.one([...UNITS, 'u9']) },
   ]);
-  return { id: draw.id('line'), who, what: draw.one(['see', 'edit', 'edit', 'at-most-see', 'block']) };
+  return {
+    id: draw.id('line'),
+    who,
+    what: draw.one(['see', 'edit', 'edit', 'at-most-see', 'block']),
+    ...(draw.chance(35) && { when: drawCondition(draw, entity) }),
+  };
 }
 
 /** A random, sound, small definition. Lines may name roles that are gone. */
@@ -170,14 +267,21 @@ export function drawDefinition(draw: Draw): Definition {
     },
     1,
   );
-  const screens = bare.map((screen): Screen => ({
-    ...screen,
-    sections: draw.many(
+  const screens = bare.map((screen): Screen => {
+    const section = () => ({
+      id: draw.id('n'),
+      name: 'Section',
+      parts: drawParts(draw, screen, entities, bare),
+    });
+    const sections = draw.many(2, section, 1);
+    if (draw.chance(70)) return { ...screen, sections };
+    const faces = draw.many(
       2,
-      () => ({ id: draw.id('n'), name: 'Section', parts: drawParts(draw, screen, entities, bare) }),
+      () => ({ id: draw.id('h'), name: 'Face', sections: draw.many(1, section) }),
       1,
-    ),
-  }));
+    );
+    return { ...screen, sections, faces };
+  });
   const cut = draw.upTo(screens.length);
   const free = screens.filter((screen) => screen.binds?.record !== 'existing');
   const item = (): MenuItem => ({
@@ -187,12 +291,35 @@ export function drawDefinition(draw: Draw): Definition {
     items: [],
   });
   const definition: Definition = {
-    format: 1,
+    format: 2,
     id: 'app',
     name: 'Random',
     currency: 'GBP',
     language: 'en-GB',
+    timeZone: 'Europe/London',
     newScreens: 'nobody',
+    signUp: false,
+    privileges: [
+      {
+        id: 'qs',
+        name: 'Abilities',
+        privileges: [
+          { id: 'q1', name: 'One' },
+          { id: 'q2', name: 'Two' },
+        ],
+      },
+    ],
+    units: [
+      { id: 'u1', name: 'All', units: [{ id: 'u2', name: 'Part', units: [] }] },
+      { id: 'u3', name: 'Else', units: [] },
+    ],
+    attributes: [
+      { id: 'badge', name: 'Badge', type: { kind: 'text' } },
+      { id: 'limit', name: 'Limit', type: { kind: 'money' } },
+    ],
+    groups: [{ id: 'g1', name: 'Group', condition: drawCondition(draw, undefined, 0) }],
+    conditions: [{ id: 'c1', name: 'Condition', condition: drawCondition(draw, undefined, 0) }],
+    sessionValues: [{ id: 'sv1', name: 'Open', type: { kind: 'boolean' }, minutes: 10 }],
     roles: drawRoles(draw),
     entities,
     areas: [
@@ -201,10 +328,12 @@ export function drawDefinition(draw: Draw): Definition {
     ],
     menu: { id: 'menu', items: draw.many(2, () => ({ ...item(), items: draw.many(1, item) })) },
     gates: {},
+    closed: {},
   };
   const gates: Record<Id, Gate> = {};
-  for (const element of draw.some(new Tree(definition).elements, 25))
-    gates[element.id] = { lines: draw.many(3, () => drawLine(draw)) };
+  const tree = new Tree(definition);
+  for (const element of draw.some(tree.elements, 25))
+    gates[element.id] = { lines: draw.many(3, () => drawLine(draw, tree.recordOf(element))) };
   gates['app'] = {
     lines: [
       { id: draw.id('line'), who: { kind: 'everyone' }, what: 'edit' },
@@ -216,19 +345,49 @@ export function drawDefinition(draw: Draw): Definition {
 
 export function drawViewer(draw: Draw): Viewer {
   if (draw.chance(15)) return { kind: 'signed-out' };
-  const roles = draw.some(['r1', 'r2', 'r3', 'r4'], 30);
-  return draw.chance(40)
-    ? { kind: 'signed-in', roles, person: draw.one(PEOPLE) }
-    : { kind: 'signed-in', roles };
+  const assignments = draw.some(['r1', 'r2', 'r3', 'r4'], 30).map((role) => ({
+    role,
+    ...(draw.chance(35) && { unit: draw.one([...UNITS, 'u9']) }),
+    ...(draw.chance(10) && { from: '2026-06-01T00:00:00Z' }),
+    ...(draw.chance(10) && { until: '2026-06-01T00:00:00Z' }),
+  }));
+  if (draw.chance(40)) return { kind: 'signed-in', assignments };
+  const attributes: Values = {
+    name: 'Somebody',
+    email: draw.one(['x', 'y', 'é̂ ']),
+    home_unit: draw.one([...UNITS, null]),
+    badge: draw.one(['x', null]),
+    limit: draw.one(['10.5', '3.000', null]),
+  };
+  return { kind: 'signed-in', assignments, person: draw.one(PEOPLE), attributes };
+}
+
+export const drawCircumstances = (draw: Draw): Circumstances => ({
+  moment: draw.one(TIMES),
+  ...(draw.chance(50) && { session: { sv1: draw.one([true, false, null]) } }),
+});
+
+/** A record of the entity with a few others that it may point to, two steps deep. */
+export function drawRecord(draw: Draw, definition: Definition, entity: Entity): KnownRecord {
+  const others = new Map<string, Values>();
+  for (const one of definition.entities) others.set(`${one.id} k1`, drawValues(draw, one));
+  return {
+    id: 'k0',
+    entity,
+    values: drawValues(draw, entity),
+    lookUp: (of, id) => others.get(`${of} ${id}`),
+  };
 }
 
 /** A record of the entity, with missing values and values of the wrong type among them. */
 export function drawValues(draw: Draw, entity: Entity): Values {
   const choices: Readonly<Record<string, readonly (Value | null)[]>> = {
-    text: ['x', 'y', '', 'é̂ ', null],
+    text: ['x', 'y', '', 'é̂ ', 'xy', null],
+    date: ['2026-03-01', '2026-03-04', '2026-12-31', 'x', null],
+    unit: [...UNITS, 'u9', null],
     choice: [...COLOURS, null, true],
     boolean: [true, false, null, 'true'],
-    money: ['10.5', '3', '-0.01', null],
+    money: ['10.5', '3', '-0.01', '123456789012345.123456789', 'ten', null],
     record: ['k1', 'k2', null],
   };
   return Object.fromEntries(

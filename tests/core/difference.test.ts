@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { SIGNED_OUT, viewerOfRole } from '@/core/access/viewer';
+import { rightNow, SIGNED_OUT, viewerOfRole } from '@/core/access/viewer';
 import { applyEdit } from '@/core/edit/apply';
 import { compareReach, difference } from '@/core/edit/difference';
 import type { Edit } from '@/core/edit/edit';
@@ -50,13 +50,13 @@ describe('what a release would change', () => {
     ]);
     const role = LARKFIELD.roles[5];
     if (!role) throw new Error('No role');
-    expect(told(made({ do: 'changeRole', from: role, to: { ...role, includes: ['volunteer'] } }))).toEqual([
-      { about: 'Curator', done: ['The role is another one than before.'] },
-    ]);
+    expect(
+      told(made({ do: 'changeItem', list: 'roles', from: role, to: { ...role, includes: ['volunteer'] } })),
+    ).toEqual([{ about: 'Curator', done: ['The role is another one than before.'] }]);
   });
 
   it('says who gains and who loses, also by what follows', () => {
-    const shifts = compareReach(LARKFIELD, onlyRegistrar, everybody);
+    const shifts = compareReach(LARKFIELD, onlyRegistrar, everybody, rightNow());
     const losing = ['volunteer', 'assistant', 'conservator'];
     const reading = ['curator', 'auditor'];
     expect(shifts.find(({ element }) => element === 's_stores')?.groups).toEqual([
@@ -71,17 +71,17 @@ describe('what a release would change', () => {
       'auditor',
     ]);
     expect(shifts.some(({ element }) => element === 's_items')).toBe(false);
-    expect(compareReach(LARKFIELD, LARKFIELD, everybody)).toEqual([]);
+    expect(compareReach(LARKFIELD, LARKFIELD, everybody, rightNow())).toEqual([]);
   });
 
   it('notices that the same level is on other records', () => {
     const areas = LARKFIELD.areas.map((area) => ({
       ...area,
       screens: area.screens.map(
-        (screen) => JSON.parse(JSON.stringify(screen).replace('"equals":true', '"equals":false')) as Screen,
+        (screen) => JSON.parse(JSON.stringify(screen).replace('"value":true', '"value":false')) as Screen,
       ),
     }));
-    const shift = compareReach(LARKFIELD, { ...LARKFIELD, areas }, everybody).find(
+    const shift = compareReach(LARKFIELD, { ...LARKFIELD, areas }, everybody, rightNow()).find(
       ({ element }) => element === 'item',
     );
     expect(shift?.groups[0]).toMatchObject({ before: { least: 0, most: 2 }, after: { least: 0, most: 2 } });
@@ -98,7 +98,9 @@ describe('what a release would change', () => {
       const before = { ...LARKFIELD, newScreens };
       const after = applyEdit(before, addScreen(before, 'area_items', screen));
       if (!after.ok) throw new Error('refused');
-      const shift = compareReach(before, after.value, everybody).find(({ element }) => element === 'fresh');
+      const shift = compareReach(before, after.value, everybody, rightNow()).find(
+        ({ element }) => element === 'fresh',
+      );
       expect(shift?.groups.flatMap(({ who }) => who) ?? []).toHaveLength(gaining);
     }
   });

@@ -2,11 +2,14 @@ import { describe, expect, it } from 'vitest';
 import { readAddress } from '@/core/access/address';
 import { compile } from '@/core/access/compile';
 import { landingOf } from '@/core/access/landing';
-import { SIGNED_OUT, type Viewer } from '@/core/access/viewer';
+import { rightNow, SIGNED_OUT, type Viewer } from '@/core/access/viewer';
 import type { Definition } from '@/core/model/definition';
 import { LARKFIELD } from '@/demo/definition';
 
-const roles = (...held: string[]): Viewer => ({ kind: 'signed-in', roles: held });
+const roles = (...held: string[]): Viewer => ({
+  kind: 'signed-in',
+  assignments: held.map((role) => ({ role })),
+});
 
 describe('where a viewer lands', () => {
   it.each([
@@ -24,12 +27,12 @@ describe('where a viewer lands', () => {
     ['never a screen that is gone', roles('volunteer'), 's_nothing', 's_items'],
     ['never a screen that needs a record', roles('registrar'), 's_item', 's_loans'],
   ] as const)('is %s', (_, viewer, own, screen) => {
-    expect(landingOf(compile(LARKFIELD).access(viewer), viewer, own)?.id).toBe(screen);
+    expect(landingOf(compile(LARKFIELD).access(viewer, rightNow()), own)?.id).toBe(screen);
   });
 
   it('is nowhere where nothing is open', () => {
     const closed: Definition = { ...LARKFIELD, gates: { ...LARKFIELD.gates, larkfield: { lines: [] } } };
-    expect(landingOf(compile(closed).access(roles('head')), roles('head'))).toBeUndefined();
+    expect(landingOf(compile(closed).access(roles('head'), rightNow()))).toBeUndefined();
   });
 });
 

@@ -1,13 +1,32 @@
+import { addDays, readClock } from '@/core/condition/clock';
+import type { Condition, Operand } from '@/core/condition/condition';
 import type { Button, Definition, Entity, List, Screen } from '@/core/model/definition';
 import type { Line } from '@/core/model/gate';
 import type { Id } from '@/core/model/id';
-import { Tree, type Element } from '@/core/model/tree';
-import type { Values } from '@/core/model/value';
-import type { Viewer } from '@/core/access/viewer';
+import { sectionsOf, Tree, type Element } from '@/core/model/tree';
+import type { Value } from '@/core/model/value';
+import type { KnownRecord } from '@/core/access/resolve';
+import type { Circumstances, Viewer } from '@/core/access/viewer';
+
+/** Which answers a question can have: one where all is known, perhaps all where the record is not. */
+type Possible = ReadonlySet<boolean | 'doubt'>;
+type Truth = boolean | 'doubt';
+
+interface Span {
+  readonly least: number;
+  readonly most: number;
+}
+
+const only = (truth: Truth): Possible => new Set([truth]);
+const ANY: Possible = new Set<Truth>([true, false, 'doubt']);
+const lowest = (...spans: readonly Span[]): Span => ({
+  least: Math.min(...spans.map((one) => one.least)),
+  most: Math.min(...spans.map((one) => one.most)),
+});
 
 /**
- * A plain, slow reading of DESIGN 3.1 to 3.4, for one record, sentence by sentence. It shares nothing
- * with the access code that it is compared with: no bit sets, no formulas, no caches.
+ * A plain, slow reading of DESIGN 3.1 to 3.6, for one record, sentence by sentence. It shares nothing
+ * with the access code that it is compared with but the clock: no bit sets, no formulas, no caches.
  */
 export class PlainReading {
   private readonly tree: Tree;
@@ -15,62 +34,269 @@ export class PlainReading {
   constructor(
     private readonly definition: Definition,
     private readonly viewer: Viewer,
+    private readonly at: Circumstances,
   ) {
     this.tree = new Tree(definition);
   }
 
-  private holds(role: Id, from: readonly Id[], seen: readonly Id[] = []): boolean {
-    return from.some((id) => {
-      if (id === role) return true;
-      if (seen.includes(id)) return false;
-      const included = this.definition.roles.find((one) => one.id === id)?.includes ?? [];
-      return this.holds(role, included, [...seen, id]);
-    });
+  private below(unit: Id): Id[] {
+    const within = (units: Definition['units'], inside: boolean): Id[] =>
+      units.flatMap((one) => {
+        const here = inside || one.id === unit;
+        return [...(here ? [one.id] : []), ...within(one.units, here)];
+      });
+    return within(this.definition.units, false);
   }
 
-  private matches({ who }: Line): boolean | 'doubt' {
-    const { viewer } = this;
+  private includes(from: Id, role: Id): boolean {
+    const found = this.definition.roles.find((one) => one.id === from);
+    return found !== undefined && (from === role || found.includes.some((one) => this.includes(one, role)));
+  }
+
+  /** Does some assignment that counts now give what `gives` says, everywhere or for this record's unit? */
+  private held(gives: (role: Id) => boolean, record: KnownRecord | undefined): Possible {
+    if (this.viewer.kind === 'signed-out') return only(false);
+    const now = this.at.moment;
+    const counting = this.viewer.assignments.filter(
+      ({ role, from, until }) =>
+        gives(role) && (!from || Date.parse(from) <= now) && (!until || now < Date.parse(until)),
+    );
+    const places = counting.map(({ unit }) => (unit === undefined ? 'everywhere' : this.below(unit)));
+    if (places.includes('everywhere')) return only(true);
+    const units = places.flat();
+    if (units.length === 0) return only(false);
+    if (!record) return ANY;
+    const unit = record.entity.unitField && record.values[record.entity.unitField];
+    return only(typeof unit === 'string' ? units.includes(unit) : 'doubt');
+  }
+
+  private hasRole(role: Id, exactly: boolean, record: KnownRecord | undefined): Possible {
+    if (!this.definition.roles.some((one) => one.id === role)) return only('doubt');
+    return this.held((from) => (exactly ? from === role : this.includes(from, role)), record);
+  }
+
+  private hasPrivilege(privilege: Id, record: KnownRecord | undefined): Possible {
+    const { privileges, roles } = this.definition;
+    if (!privileges.some((group) => group.privileges.some((one) => one.id === privilege)))
+      return only('doubt');
+    return this.held(
+      (from) => roles.some((role) => role.privileges.includes(privilege) && this.includes(from, role.id)),
+      record,
+    );
+  }
+
+  private speaks({ who }: Line, record: KnownRecord | undefined): Possible {
+    const { viewer, definition } = this;
+    const signedIn = viewer.kind === 'signed-in';
     switch (who.kind) {
       case 'everyone':
-        return true;
+        return only(true);
       case 'signed-out':
-        return viewer.kind === 'signed-out';
+        return only(!signedIn);
       case 'signed-in':
-        return viewer.kind === 'signed-in';
+        return only(signedIn);
       case 'person':
-        return viewer.kind === 'signed-in' && viewer.person === who.person;
+        return only(signedIn && viewer.person === who.person);
       case 'role':
-        if (!this.definition.roles.some((role) => role.id === who.role)) return 'doubt';
-        if (viewer.kind === 'signed-out') return false;
-        return who.exactly ? viewer.roles.includes(who.role) : this.holds(who.role, viewer.roles);
+        return this.hasRole(who.role, who.exactly ?? false, record);
+      case 'privilege':
+        return this.hasPrivilege(who.privilege, record);
+      case 'group': {
+        const group = definition.groups.find((one) => one.id === who.group);
+        if (!group) return only('doubt');
+        return signedIn ? this.holds(group.condition, undefined, record) : only(false);
+      }
+      case 'unit': {
+        if (this.below(who.unit).length === 0) return only('doubt');
+        if (!signedIn) return only(false);
+        const home = viewer.attributes?.['home_unit'];
+        return only(typeof home === 'string' ? this.below(who.unit).includes(home) : 'doubt');
+      }
     }
   }
 
-  /** 3.2: own = min(given, limit); result = min(own, container's result); a follower: container's. */
-  result(element: Element): number {
-    const above = element.container ? this.result(element.container) : 2;
-    const gate = this.definition.gates[element.id];
-    if (!gate) return above;
-    let given = 0;
-    let limit = 2;
-    for (const line of gate.lines) {
-      const matched = this.matches(line);
-      if (line.what === 'see' && matched === true) given = Math.max(given, 1);
-      if (line.what === 'edit' && matched === true) given = 2;
-      if (line.what === 'block' && matched !== false) limit = 0;
-      if (line.what === 'at-most-see' && matched !== false) limit = Math.min(limit, 1);
+  /** 3.6, three-valued; `entity` is what `record` stands for, `record` is undefined where it is not known. */
+  private holds(condition: Condition, entity: Entity | undefined, record: KnownRecord | undefined): Possible {
+    const all = (parts: readonly Possible[]): Possible => {
+      let possible = only(true);
+      for (const part of parts)
+        possible = pairs(possible, part, (a, b) =>
+          a === false || b === false ? false : a === true && b === true ? true : 'doubt',
+        );
+      return possible;
+    };
+    const not = (part: Possible): Possible => new Set([...part].map((one) => (one === 'doubt' ? one : !one)));
+    const inner = (one: Condition): Possible => this.holds(one, entity, record);
+    if ('all' in condition) return all(condition.all.map(inner));
+    if ('any' in condition) return not(all(condition.any.map((one) => not(inner(one)))));
+    if ('not' in condition) return not(inner(condition.not));
+    if ('hasRole' in condition) return this.hasRole(condition.hasRole, condition.exactly ?? false, record);
+    if ('hasPrivilege' in condition) return this.hasPrivilege(condition.hasPrivilege, record);
+    if ('inGroup' in condition) {
+      const group = this.definition.groups.find((one) => one.id === condition.inGroup);
+      return group ? this.holds(group.condition, undefined, record) : only('doubt');
     }
-    return Math.min(given, limit, above);
+    if ('meets' in condition) {
+      const named = this.definition.conditions.find((one) => one.id === condition.meets);
+      return named ? this.holds(named.condition, entity, record) : only('doubt');
+    }
+    if ('call' in condition) throw new Error('The random conditions call nothing');
+    const asked =
+      'compare' in condition
+        ? [condition.left, condition.right]
+        : 'empty' in condition
+          ? [condition.empty]
+          : 'oneOf' in condition
+            ? [condition.oneOf]
+            : [condition.inUnit];
+    if ('inUnit' in condition) {
+      const unit = this.value(condition.unit, entity, record);
+      if (typeof unit !== 'string' || this.below(unit).length === 0) return only('doubt');
+    }
+    if (!record && asked.some((one) => 'record' in one)) return ANY;
+    return only(this.question(condition, entity, record));
   }
 
-  private resultOf(id: Id): number {
-    return this.result(this.tree.get(id) as Element);
+  private question(condition: Condition, entity: Entity | undefined, record: KnownRecord | undefined): Truth {
+    const value = (one: Operand): Value | null | undefined => this.value(one, entity, record);
+    if ('empty' in condition) {
+      const found = value(condition.empty);
+      return found === undefined ? 'doubt' : found === null;
+    }
+    if ('oneOf' in condition) {
+      const found = typed(this.typeOf(condition.oneOf, entity), value(condition.oneOf));
+      return found === undefined ? 'doubt' : condition.values.some((one) => this.same(found, one));
+    }
+    if ('inUnit' in condition) {
+      const found = value(condition.inUnit);
+      return typeof found === 'string' ? this.below(String(value(condition.unit))).includes(found) : 'doubt';
+    }
+    if (!('compare' in condition)) throw new Error('Not a question');
+    const type = this.typeOf(condition.left, entity) ?? this.typeOf(condition.right, entity);
+    const [a, b] = [typed(type, value(condition.left)), typed(type, value(condition.right))];
+    if (a === undefined || b === undefined) return 'doubt';
+    const order =
+      type === 'number' ? Number(scaled(String(a)) - scaled(String(b))) : a < b ? -1 : a > b ? 1 : 0;
+    switch (condition.compare) {
+      case '=':
+        return order === 0;
+      case '!=':
+        return order !== 0;
+      case '<':
+        return order < 0;
+      case '<=':
+        return order <= 0;
+      case '>':
+        return order > 0;
+      case '>=':
+        return order >= 0;
+      case 'contains':
+        return String(a).includes(String(b));
+      case 'starts with':
+        return String(a).startsWith(String(b));
+    }
+  }
+
+  private same(a: Value, b: Value): boolean {
+    const decimal = (one: Value): boolean => /^-?\d+(\.\d+)?$/.test(String(one));
+    return decimal(a) && decimal(b) ? scaled(String(a)) === scaled(String(b)) : a === b;
+  }
+
+  /** A value that is there, null where it is empty, undefined where it cannot be told. */
+  private value(
+    one: Operand,
+    entity: Entity | undefined,
+    record: KnownRecord | undefined,
+  ): Value | null | undefined {
+    const { viewer, at, definition } = this;
+    if ('value' in one) return one.value;
+    if ('user' in one)
+      return viewer.kind === 'signed-out' || !viewer.attributes
+        ? undefined
+        : (viewer.attributes[one.user] ?? null);
+    if ('session' in one)
+      return viewer.kind === 'signed-out' ? undefined : (at.session?.[one.session] ?? null);
+    if ('clock' in one) {
+      const reading = readClock(at.moment, definition.timeZone)[one.clock];
+      return one.plus ? addDays(reading, one.plus) : reading;
+    }
+    if (!record) return undefined;
+    if (one.through === undefined) return record.values[one.record] ?? null;
+    const type = entity?.fields.find((field) => field.id === one.through)?.type;
+    const id = record.values[one.through];
+    const target =
+      type?.kind === 'record' && typeof id === 'string' ? record.lookUp?.(type.entity, id) : undefined;
+    return target && (target[one.record] ?? null);
+  }
+
+  private typeOf(one: Operand, entity: Entity | undefined): string | undefined {
+    if ('value' in one) return undefined;
+    if ('clock' in one) return one.clock === 'day' ? 'number' : 'text';
+    if ('session' in one) return 'boolean';
+    if ('user' in one) return one.user === 'limit' ? 'number' : 'text';
+    const kind = [...this.definition.entities, ...(entity ? [entity] : [])]
+      .flatMap((each) => each.fields)
+      .find((field) => field.id === one.record)?.type.kind;
+    return kind === 'money' ? 'number' : kind === 'boolean' ? 'boolean' : 'text';
+  }
+
+  /** 3.2, without the container: own = min(given, limit). */
+  private own(element: Element, record: KnownRecord | undefined): Span {
+    const given = { least: 0, most: 0 };
+    const limit = { least: 2, most: 2 };
+    const entity = this.tree.recordOf(element);
+    for (const line of this.definition.gates[element.id]?.lines ?? []) {
+      const when = line.when ? this.holds(line.when, entity, record) : only(true);
+      const matched = pairs(this.speaks(line, record), when, (a, b) =>
+        a === false || b === false ? false : a === true && b === true ? true : 'doubt',
+      );
+      const level = line.what === 'edit' ? 2 : line.what === 'block' ? 0 : 1;
+      if (line.what === 'see' || line.what === 'edit') {
+        if (matched.has(true)) given.most = Math.max(given.most, level);
+        if (matched.has(true) && matched.size === 1) given.least = Math.max(given.least, level);
+      } else {
+        if (!matched.has(false)) limit.most = Math.min(limit.most, level);
+        if (matched.size > 1 || !matched.has(false)) limit.least = Math.min(limit.least, level);
+      }
+    }
+    return lowest(given, limit);
+  }
+
+  /** Is this a list on a record's screen? Its rows are other records than the screen's. */
+  private crosses(element: Element): boolean {
+    return element.kind === 'list' && element.screen?.binds !== undefined;
+  }
+
+  /** 3.2: result = min(own, container's result); a follower: container's. Within the same record. */
+  result(element: Element, record: KnownRecord | undefined): Span {
+    const above: Span =
+      element.container && !this.crosses(element)
+        ? this.result(element.container, record)
+        : { least: 2, most: 2 };
+    return this.definition.gates[element.id] ? lowest(above, this.own(element, record)) : above;
+  }
+
+  /** What containers give that are about another record, which is not known. */
+  private outside(element: Element): Span {
+    if (this.crosses(element)) return this.result(element.container as Element, undefined);
+    return element.container ? this.outside(element.container) : { least: 2, most: 2 };
+  }
+
+  /** As doors see a handle: on this record, whatever the record of the screen is. */
+  private handle(element: Element, record: KnownRecord): number {
+    return Math.min(this.result(element, record).least, this.outside(element).least);
+  }
+
+  private get(id: Id): Element {
+    return this.tree.get(id) as Element;
   }
 
   private parts(): { screen: Screen; part: Screen['sections'][number]['parts'][number] }[] {
     return this.tree
       .screens()
-      .flatMap((screen) => screen.sections.flatMap(({ parts }) => parts.map((part) => ({ screen, part }))));
+      .flatMap((screen) =>
+        sectionsOf(screen).flatMap(({ parts }) => parts.map((part) => ({ screen, part }))),
+      );
   }
 
   private lists(entity: Entity): List[] {
@@ -79,15 +305,22 @@ export class PlainReading {
     );
   }
 
-  private passes(list: List, values: Values): boolean {
-    return !list.filter || values[list.filter.field] === list.filter.equals;
+  private passes(list: List, record: KnownRecord): boolean {
+    return !list.filter || this.holds(list.filter, record.entity, record).has(true);
   }
 
-  rows(entity: Entity, values: Values): number {
-    if (this.definition.gates[entity.id]) return this.resultOf(entity.id);
-    const onScreen = this.tree.screens().some((one) => this.shows(one, entity) && this.resultOf(one.id) >= 1);
+  private carries(list: List, record: KnownRecord): boolean {
+    return list.entity === record.entity.id && this.passes(list, record);
+  }
+
+  rows(record: KnownRecord): number {
+    const { entity } = record;
+    if (this.definition.gates[entity.id]) return this.result(this.get(entity.id), record).least;
+    const onScreen = this.tree
+      .screens()
+      .some((one) => this.shows(one, entity) && this.result(this.get(one.id), record).least >= 1);
     const inList = this.lists(entity).some(
-      (list) => this.resultOf(list.id) >= 1 && this.passes(list, values),
+      (list) => this.handle(this.get(list.id), record) >= 1 && this.passes(list, record),
     );
     return onScreen || inList ? 2 : 0;
   }
@@ -96,104 +329,138 @@ export class PlainReading {
     return screen.binds?.entity === entity.id && screen.binds.record === 'existing';
   }
 
-  /** Every button for the action that is there for this record. */
-  private buttons(entity: Entity, kind: string, action: Id, values: Values): Button[] {
+  /** What the buttons for the action give on this record, those of its screens and of the lists that carry it. */
+  private buttons(kind: string, action: Id, record: KnownRecord): number[] {
     const does = (button: Button, screen: Screen): boolean =>
       (kind === 'named' && button.effect.do === 'action' && button.effect.action === action) ||
       (kind === 'delete' && button.effect.do === 'delete') ||
       (button.effect.do === 'save' && kind === (screen.binds?.record === 'new' ? 'create' : 'update'));
     return this.parts().flatMap(({ screen, part }) => {
+      if (part.kind === 'button' && (part.effect.do === 'export' || part.effect.do === 'bulk')) {
+        const list = this.get(part.effect.list);
+        if (list.kind !== 'list' || part.effect.do !== kind || !this.carries(list.node, record)) return [];
+        const on = this.result(this.get(part.id), screen.binds ? undefined : record).least;
+        return [this.handle(list, record) >= 1 ? on : 0];
+      }
       if (part.kind === 'button')
-        return screen.binds?.entity === entity.id && does(part, screen) ? [part] : [];
-      if (part.kind !== 'list' || part.entity !== entity.id || !this.passes(part, values)) return [];
-      return part.buttons.filter((button) => button.effect.do !== 'save' && does(button, screen));
+        return screen.binds?.entity === record.entity.id && does(part, screen)
+          ? [this.result(this.get(part.id), record).least]
+          : [];
+      if (part.kind !== 'list' || !this.carries(part, record)) return [];
+      return part.buttons
+        .filter((button) => button.effect.do !== 'save' && does(button, screen))
+        .map((button) => this.handle(this.get(button.id), record));
     });
   }
 
-  action(id: Id, values: Values): number {
-    const entity = this.tree.entityOf(id) as Entity;
-    const action = entity.actions.find((one) => one.id === id);
-    const rows = this.rows(entity, values);
-    if (this.definition.gates[id]) return Math.min(this.resultOf(id), rows);
-    const given = this.buttons(entity, action?.kind ?? '', id, values).map((one) => this.resultOf(one.id));
-    return Math.min(rows, Math.max(0, ...given));
+  private changes(action: Id): boolean {
+    const node = this.tree.need(action, 'action').node;
+    return node.kind === 'named' ? Object.keys(node.sets).length > 0 : node.kind !== 'export';
   }
 
-  field(id: Id, values: Values, record: 'existing' | 'new'): number {
-    const entity = this.tree.entityOf(id) as Entity;
-    const save = entity.actions.find((one) => one.kind === (record === 'new' ? 'create' : 'update'));
-    const writable = this.action(save?.id ?? '', values) === 2;
-    const rows = record === 'new' ? 2 : this.rows(entity, values);
+  action(id: Id, record: KnownRecord): number {
+    const action = record.entity.actions.find((one) => one.id === id);
+    const given = this.definition.gates[id]
+      ? this.result(this.get(id), record).least
+      : Math.max(0, ...this.buttons(action?.kind ?? '', id, record));
+    const level = Math.min(this.rows(record), given);
+    return level === 1 && !this.changes(id) ? 2 : level;
+  }
+
+  field(id: Id, record: KnownRecord, kind: 'existing' | 'new'): number {
+    const { entity } = record;
+    const save = entity.actions.find((one) => one.kind === (kind === 'new' ? 'create' : 'update'));
+    const writable = this.action(save?.id ?? '', record) === 2;
+    const rows = kind === 'new' ? 2 : this.rows(record);
     let level = 0;
-    if (this.definition.gates[id]) level = this.resultOf(id);
+    if (this.definition.gates[id]) level = this.result(this.get(id), record).least;
     else if (!entity.fields.find((one) => one.id === id)?.neverFollows)
       for (const { screen, part } of this.parts()) {
-        if (part.kind === 'field' && part.field === id && screen.binds?.record === record) {
-          const saves = screen.sections
+        if (part.kind === 'field' && part.field === id && screen.binds?.record === kind) {
+          const saves = sectionsOf(screen)
             .flatMap(({ parts }) => parts)
-            .some((one) => one.kind === 'button' && one.effect.do === 'save' && this.resultOf(one.id) === 2);
-          level = Math.max(level, Math.min(this.resultOf(part.id), saves ? 2 : 1));
+            .some(
+              (one) =>
+                one.kind === 'button' &&
+                one.effect.do === 'save' &&
+                this.result(this.get(one.id), record).least === 2,
+            );
+          level = Math.max(level, Math.min(this.result(this.get(part.id), record).least, saves ? 2 : 1));
         }
-        if (
-          part.kind === 'list' &&
-          record === 'existing' &&
-          part.entity === entity.id &&
-          this.passes(part, values)
-        )
+        if (part.kind === 'list' && kind === 'existing' && this.carries(part, record))
           for (const column of part.columns)
-            if (column.field === id) level = Math.max(level, Math.min(this.resultOf(column.id), 1));
+            if (column.field === id)
+              level = Math.max(level, Math.min(this.handle(this.get(column.id), record), 1));
       }
     return Math.min(level, rows, writable ? 2 : 1);
   }
 
-  screen(screen: Screen, values: Values): number {
-    const gate = this.resultOf(screen.id);
-    if (screen.binds?.record !== 'existing') return gate;
-    return Math.min(gate, this.rows(this.tree.entityOf(screen.binds.entity) as Entity, values));
+  screen(screen: Screen, record: KnownRecord): number {
+    const gate = this.result(this.get(screen.id), record).least;
+    return screen.binds?.record === 'existing' ? Math.min(gate, this.rows(record)) : gate;
   }
 
-  /** The effective level of any element on a record of the entity that it is about. */
-  level(element: Element, values: Values): number {
-    const own = this.result(element);
-    const opens = element.screen && !element.list && this.screen(element.screen, values) === 0 ? 0 : 2;
+  /**
+   * The effective level of any element on a record of the entity that it is about. `leads` is the level of
+   * the screen that it leads to.
+   */
+  level(element: Element, record: KnownRecord): number {
+    const own = Math.min(this.result(element, record).least, this.outside(element).most);
+    const onRecord = element.screen?.binds?.record === 'existing' && !element.list && element.kind !== 'list';
+    const opens = onRecord && element.screen && this.screen(element.screen, record) === 0 ? 0 : 2;
     const lead = (screen: Id): number =>
-      Math.min(own, this.screen(this.tree.need(screen, 'screen').node, values)) >= 1 ? 2 : 0;
+      Math.min(own, this.screen(this.tree.need(screen, 'screen').node, record)) >= 1 ? 2 : 0;
     switch (element.kind) {
       case 'rows':
-        return this.rows(element.node, values);
+        return this.rows(record);
       case 'action':
-        return this.action(element.id, values);
+        return this.action(element.id, record);
       case 'data-field':
-        return this.field(element.id, values, 'existing');
+        return this.field(element.id, record, 'existing');
       case 'screen':
-        return this.screen(element.node, values);
+        return this.screen(element.node, record);
       case 'menu-item':
         return element.node.screen ? lead(element.node.screen) : own >= 1 ? 2 : 0;
       case 'field':
         return Math.min(
           opens,
           own,
-          this.field(element.node.field, values, element.screen?.binds?.record ?? 'existing'),
+          this.field(element.node.field, record, element.screen?.binds?.record ?? 'existing'),
         );
       case 'column':
-        return Math.min(own, this.field(element.node.field, values, 'existing'));
+        return Math.min(own, this.field(element.node.field, record, 'existing'));
       case 'list':
-        return Math.min(own, this.rows(this.tree.entityOf(element.node.entity) as Entity, values));
+        return Math.min(own, this.rows(record));
       case 'button': {
         const { effect } = element.node;
         if (effect.do === 'open') return Math.min(opens, lead(effect.screen));
         if (effect.do === 'sign-out') return Math.min(opens, own >= 1 ? 2 : 0);
-        const entity = this.tree.entityOf(
-          element.list?.entity ?? element.screen?.binds?.entity ?? '',
-        ) as Entity;
         const making = element.screen?.binds?.record === 'new' ? 'create' : 'update';
         const kind = effect.do === 'save' ? making : effect.do;
         const action =
-          effect.do === 'action' ? effect.action : entity.actions.find((one) => one.kind === kind)?.id;
-        return Math.min(opens, own, this.action(action ?? '', values));
+          effect.do === 'action' ? effect.action : record.entity.actions.find((one) => one.kind === kind)?.id;
+        const level = Math.min(own, this.action(action ?? '', record));
+        return Math.min(opens, level === 1 && !this.changes(action ?? '') ? 2 : level);
       }
       default:
         return Math.min(opens, own);
     }
   }
 }
+
+function pairs(a: Possible, b: Possible, join: (a: Truth, b: Truth) => Truth): Possible {
+  return new Set([...a].flatMap((one) => [...b].map((other) => join(one, other))));
+}
+
+/** The value as the type compares it, or undefined where it is missing or not of the type. */
+function typed(type: string | undefined, value: Value | null | undefined): Value | undefined {
+  if (value === null || value === undefined) return undefined;
+  if (type === 'boolean') return typeof value === 'boolean' ? value : undefined;
+  if (typeof value !== 'string') return undefined;
+  return type === 'number' && !/^-?\d{1,15}(\.\d{1,10})?$/.test(value) ? undefined : value;
+}
+
+const scaled = (decimal: string): bigint => {
+  const [whole = '0', part = ''] = decimal.split('.');
+  return BigInt(whole + part.padEnd(10, '0'));
+};

@@ -36,6 +36,11 @@ const list = (more: Loose): Loose => ({
   buttons: [],
   ...more,
 });
+const equals = (record: string, value: unknown): Loose => ({
+  compare: '=',
+  left: { record },
+  right: { value },
+});
 const onItem = { binds: { entity: 'item', record: 'existing' } };
 const withRoles = (roles: unknown): unknown => ({ ...LARKFIELD, roles });
 const line = { id: 'l', who: { kind: 'everyone' }, what: 'see' };
@@ -46,7 +51,7 @@ describe('a document that is not right', () => {
   it.each<[string, unknown, RegExp]>([
     ['nothing at all', null, /the document/],
     ['a text', 'larkfield', /the document/],
-    ['of another format', { ...LARKFIELD, format: 2 }, /format: must be 1/],
+    ['of another format', { ...LARKFIELD, format: 1 }, /format: must be 2/],
     ['without a name', { ...LARKFIELD, name: undefined }, /name: is missing/],
     ['with a misspelt key', { ...LARKFIELD, gate: {} }, /has no place for gate/],
     ['with a key that every object has', withEntity({ id: 'constructor' }), /entities\[0\]\.id: is a word/],
@@ -74,8 +79,8 @@ describe('a document that is not right', () => {
     ['with a part nobody knows', withPart({ kind: 'video' }), /parts\[0\]\.kind: must be one of/],
     [
       'with a filter without a value',
-      withPart(list({ filter: { field: 'item_shown' } })),
-      /filter\.equals: is missing/,
+      withPart(list({ filter: { compare: '=', left: { record: 'item_shown' }, right: {} } })),
+      /filter\.right: must be an operand/,
     ],
   ])('of the wrong shape: %s', (_, document, told) => {
     const read = readDefinition(document);
@@ -88,15 +93,15 @@ describe('a document that is not right', () => {
     ['an id used twice', withScreen({ id: 's_items' }), 'id-twice', /s_items is used twice/],
     [
       'a role that includes nothing there',
-      withRoles([{ id: 'a', name: 'A', includes: ['b'] }]),
+      withRoles([{ id: 'a', name: 'A', includes: ['b'], privileges: [] }]),
       'points-to-nothing',
       /no role b/,
     ],
     [
       'roles in a loop',
       withRoles([
-        { id: 'a', name: 'A', includes: ['b'] },
-        { id: 'b', name: 'B', includes: ['a'] },
+        { id: 'a', name: 'A', includes: ['b'], privileges: [] },
+        { id: 'b', name: 'B', includes: ['a'], privileges: [] },
       ]),
       'role-loop',
       /A → B → A/,
@@ -157,15 +162,15 @@ describe('a document that is not right', () => {
     ],
     [
       'a filter that never can match',
-      withPart(list({ filter: { field: 'item_shown', equals: 'yes' } })),
-      'value',
-      /cannot hold/,
+      withPart(list({ filter: equals('item_shown', 'yes') })),
+      'condition',
+      /true or false cannot be compared/,
     ],
     [
       'a filter not in its plain form',
-      withPart(list({ filter: { field: 'item_value', equals: '007' } })),
-      'value',
-      /write it as 7/,
+      withPart(list({ filter: equals('item_value', '007') })),
+      'condition',
+      /a number cannot be compared/,
     ],
     ['rows that lead to another entity', withPart(list({ opens: 's_loan' })), 'row-leads', /one Item/],
     ['an address used twice', withScreen({ address: 'items' }), 'address-twice', /Item list/],

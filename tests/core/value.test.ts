@@ -9,7 +9,7 @@ const field = (type: ValueType, required = false): EntityField => ({
   type,
   required,
 });
-const MANNER = { language: 'en-GB', currency: 'GBP' };
+const MANNER = { language: 'en-GB', currency: 'GBP', units: [] };
 const choice: ValueType = { kind: 'choice', options: [{ id: 'a', name: 'First' }] };
 
 describe('reading a value', () => {

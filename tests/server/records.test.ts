@@ -185,7 +185,7 @@ describe('reading', () => {
   it('gives a signed-out visitor what the public catalogue carries, and no more', async () => {
     const page = await listRecords(as(SIGNED_OUT), item, true, item.fields, { page: 1, size: 9 });
     expect(page.records.map(({ id }) => id)).toEqual(['shown']);
-    expect(await openRecord(as(SIGNED_OUT), 'item', 'ewer')).toBeUndefined();
+    expect(await openRecord(as(SIGNED_OUT), item, 'ewer')).toBeUndefined();
   });
 
   it('shows neither label nor id of a record that is closed, nor finds or sorts by it', async () => {

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { compile } from '@/core/access/compile';
-import type { Viewer } from '@/core/access/viewer';
+import { rightNow, type Circumstances, type Viewer } from '@/core/access/viewer';
 import type { Definition } from '@/core/model/definition';
 import { newId } from '@/core/model/id';
 import type { Values } from '@/core/model/value';
@@ -60,8 +60,13 @@ export async function put(
   await database().insert(records).values({ applicationId: definition.id, kind, entity, id, data });
 }
 
-export const scopeFor = (definition: Definition, viewer: Viewer, kind: RecordKind = 'live'): Scope => ({
+export const scopeFor = (
+  definition: Definition,
+  viewer: Viewer,
+  kind: RecordKind = 'live',
+  circumstances: Circumstances = rightNow(),
+): Scope => ({
   applicationId: definition.id,
   kind,
-  access: compile(definition).access(viewer),
+  access: compile(definition).access(viewer, circumstances),
 });

@@ -1,19 +1,31 @@
-import type { Screen } from '../model/definition';
+import type { RecordFacts } from '../condition/atom';
+import type { Button, Screen } from '../model/definition';
+import { changesData } from '../model/definition';
 import type { Id } from '../model/id';
 import type { Element } from '../model/tree';
-import type { Values } from '../model/value';
 import type { Compiled } from './compile';
 import { Doors } from './doors';
+import type { Held } from './held';
 import { NONE, type Answer, type Level } from './level';
-import { ALWAYS, answerOf, levelOn, lower, seeCountsAsEdit, type Rule } from './rule';
+import { ALWAYS, answerOf, levelOn, lower, mostOf, seeCountsAsEdit, type Rule } from './rule';
 
 /** In the array of levels, what is not a level: not worked out yet, and different from record to record. */
 const UNKNOWN = 255;
 const ASKS_RECORD = 254;
 
+/** By element number: what gates give within their containers, doors left aside. */
+export interface Gates {
+  /** The highest that some record gives. */
+  readonly levels: Uint8Array;
+  /** Where it differs from record to record: by which. */
+  readonly rules: ReadonlyMap<number, Rule>;
+  /** For a list on a record's screen and what is in it: what the containers ask of the screen's record. */
+  readonly outer: ReadonlyMap<number, Rule>;
+}
+
 /**
- * What one viewer gets of one definition. Every question about access is asked here: by pages, the
- * API, the studio, explanations and checks.
+ * What one viewer gets of one definition, at one moment. Every question about access is asked here: by
+ * pages, the API, the studio, explanations and checks.
  */
 export class Access {
   readonly doors: Doors;
@@ -22,11 +34,11 @@ export class Access {
 
   constructor(
     readonly compiled: Compiled,
-    /** By element number: its own gate within its containers, doors left aside. */
-    private readonly gateResults: Uint8Array,
+    readonly held: Held,
+    private readonly gates: Gates,
   ) {
-    this.doors = new Doors(compiled, (id) => ALWAYS[this.gateResult(this.element(id))]);
-    this.levels = new Uint8Array(gateResults.length).fill(UNKNOWN);
+    this.doors = new Doors(this);
+    this.levels = new Uint8Array(gates.levels.length).fill(UNKNOWN);
   }
 
   /** The element with this id. Throws where there is none. */
@@ -36,9 +48,17 @@ export class Access {
     return element;
   }
 
-  /** What the element's gate gives within its containers. For a following door of data, its container's. */
-  gateResult(element: Element): Level {
-    return this.gateResults[element.number] as Level;
+  /**
+   * What the element's gate gives within its containers, by the record at the element. For a following
+   * door of data, its container's.
+   */
+  gateRule({ number }: Element): Rule {
+    return this.gates.rules.get(number) ?? ALWAYS[this.gates.levels[number] as Level];
+  }
+
+  /** For what is in a list on a record's screen: what its containers ask of the screen's record. */
+  outerRule({ number }: Element): Rule | undefined {
+    return this.gates.outer.get(number);
   }
 
   /** What it takes to get the element: its gate, its containers and its door. */
@@ -48,31 +68,36 @@ export class Access {
 
   /** The answer where no record is known. */
   answer(element: Element): Answer {
-    return answerOf(this.rule(element));
+    const outer = this.outerRule(element);
+    return answerOf(outer ? lower(this.rule(element), outer) : this.rule(element));
   }
 
   /**
    * The level on a record: the row's for what stands in a list, else the screen's. Without a record
-   * it is what some record could give: for structure only, never for data.
+   * it is what some record could give: for structure only, never for data. For a list on a record's
+   * screen, `screenRecord` is what its containers are decided on.
    */
-  level(element: Element, values: Values | undefined): Level {
+  level(element: Element, record: RecordFacts | undefined, screenRecord?: RecordFacts): Level {
     let level = this.levels[element.number] as number;
     if (level === UNKNOWN) {
       const { least, most } = this.answer(element);
       this.levels[element.number] = level = least === most ? least : ASKS_RECORD;
     }
     if (level !== ASKS_RECORD) return level as Level;
-    return values ? levelOn(this.rule(element), values) : this.answer(element).most;
+    const on = record ? levelOn(this.rule(element), record) : answerOf(this.rule(element)).most;
+    const outer = this.outerRule(element);
+    if (!outer) return on;
+    return Math.min(on, screenRecord ? levelOn(outer, screenRecord) : answerOf(outer).most) as Level;
   }
 
   /** May the viewer open the screen, on this record where it shows one? */
-  opens(screen: Screen, values: Values | undefined): boolean {
-    if (screen.binds?.record === 'existing' && !values) return false;
-    return this.level(this.element(screen.id), values) > NONE;
+  opens(screen: Screen, record: RecordFacts | undefined): boolean {
+    if (screen.binds?.record === 'existing' && !record) return false;
+    return this.level(this.element(screen.id), record) > NONE;
   }
 
   private work(element: Element): Rule {
-    const gate = ALWAYS[this.gateResult(element)];
+    const gate = this.gateRule(element);
     switch (element.kind) {
       case 'rows':
         return this.doors.rows(element.id);
@@ -88,16 +113,20 @@ export class Access {
       case 'column':
         return this.throughDoor(element, gate);
       case 'button': {
-        const { effect } = element.node;
         const rule = this.throughDoor(element, gate);
-        const changes = effect.do !== 'open' && effect.do !== 'sign-out';
-        return this.onScreen(element, changes ? rule : seeCountsAsEdit(rule));
+        return this.onScreen(element, this.changes(element.node) ? rule : seeCountsAsEdit(rule));
       }
       case 'field':
         return this.onScreen(element, this.throughDoor(element, gate));
       default:
         return this.onScreen(element, gate);
     }
+  }
+
+  /** Does the button change data, rather than lead somewhere or read? */
+  private changes({ effect }: Button): boolean {
+    if (effect.do === 'action') return changesData(this.compiled.tree.need(effect.action, 'action').node);
+    return effect.do === 'save' || effect.do === 'delete' || effect.do === 'bulk';
   }
 
   /** A handle can narrow its door, never widen it. */
@@ -110,8 +139,13 @@ export class Access {
         return lower(gate, this.doors.screen(this.compiled.tree.need(door.id, 'screen').node));
       case 'rows':
         return lower(gate, this.doors.rows(door.id));
-      case 'action':
-        return lower(gate, this.doors.action(door.id));
+      case 'action': {
+        const action = this.doors.action(door.id);
+        // A button for a whole list, on a record's screen: its door is about other records than that one.
+        const otherRecords =
+          element.kind === 'button' && 'list' in element.node.effect && element.screen?.binds;
+        return lower(gate, otherRecords ? mostOf(action) : action);
+      }
       case 'data-field': {
         const making = element.kind === 'field' && element.screen?.binds?.record === 'new';
         return lower(gate, this.doors.field(door.id, making ? 'new' : 'existing'));

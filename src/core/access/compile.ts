@@ -1,18 +1,32 @@
+import { readClock } from '../condition/clock';
+import type { Scope } from '../condition/type';
 import type { Definition } from '../model/definition';
-import { gives, type Line } from '../model/gate';
+import type { Line } from '../model/gate';
+import { isGone } from '../model/gone';
 import type { Id } from '../model/id';
-import { Tree } from '../model/tree';
-import { Access } from './access';
+import { Tree, type Element } from '../model/tree';
+import { Access, type Gates } from './access';
 import { Handles } from './handles';
+import { Held } from './held';
 import { EDIT, NONE, SEE, type Level } from './level';
-import { subjectOf, subjectsOf, type Viewer } from './viewer';
+import { readsOf, type Reads } from './reads';
+import { ALWAYS, answerOf, lower, type Rule } from './rule';
+import { counts, subjectOf, type Circumstances, type Viewer } from './viewer';
 
-/** For one subject: over numbered elements, what its lines give and take. A bit set each. */
+/** For one subject: over numbered elements, what its lines without a condition give and take. A bit set each. */
 interface Sets {
   readonly see: Uint32Array;
   readonly edit: Uint32Array;
   readonly cap: Uint32Array;
   readonly block: Uint32Array;
+}
+
+/** Whom some lines speak of, with those lines. */
+interface Subject {
+  readonly who: Line['who'];
+  readonly sets: Sets;
+  /** The elements that its lines are on. */
+  readonly elements: number[];
 }
 
 const SET_OF: Readonly<Record<Line['what'], keyof Sets>> = {
@@ -22,28 +36,41 @@ const SET_OF: Readonly<Record<Line['what'], keyof Sets>> = {
   block: 'block',
 };
 
+/** So many answers are kept for one definition; then it starts anew. */
+const MOST_KEPT = 4000;
+
 /**
  * A definition made ready for deciding: each subject's lines as bit sets, so that a viewer is a union
- * of a few sets and one pass down the tree. Element numbers are for memory only. Make one for each
- * release or draft revision, and keep it: viewers of the same subjects share a result.
+ * of a few sets and one pass down the tree; only lines that depend on a condition, or on the record's
+ * unit, are looked at one by one. Element numbers are for memory only. Make one for each release or draft
+ * revision, and keep it: viewers who are alike in all that its lines look at share a result.
  */
 export class Compiled {
   readonly tree: Tree;
   readonly handles: Handles;
+  /** Do conditions ask of records that another one points to? */
+  readonly goesSteps: boolean;
+  private readonly reads: Reads;
   private readonly containers: Int32Array;
   private readonly hasOwn: Uint8Array;
-  private readonly subjects = new Map<string, Sets>();
-  private readonly shared = new Map<string, Access>();
-  private readonly byAssigned = new Map<string, Access>();
+  private readonly subjects = new Map<string, Subject>();
+  /** Elements with a line that has a condition. */
+  private readonly conditional: number[] = [];
+  private readonly kept = new Map<string, Access>();
 
   constructor(readonly definition: Definition) {
     this.tree = new Tree(definition);
     this.handles = new Handles(this.tree);
+    this.reads = readsOf(definition);
+    this.goesSteps = this.reads.steps;
     const { elements } = this.tree;
     this.containers = Int32Array.from(elements, (one) => one.container?.number ?? -1);
     this.hasOwn = Uint8Array.from(elements, (one) => (this.lines(one.id) ? 1 : 0));
-    for (const { id, number } of elements)
-      for (const line of this.lines(id) ?? []) this.addLine(number, line);
+    for (const { id, number } of elements) {
+      const lines = this.lines(id) ?? [];
+      for (const line of lines) this.addLine(number, line);
+      if (lines.some((line) => line.when)) this.conditional.push(number);
+    }
   }
 
   /** The lines of the element's gate, or undefined where it follows. */
@@ -51,68 +78,140 @@ export class Compiled {
     return Object.hasOwn(this.definition.gates, id) ? this.definition.gates[id]?.lines : undefined;
   }
 
-  /** What this viewer gets. Viewers who are the same subjects share one answer. */
-  access(viewer: Viewer): Access {
-    const assigned = this.assignedKey(viewer);
-    let access = this.byAssigned.get(assigned);
-    if (!access) this.byAssigned.set(assigned, (access = this.accessOfSubjects(viewer)));
+  /** What the conditions of the element's lines can ask of. */
+  scope(element: Element): Scope {
+    return { definition: this.definition, entity: this.tree.recordOf(element) };
+  }
+
+  /** What this viewer gets. Viewers who are alike in all that matters share one answer. */
+  access(viewer: Viewer, circumstances: Circumstances): Access {
+    const key = this.keyOf(viewer, circumstances);
+    let access = this.kept.get(key);
+    if (!access) {
+      if (this.kept.size >= MOST_KEPT) this.kept.clear();
+      const held = new Held(this.definition, viewer, circumstances);
+      this.kept.set(key, (access = new Access(this, held, this.gates(held))));
+    }
     return access;
   }
 
-  /** What tells viewers apart before their roles are unfolded. Who is not named in any line is nobody in particular. */
-  private assignedKey(viewer: Viewer): string {
-    if (viewer.kind === 'signed-out') return '';
-    const { roles, person } = viewer;
-    const named = person !== undefined && this.subjects.has(`person:${person}`);
-    return `${roles.length > 1 ? [...roles].sort().join(' ') : (roles[0] ?? '(none)')}${named ? ` person:${person}` : ''}`;
+  /** What tells viewers apart. Who is not named in any line is nobody in particular. */
+  private keyOf(viewer: Viewer, { moment, session, unlocked }: Circumstances): string {
+    const { reads } = this;
+    const time = reads.clock.length === 0 ? '' : this.clockKey(readClock(moment, this.definition.timeZone));
+    if (viewer.kind === 'signed-out') return `out ${time}`;
+    const { assignments, person, attributes } = viewer;
+    const roles: string[] = [];
+    for (const one of assignments)
+      if (counts(one, moment)) roles.push(one.unit === undefined ? one.role : `${one.role}@${one.unit}`);
+    if (roles.length > 1) roles.sort();
+    let key = `in ${roles.join(' ')} ${time}`;
+    if (person !== undefined && this.subjects.has(`person:${person}`)) key += ` person:${person}`;
+    if (reads.user.length > 0)
+      key += attributes ? JSON.stringify(reads.user.map((id) => attributes[id] ?? null)) : '(none)';
+    if (reads.session.length > 0) key += JSON.stringify(reads.session.map((id) => session?.[id] ?? null));
+    return unlocked && unlocked.length > 0 ? key + JSON.stringify(unlocked) : key;
   }
 
-  private accessOfSubjects(viewer: Viewer): Access {
-    const subjects = subjectsOf(this.definition, viewer).filter((subject) => this.subjects.has(subject));
-    const key = `${viewer.kind} ${subjects.join(' ')}`;
-    let access = this.shared.get(key);
-    if (!access) this.shared.set(key, (access = new Access(this, this.gateResults(subjects))));
-    return access;
+  private clockKey(clock: ReturnType<typeof readClock>): string {
+    return this.reads.clock.map((reading) => clock[reading]).join(' ');
   }
 
   /** DESIGN 3.2 for every element at once: min(own, container), top down. */
-  private gateResults(subjects: readonly string[]): Uint8Array {
-    const held = subjects.map((subject) => this.subjects.get(subject) as Sets);
-    const has = (set: keyof Sets, word: number, bit: number): boolean =>
-      held.some((sets) => ((sets[set][word] as number) & bit) !== 0);
-    const results = new Uint8Array(this.containers.length);
-    for (let n = 0; n < results.length; n++) {
-      const container = this.containers[n] as number;
-      let result = container < 0 ? EDIT : (results[container] as Level);
-      if (this.hasOwn[n] && result > NONE) {
-        const word = n >>> 5;
-        const bit = 1 << (n & 31);
-        const given = has('edit', word, bit) ? EDIT : has('see', word, bit) ? SEE : NONE;
-        const limit = has('block', word, bit) ? NONE : has('cap', word, bit) ? SEE : EDIT;
-        result = Math.min(result, given, limit) as Level;
-      }
-      results[n] = result;
+  private gates(held: Held): Gates {
+    const { elements } = this.tree;
+    const sets: Sets[] = [];
+    const slow = new Set(this.conditional);
+    for (const { who, sets: its, elements: on } of this.subjects.values()) {
+      const spoken = held.isSpokenOf(who);
+      const [surely, perhaps] = [spoken('be true'), spoken('not be false')];
+      if (surely === true) sets.push(its);
+      // In doubt for a line that gives is no; for one that takes away, or by the record's unit, look closer.
+      else if (perhaps !== false) for (const n of on) slow.add(n);
     }
-    return results;
+    const unlocked = this.unlockedLines(held, slow);
+    const levels = new Uint8Array(elements.length);
+    const rules = new Map<number, Rule>();
+    const outer = new Map<number, Rule>();
+    const limitOf = (n: number, container: number): Rule => {
+      const above = outer.get(container);
+      if (above) outer.set(n, above);
+      const limit = rules.get(container) ?? ALWAYS[levels[container] as Level];
+      if (!rules.has(container) || !this.changesRecord(elements[n] as Element)) return limit;
+      // A list's rows are other records than its screen's: what depends on that one is kept apart.
+      outer.set(n, limit);
+      return ALWAYS[EDIT];
+    };
+    for (let n = 0; n < levels.length; n++) {
+      const container = this.containers[n] as number;
+      const limit = container < 0 ? ALWAYS[EDIT] : limitOf(n, container);
+      let rule = limit;
+      if (this.hasOwn[n] && limit.see !== false) {
+        const element = elements[n] as Element;
+        const own = slow.has(n)
+          ? held.own(this.lines(element.id) ?? [], this.scope(element), unlocked.get(n))
+          : ALWAYS[ownLevel(sets, n)];
+        rule = lower(limit, own);
+      }
+      const { least, most } = answerOf(rule);
+      levels[n] = most;
+      if (least !== most) rules.set(n, rule);
+    }
+    return { levels, rules, outer };
   }
 
-  /** A line on a role that is gone is in doubt: it gives nothing, and takes from everyone. */
+  /** Is this a list on a screen that shows a record? What is in it is about its rows. */
+  private changesRecord(element: Element): boolean {
+    return element.kind === 'list' && element.screen?.binds !== undefined;
+  }
+
+  /** What this session has unlocked, as rules by element's number; those elements are looked at closely. */
+  private unlockedLines(held: Held, slow: Set<number>): Map<number, Rule[]> {
+    const rules = new Map<number, Rule[]>();
+    for (const { element: id, record, what } of held.circumstances.unlocked ?? []) {
+      const element = this.tree.get(id);
+      if (!element) continue;
+      const where =
+        record === undefined ? true : ({ atom: { is: 'record', id: record }, must: 'be true' } as const);
+      slow.add(element.number);
+      const rule: Rule = { see: where, edit: what === 'edit' ? where : false };
+      rules.set(element.number, [...(rules.get(element.number) ?? []), rule]);
+    }
+    return rules;
+  }
+
   private addLine(n: number, line: Line): void {
-    const gone = line.who.kind === 'role' && !this.tree.role(line.who.role);
-    if (gone && gives(line)) return;
-    const sets = this.setsOf(gone ? 'everyone' : subjectOf(line.who));
-    const set = sets[SET_OF[line.what]];
+    const subject = this.subject(line.who);
+    subject.elements.push(n);
+    if (line.when || isGone(this.definition, line.who)) return;
+    const set = subject.sets[SET_OF[line.what]];
     set[n >>> 5] = (set[n >>> 5] as number) | (1 << (n & 31));
   }
 
-  private setsOf(subject: string): Sets {
+  private subject(who: Line['who']): Subject {
+    const key = subjectOf(who);
     const words = (this.containers.length + 31) >>> 5;
     const empty = (): Uint32Array => new Uint32Array(words);
-    let sets = this.subjects.get(subject);
-    if (!sets)
-      this.subjects.set(subject, (sets = { see: empty(), edit: empty(), cap: empty(), block: empty() }));
-    return sets;
+    let subject = this.subjects.get(key);
+    if (!subject) {
+      const sets = { see: empty(), edit: empty(), cap: empty(), block: empty() };
+      this.subjects.set(key, (subject = { who, sets, elements: [] }));
+    }
+    return subject;
   }
+}
+
+/** What the lines without a condition give of one element. */
+function ownLevel(held: readonly Sets[], n: number): Level {
+  const word = n >>> 5;
+  const bit = 1 << (n & 31);
+  const has = (set: keyof Sets): boolean => {
+    for (const sets of held) if (((sets[set][word] as number) & bit) !== 0) return true;
+    return false;
+  };
+  const given = has('edit') ? EDIT : has('see') ? SEE : NONE;
+  if (given === NONE || has('block')) return NONE;
+  return has('cap') ? SEE : given;
 }
 
 const compiled = new WeakMap<Definition, Compiled>();

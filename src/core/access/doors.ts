@@ -1,8 +1,11 @@
-import type { Screen } from '../model/definition';
+import { bind } from '../condition/bind';
+import { all, any, type Formula } from '../condition/formula';
+import { changesData, type List, type Screen } from '../model/definition';
 import type { Id } from '../model/id';
-import type { Compiled } from './compile';
-import { all, any, surely } from './formula';
-import { ALWAYS, editOnlyIf, higher, lower, type Rule } from './rule';
+import type { Element } from '../model/tree';
+import type { Access } from './access';
+import type { Handle } from './handles';
+import { ALWAYS, editOnlyIf, higher, leastOf, lower, onlyWhere, seeCountsAsEdit, type Rule } from './rule';
 
 /**
  * The doors, as one viewer finds them. Worked out in the order gates → rows → actions → fields, and
@@ -11,11 +14,7 @@ import { ALWAYS, editOnlyIf, higher, lower, type Rule } from './rule';
 export class Doors {
   private readonly known = new Map<string, Rule>();
 
-  constructor(
-    private readonly compiled: Compiled,
-    /** An element's gate result for this viewer. */
-    private readonly gate: (id: Id) => Rule,
-  ) {}
+  constructor(private readonly access: Access) {}
 
   /** A screen: its own gate and, for one that shows a record, that record's rows door. */
   screen(screen: Screen): Rule {
@@ -33,7 +32,7 @@ export class Doors {
       const { handles } = this.compiled;
       const open = any(
         ...handles.recordScreensOf(entity).map((screen) => this.gate(screen.id).see),
-        ...handles.listsOf(entity).map(({ node }) => all(this.gate(node.id).see, surely(node.filter))),
+        ...handles.listsOf(entity).map(({ element, node }) => this.onRows(element, node).see),
       );
       return { see: open, edit: open };
     });
@@ -41,21 +40,16 @@ export class Doors {
 
   /**
    * An action. Following: as its buttons give it, each for the records that its screen or list carries.
-   * The action may be done only where this reaches edit.
+   * The action may be done only where this reaches edit; for one that only reads, see counts as edit.
    */
-  action(action: Id): Rule {
-    return this.once(`action ${action}`, () => {
-      const entity = this.entityOf(action);
-      const base = this.compiled.lines(action)
-        ? this.gate(action)
-        : higher(
-            ...this.compiled.handles.buttonsOf(action).map(({ node, list }) => {
-              const gate = this.gate(node.id);
-              const carried = surely(list?.filter);
-              return { see: all(gate.see, carried), edit: all(gate.edit, carried) };
-            }),
-          );
-      return lower(base, this.rows(entity));
+  action(id: Id): Rule {
+    return this.once(`action ${id}`, () => {
+      const action = this.compiled.tree.need(id, 'action').node;
+      const base = this.compiled.lines(id)
+        ? this.gate(id)
+        : higher(...this.compiled.handles.buttonsOf(id).map((handle) => this.onCarried(handle)));
+      const rule = lower(base, this.rows(this.entityOf(id)));
+      return changesData(action) ? rule : seeCountsAsEdit(rule);
     });
   }
 
@@ -73,19 +67,55 @@ export class Doors {
     });
   }
 
+  /** Which records pass a list's fixed filter, for this viewer. One in doubt does not. */
+  carried({ entity: id, filter }: List): Formula {
+    const { definition } = this.compiled;
+    const entity = this.compiled.tree.entityOf(id);
+    return filter === undefined
+      ? true
+      : bind(this.access.held.facts, { definition, entity }, filter, 'be true');
+  }
+
   private fieldOnScreens(field: Id, record: 'existing' | 'new'): Rule {
     const { handles, tree } = this.compiled;
     if (tree.need(field, 'data-field').node.neverFollows) return ALWAYS[0];
-    const parts = handles.fieldsOf(field, record).map(({ node, screen }) => {
+    const parts = handles.fieldsOf(field, record).map(({ element, screen }) => {
       const saves = any(...handles.savesOn(screen).map((button) => this.gate(button.id).edit));
-      return editOnlyIf(saves, this.gate(node.id));
+      return editOnlyIf(saves, this.access.gateRule(element));
     });
     if (record === 'new') return higher(...parts);
-    const columns = handles.columnsOf(field).map(({ node, list }) => ({
-      see: all(this.gate(node.id).see, surely(list?.filter)),
-      edit: false,
-    }));
+    const columns = handles
+      .columnsOf(field)
+      .map((handle) => ({ see: this.onCarried(handle).see, edit: false }));
     return higher(...parts, ...columns);
+  }
+
+  /** What a handle's gate gives on the records that its screen, or the list that it is about, carries. */
+  private onCarried({ element, list, screen }: Handle<unknown>): Rule {
+    if (!list) return this.access.gateRule(element);
+    if (element.list) return this.onRows(element, list);
+    const onList = onlyWhere(this.onRows(this.access.element(list.id), list).see, ALWAYS[2]);
+    // A button that is not within its list, on a screen that shows a record: that record is another one.
+    const own = this.access.gateRule(element);
+    return lower(screen.binds ? leastOf(own) : own, onList);
+  }
+
+  /**
+   * What the gate of a list, or of something in it, gives on the rows. Which record the screen shows is
+   * not known here: what depends on that one counts only where every record gives it.
+   */
+  private onRows(element: Element, list: List): Rule {
+    const outer = this.access.outerRule(element);
+    const gate = this.access.gateRule(element);
+    return onlyWhere(this.carried(list), outer ? lower(gate, leastOf(outer)) : gate);
+  }
+
+  private get compiled() {
+    return this.access.compiled;
+  }
+
+  private gate(id: Id): Rule {
+    return this.access.gateRule(this.access.element(id));
   }
 
   private entityOf(part: Id): Id {

@@ -1,21 +1,22 @@
+import type { RecordFacts } from '../condition/atom';
+import { all, holds, type Formula } from '../condition/formula';
+import type { Screen } from '../model/definition';
 import { gives, type Line } from '../model/gate';
 import type { Id } from '../model/id';
 import { isDataDoor, type Element } from '../model/tree';
-import type { Values } from '../model/value';
 import type { Access } from './access';
-import { compile } from './compile';
 import { EDIT, NONE, SEE, type Answer, type Level } from './level';
-import { ALWAYS, answerOf, levelOn, type Rule } from './rule';
-import { isSpokenOf, type Viewer } from './viewer';
-import type { Definition, Screen } from '../model/definition';
+import { answerOf, levelOn, mostOf, type Rule } from './rule';
 
 /** One step on the way from the application down to the element. */
 export interface Step {
   readonly element: Id;
   /** Does it follow its container (a door of data: the screens), or have lines of its own? */
   readonly gate: 'follows' | 'own';
-  /** The lines that speak of this viewer. */
+  /** The lines that count for this viewer; where no record is known, those that may. */
   readonly lines: readonly Line[];
+  /** Lines that speak of the viewer, and would count but for their condition. */
+  readonly nearly: readonly Line[];
   /** What is left after this step. */
   readonly result: Answer;
 }
@@ -39,30 +40,45 @@ export interface Explanation {
 }
 
 /**
- * Why this viewer has this level on this element: the steps, and what decided. With a record, for that
+ * Why the viewer has this level on this element: the steps, and what decided. With a record, for that
  * record. The levels are those of `Access`, which decides; here they are only told.
  */
-export function explain(definition: Definition, viewer: Viewer, id: Id, record?: Values): Explanation {
-  const access = compile(definition).access(viewer);
+export function explain(access: Access, id: Id, record?: RecordFacts): Explanation {
   const element = access.element(id);
-  const tell = (rule: Rule): Answer => {
+  const tell = (one: Element, rule: Rule): Answer => {
     if (!record) return answerOf(rule);
-    const level = levelOn(rule, record);
+    // What a list's containers ask of is the record of its screen, which is not known here.
+    const ofScreen = access.outerRule(element) !== undefined && access.outerRule(one) === undefined;
+    const level = levelOn(ofScreen && !isDataDoor(one) ? mostOf(rule) : rule, record);
     return { least: level, most: level };
   };
   const steps: Step[] = [];
-  const put = (one: Element, result: Answer): void => {
+  for (const [one, rule] of partsOf(access, element)) {
     const own = access.compiled.lines(one.id);
-    const lines = (own ?? []).filter((line) => {
-      const spoken = isSpokenOf(definition, viewer, line.who);
-      return gives(line) ? spoken === true : spoken !== false;
-    });
-    steps.push({ element: one.id, gate: own ? 'own' : 'follows', lines, result });
-  };
-  for (const [one, rule] of partsOf(access, element)) put(one, tell(rule));
-  const answer = tell(access.rule(element));
+    const lines = (own ?? []).filter((line) => holdsOn(counting(access, one, line), record));
+    const nearly = (own ?? []).filter(
+      (line) =>
+        line.when &&
+        !lines.includes(line) &&
+        holdsOn(access.held.isSpokenOf(line.who)('not be false'), record),
+    );
+    steps.push({ element: one.id, gate: own ? 'own' : 'follows', lines, nearly, result: tell(one, rule) });
+  }
+  const level = record && access.level(element, record);
+  const answer = level === undefined ? access.answer(element) : { least: level, most: level };
   return { answer, steps, decided: decide(access, steps, answer) };
 }
+
+/** What it takes for the line to count: one that gives must surely match, one that takes away may not surely not. */
+function counting(access: Access, element: Element, line: Line): Formula {
+  const { held, compiled } = access;
+  const [who, when] = [held.isSpokenOf(line.who), held.isWhen(line, compiled.scope(element))];
+  if (gives(line)) return all(who('be true'), when('be true'));
+  return all(who('not be false'), when('not be false'));
+}
+
+const holdsOn = (formula: Formula, record: RecordFacts | undefined): boolean =>
+  record ? holds(formula, record) : formula !== false;
 
 /** From the application down to the element; doors of data are told apart from it. */
 function pathTo(element: Element): Element[] {
@@ -80,7 +96,7 @@ function partsOf(access: Access, element: Element): Map<Element, Rule> {
   const door = doorId === undefined ? undefined : access.element(doorId);
   const parts = new Map<Element, Rule>();
   const putGates = (of: Element): void => {
-    for (const one of pathTo(of)) parts.set(one, ALWAYS[access.gateResult(one)]);
+    for (const one of pathTo(of)) parts.set(one, access.gateRule(one));
   };
   const putRows = (screen: Screen | undefined): void => {
     if (screen?.binds?.record !== 'existing') return;
@@ -124,7 +140,7 @@ function decide(access: Access, steps: readonly Step[], answer: Answer): Decided
   const door = access.element(step.element);
   const holding = access.compiled.handles
     .handlesOf(door)
-    .filter((id) => access.gateResult(access.element(id)) > NONE);
+    .filter((id) => access.gateRule(access.element(id)).see !== false);
   return step.result.most > NONE && holding.length > 0
     ? { by: 'handles', door: door.id, handles: holding }
     : { by: 'no-handle', door: door.id };

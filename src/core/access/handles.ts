@@ -5,6 +5,7 @@ import type { Element, Tree } from '../model/tree';
 /** A handle, with where it stands. */
 export interface Handle<T> {
   readonly node: T;
+  readonly element: Element;
   readonly screen: Screen;
   /** The list whose rows carry it. */
   readonly list?: List;
@@ -37,7 +38,7 @@ export class Handles {
         put(this.leading, element.node.screen, element.node);
       const { screen, list } = element;
       if (!screen) continue;
-      const at = list ? { screen, list } : { screen };
+      const at = list ? { screen, list, element } : { screen, element };
       if (element.kind === 'screen' && screen.binds?.record === 'existing')
         put(this.recordScreens, screen.binds.entity, screen);
       if (element.kind === 'field') put(this.fieldParts, element.node.field, { node: element.node, ...at });
@@ -47,7 +48,12 @@ export class Handles {
         const door = this.doorOf(element);
         if (element.node.effect.do === 'save') put(this.saves, screen.id, element.node);
         if (door?.kind === 'screen') put(this.leading, door.id, element.node);
-        else if (door) put(this.actionButtons, door.id, { node: element.node, ...at });
+        else if (door) {
+          const { effect } = element.node;
+          // A button for a whole list is about that list's rows.
+          const rows = 'list' in effect ? { list: tree.need(effect.list, 'list').node } : {};
+          put(this.actionButtons, door.id, { node: element.node, ...at, ...rows });
+        }
       }
     }
   }
@@ -133,6 +139,13 @@ export class Handles {
         const kind = effect.do === 'delete' ? 'delete' : screen.binds?.record === 'new' ? 'create' : 'update';
         return { id: this.tree.action(entity, kind).id, kind: 'action' };
       }
+      case 'export':
+      case 'bulk': {
+        const listed = this.tree.entityOf(this.tree.need(effect.list, 'list').node.entity);
+        const action = listed && this.tree.optionalAction(listed, effect.do);
+        return action && { id: action.id, kind: 'action' };
+      }
+      case 'set-session':
       case 'sign-out':
         return undefined;
     }

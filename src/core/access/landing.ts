@@ -1,19 +1,18 @@
+import type { RecordFacts } from '../condition/atom';
+import { NONE } from './level';
 import type { Entity, MenuItem, Screen } from '../model/definition';
 import type { Id } from '../model/id';
-import { withIncluded } from '../model/tree';
-import type { Values } from '../model/value';
 import type { Access } from './access';
-import type { Viewer } from './viewer';
 
 /**
  * Where a viewer lands (DESIGN 3.7): the person's own start screen, else that of the first of their
  * roles that has one, else the application's, else the first in the menu; always one that is open to
  * them. Undefined where nothing is.
  */
-export function landingOf(access: Access, viewer: Viewer, own?: Id): Screen | undefined {
+export function landingOf(access: Access, own?: Id): Screen | undefined {
   const { definition, tree } = access.compiled;
-  const held = viewer.kind === 'signed-in' ? withIncluded(definition, viewer.roles) : new Set<Id>();
-  const byRole = definition.roles.find((role) => held.has(role.id) && role.startScreen)?.startScreen;
+  const { roles } = access.held;
+  const byRole = definition.roles.find((role) => roles.has(role.id) && role.startScreen)?.startScreen;
   const inMenu = (items: readonly MenuItem[]): Id[] =>
     items.flatMap((item) => [...(item.screen ? [item.screen] : []), ...inMenu(item.items)]);
   const candidates = [own, byRole, definition.startScreen, ...inMenu(definition.menu.items)];
@@ -25,8 +24,26 @@ export function landingOf(access: Access, viewer: Viewer, own?: Id): Screen | un
 }
 
 /** A screen on which the viewer can see this record: where one goes after making it. */
-export function screenShowing(access: Access, entity: Entity, values: Values): Screen | undefined {
-  return access.compiled.handles.recordScreensOf(entity.id).find((screen) => access.opens(screen, values));
+export function screenShowing(access: Access, record: RecordFacts): Screen | undefined {
+  const screens = access.compiled.handles.recordScreensOf(record.entity.id);
+  return screens.find((screen) => access.opens(screen, record));
+}
+
+/**
+ * Where a closed screen sends this viewer: the first on the way that is open to them. Undefined where the
+ * builder sends nowhere, or nothing on the way is open.
+ */
+export function sentTo(access: Access, from: Screen): Screen | undefined {
+  const { definition, tree } = access.compiled;
+  const seen = new Set<Id>();
+  for (let at = from; !seen.has(at.id);) {
+    seen.add(at.id);
+    const closed = Object.hasOwn(definition.closed, at.id) ? definition.closed[at.id] : undefined;
+    if (closed?.show !== 'sent') return undefined;
+    at = tree.need(closed.screen, 'screen').node;
+    if (access.level(access.element(at.id), undefined) > NONE) return at;
+  }
+  return undefined;
 }
 
 /** An open screen with a list of the entity: where one goes when a record is gone. */
@@ -35,6 +52,6 @@ export function screenListing(access: Access, entity: Entity): Screen | undefine
     .listsOf(entity.id)
     .find(
       ({ node, screen }) =>
-        access.opens(screen, undefined) && access.level(access.element(node.id), undefined) > 0,
+        access.opens(screen, undefined) && access.level(access.element(node.id), undefined) > NONE,
     )?.screen;
 }

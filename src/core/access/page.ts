@@ -1,5 +1,5 @@
 import type { Id } from '../model/id';
-import type { ShownRow, ShownScreen } from './resolve';
+import type { ShownRow, ShownScreen } from './shown';
 
 /** The rows of one list, and how they were asked for. */
 export interface ShownRows {
@@ -25,7 +25,9 @@ export interface ShownPage {
 
 export type Outcome =
   | { readonly is: 'open'; readonly page: ShownPage }
-  /** The screen is closed to this viewer. */
-  | { readonly is: 'refused' }
+  /** The screen is closed to this viewer; `text` is what the builder says of it. */
+  | { readonly is: 'refused'; readonly text?: string }
+  /** The screen is closed, and sends to another that is open. */
+  | { readonly is: 'sent'; readonly address: string }
   /** No such address, or a record that is closed: the same. */
   | { readonly is: 'not-there' };

@@ -1,100 +1,28 @@
-import type { Button, Entity, EntityField, List, MenuItem, Screen } from '../model/definition';
+import type { RecordFacts } from '../condition/atom';
+import type { Button, Closed, Entity, EntityField, List, MenuItem, Screen } from '../model/definition';
 import type { Id } from '../model/id';
 import type { Element } from '../model/tree';
-import { showValue, type Value, type Values, type ValueType } from '../model/value';
+import { unitsOf } from '../model/units';
+import { showValue, type Value, type ValueType } from '../model/value';
 import type { Access } from './access';
 import { EDIT, NONE, type Level } from './level';
+import type {
+  ShownButton,
+  ShownClosed,
+  ShownColumn,
+  ShownEffect,
+  ShownField,
+  ShownInput,
+  ShownMenuItem,
+  ShownPart,
+  ShownRow,
+  ShownScreen,
+  ShownSection,
+} from './shown';
 
-/** A record to decide on. */
-export interface RecordData {
+/** A stored record to decide on. */
+export interface KnownRecord extends RecordFacts {
   readonly id: Id;
-  readonly values: Values;
-}
-
-/** What is known beside the viewer: the record, and the records that it points to. */
-export interface Context {
-  readonly record?: RecordData;
-  /** A record that another points to, or undefined where there is none. */
-  readonly lookUp?: (entity: Id, id: Id) => Values | undefined;
-}
-
-/** What a viewer may be sent of a screen, and nothing else. */
-export interface ShownScreen {
-  readonly id: Id;
-  readonly heading: string;
-  readonly binds?: { readonly entity: Id; readonly record?: Id };
-  readonly sections: readonly ShownSection[];
-}
-
-export interface ShownSection {
-  readonly id: Id;
-  readonly name: string;
-  readonly parts: readonly ShownPart[];
-}
-
-export type ShownPart = ShownField | ShownButton | ShownList | ShownText;
-
-export interface ShownField {
-  readonly kind: 'field';
-  readonly id: Id;
-  readonly field: Id;
-  readonly label: string;
-  readonly value: Value | null;
-  /** The value in words. */
-  readonly text: string;
-  readonly align: 'start' | 'end';
-  /** How it is edited; absent where it is for reading. */
-  readonly input?: { readonly type: ValueType; readonly required: boolean };
-}
-
-export interface ShownButton {
-  readonly kind: 'button';
-  readonly id: Id;
-  readonly name: string;
-  readonly usable: boolean;
-  readonly effect: ShownEffect;
-}
-
-export type ShownEffect =
-  | { readonly do: 'open'; readonly address: string }
-  | { readonly do: 'save' | 'delete' | 'sign-out' }
-  | { readonly do: 'action'; readonly action: Id };
-
-export interface ShownList {
-  readonly kind: 'list';
-  readonly id: Id;
-  readonly name: string;
-  readonly entity: Id;
-  readonly columns: readonly ShownColumn[];
-}
-
-export interface ShownColumn {
-  readonly id: Id;
-  readonly field: Id;
-  readonly label: string;
-  readonly align: 'start' | 'end';
-}
-
-export interface ShownText {
-  readonly kind: 'text';
-  readonly id: Id;
-  readonly text: string;
-}
-
-/** One record in a list. A cell that this viewer may not see on this record is not here. */
-export interface ShownRow {
-  readonly id: Id;
-  readonly cells: Readonly<Record<Id, string>>;
-  /** Where the row leads. */
-  readonly address?: string;
-  readonly buttons: readonly ShownButton[];
-}
-
-export interface ShownMenuItem {
-  readonly id: Id;
-  readonly name: string;
-  readonly address?: string;
-  readonly items: readonly ShownMenuItem[];
 }
 
 /** A screen's address within its application, without a leading slash. */
@@ -104,46 +32,89 @@ export function addressOf(screen: Screen, record?: Id): string {
     : screen.address;
 }
 
+/** What the element shows to those who do not get it; undefined where it is left out. */
+export function shownClosed(access: Access, element: Element): ShownClosed | undefined {
+  const { definition, tree } = access.compiled;
+  const door = access.compiled.handles.doorOf(element);
+  const closedOf = (id: Id): Closed | undefined =>
+    Object.hasOwn(definition.closed, id) ? definition.closed[id] : undefined;
+  // What leads to a secret screen would tell of it.
+  if (door?.kind === 'screen' && closedOf(tree.need(door.id, 'screen').id)?.show === 'secret')
+    return undefined;
+  const closed = closedOf(element.id);
+  if (closed?.show === 'explained') return { text: closed.text };
+  return closed?.show === 'locked' ? {} : undefined;
+}
+
 /**
  * The tree of a screen that may be sent to this viewer; undefined where the screen does not open for
- * them. The heading shows the record's label only where that field's door is open for this record.
+ * them. The heading shows the record's label only where that field's door is open for this record. Of its
+ * faces it shows `face`, if that is open to them, else the first that is.
  */
-export function resolve(access: Access, screen: Screen, context: Context): ShownScreen | undefined {
-  const values = context.record?.values;
-  if (!access.opens(screen, values)) return undefined;
-  const sections: ShownSection[] = [];
-  for (const section of access.element(screen.id).contents) {
-    if (access.level(section, values) === NONE) continue;
-    const parts: ShownPart[] = [];
-    for (const element of section.contents) {
-      const shown = resolvePart(access, element, context);
-      if (shown) parts.push(shown);
-    }
-    if (parts.length > 0) sections.push({ id: section.id, name: section.name, parts });
-  }
+export function resolve(
+  access: Access,
+  screen: Screen,
+  record: KnownRecord | undefined,
+  face?: Id,
+): ShownScreen | undefined {
+  if (!access.opens(screen, record)) return undefined;
+  const inside = access.element(screen.id).contents;
+  const faces = inside.filter((one) => one.kind === 'face' && access.level(one, record) > NONE);
+  const shown = faces.find((one) => one.id === face) ?? faces[0];
+  const sections = [...inside.filter((one) => one.kind === 'section'), ...(shown?.contents ?? [])].flatMap(
+    (section) => resolveSection(access, section, record) ?? [],
+  );
   const { binds } = screen;
-  const entity = binds && access.compiled.tree.need(binds.entity, 'rows').node;
-  const label = entity && values ? labelOf(access, entity, values) : undefined;
+  const label = record ? labelOf(access, record) : undefined;
   return {
     id: screen.id,
     heading: label || screen.name,
-    ...(binds && {
-      binds: { entity: binds.entity, ...(context.record && { record: context.record.id }) },
+    ...(binds && { binds: { entity: binds.entity, ...(record && { record: record.id }) } }),
+    ...(faces.length > 1 && {
+      faces: faces.map(({ id, name }) => ({ id, name, shown: id === shown?.id })),
     }),
     sections,
   };
 }
 
-function resolvePart(access: Access, element: Element, context: Context): ShownPart | undefined {
-  const level = access.level(element, element.kind === 'list' ? undefined : context.record?.values);
-  if (level === NONE) return undefined;
+function resolveSection(
+  access: Access,
+  section: Element,
+  record: KnownRecord | undefined,
+): ShownSection | undefined {
+  const { id, name } = section;
+  if (access.level(section, record) === NONE) {
+    const closed = shownClosed(access, section);
+    return closed && { id, name, parts: [{ kind: 'closed', id, name, closed }] };
+  }
+  const parts: ShownPart[] = [];
+  for (const element of section.contents) {
+    const shown = resolvePart(access, element, record);
+    if (shown) parts.push(shown);
+  }
+  return parts.length > 0 ? { id, name, parts } : undefined;
+}
+
+function resolvePart(
+  access: Access,
+  element: Element,
+  record: KnownRecord | undefined,
+): ShownPart | undefined {
+  const inList = element.kind === 'list';
+  const level = access.level(element, inList ? undefined : record, record);
+  if (level === NONE) {
+    const closed = shownClosed(access, element);
+    return closed && { kind: 'closed', id: element.id, name: element.name, closed };
+  }
   switch (element.kind) {
     case 'field':
-      return resolveField(access, element, element.node.field, level, context);
+      return resolveField(access, element, element.node.field, level, record);
     case 'button':
-      return resolveButton(access, element.node, level, context.record?.id);
+      return resolveButton(access, element.node, level, record?.id);
     case 'text':
       return { kind: 'text', id: element.id, text: element.node.text };
+    case 'people':
+      return { kind: 'people', id: element.id, name: element.name, works: level === EDIT };
     case 'list':
       return {
         kind: 'list',
@@ -151,9 +122,7 @@ function resolvePart(access: Access, element: Element, context: Context): ShownP
         name: element.name,
         entity: element.node.entity,
         columns: element.contents.flatMap((column) =>
-          column.kind === 'column' && access.level(column, undefined) > NONE
-            ? [resolveColumn(access, column, column.node.field)]
-            : [],
+          column.kind === 'column' ? (resolveColumn(access, column, column.node.field, record) ?? []) : [],
         ),
       };
     default:
@@ -164,21 +133,48 @@ function resolvePart(access: Access, element: Element, context: Context): ShownP
 const alignOf = (type: ValueType): 'start' | 'end' =>
   type.kind === 'money' || type.kind === 'number' ? 'end' : 'start';
 
-function resolveColumn(access: Access, element: Element, field: Id): ShownColumn {
+/** A column stays where some record shows it; one that is closed for all, where it is shown as closed. */
+function resolveColumn(
+  access: Access,
+  element: Element,
+  field: Id,
+  screenRecord: KnownRecord | undefined,
+): ShownColumn | undefined {
+  const closed = shownClosed(access, element);
+  if (access.level(element, undefined, screenRecord) === NONE && !closed) return undefined;
   const { type } = access.compiled.tree.need(field, 'data-field').node;
-  return { id: element.id, field, label: element.name, align: alignOf(type) };
+  return {
+    id: element.id,
+    field,
+    label: element.name,
+    align: alignOf(type),
+    ...(closed && { closed }),
+  };
 }
 
-function resolveField(access: Access, element: Element, id: Id, level: Level, context: Context): ShownField {
+function resolveField(
+  access: Access,
+  element: Element,
+  id: Id,
+  level: Level,
+  record: KnownRecord | undefined,
+): ShownField {
   const field = access.compiled.tree.need(id, 'data-field').node;
-  const stored = context.record ? (context.record.values[id] ?? null) : (field.initial ?? null);
-  const { value, text } = showField(access, field, stored, context);
+  const stored = record ? (record.values[id] ?? null) : (field.initial ?? null);
+  const { value, text } = showField(access, field, stored, record?.lookUp);
   const align = alignOf(field.type);
   // Two literals rather than a spread: this is the innermost of every page.
   if (level < EDIT)
     return { kind: 'field', id: element.id, field: id, label: element.name, value, text, align };
-  const input = { type: field.type, required: field.required ?? false };
+  const input = inputOf(access, field);
   return { kind: 'field', id: element.id, field: id, label: element.name, value, text, align, input };
+}
+
+/** How the field is written: a unit as a choice of the units that there are. */
+function inputOf(access: Access, { type, required = false }: EntityField): ShownInput {
+  if (type.kind !== 'unit') return { type, required };
+  const options = unitsOf(access.compiled.definition).map(({ id, name }) => ({ id, name }));
+  return { type: { kind: 'choice', options }, required };
 }
 
 /**
@@ -189,24 +185,25 @@ export function showField(
   access: Access,
   field: EntityField,
   value: Value | null,
-  context: Context,
+  lookUp: RecordFacts['lookUp'],
 ): { readonly value: Value | null; readonly text: string } {
   if (field.type.kind !== 'record')
     return { value, text: showValue(field.type, value, access.compiled.definition) };
-  const label =
-    typeof value === 'string' ? targetLabel(access, field.type.entity, value, context) : undefined;
+  const label = typeof value === 'string' ? targetLabel(access, field.type.entity, value, lookUp) : undefined;
   return label === undefined ? { value: null, text: '' } : { value, text: label };
 }
 
-function targetLabel(access: Access, target: Id, id: Id, context: Context): string | undefined {
-  const values = context.lookUp?.(target, id);
-  return values && labelOf(access, access.compiled.tree.need(target, 'rows').node, values);
+function targetLabel(access: Access, target: Id, id: Id, lookUp: RecordFacts['lookUp']): string | undefined {
+  const values = lookUp?.(target, id);
+  if (!values) return undefined;
+  return labelOf(access, { entity: access.compiled.tree.need(target, 'rows').node, id, values, lookUp });
 }
 
 /** A record's label, if its rows door and its label's door are open to the viewer. */
-export function labelOf(access: Access, entity: Entity, values: Values): string | undefined {
-  if (access.level(access.element(entity.id), values) === NONE) return undefined;
-  if (access.level(access.element(entity.labelField), values) === NONE) return undefined;
+export function labelOf(access: Access, record: RecordFacts): string | undefined {
+  const { entity, values } = record;
+  if (access.level(access.element(entity.id), record) === NONE) return undefined;
+  if (access.level(access.element(entity.labelField), record) === NONE) return undefined;
   const label = values[entity.labelField];
   return typeof label === 'string' ? label : '';
 }
@@ -222,29 +219,53 @@ function resolveButton(access: Access, button: Button, level: Level, record: Id 
 }
 
 function resolveEffect(access: Access, { effect }: Button, record: Id | undefined): ShownEffect {
+  const { tree } = access.compiled;
   switch (effect.do) {
     case 'open': {
-      const screen = access.compiled.tree.need(effect.screen, 'screen').node;
+      const screen = tree.need(effect.screen, 'screen').node;
       return { do: 'open', address: addressOf(screen, record) };
     }
-    case 'action':
-      return { do: 'action', action: effect.action };
+    case 'action': {
+      const action = tree.need(effect.action, 'action').node;
+      const confirm = action.kind === 'named' ? action.confirm : undefined;
+      return { do: 'action', action: effect.action, ...(confirm !== undefined && { confirm }) };
+    }
+    case 'export':
+      return { do: 'export', list: effect.list };
+    case 'bulk':
+      return { do: 'bulk', list: effect.list, fields: bulkFields(access, effect.list) };
+    case 'set-session':
+      return { do: 'set-session' };
     default:
       return { do: effect.do };
   }
 }
 
+/** The fields of a list that the viewer may change on some record: what a bulk change offers. */
+function bulkFields(access: Access, list: Id): Extract<ShownEffect, { do: 'bulk' }>['fields'] {
+  const { tree } = access.compiled;
+  const entity = tree.entityOf(tree.need(list, 'list').node.entity);
+  return (entity?.fields ?? [])
+    .filter((field) => access.level(access.element(field.id), undefined) === EDIT)
+    .map((field) => ({ field: field.id, label: field.name, input: inputOf(access, field) }));
+}
+
 /** One record of a list, as it may be sent. The record is one that the rows door has let through. */
-export function resolveRow(access: Access, list: List, record: RecordData, context: Context): ShownRow {
+export function resolveRow(
+  access: Access,
+  list: List,
+  record: KnownRecord,
+  screenRecord?: KnownRecord,
+): ShownRow {
   const { tree } = access.compiled;
   const cells: Record<Id, string> = {};
   const buttons: ShownButton[] = [];
   for (const element of access.element(list.id).contents) {
-    const level = access.level(element, record.values);
+    const level = access.level(element, record, screenRecord);
     if (level === NONE) continue;
     if (element.kind === 'column') {
       const field = tree.need(element.node.field, 'data-field').node;
-      cells[element.id] = showField(access, field, record.values[field.id] ?? null, context).text;
+      cells[element.id] = showField(access, field, record.values[field.id] ?? null, record.lookUp).text;
     }
     if (element.kind === 'button') buttons.push(resolveButton(access, element.node, level, record.id));
   }
@@ -252,21 +273,25 @@ export function resolveRow(access: Access, list: List, record: RecordData, conte
   return {
     id: record.id,
     cells,
-    ...(target && access.opens(target, record.values) && { address: addressOf(target, record.id) }),
+    ...(target && access.opens(target, record) && { address: addressOf(target, record.id) }),
     buttons,
   };
 }
 
 /** The menu as the viewer has it: items without a screen stay where something is left in them. */
 export function resolveMenu(access: Access): ShownMenuItem[] {
-  const resolveItems = (items: readonly MenuItem[]): ShownMenuItem[] =>
-    items.flatMap((item) => {
-      if (access.level(access.element(item.id), undefined) === NONE) return [];
-      const inside = resolveItems(item.items);
-      if (!item.screen && inside.length === 0) return [];
-      const screen = item.screen && access.compiled.tree.need(item.screen, 'screen').node;
-      return [{ id: item.id, name: item.name, ...(screen && { address: addressOf(screen) }), items: inside }];
-    });
+  const resolveItem = (item: MenuItem): ShownMenuItem[] => {
+    const { id, name } = item;
+    const element = access.element(id);
+    if (access.level(element, undefined) === NONE) {
+      const closed = shownClosed(access, element);
+      return closed ? [{ id, name, closed, items: [] }] : [];
+    }
+    const items = item.items.flatMap(resolveItem);
+    if (!item.screen && items.length === 0) return [];
+    const screen = item.screen && access.compiled.tree.need(item.screen, 'screen').node;
+    return [{ id, name, ...(screen && { address: addressOf(screen) }), items }];
+  };
   const { menu } = access.compiled.definition;
-  return access.level(access.element(menu.id), undefined) === NONE ? [] : resolveItems(menu.items);
+  return access.level(access.element(menu.id), undefined) === NONE ? [] : menu.items.flatMap(resolveItem);
 }

@@ -1,5 +1,5 @@
-import type { Values } from '../model/value';
-import { all, any, holds, type Formula } from './formula';
+import type { RecordFacts } from '../condition/atom';
+import { all, any, holds, type Formula } from '../condition/formula';
 import { EDIT, NONE, SEE, type Answer, type Level } from './level';
 
 /** What it takes of a record to reach each level. What reaches edit reaches see. */
@@ -31,11 +31,23 @@ export const editOnlyIf = (edit: Formula, rule: Rule): Rule => ({
   edit: all(rule.edit, edit),
 });
 
+/** The rule where `where` holds; elsewhere none. */
+export const onlyWhere = (where: Formula, rule: Rule): Rule => ({
+  see: all(rule.see, where),
+  edit: all(rule.edit, where),
+});
+
 /** For what only leads somewhere or reads: see counts as edit. */
 export const seeCountsAsEdit = (rule: Rule): Rule => ({ see: rule.see, edit: rule.see });
 
-export function levelOn(rule: Rule, values: Values): Level {
-  return holds(rule.edit, values) ? EDIT : holds(rule.see, values) ? SEE : NONE;
+/** What the rule gives whatever the record is. */
+export const leastOf = (rule: Rule): Rule => ALWAYS[answerOf(rule).least];
+
+/** What the rule could give for some record. */
+export const mostOf = (rule: Rule): Rule => ALWAYS[answerOf(rule).most];
+
+export function levelOn(rule: Rule, record: RecordFacts): Level {
+  return holds(rule.edit, record) ? EDIT : holds(rule.see, record) ? SEE : NONE;
 }
 
 export function answerOf(rule: Rule): Answer {

@@ -1,8 +1,14 @@
-import type { Definition } from '../model/definition';
-import type { Who } from '../model/gate';
+import type { Line, Who } from '../model/gate';
 import type { Id } from '../model/id';
-import { withIncluded } from '../model/tree';
-import type { Truth } from '../condition/condition';
+import type { Values } from '../model/value';
+
+/** A role given to a person, perhaps in one unit only, perhaps for a time: `[from, until)`, RFC 3339. */
+export interface Assignment {
+  readonly role: Id;
+  readonly unit?: Id | undefined;
+  readonly from?: string | undefined;
+  readonly until?: string | undefined;
+}
 
 /** A person of the application, as builders and decisions know them. */
 export interface Person {
@@ -10,8 +16,9 @@ export interface Person {
   readonly name: string;
   /** Not switched off. */
   readonly active: boolean;
-  /** Roles assigned directly, where the assignment counts now. */
-  readonly roles: readonly Id[];
+  readonly assignments: readonly Assignment[];
+  /** By the attribute's id, `name`, `email` and `home_unit` among them. */
+  readonly attributes: Values;
 }
 
 /** Through whose eyes we look. */
@@ -21,38 +28,59 @@ export type Viewer =
       readonly kind: 'signed-in';
       /** None for a bare role. */
       readonly person?: Id;
-      /** The roles assigned directly, where the assignment counts now. */
-      readonly roles: readonly Id[];
+      readonly assignments: readonly Assignment[];
+      /** None are known of a bare role. */
+      readonly attributes?: Values;
     };
 
 export const SIGNED_OUT: Viewer = { kind: 'signed-out' };
-export const viewerOfRole = (role: Id): Viewer => ({ kind: 'signed-in', roles: [role] });
-export const viewerOfPerson = (person: Pick<Person, 'id' | 'roles'>): Viewer => ({
-  kind: 'signed-in',
-  person: person.id,
-  roles: person.roles,
-});
+export const SIGNED_IN: Viewer = { kind: 'signed-in', assignments: [] };
+export const viewerOfRole = (role: Id): Viewer => ({ kind: 'signed-in', assignments: [{ role }] });
+
+/** A person who is switched off, or who has not confirmed their address yet, is nobody: signed out. */
+export const viewerOfPerson = ({ id, active, assignments, attributes }: Person): Viewer =>
+  active ? { kind: 'signed-in', person: id, assignments, attributes } : SIGNED_OUT;
+
+/** One locked element, opened for one session and one record: a line that gives a level there. */
+export interface Unlocked {
+  readonly element: Id;
+  readonly record?: Id;
+  readonly what: Extract<Line['what'], 'see' | 'edit'>;
+}
+
+/** What is known beside the viewer when something is decided. */
+export interface Circumstances {
+  /** Milliseconds since 1970, UTC. One for a whole request. */
+  readonly moment: number;
+  /** The values of the viewer's session, by id. */
+  readonly session?: Values;
+  readonly unlocked?: readonly Unlocked[];
+}
+
+/** This moment, with nothing set in the session. */
+export const rightNow = (): Circumstances => ({ moment: Date.now() });
+
+/** Does the assignment count at this moment? */
+export function counts({ from, until }: Assignment, moment: number): boolean {
+  return (
+    (from === undefined || Date.parse(from) <= moment) && (until === undefined || moment < Date.parse(until))
+  );
+}
 
 /** A key for whom a line speaks of, as compiled access keeps its sets under it. */
 export function subjectOf(who: Who): string {
-  if (who.kind === 'role') return who.exactly ? `exactly:${who.role}` : `role:${who.role}`;
-  return who.kind === 'person' ? `person:${who.person}` : who.kind;
-}
-
-/** All the subjects that a viewer is, in a steady order. */
-export function subjectsOf(definition: Definition, viewer: Viewer): string[] {
-  if (viewer.kind === 'signed-out') return ['everyone', 'signed-out'];
-  return [
-    'everyone',
-    'signed-in',
-    ...[...withIncluded(definition, viewer.roles)].sort().map((role) => `role:${role}`),
-    ...[...new Set(viewer.roles)].sort().map((role) => `exactly:${role}`),
-    ...(viewer.person === undefined ? [] : [`person:${viewer.person}`]),
-  ];
-}
-
-/** Whether the line's who is this viewer. A role that is gone cannot be told: it gives nothing and blocks all. */
-export function isSpokenOf(definition: Definition, viewer: Viewer, who: Who): Truth {
-  if (who.kind === 'role' && !definition.roles.some((role) => role.id === who.role)) return undefined;
-  return subjectsOf(definition, viewer).includes(subjectOf(who));
+  switch (who.kind) {
+    case 'role':
+      return who.exactly ? `exactly:${who.role}` : `role:${who.role}`;
+    case 'privilege':
+      return `privilege:${who.privilege}`;
+    case 'group':
+      return `group:${who.group}`;
+    case 'unit':
+      return `unit:${who.unit}`;
+    case 'person':
+      return `person:${who.person}`;
+    default:
+      return who.kind;
+  }
 }

@@ -1,8 +1,9 @@
-import type { Area, Definition, Screen } from '../model/definition';
+import type { Area, Closed, Definition, Screen } from '../model/definition';
 import { findFaults } from '../model/faults';
 import { sameLine, sameLines, type Gate, type Line } from '../model/gate';
 import type { Id } from '../model/id';
 import { failed, ok, type Problem, type Result } from '../model/problem';
+import { sameJson } from '../model/same-json';
 import { Tree } from '../model/tree';
 import type { Edit } from './edit';
 
@@ -24,8 +25,21 @@ function make(definition: Definition, edit: Edit): Result<Definition> {
         (done, one) => (done.ok ? make(done.value, one) : done),
         ok(definition),
       );
-    case 'changeRole':
-      return changeRole(definition, edit);
+    case 'addItem':
+    case 'removeItem':
+    case 'changeItem':
+    case 'moveItem':
+      return changeList(definition, edit);
+    case 'changeClosed':
+      return changeClosed(definition, edit);
+    case 'changeSettings':
+      return changeSettings(definition, edit);
+    case 'changeScreen':
+      return changeScreen(definition, edit);
+    case 'replace':
+      return sameJson(definition, edit.from) && edit.from.id === edit.to.id
+        ? ok(edit.to)
+        : failed(changedMeanwhile(definition.name, 'The application is another one by now.'));
     case 'addScreen':
     case 'removeScreen':
       return changeScreens(definition, edit);
@@ -70,20 +84,87 @@ function withGate(gates: Definition['gates'], id: Id, gate: Gate | undefined): D
   return Object.fromEntries(gate ? [...others, [id, gate]] : others);
 }
 
-function changeRole(
+interface Item {
+  readonly id: Id;
+  readonly name: string;
+}
+
+function changeList(definition: Definition, edit: Extract<Edit, { list: string }>): Result<Definition> {
+  const items: readonly Item[] = definition[edit.list];
+  const withItems = (now: readonly Item[]): Result<Definition> => ok({ ...definition, [edit.list]: now });
+  const meanwhile = (item: Item, message: string): Result<never> =>
+    failed(changedMeanwhile(item.name, message));
+  const holds = (item: Item): number => items.findIndex((one) => sameJson(one, item));
+  switch (edit.do) {
+    case 'addItem':
+      return items.some((one) => one.id === edit.item.id)
+        ? meanwhile(edit.item, 'It is there already.')
+        : withItems(items.toSpliced(edit.at, 0, edit.item));
+    case 'removeItem': {
+      const at = holds(edit.item);
+      return at < 0 ? meanwhile(edit.item, 'It is another one by now.') : withItems(items.toSpliced(at, 1));
+    }
+    case 'changeItem': {
+      const at = holds(edit.from);
+      if (at < 0) return meanwhile(edit.from, 'It is another one by now.');
+      if (edit.from.id === edit.to.id) return withItems(items.with(at, edit.to));
+      return failed({
+        code: 'id-changed',
+        place: edit.from.name,
+        message: 'An id never changes.',
+        mend: 'Keep its id.',
+      });
+    }
+    case 'moveItem': {
+      const item = items[edit.from];
+      if (item?.id !== edit.id)
+        return failed(changedMeanwhile(edit.id, 'It stands in another place by now.'));
+      return withItems(items.toSpliced(edit.from, 1).toSpliced(edit.to, 0, item));
+    }
+  }
+}
+
+function changeClosed(
   definition: Definition,
-  { from, to }: Extract<Edit, { do: 'changeRole' }>,
+  { element, from, to }: Extract<Edit, { do: 'changeClosed' }>,
 ): Result<Definition> {
-  const at = definition.roles.findIndex((role) => sameJson(role, from));
-  if (at < 0) return failed(changedMeanwhile(from.name, 'That role is another one by now.'));
-  if (from.id !== to.id)
-    return failed({
-      code: 'role-id',
-      place: from.name,
-      message: "A role's id never changes.",
-      mend: 'Keep its id.',
-    });
-  return ok({ ...definition, roles: definition.roles.with(at, to) });
+  const now: Closed | undefined = Object.hasOwn(definition.closed, element)
+    ? definition.closed[element]
+    : undefined;
+  if (!sameJson(now, from))
+    return failed(
+      changedMeanwhile(nameOf(definition, element), 'It shows something else when closed by now.'),
+    );
+  const others = Object.entries(definition.closed).filter(([id]) => id !== element);
+  return ok({ ...definition, closed: Object.fromEntries(to ? [...others, [element, to]] : others) });
+}
+
+function changeSettings(
+  definition: Definition,
+  { from, to }: Extract<Edit, { do: 'changeSettings' }>,
+): Result<Definition> {
+  const now = definition as unknown as Record<string, unknown>;
+  const made: Record<string, unknown> = { ...now };
+  for (const [key, value] of Object.entries(from))
+    if (!sameJson(now[key] ?? null, value))
+      return failed(changedMeanwhile(definition.name, 'Its settings are others by now.'));
+  for (const [key, value] of Object.entries(to)) {
+    if (value === null || value === undefined) delete made[key];
+    else made[key] = value;
+  }
+  return ok(made as unknown as Definition);
+}
+
+/** The screen as another one. Gates on what is no longer there would point to nothing, and are refused. */
+function changeScreen(
+  definition: Definition,
+  { from, to }: Extract<Edit, { do: 'changeScreen' }>,
+): Result<Definition> {
+  const area = definition.areas.find((one) => one.screens.some((screen) => sameJson(screen, from)));
+  if (!area || from.id !== to.id) return failed(changedMeanwhile(from.name, 'It is another one by now.'));
+  const screens = area.screens.map((screen) => (screen.id === from.id ? to : screen));
+  const areas = definition.areas.map((one) => (one === area ? { ...one, screens } : one));
+  return ok({ ...definition, areas });
 }
 
 type ScreenEdit = Extract<Edit, { screen: Screen }>;
@@ -121,19 +202,3 @@ const changedMeanwhile = (place: string, message: string): Problem => ({
   message,
   mend: 'Look at it as it is now, and make your change again if it is still needed.',
 });
-
-/** Are the two plain values the same, whatever the order of their keys? */
-export function sameJson(a: unknown, b: unknown): boolean {
-  if (a === b) return true;
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
-  if (Array.isArray(a) !== Array.isArray(b)) return false;
-  const keys = Object.keys(a);
-  return (
-    keys.length === Object.keys(b).length &&
-    keys.every(
-      (key) =>
-        Object.hasOwn(b, key) &&
-        sameJson((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]),
-    )
-  );
-}

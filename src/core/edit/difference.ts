@@ -1,11 +1,11 @@
 import { compile } from '../access/compile';
 import { sameAnswer, type Answer } from '../access/level';
-import type { Viewer } from '../access/viewer';
+import type { Circumstances, Viewer } from '../access/viewer';
 import type { Definition } from '../model/definition';
 import { sameLines, type Line } from '../model/gate';
 import type { Id } from '../model/id';
 import { Tree, type Element } from '../model/tree';
-import { sameJson } from './apply';
+import { sameJson } from '../model/same-json';
 
 /** One thing that differs between two definitions. */
 export type Change =
@@ -42,8 +42,23 @@ export function difference(before: Definition, after: Definition): Change[] {
   return changes;
 }
 
-const HELD = ['screens', 'sections', 'parts', 'columns', 'buttons', 'items', 'fields', 'actions'];
-const APPLICATION = ['name', 'currency', 'language', 'newScreens', 'startScreen'];
+const HELD = ['screens', 'faces', 'sections', 'parts', 'columns', 'buttons', 'items', 'fields', 'actions'];
+const APPLICATION = [
+  'name',
+  'currency',
+  'language',
+  'timeZone',
+  'newScreens',
+  'startScreen',
+  'signUp',
+  'unlock',
+  'privileges',
+  'units',
+  'attributes',
+  'groups',
+  'conditions',
+  'sessionValues',
+];
 
 /** The element's own part of the document: without the elements in it, and without its gate. */
 function ownPart({ kind, node }: Element): Record<string, unknown> {
@@ -80,13 +95,14 @@ export function compareReach<Key>(
   before: Definition,
   after: Definition,
   everybody: readonly Affected<Key>[],
+  at: Circumstances,
 ): Shift<Key>[] {
   const [old, now] = [compile(before), compile(after)];
   const elements = new Set([...now.tree.elements, ...old.tree.elements].map((element) => element.id));
   const people = everybody.map(({ key, viewer }) => ({
     key,
-    old: old.access(viewer),
-    now: now.access(viewer),
+    old: old.access(viewer, at),
+    now: now.access(viewer, at),
   }));
   const shifts: Shift<Key>[] = [];
   for (const id of elements) {

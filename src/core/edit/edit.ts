@@ -1,9 +1,46 @@
-import type { Role, Screen } from '../model/definition';
+import type { Closed, Definition, Screen } from '../model/definition';
 import type { Line } from '../model/gate';
 import type { Id } from '../model/id';
 
 /** The version of the edits' format, kept with each. */
-export const EDIT_FORMAT = 1;
+export const EDIT_FORMAT = 2;
+
+/** The document's lists of things with an id, which edits change one by one. */
+export const LISTS = [
+  'roles',
+  'privileges',
+  'units',
+  'attributes',
+  'groups',
+  'conditions',
+  'sessionValues',
+  'entities',
+] as const;
+export type ListName = (typeof LISTS)[number];
+
+type ItemOf<L extends ListName> = Definition[L][number];
+
+/** Edits of one thing in one of the lists. */
+export type ItemEdit = {
+  [L in ListName]:
+    | {
+        readonly do: 'addItem' | 'removeItem';
+        readonly list: L;
+        readonly at: number;
+        readonly item: ItemOf<L>;
+      }
+    | { readonly do: 'changeItem'; readonly list: L; readonly from: ItemOf<L>; readonly to: ItemOf<L> };
+}[ListName];
+
+/** What is set for the whole application. */
+export type Settings = Partial<
+  Pick<
+    Definition,
+    'name' | 'currency' | 'language' | 'timeZone' | 'newScreens' | 'startScreen' | 'signUp' | 'unlock'
+  >
+>;
+
+export type SettingsOrNone = { readonly [K in keyof Settings]: Settings[K] | null };
 
 /**
  * One small change of a definition. It names what it expects to find, so that it is refused rather
@@ -17,7 +54,27 @@ export type Edit =
   | { readonly do: 'addLine'; readonly gate: Id; readonly line: Line; readonly at: number }
   | { readonly do: 'removeLine'; readonly gate: Id; readonly line: Line; readonly at: number }
   | { readonly do: 'changeLine'; readonly gate: Id; readonly from: Line; readonly to: Line }
-  | { readonly do: 'changeRole'; readonly from: Role; readonly to: Role }
+  | ItemEdit
+  /** A thing in a list takes another place in the builder's order. */
+  | {
+      readonly do: 'moveItem';
+      readonly list: ListName;
+      readonly id: Id;
+      readonly from: number;
+      readonly to: number;
+    }
+  /** What closed elements show; undefined is left out. */
+  | {
+      readonly do: 'changeClosed';
+      readonly element: Id;
+      readonly from?: Closed | undefined;
+      readonly to?: Closed | undefined;
+    }
+  /** The settings named by both; one that is null on a side is not set there. */
+  | { readonly do: 'changeSettings'; readonly from: SettingsOrNone; readonly to: SettingsOrNone }
+  | { readonly do: 'changeScreen'; readonly from: Screen; readonly to: Screen }
+  /** The whole document, as from a file. */
+  | { readonly do: 'replace'; readonly from: Definition; readonly to: Definition }
   /** A new screen, whose gate starts as the application's setting says. */
   | {
       readonly do: 'addScreen';
@@ -47,8 +104,17 @@ export function inverseOf(edit: Edit): Edit {
       return { ...edit, do: 'removeLine' };
     case 'removeLine':
       return { ...edit, do: 'addLine' };
+    case 'addItem':
+      return { ...edit, do: 'removeItem' } as Edit;
+    case 'removeItem':
+      return { ...edit, do: 'addItem' } as Edit;
     case 'changeLine':
-    case 'changeRole':
+    case 'changeItem':
+    case 'moveItem':
+    case 'changeClosed':
+    case 'changeSettings':
+    case 'changeScreen':
+    case 'replace':
       return { ...edit, from: edit.to, to: edit.from } as Edit;
     case 'addScreen':
       return { ...edit, do: 'removeScreen' };

@@ -1,6 +1,7 @@
 import { compile } from '../access/compile';
 import { sameAnswer, type Level } from '../access/level';
-import { isSpokenOf, type Viewer } from '../access/viewer';
+import { Held } from '../access/held';
+import type { Circumstances, Viewer } from '../access/viewer';
 import type { Definition } from '../model/definition';
 import { gives, sameLine, type Line, type What, type Who } from '../model/gate';
 import type { Id } from '../model/id';
@@ -31,21 +32,23 @@ export function proposeLevel<Key>(
   level: Level,
   everybody: readonly Affected<Key>[],
   start: readonly Line[],
+  at: Circumstances,
 ): Proposal<Key> | undefined {
   const before = Object.hasOwn(definition.gates, gate) ? definition.gates[gate]?.lines : undefined;
   const now = compile(definition);
   const subject = now.tree.get(element);
   if (!subject) return undefined;
   let best: { edit: Edit; others: Key[]; cost: number } | undefined;
-  for (const after of candidates(definition, before ?? start, viewer.viewer, level)) {
+  const held = new Held(definition, viewer.viewer, at);
+  for (const after of candidates(held, before ?? start, level)) {
     const made = compile({ ...definition, gates: { ...definition.gates, [gate]: { lines: after } } });
     const then = made.tree.get(element) ?? subject;
-    if (made.access(viewer.viewer).answer(then).most !== level) continue;
+    if (made.access(viewer.viewer, at).answer(then).most !== level) continue;
     const others = everybody
       .filter(
         (one) =>
           one.key !== viewer.key &&
-          !sameAnswer(now.access(one.viewer).answer(subject), made.access(one.viewer).answer(then)),
+          !sameAnswer(now.access(one.viewer, at).answer(subject), made.access(one.viewer, at).answer(then)),
       )
       .map((one) => one.key);
     const cost = others.length * 1000 + changed(before ?? start, after);
@@ -62,15 +65,11 @@ function changed(before: readonly Line[], after: readonly Line[]): number {
 }
 
 /** Line lists that might reach the level: one line taken away, changed or added, with and without what limits. */
-function* candidates(
-  definition: Definition,
-  lines: readonly Line[],
-  viewer: Viewer,
-  level: Level,
-): Generator<readonly Line[]> {
+function* candidates(held: Held, lines: readonly Line[], level: Level): Generator<readonly Line[]> {
+  const { viewer } = held;
   yield lines;
   const [give, limit] = [GIVES[level], LIMITS[level]];
-  const speaks = lines.filter((line) => isSpokenOf(definition, viewer, line.who) !== false);
+  const speaks = lines.filter((line) => held.isSpokenOf(line.who)('not be false') !== false);
   const free = lines.filter((line) => gives(line) || !speaks.includes(line));
   for (const base of free.length === lines.length ? [lines] : [lines, free]) {
     if (base !== lines) yield base;
@@ -92,8 +91,8 @@ function* candidates(
 function namesOf(viewer: Viewer): Who[] {
   if (viewer.kind === 'signed-out') return [{ kind: 'signed-out' }];
   if (viewer.person !== undefined) return [{ kind: 'person', person: viewer.person }];
-  if (viewer.roles.length === 0) return [{ kind: 'signed-in' }];
-  return viewer.roles.flatMap((role): Who[] => [
+  if (viewer.assignments.length === 0) return [{ kind: 'signed-in' }];
+  return viewer.assignments.flatMap(({ role }): Who[] => [
     { kind: 'role', role },
     { kind: 'role', role, exactly: true },
   ]);

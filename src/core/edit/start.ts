@@ -1,12 +1,12 @@
 import { compile } from '../access/compile';
 import { EDIT, NONE, SEE, type Level } from '../access/level';
 import type { Rule } from '../access/rule';
-import { SIGNED_OUT, viewerOfRole, type Viewer } from '../access/viewer';
+import { SIGNED_IN, SIGNED_OUT, viewerOfRole, type Circumstances, type Viewer } from '../access/viewer';
 import type { Definition, Role } from '../model/definition';
 import type { Line, What, Who } from '../model/gate';
 import type { Id } from '../model/id';
 import { isDataDoor, withIncluded } from '../model/tree';
-import { sameJson } from './apply';
+import { sameJson } from '../model/same-json';
 import { newLine } from './make';
 
 /**
@@ -14,14 +14,19 @@ import { newLine } from './make';
  * its container starts with "everyone: edit". A door of data follows the screens, and starts with what
  * the screens give to each login state, role and named person now: "everyone" would open it wide.
  */
-export function startLines(definition: Definition, gate: Id, people: readonly Viewer[]): Line[] {
+export function startLines(
+  definition: Definition,
+  gate: Id,
+  people: readonly Viewer[],
+  at: Circumstances,
+): Line[] {
   const { tree } = compile(definition);
   const element = tree.get(gate);
   if (!element || !isDataDoor(element)) return [newLine({ kind: 'everyone' }, 'edit')];
   const lines: Line[] = [];
-  const start = new Start(definition, gate);
+  const start = new Start(definition, gate, at);
   const signedOut = start.levelOf(SIGNED_OUT, { kind: 'signed-out' });
-  const signedIn = start.levelOf({ kind: 'signed-in', roles: [] }, { kind: 'signed-in' });
+  const signedIn = start.levelOf(SIGNED_IN, { kind: 'signed-in' });
   const everyone = Math.min(signedOut, signedIn) as Level;
   give(lines, { kind: 'everyone' }, everyone, NONE);
   give(lines, { kind: 'signed-out' }, signedOut, everyone);
@@ -36,7 +41,8 @@ export function startLines(definition: Definition, gate: Id, people: readonly Vi
   for (const viewer of people) {
     if (viewer.kind !== 'signed-in' || viewer.person === undefined || !start.names(viewer.person)) continue;
     const who: Who = { kind: 'person', person: viewer.person };
-    const held = [...withIncluded(definition, viewer.roles)].map((id) => byRole.get(id) ?? NONE);
+    const roles = viewer.assignments.map((one) => one.role);
+    const held = [...withIncluded(definition, roles)].map((id) => byRole.get(id) ?? NONE);
     give(lines, who, start.levelOf(viewer, who), Math.max(signedIn, ...held) as Level);
   }
   return lines;
@@ -54,6 +60,7 @@ class Start {
   constructor(
     private readonly definition: Definition,
     private readonly gate: Id,
+    private readonly at: Circumstances,
   ) {}
 
   /** The highest level that a line for this viewer may give without opening more than the screens do. */
@@ -78,7 +85,7 @@ class Start {
   }
 
   private rule(definition: Definition, viewer: Viewer): Rule {
-    const access = compile(definition).access(viewer);
+    const access = compile(definition).access(viewer, this.at);
     return access.rule(access.element(this.gate));
   }
 }

@@ -1,6 +1,9 @@
+import { print } from '../condition/print';
 import type { Definition } from '../model/definition';
 import { sameLine, type Line, type What, type Who } from '../model/gate';
 import type { Id } from '../model/id';
+import { privilegesOf } from '../model/privileges';
+import { unitsOf } from '../model/units';
 import { isDataDoor, Tree, type Element, type ElementKind } from '../model/tree';
 import type { Answer, Level } from '../access/level';
 import type { Change } from './difference';
@@ -19,6 +22,12 @@ export function whoInWords(who: Who, definition: Definition, personName: PersonN
       return 'Signed in';
     case 'person':
       return personName(who.person) ?? 'A person who is gone';
+    case 'privilege':
+      return named(privilegesOf(definition), who.privilege, 'A privilege', (name) => `Holders of “${name}”`);
+    case 'group':
+      return named(definition.groups, who.group, 'A group', (name) => `Group “${name}”`);
+    case 'unit':
+      return named(unitsOf(definition), who.unit, 'A unit', (name) => `At home in ${name}`);
     case 'role': {
       const role = definition.roles.find((one) => one.id === who.role);
       if (!role) return 'A role that is gone';
@@ -28,6 +37,16 @@ export function whoInWords(who: Who, definition: Definition, personName: PersonN
         : role.name;
     }
   }
+}
+
+function named(
+  among: readonly { readonly id: Id; readonly name: string }[],
+  id: Id,
+  kind: string,
+  say: (name: string) => string,
+): string {
+  const found = among.find((one) => one.id === id);
+  return found ? say(found.name) : `${kind} that is gone`;
 }
 
 type Words = readonly [string, string, string];
@@ -68,12 +87,14 @@ const KINDS: Readonly<Record<ElementKind, string>> = {
   application: 'Application',
   area: 'Area',
   screen: 'Screen',
+  face: 'Face',
   section: 'Section',
   field: 'Field',
   button: 'Button',
   list: 'List',
   column: 'Column',
   text: 'Text',
+  people: 'People',
   menu: 'Menu',
   'menu-item': 'Menu item',
   rows: 'Records',
@@ -117,6 +138,16 @@ export function handleName(element: Element): string {
     : `${screen.name} (${kindInWords(kind).toLowerCase()})`;
 }
 
+/** A whole line: "Assistant and above: see, when record.branch = …". */
+export function lineInWords(line: Line, element: Id, definition: Definition, personName: PersonName): string {
+  const tree = new Tree(definition);
+  const on = tree.get(element);
+  const kind = on?.kind ?? 'section';
+  const said = `${whoInWords(line.who, definition, personName)}: ${whatInWords(kind, line.what).toLowerCase()}`;
+  if (!line.when) return said;
+  return `${said}, when ${print({ definition, entity: on && tree.recordOf(on) }, line.when)}`;
+}
+
 /** A change in words: what it is about, and what was done, a sentence each. */
 export function changeInWords(
   change: Change,
@@ -130,7 +161,7 @@ export function changeInWords(
   if (change.kind !== 'gate') return { about, done: [`It was ${change.kind}.`] };
   const kind = element?.kind ?? 'section';
   const inWords = (definition: Definition) => (line: Line) =>
-    `${whoInWords(line.who, definition, personName)}: ${whatInWords(kind, line.what).toLowerCase()}`;
+    lineInWords(line, change.element, definition, personName);
   const follows = isDataDoor({ kind }) ? 'the screens' : (element?.container?.name ?? '');
   const list = (lines: readonly Line[]): string => lines.map(inWords(after)).join('; ') || 'none, so nobody';
   if (!change.after) return { about, done: [`It follows ${follows} again.`] };

@@ -4,7 +4,7 @@ import type { Id } from './id';
 import type { Value, ValueType } from './value';
 
 /** The version of the document's format. */
-export const FORMAT = 1;
+export const FORMAT = 2;
 
 /** What a new screen's gate starts with. */
 export type NewScreens = 'nobody' | 'signed-in' | 'everyone';
@@ -17,25 +17,115 @@ export interface Definition {
   /** Currency (ISO 4217) and language (BCP 47) in which values are shown. */
   readonly currency: string;
   readonly language: string;
+  /** The time zone (IANA name) in which days and times of day are told. */
+  readonly timeZone: string;
   readonly newScreens: NewScreens;
   /** Where a person lands whose roles name no start screen. */
   readonly startScreen?: Id;
+  /** May people open an account for themselves? */
+  readonly signUp: boolean;
+  /** Who may open a locked element on somebody else's screen, and for how long. */
+  readonly unlock?: { readonly privilege: Id; readonly minutes: number };
   /** In the builder's order. */
   readonly roles: readonly Role[];
+  readonly privileges: readonly PrivilegeGroup[];
+  readonly units: readonly Unit[];
+  /** What is known of a person beside name, e-mail address and home unit. */
+  readonly attributes: readonly Attribute[];
+  readonly groups: readonly Group[];
+  readonly conditions: readonly NamedCondition[];
+  readonly sessionValues: readonly SessionValue[];
   readonly entities: readonly Entity[];
   readonly areas: readonly Area[];
   readonly menu: Menu;
   /** Gates with lines of their own, by the id of their element. An element that is not here follows. */
   readonly gates: Readonly<Record<Id, Gate>>;
+  /** What those see who do not get an element, by its id. One that is not here is left out. */
+  readonly closed: Readonly<Record<Id, Closed>>;
 }
 
 export interface Role {
   readonly id: Id;
   readonly name: string;
+  readonly description?: string;
   /** Roles whose rights this one gives as well. */
   readonly includes: readonly Id[];
+  readonly privileges: readonly Id[];
+  /** Every new person gets it. */
+  readonly givenToNew?: boolean;
+  /** People may join and leave by themselves. */
+  readonly joinable?: boolean;
   readonly startScreen?: Id;
+  /** What those with this role may hand out to others inside the application. */
+  readonly handsOut?: readonly HandOut[];
 }
+
+/** A role that may be handed out; `notHeld`: also by those who do not hold it themselves. */
+export interface HandOut {
+  readonly role: Id;
+  readonly notHeld?: boolean;
+}
+
+/** A named ability that roles hold, asked for by lines and conditions. */
+export interface Privilege {
+  readonly id: Id;
+  readonly name: string;
+}
+
+export interface PrivilegeGroup {
+  readonly id: Id;
+  readonly name: string;
+  readonly privileges: readonly Privilege[];
+}
+
+/** A part of the organisation, with the parts below it. */
+export interface Unit {
+  readonly id: Id;
+  readonly name: string;
+  readonly units: readonly Unit[];
+}
+
+/** Something that is known of each person. */
+export interface Attribute {
+  readonly id: Id;
+  readonly name: string;
+  readonly type: ValueType;
+}
+
+/** A named condition on people: who is in it is worked out, never kept. */
+export interface Group {
+  readonly id: Id;
+  readonly name: string;
+  readonly condition: Condition;
+}
+
+/** A condition to be used in others by its name. One that reads the record says of which entity. */
+export interface NamedCondition {
+  readonly id: Id;
+  readonly name: string;
+  readonly entity?: Id;
+  readonly condition: Condition;
+}
+
+/** Something that a button sets for the session it is pressed in, and that ends by itself. */
+export interface SessionValue {
+  readonly id: Id;
+  readonly name: string;
+  readonly type: ValueType;
+  /** How long it holds, in minutes. */
+  readonly minutes: number;
+}
+
+/**
+ * What a closed element shows: its label and a lock, or the builder's own text when it is used. A closed
+ * screen refuses with a text, sends elsewhere, or answers as an address that does not exist.
+ */
+export type Closed =
+  | { readonly show: 'locked' }
+  | { readonly show: 'explained'; readonly text: string }
+  | { readonly show: 'refused'; readonly text: string }
+  | { readonly show: 'sent'; readonly screen: Id }
+  | { readonly show: 'secret' };
 
 /** A kind of data. Its own id is the id of its rows door. */
 export interface Entity {
@@ -46,6 +136,8 @@ export interface Entity {
   readonly plural: string;
   /** The text field that names a record to people. */
   readonly labelField: Id;
+  /** The field that says to which unit a record belongs. */
+  readonly unitField?: Id;
   readonly fields: readonly EntityField[];
   readonly actions: readonly Action[];
 }
@@ -62,17 +154,27 @@ export interface EntityField {
   readonly neverFollows?: boolean;
 }
 
-/** Something done to a record. Its id is the id of its door. An entity has each of the first three once. */
-export type Action =
-  { readonly kind: 'create' | 'update' | 'delete'; readonly id: Id; readonly name: string } | NamedAction;
+/**
+ * Something done to records. Its id is the id of its door. An entity has each of the first three once, and
+ * export (as a file) and bulk change (of many at once) at most once.
+ */
+export type Action = { readonly kind: BuiltIn; readonly id: Id; readonly name: string } | NamedAction;
 
-/** An action of the builder's own: it sets fields to fixed values (null empties). */
+export type BuiltIn = 'create' | 'update' | 'delete' | 'export' | 'bulk';
+
+/** An action of the builder's own: it sets fields to fixed values (null empties), perhaps after a question. */
 export interface NamedAction {
   readonly kind: 'named';
   readonly id: Id;
   readonly name: string;
   readonly sets: Readonly<Record<Id, Value | null>>;
+  /** What is asked before it is done. */
+  readonly confirm?: string;
 }
+
+/** Does the action change data? Where one only reads, a level of see is enough for it. */
+export const changesData = (action: Action): boolean =>
+  action.kind === 'named' ? Object.keys(action.sets).length > 0 : action.kind !== 'export';
 
 export interface Area {
   readonly id: Id;
@@ -89,6 +191,15 @@ export interface Screen {
   readonly name: string;
   readonly address: string;
   readonly binds?: { readonly entity: Id; readonly record: 'existing' | 'new' };
+  /** What every face shows. */
+  readonly sections: readonly Section[];
+  /** Layouts for different viewers: the first that is open to one is shown, under the sections. */
+  readonly faces?: readonly Face[];
+}
+
+export interface Face {
+  readonly id: Id;
+  readonly name: string;
   readonly sections: readonly Section[];
 }
 
@@ -98,7 +209,7 @@ export interface Section {
   readonly parts: readonly Part[];
 }
 
-export type Part = FieldPart | Button | List | Text;
+export type Part = FieldPart | Button | List | Text | PeoplePart;
 
 /** A field of the screen's record. */
 export interface FieldPart {
@@ -120,6 +231,9 @@ export type Effect =
   | { readonly do: 'save' }
   | { readonly do: 'delete' }
   | { readonly do: 'action'; readonly action: Id }
+  /** Reads or changes the records of a list on the same screen. */
+  | { readonly do: 'export' | 'bulk'; readonly list: Id }
+  | { readonly do: 'set-session'; readonly value: Id; readonly to: Value | null }
   | { readonly do: 'sign-out' };
 
 /** Records of one entity; only those that pass the filter, where there is one. */
@@ -144,6 +258,13 @@ export interface Text {
   readonly kind: 'text';
   readonly id: Id;
   readonly text: string;
+}
+
+/** The people whom the viewer may look after, with the roles that they may hand out. */
+export interface PeoplePart {
+  readonly kind: 'people';
+  readonly id: Id;
+  readonly name: string;
 }
 
 export interface Menu {

@@ -1,7 +1,12 @@
-import type { Action, Button, Definition, Entity, List, MenuItem, Screen } from './definition';
+import { conditionLoop, whatIsWrong } from '../condition/check';
+import type { Condition } from '../condition/condition';
+import { attributesOf, readConstant } from '../condition/type';
+import type { Action, Button, Closed, Definition, Entity, List, MenuItem, Screen } from './definition';
 import type { Id } from './id';
+import { privilegesOf } from './privileges';
 import type { Problem } from './problem';
-import { inclusionLoop, Tree } from './tree';
+import { inclusionLoop, sectionsOf, Tree } from './tree';
+import { unitAndBelow, unitsOf } from './units';
 import { readValue } from './value';
 
 /** Collects what is wrong in a document of the right shape: ids used twice, things that point to nothing. */
@@ -29,11 +34,13 @@ export function findFaults(definition: Definition): Problem[] {
   const faults = new Faults(definition);
   ids(faults);
   roles(faults);
+  named(faults);
   entities(faults);
   for (const screen of faults.screens.values()) screenParts(faults, screen);
   addresses(faults);
   menu(faults, definition.menu.items);
   gates(faults);
+  closed(faults);
   if (definition.startScreen && !faults.screens.has(definition.startScreen))
     faults.missing(definition.name, 'screen', definition.startScreen);
   return faults.found;
@@ -41,7 +48,18 @@ export function findFaults(definition: Definition): Problem[] {
 
 function ids(faults: Faults): void {
   const seen = new Set<Id>();
-  const names = [...faults.tree.elements, ...faults.definition.roles];
+  const { definition } = faults;
+  const names = [
+    ...faults.tree.elements,
+    ...definition.roles,
+    ...definition.privileges,
+    ...privilegesOf(definition),
+    ...unitsOf(definition),
+    ...attributesOf(definition),
+    ...definition.groups,
+    ...definition.conditions,
+    ...definition.sessionValues,
+  ];
   for (const { id, name } of names) {
     if (seen.has(id))
       faults.say('id-twice', name, `The id ${id} is used twice.`, 'Give one of them an id of its own.');
@@ -50,11 +68,19 @@ function ids(faults: Faults): void {
 }
 
 function roles(faults: Faults): void {
+  const privileges = privilegesOf(faults.definition);
   for (const role of faults.definition.roles) {
     for (const id of role.includes) if (!faults.tree.role(id)) faults.missing(role.name, 'role', id);
     if (role.startScreen && !faults.screens.has(role.startScreen))
       faults.missing(role.name, 'screen', role.startScreen);
+    for (const id of role.privileges)
+      if (!privileges.some((one) => one.id === id)) faults.missing(role.name, 'privilege', id);
+    for (const { role: id } of role.handsOut ?? [])
+      if (!faults.tree.role(id)) faults.missing(`${role.name}, hands out`, 'role', id);
   }
+  const { unlock } = faults.definition;
+  if (unlock && !privileges.some((one) => one.id === unlock.privilege))
+    faults.missing('Unlocking', 'privilege', unlock.privilege);
   const loop = inclusionLoop(faults.definition.roles);
   if (loop)
     faults.say(
@@ -65,8 +91,48 @@ function roles(faults: Faults): void {
     );
 }
 
+/** Attributes, session values, and the conditions that have names. */
+function named(faults: Faults): void {
+  const { definition } = faults;
+  for (const { name, type } of [...definition.attributes, ...definition.sessionValues])
+    if (type.kind === 'record' && faults.tree.get(type.entity)?.kind !== 'rows')
+      faults.missing(name, 'entity', type.entity);
+  for (const { name, condition: asked } of definition.groups)
+    condition(faults, `Group ${name}`, asked, undefined);
+  for (const { name, entity: id, condition: asked } of definition.conditions) {
+    const entity = definition.entities.find((one) => one.id === id);
+    if (id !== undefined && !entity) faults.missing(`Condition ${name}`, 'entity', id);
+    else condition(faults, `Condition ${name}`, asked, entity);
+  }
+  const loop = conditionLoop(definition);
+  if (loop)
+    faults.say(
+      'condition-loop',
+      loop[0] as string,
+      `Conditions use each other in a loop: ${loop.join(' → ')}.`,
+      'Take one of these uses away.',
+    );
+}
+
+/** Do the condition's types fit, and does all that it asks of exist? */
+function condition(faults: Faults, place: string, asked: Condition, entity: Entity | undefined): void {
+  const wrong = whatIsWrong({ definition: faults.definition, entity }, asked);
+  if (wrong) faults.say('condition', place, wrong.message, wrong.mend);
+}
+
 function entities(faults: Faults): void {
   for (const entity of faults.definition.entities) {
+    for (const kind of ['export', 'bulk'] as const)
+      if (entity.actions.filter((action) => action.kind === kind).length > 1)
+        faults.say('actions', entity.name, `It has more than one ${kind} action.`, 'Keep one of them.');
+    const unit = entity.fields.find((field) => field.id === entity.unitField);
+    if (entity.unitField !== undefined && unit?.type.kind !== 'unit')
+      faults.say(
+        'unit-field',
+        entity.name,
+        'The field that says its unit must be one of its own that hold a unit.',
+        'Choose such a field, or none.',
+      );
     for (const kind of ['create', 'update', 'delete'] as const)
       if (entity.actions.filter((action) => action.kind === kind).length !== 1)
         faults.say(
@@ -111,6 +177,8 @@ function constant(
   const reading = readValue(field, value);
   if ('problem' in reading)
     faults.say('value', place, `${field.name}: ${reading.problem}`, 'Give a value that fits the field.');
+  else if (field.type.kind === 'unit' && value !== null && !unitAndBelow(faults.definition, String(value)))
+    faults.missing(place, 'unit', String(value));
   else if (reading.value !== value)
     faults.say(
       'value',
@@ -123,7 +191,7 @@ function constant(
 function screenParts(faults: Faults, screen: Screen): void {
   const bound = screen.binds && faults.definition.entities.find((one) => one.id === screen.binds?.entity);
   if (screen.binds && !bound) faults.missing(screen.name, 'entity', screen.binds.entity);
-  for (const part of screen.sections.flatMap((section) => section.parts)) {
+  for (const part of sectionsOf(screen).flatMap((section) => section.parts)) {
     const place = `${screen.name}, ${faults.tree.get(part.id)?.name ?? part.id}`;
     if (part.kind === 'field' && !bound?.fields.some((field) => field.id === part.field))
       faults.missing(place, "field of the screen's entity", part.field);
@@ -138,7 +206,7 @@ function list(faults: Faults, place: string, list: List, screen: Screen): void {
   for (const column of list.columns)
     if (!entity.fields.some((field) => field.id === column.field))
       faults.missing(place, `field of ${entity.name}`, column.field);
-  if (list.filter) constant(faults, place, entity, list.filter.field, list.filter.equals);
+  if (list.filter) condition(faults, `${place}, filter`, list.filter, entity);
   if (list.opens) {
     const binds = faults.screens.get(list.opens)?.binds;
     if (binds?.entity !== list.entity || binds.record !== 'existing')
@@ -161,6 +229,25 @@ function button(faults: Faults, place: string, node: Button, screen: Screen, row
   switch (effect.do) {
     case 'sign-out':
       return;
+    case 'export':
+    case 'bulk': {
+      const list = faults.tree.get(effect.list);
+      if (list?.kind !== 'list' || list.screen !== screen)
+        return faults.missing(place, 'list on the same screen', effect.list);
+      const entity = faults.tree.entityOf(list.node.entity);
+      if (row) wrong('It is about a whole list, and stands in a row.', 'Put it beside the list.');
+      else if (entity && !faults.tree.optionalAction(entity, effect.do))
+        wrong(`${entity.name} has no ${effect.do} action.`, 'Add one to it, or take the button away.');
+      return;
+    }
+    case 'set-session': {
+      const value = faults.definition.sessionValues.find((one) => one.id === effect.value);
+      if (!value) return faults.missing(place, 'session value', effect.value);
+      if (effect.to === null) return;
+      if (readConstant(faults.definition, value.type, effect.to) !== effect.to)
+        wrong(`${value.name} cannot hold this.`, 'Give a value that fits its type.');
+      return;
+    }
     case 'open': {
       const target = faults.screens.get(effect.screen);
       if (!target) return faults.missing(place, 'screen', effect.screen);
@@ -250,6 +337,65 @@ function gates(faults: Faults): void {
           'Give one of the lines an id of its own.',
         );
       seen.add(line.id);
+      const entity = found && faults.tree.recordOf(found);
+      if (line.when) condition(faults, `Gate of ${found?.name ?? element}`, line.when, entity);
+    }
+  }
+}
+
+/** What closed elements show: only screens can refuse, send and be secret, and what they send to needs no record. */
+function closed(faults: Faults): void {
+  const { definition, tree, screens } = faults;
+  for (const [id, shown] of Object.entries(definition.closed)) {
+    const element = tree.get(id);
+    if (!element) {
+      faults.missing('Closed elements', 'element', id);
+      continue;
+    }
+    const place = `Closed: ${element.name}`;
+    const forScreens = !['locked', 'explained'].includes(shown.show);
+    const canLock = ![
+      'application',
+      'area',
+      'screen',
+      'face',
+      'menu',
+      'rows',
+      'action',
+      'data-field',
+    ].includes(element.kind);
+    if (forScreens ? element.kind !== 'screen' : !canLock)
+      faults.say(
+        'closed',
+        place,
+        `“${shown.show}” does not fit this kind of element.`,
+        'Screens refuse, send or are secret; what stands on them, and menu items, are locked or explained.',
+      );
+    if (shown.show !== 'sent') continue;
+    if (!screens.has(shown.screen)) faults.missing(place, 'screen', shown.screen);
+    else if (screens.get(shown.screen)?.binds?.record === 'existing')
+      faults.say(
+        'closed',
+        place,
+        'It sends to a screen that needs a record.',
+        'Send to one that needs none.',
+      );
+    const way = [id];
+    for (let next: Id | undefined = shown.screen; next !== undefined;) {
+      if (way.includes(next)) {
+        faults.say(
+          'sent-loop',
+          place,
+          `Closed screens send to each other in a loop: ${[...way, next].map((one) => screens.get(one)?.name ?? one).join(' → ')}.`,
+          'Let one of them refuse instead.',
+        );
+        break;
+      }
+      way.push(next);
+      const after: Closed | undefined = Object.hasOwn(definition.closed, next)
+        ? definition.closed[next]
+        : undefined;
+      next = after?.show === 'sent' ? after.screen : undefined;
     }
   }
 }

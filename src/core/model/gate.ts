@@ -1,4 +1,6 @@
+import type { Condition } from '../condition/condition';
 import type { Id } from './id';
+import { sameJson } from './same-json';
 
 /** Whom a line speaks of. A role means the role and all that include it, unless `exactly`: assigned directly. */
 export type Who =
@@ -6,6 +8,10 @@ export type Who =
   | { readonly kind: 'signed-out' }
   | { readonly kind: 'signed-in' }
   | { readonly kind: 'role'; readonly role: Id; readonly exactly?: boolean }
+  | { readonly kind: 'privilege'; readonly privilege: Id }
+  | { readonly kind: 'group'; readonly group: Id }
+  /** People whose home is in the unit, or below it. */
+  | { readonly kind: 'unit'; readonly unit: Id }
   | { readonly kind: 'person'; readonly person: Id };
 
 /** What a line does: give a level, cap it, or take it away. */
@@ -16,6 +22,7 @@ export interface Line {
   readonly id: Id;
   readonly who: Who;
   readonly what: What;
+  readonly when?: Condition;
 }
 
 /**
@@ -29,19 +36,16 @@ export interface Gate {
 /** Does the line give something, rather than take it away? */
 export const gives = (line: Line): boolean => line.what === 'see' || line.what === 'edit';
 
-/** Do the two lines say the same, whatever their ids and the order of their parts? */
-export function sameLine(a: Line, b: Line): boolean {
-  return a.id === b.id && a.what === b.what && sameWho(a.who, b.who);
-}
+/** Do the two lines say the same, whatever the order of their parts? */
+export const sameLine = (a: Line, b: Line): boolean =>
+  a.id === b.id && a.what === b.what && sameWho(a.who, b.who) && sameJson(a.when, b.when);
 
-export function sameWho(a: Who, b: Who): boolean {
-  if (a.kind === 'role' && b.kind === 'role')
-    return a.role === b.role && (a.exactly ?? false) === (b.exactly ?? false);
-  if (a.kind === 'person' && b.kind === 'person') return a.person === b.person;
-  return a.kind === b.kind;
-}
+export const sameWho = (a: Who, b: Who): boolean => sameJson(plain(a), plain(b));
+
+/** `exactly: false` says what a role line says without it. */
+const plain = (who: Who): Who =>
+  who.kind === 'role' && !who.exactly ? { kind: 'role', role: who.role } : who;
 
 /** Are the two lists of lines the same, in order? */
-export function sameLines(a: readonly Line[], b: readonly Line[]): boolean {
-  return a.length === b.length && a.every((line, i) => sameLine(line, b[i] as Line));
-}
+export const sameLines = (a: readonly Line[], b: readonly Line[]): boolean =>
+  a.length === b.length && a.every((line, i) => sameLine(line, b[i] as Line));

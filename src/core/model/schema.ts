@@ -1,4 +1,6 @@
 import * as yup from 'yup';
+import { isTimeZone } from '../condition/clock';
+import { CLOCK_READINGS, COMPARISONS } from '../condition/condition';
 import { FORMAT, type Definition } from './definition';
 import { findFaults } from './faults';
 import { failed, ok, type Problem, type Result } from './problem';
@@ -21,6 +23,13 @@ const name = yup
   .trim()
   .min(1, 'must not be empty')
   .max(120, 'must be at most 120 characters')
+  .required('is missing');
+const words = yup.string().trim().max(500, 'must be at most 500 characters');
+const minutes = yup
+  .number()
+  .integer('must be a whole number')
+  .min(1, 'must be at least 1')
+  .max(525_600, 'must be at most a year')
   .required('is missing');
 const listOf = (of: yup.ISchema<unknown>) => yup.array().of(of).required('is missing');
 const value = yup
@@ -69,11 +78,68 @@ function oneOf(key: string, variants: Record<string, yup.ObjectShape>) {
   });
 }
 
+/** Picks the schema by whichever of the keys is there: variants that no key tells apart by its value. */
+function byKey(what: string, variants: () => Record<string, yup.ObjectShape>): yup.Lazy<unknown> {
+  return yup.lazy((input: unknown) => {
+    const all = variants();
+    const keys = typeof input === 'object' && input !== null ? Object.keys(input) : [];
+    const key = Object.keys(all).find((one) => keys.includes(one));
+    if (key !== undefined) return exactly(all[key] as yup.ObjectShape).required('is missing');
+    return yup
+      .mixed()
+      .test('variant', `must be ${what}: an object with one of ${Object.keys(all).join(', ')}`, () => false);
+  });
+}
+
+const operand = byKey('an operand', () => ({
+  user: { user: id },
+  record: { record: id, through: id.notRequired() },
+  session: { session: id },
+  clock: {
+    clock: yup
+      .string()
+      .oneOf(CLOCK_READINGS, `must be one of ${CLOCK_READINGS.join(', ')}`)
+      .required(),
+    plus: yup.number().integer().min(-99_999).max(99_999),
+  },
+  value: { value: value.required('is missing') },
+}));
+
+/** A condition of the document. What it names, and its types, are looked at afterwards. */
+export const conditionSchema: yup.Lazy<unknown> = byKey('a condition', () => ({
+  all: { all: listOf(conditionSchema) },
+  any: { any: listOf(conditionSchema) },
+  not: { not: conditionSchema },
+  compare: {
+    compare: yup
+      .string()
+      .oneOf(COMPARISONS, `must be one of ${COMPARISONS.join(', ')}`)
+      .required(),
+    left: operand,
+    right: operand,
+  },
+  empty: { empty: operand },
+  oneOf: { oneOf: operand, values: listOf(value.required('is missing')) },
+  inUnit: { inUnit: operand, unit: operand },
+  hasRole: { hasRole: id, exactly: yup.boolean() },
+  hasPrivilege: { hasPrivilege: id },
+  inGroup: { inGroup: id },
+  meets: { meets: id },
+  call: { call: id, with: listOf(operand) },
+}));
+
+const optionalCondition = yup.lazy((input: unknown) =>
+  input === undefined ? yup.mixed().notRequired() : conditionSchema.resolve({ value: input }),
+);
+
 const who = oneOf('kind', {
   everyone: {},
   'signed-out': {},
   'signed-in': {},
   role: { role: id, exactly: yup.boolean() },
+  privilege: { privilege: id },
+  group: { group: id },
+  unit: { unit: id },
   person: { person: id },
 });
 
@@ -85,6 +151,7 @@ export const lineSchema = exactly({
     .string()
     .oneOf(['see', 'edit', 'at-most-see', 'block'], 'must be see, edit, at-most-see or block')
     .required('is missing'),
+  when: optionalCondition,
 });
 
 const gate = exactly({ lines: listOf(lineSchema) });
@@ -97,6 +164,7 @@ const type = oneOf('kind', {
   boolean: {},
   choice: { options: listOf(exactly({ id, name })) },
   record: { entity: id },
+  unit: {},
 });
 
 const effect = oneOf('do', {
@@ -104,6 +172,9 @@ const effect = oneOf('do', {
   save: {},
   delete: {},
   action: { action: id },
+  export: { list: id },
+  bulk: { list: id },
+  'set-session': { value: id, to: valueOrNull.defined('is missing') },
   'sign-out': {},
 });
 const button = { kind: yup.string().oneOf(['button']).required(), id, name, effect };
@@ -116,12 +187,15 @@ const part = oneOf('kind', {
     id,
     name,
     entity: id,
-    filter: exactly({ field: id, equals: value.required('is missing') }).default(undefined),
+    filter: optionalCondition,
     columns: listOf(exactly({ id, field: id })),
     opens: id.notRequired(),
     buttons: listOf(exactly(button)),
   },
+  people: { id, name },
 });
+
+const sections = listOf(exactly({ id, name, parts: listOf(part) }));
 
 /** A screen of the document. */
 export const screenSchema = exactly({
@@ -135,26 +209,77 @@ export const screenSchema = exactly({
     entity: id,
     record: yup.string().oneOf(['existing', 'new']).required('is missing'),
   }).default(undefined),
-  sections: listOf(exactly({ id, name, parts: listOf(part) })),
+  sections,
+  faces: yup.array().of(exactly({ id, name, sections })),
 });
 
 const action = oneOf('kind', {
   create: { id, name },
   update: { id, name },
   delete: { id, name },
-  named: { id, name, sets: mapOf(valueOrNull) },
+  export: { id, name },
+  bulk: { id, name },
+  named: { id, name, sets: mapOf(valueOrNull), confirm: words },
 });
 
 const menuItem: yup.Lazy<unknown> = yup.lazy(() =>
   exactly({ id, name, screen: id.notRequired(), items: listOf(menuItem) }),
 );
 
-/** A role of the document. */
-export const roleSchema = exactly({ id, name, includes: listOf(id), startScreen: id.notRequired() });
-
-const definitionSchema = exactly({
-  format: yup.number().oneOf([FORMAT], `must be ${FORMAT}`).required('is missing'),
+const roleSchema = exactly({
   id,
+  name,
+  description: words,
+  includes: listOf(id),
+  privileges: listOf(id),
+  givenToNew: yup.boolean(),
+  joinable: yup.boolean(),
+  startScreen: id.notRequired(),
+  handsOut: yup.array().of(exactly({ role: id, notHeld: yup.boolean() })),
+});
+
+const unit: yup.Lazy<unknown> = yup.lazy(() => exactly({ id, name, units: listOf(unit) }));
+
+/** What those see who do not get an element. */
+export const closedSchema = oneOf('show', {
+  locked: {},
+  explained: { text: words.required('is missing') },
+  refused: { text: words.required('is missing') },
+  sent: { screen: id },
+  secret: {},
+});
+
+/** The parts of the document that are lists of things with names, as edits change them one by one. */
+export const LIST_SCHEMAS = {
+  roles: roleSchema,
+  privileges: exactly({ id, name, privileges: listOf(exactly({ id, name })) }),
+  units: unit,
+  attributes: exactly({ id, name, type }),
+  groups: exactly({ id, name, condition: conditionSchema }),
+  conditions: exactly({ id, name, entity: id.notRequired(), condition: conditionSchema }),
+  sessionValues: exactly({ id, name, type, minutes }),
+  entities: exactly({
+    id,
+    name,
+    plural: name,
+    labelField: id,
+    unitField: id.notRequired(),
+    fields: listOf(
+      exactly({
+        id,
+        name,
+        type,
+        required: yup.boolean(),
+        initial: value.notRequired(),
+        neverFollows: yup.boolean(),
+      }),
+    ),
+    actions: listOf(action),
+  }),
+} as const;
+
+/** What is set for the whole application, each by its name. */
+export const SETTINGS = {
   name,
   currency: yup
     .string()
@@ -164,31 +289,33 @@ const definitionSchema = exactly({
     .string()
     .matches(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, 'must be a language such as en-GB')
     .required('is missing'),
+  timeZone: yup
+    .string()
+    .test('zone', 'must be a time zone such as Europe/London', (text) => !text || isTimeZone(text))
+    .required('is missing'),
   newScreens: yup.string().oneOf(['nobody', 'signed-in', 'everyone']).required('is missing'),
   startScreen: id.notRequired(),
-  roles: listOf(roleSchema),
-  entities: listOf(
-    exactly({
-      id,
-      name,
-      plural: name,
-      labelField: id,
-      fields: listOf(
-        exactly({
-          id,
-          name,
-          type,
-          required: yup.boolean(),
-          initial: value.notRequired(),
-          neverFollows: yup.boolean(),
-        }),
-      ),
-      actions: listOf(action),
-    }),
-  ),
+  signUp: yup.boolean().required('is missing'),
+  unlock: exactly({ privilege: id, minutes }).default(undefined),
+};
+
+/** A whole document. */
+export const definitionSchema = exactly({
+  format: yup.number().oneOf([FORMAT], `must be ${FORMAT}`).required('is missing'),
+  id,
+  ...SETTINGS,
+  roles: listOf(LIST_SCHEMAS.roles),
+  privileges: listOf(LIST_SCHEMAS.privileges),
+  units: listOf(unit),
+  attributes: listOf(LIST_SCHEMAS.attributes),
+  groups: listOf(LIST_SCHEMAS.groups),
+  conditions: listOf(LIST_SCHEMAS.conditions),
+  sessionValues: listOf(LIST_SCHEMAS.sessionValues),
+  entities: listOf(LIST_SCHEMAS.entities),
   areas: listOf(exactly({ id, name, screens: listOf(screenSchema) })),
   menu: exactly({ id, items: listOf(menuItem) }),
   gates: mapOf(gate),
+  closed: mapOf(closedSchema),
 });
 
 /**

@@ -1,15 +1,18 @@
 import type {
   Action,
   Area,
+  BuiltIn,
   Button,
   Column,
   Definition,
   Entity,
   EntityField,
+  Face,
   FieldPart,
   List,
   Menu,
   MenuItem,
+  PeoplePart,
   Role,
   Screen,
   Section,
@@ -22,12 +25,14 @@ type Node =
   | { readonly kind: 'application'; readonly node: Definition }
   | { readonly kind: 'area'; readonly node: Area }
   | { readonly kind: 'screen'; readonly node: Screen }
+  | { readonly kind: 'face'; readonly node: Face }
   | { readonly kind: 'section'; readonly node: Section }
   | { readonly kind: 'field'; readonly node: FieldPart }
   | { readonly kind: 'button'; readonly node: Button }
   | { readonly kind: 'list'; readonly node: List }
   | { readonly kind: 'column'; readonly node: Column }
   | { readonly kind: 'text'; readonly node: Text }
+  | { readonly kind: 'people'; readonly node: PeoplePart }
   | { readonly kind: 'menu'; readonly node: Menu }
   | { readonly kind: 'menu-item'; readonly node: MenuItem }
   | { readonly kind: 'rows'; readonly node: Entity }
@@ -35,6 +40,12 @@ type Node =
   | { readonly kind: 'data-field'; readonly node: EntityField };
 
 export type ElementKind = Node['kind'];
+
+/** All sections of a screen, of each of its faces too. */
+export const sectionsOf = ({ sections, faces = [] }: Screen): Section[] => [
+  ...sections,
+  ...faces.flatMap((face) => face.sections),
+];
 
 /** Anything that can have a gate. */
 export type Element = Node & {
@@ -100,9 +111,23 @@ export class Tree {
 
   /** An entity's built-in action. A valid definition has each once. */
   action(entity: Entity, kind: 'create' | 'update' | 'delete'): Action {
-    const found = entity.actions.find((action) => action.kind === kind);
+    const found = this.optionalAction(entity, kind);
     if (!found) throw new Error(`${entity.name} has no ${kind} action`);
     return found;
+  }
+
+  optionalAction(entity: Entity, kind: BuiltIn): Action | undefined {
+    return entity.actions.find((action) => action.kind === kind);
+  }
+
+  /**
+   * The entity whose record is decided on at this element: the row's in a list, else the screen's; for a
+   * door of data its own. Undefined where there is none, or none that is known from the definition alone.
+   */
+  recordOf(element: Element): Entity | undefined {
+    if (isDataDoor(element)) return this.entityOf(element.id);
+    const list = element.kind === 'list' ? element.node : element.list;
+    return this.entityOf(list?.entity ?? element.screen?.binds?.entity ?? '');
   }
 
   screens(): Screen[] {
@@ -144,13 +169,24 @@ export class Tree {
         container: inArea,
         screen,
       });
-      for (const section of screen.sections) {
-        const container = this.add({ kind: 'section', node: section }, section, section.name, {
+      this.addSections(screen.sections, onScreen, screen);
+      for (const face of screen.faces ?? []) {
+        const onFace = this.add({ kind: 'face', node: face }, face, face.name, {
           container: onScreen,
           screen,
         });
-        for (const part of section.parts) this.addPart(part, { container, screen });
+        this.addSections(face.sections, onFace, screen);
       }
+    }
+  }
+
+  private addSections(sections: readonly Section[], inside: Element, screen: Screen): void {
+    for (const section of sections) {
+      const container = this.add({ kind: 'section', node: section }, section, section.name, {
+        container: inside,
+        screen,
+      });
+      for (const part of section.parts) this.addPart(part, { container, screen });
     }
   }
 
@@ -164,6 +200,9 @@ export class Tree {
         return;
       case 'text':
         this.add({ kind: 'text', node: part }, part, part.text, place);
+        return;
+      case 'people':
+        this.add({ kind: 'people', node: part }, part, part.name, place);
         return;
       case 'list': {
         const list = part;

@@ -1,6 +1,7 @@
 import * as yup from 'yup';
-import type { EntityField } from './definition';
+import type { EntityField, Unit } from './definition';
 import type { Id } from './id';
+import { unitsOf } from './units';
 
 /** A stored value. Decimals are strings, dates are `YYYY-MM-DD`, a pointed-to record is its id. */
 export type Value = string | boolean;
@@ -15,7 +16,8 @@ export type ValueType =
   | { readonly kind: 'date' }
   | { readonly kind: 'boolean' }
   | { readonly kind: 'choice'; readonly options: readonly { readonly id: Id; readonly name: string }[] }
-  | { readonly kind: 'record'; readonly entity: Id };
+  | { readonly kind: 'record'; readonly entity: Id }
+  | { readonly kind: 'unit' };
 
 /** A value as read, or what is wrong with it in words for the person who wrote it. */
 export type Reading = { readonly value: Value | null } | { readonly problem: string };
@@ -30,7 +32,8 @@ const decimal = (places: number): yup.StringSchema =>
         : 'Write a whole number such as 12.',
     );
 
-const isDate = (text: string): boolean => {
+/** Is there such a day? For texts of the form `YYYY-MM-DD`. */
+export const isDate = (text: string): boolean => {
   const at = new Date(`${text}T00:00:00Z`);
   return !Number.isNaN(at.getTime()) && at.toISOString().startsWith(text);
 };
@@ -70,6 +73,8 @@ function schemaOf(type: ValueType): yup.Schema {
       );
     case 'record':
       return yup.string().max(40, 'Choose one of the records.');
+    case 'unit':
+      return yup.string().max(40, 'Choose one of the units.');
   }
 }
 
@@ -104,10 +109,11 @@ export function plainDecimal(text: string): string {
   return plain === '0' ? '0' : sign + plain;
 }
 
-/** How values are shown: language (BCP 47) and currency (ISO 4217). */
+/** How values are shown: language (BCP 47), currency (ISO 4217), and what the units are called. */
 export interface Manner {
   readonly language: string;
   readonly currency: string;
+  readonly units: readonly Unit[];
 }
 
 interface Formats {
@@ -150,10 +156,14 @@ export function showValue(type: ValueType, value: Value | null | undefined, mann
     case 'number':
       return formatsOf(manner).number.format(value as unknown as number);
     case 'date':
-      return formatsOf(manner).date.format(new Date(`${value as string}T00:00:00Z`));
+      return isDate(String(value))
+        ? formatsOf(manner).date.format(new Date(`${String(value)}T00:00:00Z`))
+        : '';
     case 'boolean':
       return value ? 'Yes' : 'No';
     case 'choice':
       return type.options.find((option) => option.id === value)?.name ?? '';
+    case 'unit':
+      return unitsOf(manner).find((unit) => unit.id === value)?.name ?? '';
   }
 }

@@ -14,8 +14,21 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { Definition } from '../../core/model/definition';
-import type { Values } from '../../core/model/value';
+import type { Unlocked } from '../../core/access/viewer';
+import type { Value, Values } from '../../core/model/value';
 import type { Edit } from '../../core/edit/edit';
+
+/** A session value, until it ends (milliseconds since 1970). */
+export interface HeldValue {
+  readonly value: Value;
+  readonly until: number;
+}
+
+/** One element that is unlocked for a session, by whom, and until when (milliseconds since 1970). */
+export interface HeldUnlock extends Unlocked {
+  readonly by: string;
+  readonly until: number;
+}
 
 const at = (name: string) => timestamp(name, { withTimezone: true }).notNull().defaultNow();
 
@@ -126,11 +139,19 @@ export const people = pgTable(
     name: text('name').notNull(),
     passwordHash: text('password_hash').notNull(),
     active: boolean('active').notNull().default(true),
+    /** Has the e-mail address been confirmed? Until then the person is nobody. */
+    confirmed: boolean('confirmed').notNull().default(true),
+    homeUnit: text('home_unit'),
+    /** Values of the builder's own attributes, by their id. */
+    attributes: jsonb('attributes').$type<Values>().notNull().default({}),
     /** A screen's id: where this person lands, before what their roles say. */
     startScreen: text('start_screen'),
     createdAt: at('created_at'),
   },
-  (table) => [unique('people_email').on(table.applicationId, table.email)],
+  (table) => [
+    unique('people_email').on(table.applicationId, table.email),
+    index('people_name').on(table.applicationId, table.name, table.id),
+  ],
 );
 
 /** A role given to a person, perhaps in one unit only, perhaps for a time: `[from, until)`. */
@@ -146,8 +167,32 @@ export const assignments = pgTable(
     from: timestamp('from', { withTimezone: true }),
     until: timestamp('until', { withTimezone: true }),
   },
-  (table) => [index('assignments_person').on(table.personId)],
+  (table) => [index('assignments_person').on(table.personId), index('assignments_role').on(table.roleId)],
 );
+
+/** A message that would be sent. Nothing leaves this machine: it is read here. */
+export const outbox = pgTable(
+  'outbox',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    applicationId: applicationId(),
+    to: text('to').notNull(),
+    subject: text('subject').notNull(),
+    body: text('body').notNull(),
+    at: at('at'),
+  },
+  (table) => [index('outbox_at').on(table.applicationId, table.at)],
+);
+
+/** A person's e-mail address that waits for being confirmed. */
+export const confirmations = pgTable('confirmations', {
+  /** SHA-256 of the token in the message, in hexadecimal. */
+  tokenHash: text('token_hash').primaryKey(),
+  personId: uuid('person_id')
+    .notNull()
+    .references(() => people.id, { onDelete: 'cascade' }),
+  expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+});
 
 export const RECORD_KINDS = ['sample', 'live'] as const;
 export type RecordKind = (typeof RECORD_KINDS)[number];
@@ -184,6 +229,10 @@ export const sessions = pgTable(
     personId: uuid('person_id').references(() => people.id, { onDelete: 'cascade' }),
     createdAt: at('created_at'),
     expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+    /** Session values by id, each with the moment (milliseconds since 1970) at which it ends. */
+    values: jsonb('values').$type<Record<string, HeldValue>>().notNull().default({}),
+    /** What others have unlocked for this session. */
+    unlocked: jsonb('unlocked').$type<HeldUnlock[]>().notNull().default([]),
   },
   (table) => [
     foreignKey({ columns: [table.applicationId], foreignColumns: [applications.id] }).onDelete('cascade'),

@@ -1,5 +1,5 @@
 import type { Answer } from '@/core/access/level';
-import { SIGNED_OUT, viewerOfPerson } from '@/core/access/viewer';
+import { rightNow, SIGNED_OUT, viewerOfPerson } from '@/core/access/viewer';
 import { compareReach, difference, type Affected, type Shift } from '@/core/edit/difference';
 import { changeInWords, fullName } from '@/core/edit/words';
 import type { Effect, Review } from '@/core/edit/review';
@@ -22,7 +22,9 @@ export async function review(applicationId: string): Promise<Review> {
     ...people.filter(({ active }) => active).map((one) => ({ key: one.id, viewer: viewerOfPerson(one) })),
   ];
   const names = new Map(people.map(({ id, name }) => [id, name]));
-  const shifts = new Map(compareReach(before, after, everybody).map((shift) => [shift.element, shift]));
+  const shifts = new Map(
+    compareReach(before, after, everybody, rightNow()).map((shift) => [shift.element, shift]),
+  );
   const [old, now] = [new Tree(before), new Tree(after)];
   const effectOf = ({ element: id, groups }: Shift<string>): Effect => {
     const element = now.get(id) ?? old.get(id);

@@ -1,15 +1,18 @@
 import { readAddress } from '@/core/access/address';
-import { surely } from '@/core/access/formula';
-import { screenListing } from '@/core/access/landing';
+import type { Access } from '@/core/access/access';
+import { screenListing, sentTo } from '@/core/access/landing';
 import { NONE } from '@/core/access/level';
 import type { Outcome, ShownRows } from '@/core/access/page';
-import { addressOf, resolve, resolveRow, type ShownList } from '@/core/access/resolve';
+import { addressOf, resolve, resolveRow, type KnownRecord } from '@/core/access/resolve';
+import type { ShownList } from '@/core/access/shown';
+import type { Screen } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
 import {
   listRecords,
+  knownRecord,
+  knownRecords,
   openRecord,
   PAGE_SIZES,
-  targetsOf,
   type Query,
   type Scope,
   type StoredRecord,
@@ -18,22 +21,25 @@ import {
 /** What an address of the application gives to a viewer. The released pages and the studio's canvas both come from here. */
 export async function pageAt(scope: Scope, address: string, query: URLSearchParams): Promise<Outcome> {
   const { access } = scope;
-  const destination = readAddress(access.compiled.tree, address);
-  if (!destination) return { is: 'not-there' };
+  const { tree, definition } = access.compiled;
+  const destination = readAddress(tree, address);
+  if (!destination) return NOT_THERE;
   const { screen } = destination;
-  if (access.level(access.element(screen.id), undefined) === NONE) return { is: 'refused' };
-  const entity = screen.binds && access.compiled.tree.need(screen.binds.entity, 'rows').node;
-  let record: StoredRecord | undefined;
+  const secret = definition.closed[screen.id]?.show === 'secret';
+  if (access.level(access.element(screen.id), undefined) === NONE)
+    return secret ? NOT_THERE : closed(access, screen);
+  const entity = screen.binds && tree.need(screen.binds.entity, 'rows').node;
+  let record: (StoredRecord & KnownRecord) | undefined;
   if (entity && destination.record !== undefined) {
-    record = await openRecord(scope, entity.id, destination.record);
-    if (!record) return { is: 'not-there' };
+    const stored = await openRecord(scope, entity, destination.record);
+    if (!stored) return NOT_THERE;
+    record = await knownRecord(scope, entity, stored);
   }
-  const context = record && entity ? { record, lookUp: await targetsOf(scope, entity, [record]) } : {};
-  const shown = resolve(access, screen, context);
-  if (!shown) return { is: 'not-there' };
+  const shown = resolve(access, screen, record, query.get('face') ?? undefined);
+  if (!shown) return NOT_THERE;
   const lists: Record<Id, ShownRows> = {};
   for (const part of shown.sections.flatMap((section) => section.parts))
-    if (part.kind === 'list') lists[part.id] = await rowsOf(scope, part, query);
+    if (part.kind === 'list') lists[part.id] = await rowsOf(scope, part, query, record);
   const listing = entity && screenListing(access, entity);
   return {
     is: 'open',
@@ -47,17 +53,32 @@ export async function pageAt(scope: Scope, address: string, query: URLSearchPara
   };
 }
 
-async function rowsOf(scope: Scope, shown: ShownList, params: URLSearchParams): Promise<ShownRows> {
+const NOT_THERE: Outcome = { is: 'not-there' };
+
+/** What a closed screen answers: it sends to another that is open, or refuses with the builder's text. */
+function closed(access: Access, screen: Screen): Outcome {
+  const elsewhere = sentTo(access, screen);
+  if (elsewhere) return { is: 'sent', address: addressOf(elsewhere) };
+  const shown = access.compiled.definition.closed[screen.id];
+  return { is: 'refused', ...(shown?.show === 'refused' && { text: shown.text }) };
+}
+
+async function rowsOf(
+  scope: Scope,
+  shown: ShownList,
+  params: URLSearchParams,
+  screenRecord: KnownRecord | undefined,
+): Promise<ShownRows> {
   const { tree } = scope.access.compiled;
   const list = tree.need(shown.id, 'list').node;
   const entity = tree.need(list.entity, 'rows').node;
   const fields = entity.fields.filter((field) => shown.columns.some((column) => column.field === field.id));
   const query = readQuery(params, shown);
-  const page = await listRecords(scope, entity, surely(list.filter), fields, query);
-  const lookUp = await targetsOf(scope, entity, page.records);
+  const page = await listRecords(scope, entity, scope.access.doors.carried(list), fields, query);
+  const known = await knownRecords(scope, entity, page.records);
   return {
-    rows: page.records.map((record) => ({
-      ...resolveRow(scope.access, list, record, { lookUp }),
+    rows: known.map((record) => ({
+      ...resolveRow(scope.access, list, record, screenRecord),
       version: record.version,
     })),
     total: page.total,

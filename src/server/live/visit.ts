@@ -1,11 +1,12 @@
 import { and, eq, gt, sql } from 'drizzle-orm';
 import type { Access } from '@/core/access/access';
 import { compile } from '@/core/access/compile';
-import { SIGNED_OUT, viewerOfPerson, type Viewer } from '@/core/access/viewer';
+import { SIGNED_OUT, viewerOfPerson, type Circumstances, type Viewer } from '@/core/access/viewer';
+import type { Value } from '@/core/model/value';
 import { database } from '../database/client';
-import { applications, people, sessions } from '../database/schema';
+import { applications, people, sessions, type HeldUnlock, type HeldValue } from '../database/schema';
 import { releasedDefinition } from '../drafts/release';
-import { rolesNow } from '../people';
+import { personColumns, personOf } from '../people';
 import type { Scope } from '../records/read';
 import { hashToken, liveCookie } from '../security/sessions';
 
@@ -37,7 +38,10 @@ export async function visit(slug: string, cookies: Cookies): Promise<Visit | und
       applicationId: applications.id,
       name: applications.name,
       release: applications.release,
-      person: { id: people.id, name: people.name, startScreen: people.startScreen, roles: rolesNow },
+      person: { ...personColumns, startScreen: people.startScreen },
+      session: { values: sessions.values, unlocked: sessions.unlocked },
+      // One moment for the whole request, taken by the one clock that all processes share.
+      moment: sql<number>`(extract(epoch from now()) * 1000)::float8`,
     })
     .from(applications)
     .leftJoin(
@@ -55,15 +59,31 @@ export async function visit(slug: string, cookies: Cookies): Promise<Visit | und
         eq(people.id, sessions.personId),
         eq(people.applicationId, applications.id),
         eq(people.active, true),
+        eq(people.confirmed, true),
       ),
     )
     .where(eq(applications.slug, slug));
   if (!row || row.release === null) return undefined;
   const { applicationId, name, person } = row;
-  const viewer = person ? viewerOfPerson(person) : SIGNED_OUT;
+  const viewer = person ? viewerOfPerson(personOf(person)) : SIGNED_OUT;
+  const circumstances = circumstancesOf(row.moment, row.session);
   const definition = await releasedDefinition(applicationId, row.release);
-  const access = compile(definition).access(viewer);
+  const access = compile(definition).access(viewer, circumstances);
   return { applicationId, slug, name, viewer, access, ...(person && { person }), ...(token && { token }) };
+}
+
+/** What the session holds at this moment: what has ended is as if it had never been. */
+function circumstancesOf(
+  moment: number,
+  session: { readonly values: Record<string, HeldValue>; readonly unlocked: HeldUnlock[] } | null,
+): Circumstances {
+  const values: Record<string, Value> = {};
+  for (const [id, held] of Object.entries(session?.values ?? {}))
+    if (moment < held.until) values[id] = held.value;
+  const unlocked = (session?.unlocked ?? [])
+    .filter((one) => moment < one.until)
+    .map(({ element, record, what }) => ({ element, what, ...(record !== undefined && { record }) }));
+  return { moment, session: values, unlocked };
 }
 
 /** The live records as the visitor may have them. */

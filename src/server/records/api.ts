@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 import { NONE } from '@/core/access/level';
 import { screenShowing } from '@/core/access/landing';
-import { addressOf, labelOf, showField, type Context } from '@/core/access/resolve';
+import { addressOf, labelOf, showField, type KnownRecord } from '@/core/access/resolve';
 import type { Entity } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
 import type { Value } from '@/core/model/value';
@@ -9,9 +9,10 @@ import { json, nothing, readBody } from '../http/handle';
 import { notThere, Refused } from '../http/problem';
 import {
   listRecords,
+  knownRecord,
+  knownRecords,
   openRecord,
   PAGE_SIZES,
-  targetsOf,
   type Query,
   type Scope,
   type StoredRecord,
@@ -53,10 +54,10 @@ export class RecordsApi {
   async list(entityId: Id, params: URLSearchParams): Promise<Response> {
     const entity = this.entity(entityId);
     const found = await listRecords(this.scope, entity, true, entity.fields, readListQuery(params));
-    const lookUp = await targetsOf(this.scope, entity, found.records);
+    const known = await knownRecords(this.scope, entity, found.records);
     const { total, page, size } = found;
     return json({
-      records: found.records.map((record) => this.sent(entity, record, { lookUp })),
+      records: known.map((record) => this.sent(record)),
       total,
       page,
       size,
@@ -66,7 +67,7 @@ export class RecordsApi {
   /** `GET …/ENTITY/ID` */
   async read(entityId: Id, id: Id): Promise<Response> {
     const entity = this.entity(entityId);
-    const record = await openRecord(this.scope, entity.id, id);
+    const record = await openRecord(this.scope, entity, id);
     if (!record) throw notThere();
     return this.answer(entity, record);
   }
@@ -112,25 +113,25 @@ export class RecordsApi {
   }
 
   private async answer(entity: Entity, record: StoredRecord, status = 200, headers = {}): Promise<Response> {
-    const lookUp = await targetsOf(this.scope, entity, [record]);
-    return json(this.sent(entity, record, { lookUp }), {
+    return json(this.sent(await knownRecord(this.scope, entity, record)), {
       status,
       headers: { ...headers, ETag: entityTag(record) },
     });
   }
 
-  private sent(entity: Entity, record: StoredRecord, context: Context): SentRecord {
+  private sent(record: StoredRecord & KnownRecord): SentRecord {
     const { access } = this.scope;
+    const { entity, lookUp } = record;
     const values: Record<Id, Value | null> = {};
     const labels: Record<Id, string> = {};
     for (const field of entity.fields) {
-      if (access.level(access.element(field.id), record.values) === NONE) continue;
-      const shown = showField(access, field, record.values[field.id] ?? null, context);
+      if (access.level(access.element(field.id), record) === NONE) continue;
+      const shown = showField(access, field, record.values[field.id] ?? null, lookUp);
       values[field.id] = shown.value;
       if (field.type.kind === 'record' && shown.value !== null) labels[field.id] = shown.text;
     }
-    const label = labelOf(access, entity, record.values);
-    const screen = screenShowing(access, entity, record.values);
+    const label = labelOf(access, record);
+    const screen = screenShowing(access, record);
     return {
       id: record.id,
       version: record.version,

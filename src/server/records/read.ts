@@ -1,8 +1,9 @@
 import { and, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
 import type { Access } from '@/core/access/access';
-import { all, holds, type Formula } from '@/core/access/formula';
 import { NONE } from '@/core/access/level';
-import type { Context, RecordData } from '@/core/access/resolve';
+import type { KnownRecord } from '@/core/access/resolve';
+import type { RecordFacts } from '@/core/condition/atom';
+import { all, type Formula } from '@/core/condition/formula';
 import type { Entity, EntityField } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
 import type { Values } from '@/core/model/value';
@@ -18,8 +19,10 @@ export interface Scope {
   readonly access: Access;
 }
 
-export interface StoredRecord extends RecordData {
+export interface StoredRecord {
+  readonly id: Id;
   readonly version: number;
+  readonly values: Values;
 }
 
 export const PAGE_SIZES = { usual: 25, most: 100 };
@@ -51,38 +54,30 @@ const inScope = (scope: Scope, entity: Id): SQL | undefined =>
 
 const columns = { id: records.id, version: records.version, values: records.data };
 
-/** The stored record as it is, whoever asks: decide before anything of it is sent. */
-export async function storedRecord(
+/**
+ * The record, if its rows door is open to the viewer. A closed one is as one that does not exist: also in
+ * what is asked of the database.
+ */
+export async function openRecord(
   scope: Scope,
-  entity: Id,
+  entity: Entity,
   id: Id,
   on: Executor = database(),
   lock?: 'update' | 'share',
 ): Promise<StoredRecord | undefined> {
+  const rows = scope.access.doors.rows(entity.id).see;
+  if (rows === false) return undefined;
+  const row: Row = { alias: sql.raw('records'), entity };
   const query = on
     .select(columns)
     .from(records)
-    .where(and(inScope(scope, entity), eq(records.id, id)));
-  const [row] = await (lock ? query.for(lock) : query);
-  return row;
-}
-
-/** The record, if its rows door is open to the viewer. A closed one is as one that does not exist. */
-export async function openRecord(
-  scope: Scope,
-  entity: Id,
-  id: Id,
-  on: Executor = database(),
-  lock?: 'update' | 'share',
-): Promise<StoredRecord | undefined> {
-  const rows = scope.access.doors.rows(entity).see;
-  if (rows === false) return undefined;
-  const row = await storedRecord(scope, entity, id, on, lock);
-  return row && holds(rows, row.values) ? row : undefined;
+    .where(and(inScope(scope, entity.id), eq(records.id, id), formulaSql(row, rows)));
+  const [found] = await (lock ? query.for(lock, { of: records }) : query);
+  return found;
 }
 
 /** Fields whose words can be searched. */
-const SEARCHED: readonly EntityField['type']['kind'][] = ['text', 'choice', 'record'];
+const SEARCHED: readonly EntityField['type']['kind'][] = ['text', 'choice', 'record', 'unit'];
 
 /**
  * A page of the records that the viewer may have, of those that pass `filter`. Sorting and searching
@@ -138,25 +133,57 @@ function orderSql(access: Access, row: Row, sort: Query['sort']): SQL[] {
   return [sql`${shownSql(access, row, field)} ${direction} nulls last`];
 }
 
-/** Reads the records that these point to, and gives the look-up that showing them needs. */
-export async function targetsOf(
+/** Finds records that others point to. */
+export type LookUp = NonNullable<RecordFacts['lookUp']>;
+
+/**
+ * The records with all that decisions about them may ask of: those that they point to, and, where
+ * conditions go a step further, those that these point to. What is asked of the database does not depend
+ * on the values.
+ */
+export async function knownRecords<T extends StoredRecord>(
   scope: Scope,
   entity: Entity,
-  of: readonly RecordData[],
-): Promise<NonNullable<Context['lookUp']>> {
-  const byEntity = new Map<Id, Map<Id, Values>>();
-  for (const field of entity.fields) {
-    if (field.type.kind !== 'record') continue;
-    const ids = of.map(({ values }) => values[field.id]).filter((id): id is Id => typeof id === 'string');
-    if (ids.length === 0) continue;
-    const target = field.type.entity;
-    const rows = await database()
+  of: readonly T[],
+  on: Executor = database(),
+): Promise<(T & KnownRecord)[]> {
+  const found = new Map<string, Values>();
+  const first = await readTargets(scope, entity, of, on, found);
+  if (scope.access.compiled.goesSteps)
+    for (const [target, these] of first) await readTargets(scope, target, these, on, found);
+  const lookUp: LookUp = (target, id) => found.get(`${target} ${id}`);
+  return of.map((record) => ({ ...record, entity, lookUp }));
+}
+
+/** As `knownRecords`, for one. */
+export async function knownRecord<T extends StoredRecord>(
+  scope: Scope,
+  entity: Entity,
+  record: T,
+  on: Executor = database(),
+): Promise<T & KnownRecord> {
+  const [known] = await knownRecords(scope, entity, [record], on);
+  return known as T & KnownRecord;
+}
+
+async function readTargets(
+  scope: Scope,
+  entity: Entity,
+  of: readonly { readonly values: Values }[],
+  on: Executor,
+  found: Map<string, Values>,
+): Promise<Map<Entity, StoredRecord[]>> {
+  const read = new Map<Entity, StoredRecord[]>();
+  for (const { id, type } of entity.fields) {
+    if (type.kind !== 'record' || of.length === 0) continue;
+    const ids = of.map(({ values }) => values[id]).filter((one): one is Id => typeof one === 'string');
+    const rows = await on
       .select(columns)
       .from(records)
-      .where(and(inScope(scope, target), inArray(records.id, [...new Set(ids)])));
-    const known = byEntity.get(target) ?? new Map<Id, Values>();
-    for (const row of rows) known.set(row.id, row.values);
-    byEntity.set(target, known);
+      .where(and(inScope(scope, type.entity), inArray(records.id, [...new Set(ids)])));
+    for (const row of rows) found.set(`${type.entity} ${row.id}`, row.values);
+    const target = scope.access.compiled.tree.need(type.entity, 'rows').node;
+    read.set(target, [...(read.get(target) ?? []), ...rows]);
   }
-  return (target, id) => byEntity.get(target)?.get(id);
+  return read;
 }

@@ -1,8 +1,13 @@
 import { sql, type SQL } from 'drizzle-orm';
 import type { Access } from '@/core/access/access';
-import type { Formula } from '@/core/access/formula';
+import { readAs, type Atom, type Reading, type Term } from '@/core/condition/atom';
+import { readingOf } from '@/core/condition/bind';
+import type { Formula } from '@/core/condition/formula';
 import type { Entity, EntityField } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
+import { unitsOf } from '@/core/model/units';
+import type { Value } from '@/core/model/value';
+import { registeredSql } from './registered';
 
 /** A row of `records` under the name that a query gives it. */
 export interface Row {
@@ -14,36 +19,95 @@ export interface Row {
 const stored = ({ alias }: Row, field: Id): SQL => sql`${alias}.data -> ${field}::text`;
 
 /** The field's value as SQL of its own type; null where it is missing or not of that type. */
-export function valueSql(row: Row, field: EntityField): SQL {
-  const json = stored(row, field.id);
-  switch (field.type.kind) {
-    case 'number':
-    case 'money':
-      return sql`zg_decimal(${json})`;
-    case 'boolean':
-      return sql`zg_boolean(${json})`;
+export const valueSql = (row: Row, field: EntityField): SQL =>
+  readSql(stored(row, field.id), readingOf(field.type));
+
+/** A field's value as SQL of the form that it is compared in; null where it is missing or of another form. */
+function readSql(json: SQL, as: Reading): SQL {
+  if (as === 'decimal') return sql`zg_decimal(${json})`;
+  return as === 'boolean' ? sql`zg_boolean(${json})` : sql`(zg_text(${json}) collate "C")`;
+}
+
+function constantSql(value: Value, as: Reading): SQL {
+  const read = readAs(value, as);
+  if (read === undefined) return sql`null`;
+  if (as === 'decimal') return sql`${String(read)}::numeric`;
+  return as === 'boolean' ? sql`${read}::boolean` : sql`${String(read)}::text collate "C"`;
+}
+
+/** Something of the record that the row's field `through` points to; null where there is none. */
+function stepSql(row: Row, through: Id, read: (target: SQL) => SQL): SQL {
+  const type = row.entity.fields.find((one) => one.id === through)?.type;
+  if (type?.kind !== 'record') return sql`null`;
+  const target = sql.raw('step');
+  return sql`(select ${read(target)} from records ${target}
+    where ${target}.application_id = ${row.alias}.application_id and ${target}.kind = ${row.alias}.kind
+      and ${target}.entity = ${type.entity} and ${target}.id = zg_text(${stored(row, through)}))`;
+}
+
+function termSql(row: Row, term: Term): SQL {
+  if ('constant' in term) return constantSql(term.constant, term.as);
+  const { field, through, as } = term;
+  if (through === undefined) return readSql(stored(row, field), as);
+  return stepSql(row, through, (target) => readSql(sql`${target}.data -> ${field}::text`, as));
+}
+
+/** One question as SQL: true, false, or null where it cannot be told. */
+function atomSql(row: Row, atom: Atom): SQL {
+  switch (atom.is) {
+    case 'empty': {
+      const { of } = atom;
+      if ('constant' in of) return sql`false`;
+      const empty = (json: SQL): SQL => sql`coalesce(jsonb_typeof(${json}) = 'null', true)`;
+      return of.through === undefined
+        ? empty(stored(row, of.field))
+        : stepSql(row, of.through, (target) => empty(sql`${target}.data -> ${of.field}::text`));
+    }
+    case 'one of': {
+      const values = atom.values.map((value) => constantSql(value, atom.of.as));
+      if (values.length === 0) return sql`(${termSql(row, atom.of)} is null and null)`;
+      return sql`(${termSql(row, atom.of)} in (${sql.join(values, sql`, `)}))`;
+    }
+    case 'in units': {
+      const { unitField } = row.entity;
+      if (unitField === undefined || atom.units.length === 0) return sql`null::boolean`;
+      const units = atom.units.map((unit) => sql`${unit}`);
+      return sql`(zg_text(${stored(row, unitField)}) in (${sql.join(units, sql`, `)}))`;
+    }
+    case 'record':
+      return sql`(${row.alias}.id = ${atom.id})`;
+    case 'call':
+      return registeredSql(
+        atom.name,
+        atom.with.map((term) => termSql(row, term)),
+      );
+    case 'contains':
+      return sql`(strpos(${termSql(row, atom.left)}, ${termSql(row, atom.right)}) > 0)`;
+    case 'starts with':
+      return sql`starts_with(${termSql(row, atom.left)}, ${termSql(row, atom.right)})`;
     default:
-      return sql`(zg_text(${json}) collate "C")`;
+      return sql`(${termSql(row, atom.left)} ${sql.raw(atom.is)} ${termSql(row, atom.right)})`;
   }
 }
 
 /** The formula as SQL. It is true or false, never null, and answers as the core's `holds`. */
 export function formulaSql(row: Row, formula: Formula): SQL {
   if (typeof formula === 'boolean') return formula ? sql`true` : sql`false`;
-  if ('all' in formula)
-    return join(
-      formula.all.map((part) => formulaSql(row, part)),
-      sql` and `,
-    );
-  if ('any' in formula)
-    return join(
-      formula.any.map((part) => formulaSql(row, part)),
-      sql` or `,
-    );
-  const { field: id, equals } = formula.surely;
-  const field = row.entity.fields.find((one) => one.id === id);
-  if (!field) return sql`false`;
-  return sql`coalesce(${stored(row, id)} = ${JSON.stringify(equals)}::jsonb, false)`;
+  if ('atom' in formula) {
+    const asked = atomSql(row, formula.atom);
+    switch (formula.must) {
+      case 'be true':
+        return sql`coalesce(${asked}, false)`;
+      case 'be false':
+        return sql`coalesce(not ${asked}, false)`;
+      case 'not be true':
+        return sql`coalesce(not ${asked}, true)`;
+      case 'not be false':
+        return sql`coalesce(${asked}, true)`;
+    }
+  }
+  const parts = ('all' in formula ? formula.all : formula.any).map((part) => formulaSql(row, part));
+  return join(parts, 'all' in formula ? sql` and ` : sql` or `);
 }
 
 const join = (parts: SQL[], by: SQL): SQL => sql`(${sql.join(parts, by)})`;
@@ -59,9 +123,10 @@ export function shownSql(access: Access, row: Row, field: EntityField): SQL {
 
 function wordsSql(access: Access, row: Row, field: EntityField): SQL {
   const { type } = field;
-  if (type.kind === 'choice') {
-    if (type.options.length === 0) return sql`null::text`;
-    const cases = type.options.map((option) => sql`when ${option.id}::text then ${option.name}::text`);
+  if (type.kind === 'choice' || type.kind === 'unit') {
+    const named = type.kind === 'choice' ? type.options : unitsOf(access.compiled.definition);
+    if (named.length === 0) return sql`null::text`;
+    const cases = named.map((one) => sql`when ${one.id}::text then ${one.name}::text`);
     return sql`(case zg_text(${stored(row, field.id)}) ${sql.join(cases, sql` `)} end collate "C")`;
   }
   if (type.kind !== 'record') return valueSql(row, field);

@@ -1,14 +1,17 @@
 import { and, eq, or, sql } from 'drizzle-orm';
-import { holds } from '@/core/access/formula';
 import { EDIT, NONE, type Level } from '@/core/access/level';
 import { levelOn } from '@/core/access/rule';
+import { holds } from '@/core/condition/formula';
+import type { RecordFacts } from '@/core/condition/atom';
+import type { KnownRecord } from '@/core/access/resolve';
+import { unitAndBelow } from '@/core/model/units';
 import type { Action, Entity, EntityField } from '@/core/model/definition';
 import { newId, type Id } from '@/core/model/id';
 import { readValue, type Value, type Values } from '@/core/model/value';
 import { database, type Executor } from '../database/client';
 import { auditEvents, records } from '../database/schema';
 import { notThere, Refused, type FieldProblem } from '../http/problem';
-import { openRecord, type Scope, type StoredRecord } from './read';
+import { knownRecord, openRecord, type Scope, type StoredRecord } from './read';
 
 /** Who writes, for the audit trail; and whether it is kept, or only tried and rolled back. */
 export interface Writer {
@@ -53,16 +56,15 @@ export async function createRecord(
     const { tree } = scope.access.compiled;
     const initial = Object.fromEntries(entity.fields.map((field) => [field.id, field.initial ?? null]));
     const read = readInput(entity, input);
-    const proposed: Values = { ...initial, ...read.values };
+    const values: Values = { ...initial, ...read.values };
+    const record = { id: newId(), version: 1, values };
+    const proposed = await knownRecord(scope, entity, record, tx);
     requireOpen(scope, tree.action(entity, 'create'), proposed);
     requireWritable(entity, input, (field) => levelOn(scope.access.doors.field(field.id, 'new'), proposed));
-    requireSound([...read.problems, ...missing(entity, proposed)]);
+    requireSound([...read.problems, ...missing(entity, values)]);
     await requireTargets(scope, entity, read.values, tx);
-    const record = { id: newId(), version: 1, values: proposed };
     const { applicationId, kind } = scope;
-    await tx
-      .insert(records)
-      .values({ applicationId, kind, entity: entity.id, id: record.id, data: proposed });
+    await tx.insert(records).values({ applicationId, kind, entity: entity.id, id: record.id, data: values });
     await audit(tx, scope, writer, 'create', entity, record.id);
     return record;
   });
@@ -85,17 +87,17 @@ export async function updateRecord(
     const stored = await lockedRecord(scope, entity, id, tx);
     const update = scope.access.compiled.tree.action(entity, 'update');
     requireWritable(entity, input, (field) =>
-      levelOn(scope.access.doors.field(field.id, 'existing'), stored.values),
+      levelOn(scope.access.doors.field(field.id, 'existing'), stored),
     );
-    requireOpen(scope, update, stored.values);
+    requireOpen(scope, update, stored);
     requireVersion(stored, version);
     const read = readInput(entity, input);
     requireSound(read.problems);
     await requireTargets(scope, entity, read.values, tx);
-    const proposed = { ...stored.values, ...read.values };
-    requirePlace(scope, update, proposed);
+    const values = { ...stored.values, ...read.values };
+    requirePlace(scope, update, await knownRecord(scope, entity, { ...stored, values }, tx));
     await audit(tx, scope, writer, 'update', entity, id);
-    return store(scope, entity, stored, proposed, tx);
+    return store(scope, entity, stored, values, tx);
   });
 }
 
@@ -111,14 +113,14 @@ export async function runAction(
   return inTransaction(writer, async (tx) => {
     const stored = await lockedRecord(scope, entity, id, tx);
     const action = entity.actions.find((one) => one.id === actionId);
-    if (action?.kind !== 'named' || levelOn(scope.access.doors.action(action.id), stored.values) === NONE)
+    if (action?.kind !== 'named' || levelOn(scope.access.doors.action(action.id), stored) === NONE)
       throw notThere();
-    requireOpen(scope, action, stored.values);
+    requireOpen(scope, action, stored);
     requireVersion(stored, version);
-    const proposed = { ...stored.values, ...action.sets };
-    requirePlace(scope, action, proposed);
+    const values = { ...stored.values, ...action.sets };
+    requirePlace(scope, action, await knownRecord(scope, entity, { ...stored, values }, tx));
     await audit(tx, scope, writer, action.name, entity, id);
-    return store(scope, entity, stored, proposed, tx);
+    return store(scope, entity, stored, values, tx);
   });
 }
 
@@ -135,7 +137,7 @@ export async function deleteRecord(
 ): Promise<void> {
   return inTransaction(writer, async (tx) => {
     const stored = await lockedRecord(scope, entity, id, tx);
-    requireOpen(scope, scope.access.compiled.tree.action(entity, 'delete'), stored.values);
+    requireOpen(scope, scope.access.compiled.tree.action(entity, 'delete'), stored);
     requireVersion(stored, version);
     if (await isPointedTo(scope, entity, id, tx))
       throw new Refused(
@@ -156,14 +158,19 @@ const isRecord = ({ applicationId, kind }: Scope, entity: Entity, id: Id) =>
     eq(records.id, id),
   );
 
-async function lockedRecord(scope: Scope, entity: Entity, id: Id, tx: Executor): Promise<StoredRecord> {
-  const stored = await openRecord(scope, entity.id, id, tx, 'update');
+async function lockedRecord(
+  scope: Scope,
+  entity: Entity,
+  id: Id,
+  tx: Executor,
+): Promise<StoredRecord & KnownRecord> {
+  const stored = await openRecord(scope, entity, id, tx, 'update');
   if (!stored) throw notThere();
-  return stored;
+  return knownRecord(scope, entity, stored, tx);
 }
 
-function requireOpen(scope: Scope, action: Action, values: Values): void {
-  if (!holds(scope.access.doors.action(action.id).edit, values))
+function requireOpen(scope: Scope, action: Action, record: RecordFacts): void {
+  if (!holds(scope.access.doors.action(action.id).edit, record))
     throw new Refused(403, 'action-closed', 'You may not do this here.');
 }
 
@@ -180,7 +187,7 @@ function requireVersion(stored: StoredRecord, seen: number): void {
 }
 
 /** The result must be one that the viewer could have put there: the action, which is within rows, is open for it. */
-function requirePlace(scope: Scope, action: Action, proposed: Values): void {
+function requirePlace(scope: Scope, action: Action, proposed: RecordFacts): void {
   if (!holds(scope.access.doors.action(action.id).edit, proposed))
     throw new Refused(403, 'out-of-reach', 'This would put the record where you may not put it.');
 }
@@ -235,12 +242,16 @@ function requireSound(problems: readonly FieldProblem[]): void {
  * also where the stored record points to it already: else one could ask which it is.
  */
 async function requireTargets(scope: Scope, entity: Entity, values: Values, tx: Executor): Promise<void> {
+  const { tree } = scope.access.compiled;
   const problems: FieldProblem[] = [];
   for (const field of entity.fields) {
     const id = values[field.id];
-    if (field.type.kind !== 'record' || typeof id !== 'string') continue;
+    if (typeof id !== 'string') continue;
+    if (field.type.kind === 'unit' && !unitAndBelow(tree.definition, id))
+      problems.push({ field: field.id, detail: 'There is no such unit.' });
+    if (field.type.kind !== 'record') continue;
     // Held until the end, so that it is not deleted under this write.
-    if (!(await openRecord(scope, field.type.entity, id, tx, 'share')))
+    if (!(await openRecord(scope, tree.need(field.type.entity, 'rows').node, id, tx, 'share')))
       problems.push({ field: field.id, detail: 'There is no such record.' });
   }
   requireSound(problems);

@@ -1,7 +1,9 @@
 import { and, asc, eq } from 'drizzle-orm';
 import { compile } from '@/core/access/compile';
 import type { Outcome } from '@/core/access/page';
-import { resolveMenu, type ShownMenuItem } from '@/core/access/resolve';
+import { resolveMenu } from '@/core/access/resolve';
+import type { ShownMenuItem } from '@/core/access/shown';
+import { rightNow } from '@/core/access/viewer';
 import { database } from '../database/client';
 import { records } from '../database/schema';
 import { draftOf } from '../drafts/draft';
@@ -25,7 +27,10 @@ async function scopeFor(
   const viewer = await viewerByKey(applicationId, viewerKey);
   if (!viewer) throw notThere();
   const { definition, revision } = await draftOf(applicationId);
-  return { scope: { applicationId, kind: 'sample', access: compile(definition).access(viewer) }, revision };
+  return {
+    scope: { applicationId, kind: 'sample', access: compile(definition).access(viewer, rightNow()) },
+    revision,
+  };
 }
 
 export async function canvasPage(

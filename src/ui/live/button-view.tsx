@@ -1,6 +1,6 @@
 'use client';
 
-import type { ShownButton } from '@/core/access/resolve';
+import type { ShownButton } from '@/core/access/shown';
 import { useHost } from './host';
 
 /** A button of a screen or a row. One that only leads somewhere is a link. */

@@ -5,13 +5,13 @@ import type {
   ShownPart,
   ShownScreen,
   ShownSection,
-} from '@/core/access/resolve';
+} from '@/core/access/shown';
 
 /** A part that the viewer does not get: only its place and name, drawn in the studio. */
 export interface GhostPart {
   readonly kind: 'ghost';
   readonly id: string;
-  readonly of: 'field' | 'button' | 'list' | 'text';
+  readonly of: 'field' | 'button' | 'list' | 'text' | 'people';
   readonly name: string;
 }
 

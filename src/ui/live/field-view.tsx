@@ -2,7 +2,7 @@
 
 import { useId } from 'react';
 import { Controller, useFormContext } from 'react-hook-form';
-import type { ShownField } from '@/core/access/resolve';
+import type { ShownField } from '@/core/access/shown';
 import type { Value } from '@/core/model/value';
 import { RecordPicker } from './record-picker';
 
@@ -81,6 +81,9 @@ function Control({ id, field, input }: { id: string; field: ShownField; input: I
             ))}
           </select>
         );
+      case 'unit':
+        // A unit is sent as a choice.
+        return null;
       case 'record': {
         const { entity } = input.type;
         return (

@@ -2,7 +2,7 @@
 
 import { ArrowDown, ArrowUp, Search } from 'lucide-react';
 import { useState } from 'react';
-import type { ShownButton } from '@/core/access/resolve';
+import type { ShownButton } from '@/core/access/shown';
 import type { ShownRows } from '@/core/access/page';
 import { ButtonView } from './button-view';
 import type { DrawnList } from './drawn';

@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
-import type { ShownButton, ShownField } from '@/core/access/resolve';
+import type { ShownButton, ShownField } from '@/core/access/shown';
 import type { Value } from '@/core/model/value';
 import type { ShownRows } from '@/core/access/page';
 import { ButtonView } from './button-view';

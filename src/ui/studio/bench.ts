@@ -3,7 +3,15 @@
 import { createContext, useContext } from 'react';
 import type { Access } from '@/core/access/access';
 import type { Compiled } from '@/core/access/compile';
-import { SIGNED_OUT, viewerOfPerson, viewerOfRole, type Person, type Viewer } from '@/core/access/viewer';
+import {
+  SIGNED_IN,
+  SIGNED_OUT,
+  viewerOfPerson,
+  viewerOfRole,
+  type Circumstances,
+  type Person,
+  type Viewer,
+} from '@/core/access/viewer';
 import type { Edit } from '@/core/edit/edit';
 import type { Definition } from '@/core/model/definition';
 import { withIncluded, type Element } from '@/core/model/tree';
@@ -37,6 +45,8 @@ export interface Bench {
   readonly target: Element;
   readonly setTarget: (id: string) => void;
   readonly accessOf: (viewer: RailViewer) => Access;
+  /** The moment at which all is decided, and what is set in the session. */
+  readonly circumstances: Circumstances;
   readonly mayChange: boolean;
   readonly apply: (edit: Edit) => void;
 }
@@ -64,7 +74,7 @@ export function railViewers(
     return {
       key: `role:${role.id}`,
       name: role.name,
-      note: count(active.filter((one) => one.roles.includes(role.id)).length),
+      note: count(active.filter((one) => one.assignments.some((given) => given.role === role.id)).length),
       viewer: viewerOfRole(role.id),
       joined: before !== undefined && withIncluded(definition, role.includes).has(before.id),
       group: 'role',
@@ -87,7 +97,7 @@ export function railViewers(
       key: 'signed-in',
       name: 'Signed in',
       note: 'no role',
-      viewer: { kind: 'signed-in', roles: [] },
+      viewer: SIGNED_IN,
       joined: false,
       group: 'login',
     },

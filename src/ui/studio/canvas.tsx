@@ -13,7 +13,8 @@ import {
 } from 'react';
 import { readAddress } from '@/core/access/address';
 import type { Outcome } from '@/core/access/page';
-import { addressOf, type ShownMenuItem } from '@/core/access/resolve';
+import { addressOf } from '@/core/access/resolve';
+import type { ShownMenuItem } from '@/core/access/shown';
 import { HostProvider, RecordsClient, type Host } from '../live/host';
 import { MenuView } from '../live/menu-view';
 import { ScreenView } from '../live/screen-view';

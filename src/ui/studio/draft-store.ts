@@ -1,4 +1,5 @@
-import { applyEdit, sameJson } from '@/core/edit/apply';
+import { applyEdit } from '@/core/edit/apply';
+import { sameJson } from '@/core/model/same-json';
 import type { Edit } from '@/core/edit/edit';
 import type { Standing } from '@/core/edit/history';
 import type { Definition } from '@/core/model/definition';

@@ -10,7 +10,7 @@ import type { Standing } from '@/core/edit/history';
 import type { Definition } from '@/core/model/definition';
 import type { Element } from '@/core/model/tree';
 import type { Level } from '@/core/access/level';
-import type { Person } from '@/core/access/viewer';
+import { rightNow, type Person } from '@/core/access/viewer';
 import { ask } from '../live/host';
 import { Toasts, useTell } from '../parts/toasts';
 import { BenchProvider, railViewers, type Bench } from './bench';
@@ -63,6 +63,7 @@ function Inside(props: Props) {
   const [selectedId, setSelectedId] = useState(props.at.element ?? firstScreen(definition));
   const [targetId, setTargetId] = useState<string>();
   const [address, setAddress] = useState(props.at.address ?? '');
+  const [circumstances] = useState(rightNow);
 
   const viewers = useMemo(() => railViewers(definition, people, pins), [definition, people, pins]);
   const viewer = viewers.find((one) => one.key === viewerKey) ?? (viewers[0] as (typeof viewers)[number]);
@@ -117,7 +118,8 @@ function Inside(props: Props) {
     select,
     target,
     setTarget: setTargetId,
-    accessOf: (one) => compiled.access(one.viewer),
+    accessOf: (one) => compiled.access(one.viewer, circumstances),
+    circumstances,
     mayChange,
     apply: (edit) => store.apply(edit),
   };

@@ -1,5 +1,5 @@
 import type { Compiled } from '@/core/access/compile';
-import type { ShownMenuItem, ShownScreen } from '@/core/access/resolve';
+import type { ShownMenuItem, ShownScreen } from '@/core/access/shown';
 import { addressOf } from '@/core/access/resolve';
 import type { MenuItem, Screen } from '@/core/model/definition';
 import type { Element } from '@/core/model/tree';
@@ -18,8 +18,18 @@ import type {
  */
 export function withGhosts(compiled: Compiled, screen: Screen, sent: ShownScreen | undefined): DrawnScreen {
   const element = compiled.tree.need(screen.id, 'screen');
-  const sections = element.contents.map((section): DrawnSection => {
+  // Of the faces, the one that was sent is drawn, else the first.
+  const faces = element.contents.filter((one) => one.kind === 'face');
+  const face = faces.find((one) =>
+    sent?.sections.some(({ id }) => one.contents.some((part) => part.id === id)),
+  );
+  const all = [
+    ...element.contents.filter((one) => one.kind === 'section'),
+    ...((face ?? faces[0])?.contents ?? []),
+  ];
+  const sections = all.map((section): DrawnSection => {
     const shown = sent?.sections.find((one) => one.id === section.id);
+    if (shown?.parts.some((one) => one.id === section.id)) return shown;
     const parts = section.contents.map((part): DrawnPart => {
       const there = shown?.parts.find((one) => one.id === part.id);
       if (!there) return ghostOf(part);
@@ -32,7 +42,12 @@ export function withGhosts(compiled: Compiled, screen: Screen, sent: ShownScreen
 
 function ghostOf(element: Element): GhostPart {
   const of =
-    element.kind === 'button' || element.kind === 'list' || element.kind === 'text' ? element.kind : 'field';
+    element.kind === 'button' ||
+    element.kind === 'list' ||
+    element.kind === 'text' ||
+    element.kind === 'people'
+      ? element.kind
+      : 'field';
   return { kind: 'ghost', id: element.id, of, name: element.name };
 }
 

@@ -28,7 +28,7 @@ export function useSetLevel(
   const before = useRef<Element | null>(null);
   const set = useCallback(
     (level: Level): void => {
-      const { definition, selected, target, viewer, viewers, people, apply, accessOf } = bench;
+      const { definition, selected, target, viewer, viewers, people, apply, accessOf, circumstances } = bench;
       const word = levelInWords(selected.kind, level);
       const now = accessOf(viewer).answer(selected);
       if (now.least === level && now.most === level) return tell(`${viewer.name} has “${word}” already.`);
@@ -39,11 +39,14 @@ export function useSetLevel(
           .map((one) => ({ key: one.name, viewer: one.viewer })),
         ...people
           .filter(
-            (one) => one.active && `person:${one.id}` !== viewer.key && !(held && one.roles.includes(held)),
+            (one) =>
+              one.active &&
+              `person:${one.id}` !== viewer.key &&
+              !(held && one.assignments.some(({ role }) => role === held)),
           )
           .map((one) => ({ key: one.name, viewer: viewerOfPerson(one) })),
       ];
-      const start = startLines(definition, target.id, people.map(viewerOfPerson));
+      const start = startLines(definition, target.id, people.map(viewerOfPerson), circumstances);
       const proposal = proposeLevel(
         definition,
         selected.id,
@@ -52,6 +55,7 @@ export function useSetLevel(
         level,
         others,
         start,
+        circumstances,
       );
       if (!proposal)
         return tell(

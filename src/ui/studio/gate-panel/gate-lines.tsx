@@ -14,14 +14,14 @@ import { WhoPicker } from './who-picker';
 
 /** The lines of the gate that is being edited; or whom it follows, and the way to lines of its own. */
 export function GateLines({ heading }: { heading: string }) {
-  const { compiled, target, apply, mayChange, definition, people } = useBench();
+  const { compiled, target, apply, mayChange, definition, people, circumstances } = useBench();
   const lines = compiled.lines(target.id);
   const isRoot = target.id === definition.id;
   const give = (): void =>
     apply({
       do: 'startLines',
       gate: target.id,
-      lines: startLines(definition, target.id, people.map(viewerOfPerson)),
+      lines: startLines(definition, target.id, people.map(viewerOfPerson), circumstances),
     });
   return (
     <div className="mb-4">

@@ -10,10 +10,10 @@ import { LevelMark } from '../level-mark';
 
 /** Why the viewer in the rail has this level here: what decided, and the way there. */
 export function Why() {
-  const { definition, compiled, viewer, selected, select } = useBench();
+  const { compiled, viewer, selected, select, accessOf } = useBench();
   const { answer, steps, decided } = useMemo(
-    () => explain(definition, viewer.viewer, selected.id),
-    [definition, viewer, selected],
+    () => explain(accessOf(viewer), selected.id),
+    [accessOf, viewer, selected],
   );
   const deciding = 'gate' in decided ? decided.gate : decided.door;
   const sentence = useDecision(decided);

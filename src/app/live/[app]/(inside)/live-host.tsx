@@ -2,7 +2,7 @@
 
 import { usePathname, useRouter } from 'next/navigation';
 import { useMemo, type ReactNode } from 'react';
-import type { ShownMenuItem } from '@/core/access/resolve';
+import type { ShownMenuItem } from '@/core/access/shown';
 import { ask, HostProvider, RecordsClient, type Host } from '@/ui/live/host';
 import { MenuView } from '@/ui/live/menu-view';
 import { Toasts, useTell } from '@/ui/parts/toasts';

@@ -28,7 +28,7 @@ export default async function LivePage({ params, searchParams }: Props) {
       `${base}/sign-in?back=${encodeURIComponent(`${base}/${address}${query.size > 0 ? `?${query}` : ''}`)}`,
     );
   if (address === '') {
-    const landing = landingOf(visit.access, visit.viewer, visit.person?.startScreen ?? undefined);
+    const landing = landingOf(visit.access, visit.person?.startScreen ?? undefined);
     if (landing) redirect(`${base}/${addressOf(landing)}`);
     return visit.person ? <NothingOpen /> : signIn();
   }
@@ -36,11 +36,24 @@ export default async function LivePage({ params, searchParams }: Props) {
   switch (outcome.is) {
     case 'open':
       return <ScreenView key={address} page={outcome.page} />;
+    case 'sent':
+      return visit.person ? redirect(`${base}/${outcome.address}`) : signIn();
     case 'refused':
-      return visit.person ? forbidden() : signIn();
+      if (!visit.person) return signIn();
+      return outcome.text === undefined ? forbidden() : <Refused text={outcome.text} />;
     case 'not-there':
       return visit.person ? notFound() : signIn();
   }
+}
+
+/** The builder's own words for a screen that is closed. */
+function Refused({ text }: { text: string }) {
+  return (
+    <>
+      <h1 className="text-xl font-semibold">This is not open to you</h1>
+      <p className="mt-2 max-w-prose whitespace-pre-wrap">{text}</p>
+    </>
+  );
 }
 
 function NothingOpen() {

@@ -1,0 +1,133 @@
+import { bind, constant, type Answering, type Facts } from '../condition/bind';
+import { readClock } from '../condition/clock';
+import { all, any, type Formula } from '../condition/formula';
+import type { Scope } from '../condition/type';
+import type { Definition } from '../model/definition';
+import { gives, type Line, type Who } from '../model/gate';
+import { isGone } from '../model/gone';
+import type { Id } from '../model/id';
+import { withIncluded } from '../model/tree';
+import { unitAndBelow } from '../model/units';
+import type { Rule } from './rule';
+import { counts, type Circumstances, type Viewer } from './viewer';
+
+/** Where a role or a privilege is held: everywhere, or for records of these units only. */
+type Where = 'everywhere' | ReadonlySet<Id>;
+
+/** What one viewer holds at one moment, and so whether a line speaks of them. */
+export class Held {
+  readonly facts: Facts;
+  /** Roles held, by those assigned and by all that these include. */
+  readonly roles = new Map<Id, Where>();
+  readonly assigned = new Map<Id, Where>();
+  readonly privileges = new Map<Id, Where>();
+
+  constructor(
+    readonly definition: Definition,
+    readonly viewer: Viewer,
+    readonly circumstances: Circumstances,
+  ) {
+    const signedIn = viewer.kind === 'signed-in';
+    this.facts = {
+      definition,
+      user: signedIn ? viewer.attributes : undefined,
+      session: signedIn ? (circumstances.session ?? {}) : undefined,
+      clock: readClock(circumstances.moment, definition.timeZone),
+      hasRole: (role, exactly) =>
+        isGone(definition, { kind: 'role', role })
+          ? constant(undefined)
+          : heldAt((exactly ? this.assigned : this.roles).get(role)),
+      hasPrivilege: (privilege) =>
+        isGone(definition, { kind: 'privilege', privilege })
+          ? constant(undefined)
+          : heldAt(this.privileges.get(privilege)),
+    };
+    if (signedIn) for (const one of viewer.assignments) this.assign(one);
+    const byId = new Map(definition.roles.map((role) => [role.id, role]));
+    for (const [role, where] of this.roles)
+      for (const privilege of byId.get(role)?.privileges ?? []) put(this.privileges, privilege, where);
+  }
+
+  /** Whether a line with this who speaks of the viewer: true, false, in doubt, or for some records only. */
+  isSpokenOf(who: Who): Answering {
+    const { viewer, definition } = this;
+    if (isGone(definition, who)) return constant(undefined);
+    const signedIn = viewer.kind === 'signed-in';
+    switch (who.kind) {
+      case 'everyone':
+        return constant(true);
+      case 'signed-out':
+        return constant(!signedIn);
+      case 'signed-in':
+        return constant(signedIn);
+      case 'role':
+        return this.facts.hasRole(who.role, who.exactly ?? false);
+      case 'privilege':
+        return this.facts.hasPrivilege(who.privilege);
+      case 'person':
+        return constant(signedIn && viewer.person === who.person);
+      case 'group': {
+        if (!signedIn) return constant(false);
+        return (must) => bind(this.facts, { definition }, { inGroup: who.group }, must);
+      }
+      case 'unit': {
+        if (!signedIn) return constant(false);
+        const home = viewer.attributes?.['home_unit'];
+        return constant(typeof home === 'string' ? unitAndBelow(definition, who.unit)?.has(home) : undefined);
+      }
+    }
+  }
+
+  /** Whether the line's when holds. */
+  isWhen({ when }: Line, scope: Scope): Answering {
+    return when ? (must) => bind(this.facts, scope, when, must) : constant(true);
+  }
+
+  /**
+   * DESIGN 3.2, without containers: what the lines (and `more` that gives) give, and what is left of it by
+   * those that limit.
+   */
+  own(lines: readonly Line[], scope: Scope, more: readonly Rule[] = []): Rule {
+    const giveSee: Formula[] = more.map((rule) => rule.see);
+    const giveEdit: Formula[] = more.map((rule) => rule.edit);
+    const spared: Formula[] = [];
+    const uncapped: Formula[] = [];
+    for (const line of lines) {
+      const [who, when] = [this.isSpokenOf(line.who), this.isWhen(line, scope)];
+      if (gives(line)) (line.what === 'edit' ? giveEdit : giveSee).push(all(who('be true'), when('be true')));
+      else (line.what === 'block' ? spared : uncapped).push(any(who('be false'), when('be false')));
+    }
+    return {
+      see: all(any(...giveSee, ...giveEdit), ...spared),
+      edit: all(any(...giveEdit), ...spared, ...uncapped),
+    };
+  }
+
+  private assign({
+    role,
+    unit,
+    ...period
+  }: Extract<Viewer, { kind: 'signed-in' }>['assignments'][number]): void {
+    if (!counts({ role, ...period }, this.circumstances.moment)) return;
+    if (!this.definition.roles.some((one) => one.id === role)) return;
+    const where = unit === undefined ? 'everywhere' : unitAndBelow(this.definition, unit);
+    // Held in a unit that is gone: held nowhere.
+    if (!where) return;
+    put(this.assigned, role, where);
+    for (const one of withIncluded(this.definition, [role])) put(this.roles, one, where);
+  }
+}
+
+function put(map: Map<Id, Where>, id: Id, where: Where): void {
+  const has = map.get(id);
+  if (has === 'everywhere') return;
+  map.set(id, has === undefined || where === 'everywhere' ? where : new Set([...has, ...where]));
+}
+
+/** Held in some units only, it counts for records of those; for one without a unit it is in doubt. */
+function heldAt(where: Where | undefined): Answering {
+  if (where === undefined) return constant(false);
+  if (where === 'everywhere') return constant(true);
+  const units = [...where].sort();
+  return (must) => ({ atom: { is: 'in units', units }, must });
+}

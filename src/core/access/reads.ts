@@ -1,0 +1,42 @@
+import { allWithin, operandsOf, type ClockReading, type Condition } from '../condition/condition';
+import type { Definition } from '../model/definition';
+import type { Id } from '../model/id';
+import { sectionsOf } from '../model/tree';
+
+/** What a definition's conditions look at beside the record: viewers who are alike in it share their access. */
+export interface Reads {
+  readonly user: readonly Id[];
+  readonly session: readonly Id[];
+  readonly clock: readonly ClockReading[];
+  /** Does a condition go a step, to a record that another one points to? */
+  readonly steps: boolean;
+}
+
+/** All conditions of the definition: of lines, lists, groups and those with a name. */
+export function conditionsOf(definition: Definition): Condition[] {
+  const found: Condition[] = [...definition.groups, ...definition.conditions].map((one) => one.condition);
+  for (const gate of Object.values(definition.gates))
+    for (const line of gate.lines) if (line.when) found.push(line.when);
+  for (const screen of definition.areas.flatMap((area) => area.screens))
+    for (const section of sectionsOf(screen))
+      for (const part of section.parts) if (part.kind === 'list' && part.filter) found.push(part.filter);
+  return found;
+}
+
+export function readsOf(definition: Definition): Reads {
+  const user = new Set<Id>();
+  const session = new Set<Id>();
+  const clock = new Set<ClockReading>();
+  let steps = false;
+  const asksHome = Object.values(definition.gates).some((gate) =>
+    gate.lines.some((line) => line.who.kind === 'unit'),
+  );
+  if (asksHome) user.add('home_unit');
+  for (const operand of conditionsOf(definition).flatMap(allWithin).flatMap(operandsOf)) {
+    if ('user' in operand) user.add(operand.user);
+    if ('session' in operand) session.add(operand.session);
+    if ('clock' in operand) clock.add(operand.clock);
+    if ('record' in operand && operand.through !== undefined) steps = true;
+  }
+  return { user: [...user].sort(), session: [...session].sort(), clock: [...clock].sort(), steps };
+}

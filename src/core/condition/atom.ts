@@ -1,0 +1,161 @@
+import type { Entity } from '../model/definition';
+import type { Id } from '../model/id';
+import type { Value, Values } from '../model/value';
+import type { Truth } from './condition';
+import { registered, type Comparable } from './registered';
+
+/** How a stored value is read: what is not of that form is missing. */
+export type Reading = 'text' | 'decimal' | 'boolean';
+
+/** A field of the record, or of the one that its field `through` points to; or a constant. */
+export type Term =
+  | { readonly field: Id; readonly through?: Id; readonly as: Reading }
+  | { readonly constant: Value; readonly as: Reading };
+
+/** One question about a record, with all that is known of the viewer and the moment put in as constants. */
+export type Atom =
+  | {
+      readonly is: '=' | '<' | '<=' | 'contains' | 'starts with';
+      readonly left: Term;
+      readonly right: Term;
+    }
+  | { readonly is: 'empty'; readonly of: Term }
+  | { readonly is: 'one of'; readonly of: Term; readonly values: readonly Value[] }
+  /** Is the record's unit one of these? */
+  | { readonly is: 'in units'; readonly units: readonly Id[] }
+  | { readonly is: 'record'; readonly id: Id }
+  | { readonly is: 'call'; readonly name: string; readonly with: readonly Term[] };
+
+/** A record that is decided on. */
+export interface RecordFacts {
+  readonly entity: Entity;
+  readonly values: Values;
+  /** Missing for one that is only being made. */
+  readonly id?: Id;
+  /** A record that this one points to, whoever may see it; undefined where there is none. */
+  readonly lookUp?: ((entity: Id, id: Id) => Values | undefined) | undefined;
+}
+
+type Ask = (record: RecordFacts) => Truth;
+type Get = (record: RecordFacts) => Comparable;
+
+const DECIMAL = /^-?\d{1,15}(\.\d{1,10})?$/;
+
+/** A stored value as it is compared; undefined where it is missing or not of that form. */
+export function readAs(value: Value | null | undefined, as: Reading): Comparable {
+  if (as === 'boolean') return typeof value === 'boolean' ? value : undefined;
+  if (typeof value !== 'string') return undefined;
+  return as === 'text' || DECIMAL.test(value) ? value : undefined;
+}
+
+/** Decimals (texts of up to 15 digits before and 10 after the point) in order: negative, zero or positive. */
+export function compareDecimals(a: string, b: string): number {
+  // Up to 15 significant digits, doubles keep the order of decimals.
+  if (a.length <= 15 && b.length <= 15) return Number(a) - Number(b);
+  const difference = scaled(a) - scaled(b);
+  return difference < 0n ? -1 : difference > 0n ? 1 : 0;
+}
+
+function scaled(decimal: string): bigint {
+  const [whole = '0', part = ''] = decimal.split('.');
+  return BigInt(whole + part.padEnd(10, '0'));
+}
+
+/** The values of the record that the field points to. */
+function targetOf({ entity, values, lookUp }: RecordFacts, through: Id): Values | undefined {
+  const type = entity.fields.find((field) => field.id === through)?.type;
+  const id = values[through];
+  return type?.kind === 'record' && typeof id === 'string' ? lookUp?.(type.entity, id) : undefined;
+}
+
+function getter(term: Term): Get {
+  if ('constant' in term) {
+    const value = readAs(term.constant, term.as);
+    return () => value;
+  }
+  const { field, through, as } = term;
+  if (through === undefined) return (record) => readAs(record.values[field], as);
+  return (record) => readAs(targetOf(record, through)?.[field], as);
+}
+
+/** The question as a function. It never throws, and answers *cannot tell* where a value is missing. */
+export function asked(atom: Atom): Ask {
+  switch (atom.is) {
+    case 'empty':
+      return isEmpty(atom.of);
+    case 'one of': {
+      const [get, same] = [getter(atom.of), testFor('=', atom.of.as)];
+      return (record) => {
+        const value = get(record);
+        return value === undefined ? undefined : atom.values.some((one) => same(value, one));
+      };
+    }
+    case 'in units': {
+      const units = new Set<unknown>(atom.units);
+      return ({ entity, values }) => {
+        const unit = entity.unitField === undefined ? undefined : values[entity.unitField];
+        return typeof unit === 'string' ? units.has(unit) : undefined;
+      };
+    }
+    case 'record':
+      return ({ id }) => id === atom.id;
+    case 'call':
+      return call(atom.name, atom.with.map(getter));
+    default:
+      return comparison(atom.is, atom.left, atom.right);
+  }
+}
+
+function isEmpty(term: Term): Ask {
+  if ('constant' in term) return () => false;
+  const { field, through } = term;
+  const missing = (value: Value | null | undefined): boolean => value === undefined || value === null;
+  if (through === undefined) return ({ values }) => missing(values[field]);
+  return (record) => {
+    const target = targetOf(record, through);
+    return target && missing(target[field]);
+  };
+}
+
+function call(name: string, gets: readonly Get[]): Ask {
+  const found = registered(name);
+  return (record) => {
+    const values: (string | boolean)[] = [];
+    for (const get of gets) {
+      const value = get(record);
+      if (value === undefined) return undefined;
+      values.push(value);
+    }
+    return found?.decide(values);
+  };
+}
+
+function comparison(is: '=' | '<' | '<=' | 'contains' | 'starts with', left: Term, right: Term): Ask {
+  const [a, b] = [getter(left), getter(right)];
+  const test = testFor(is, left.as);
+  return (record) => {
+    const x = a(record);
+    if (x === undefined) return undefined;
+    const y = b(record);
+    return y === undefined ? undefined : test(x, y);
+  };
+}
+
+type Test = (a: string | boolean, b: string | boolean) => boolean;
+
+/** Texts compare by code point; of texts, only dates and times are ever put in order. */
+function testFor(is: '=' | '<' | '<=' | 'contains' | 'starts with', as: Reading): Test {
+  const decimal = as === 'decimal';
+  switch (is) {
+    case '=':
+      return decimal ? (a, b) => compareDecimals(a as string, b as string) === 0 : (a, b) => a === b;
+    case '<':
+      return decimal ? (a, b) => compareDecimals(a as string, b as string) < 0 : (a, b) => a < b;
+    case '<=':
+      return decimal ? (a, b) => compareDecimals(a as string, b as string) <= 0 : (a, b) => a <= b;
+    case 'contains':
+      return (a, b) => String(a).includes(String(b));
+    case 'starts with':
+      return (a, b) => String(a).startsWith(String(b));
+  }
+}

@@ -1,0 +1,216 @@
+import type { Definition } from '../model/definition';
+import type { Id } from '../model/id';
+import { unitAndBelow } from '../model/units';
+import type { Value, Values } from '../model/value';
+import { asked, type Atom, type Reading, type RecordFacts, type Term } from './atom';
+import { addDays, type Clock } from './clock';
+import type { Condition, Operand, Operator, Truth } from './condition';
+import { all, any, satisfies, type Formula, type Must } from './formula';
+import { fieldFor, typeOf, type Scope, type Type } from './type';
+
+/** A three-valued answer that may depend on the record: what it takes for it to be as it must. */
+export type Answering = (must: Must) => Formula;
+
+export const constant =
+  (truth: Truth): Answering =>
+  (must) =>
+    satisfies(truth, must);
+
+/** What is known when a condition is asked: the viewer, their session, the moment. */
+export interface Facts {
+  readonly definition: Definition;
+  /** The viewer's attributes by id; undefined where none are known, as for a bare role. */
+  readonly user: Values | undefined;
+  /** The values of the viewer's session; undefined where there is none. */
+  readonly session: Values | undefined;
+  readonly clock: Clock;
+  readonly hasRole: (role: Id, exactly: boolean) => Answering;
+  readonly hasPrivilege: (privilege: Id) => Answering;
+}
+
+/** What else must hold before a field may be asked for: in filters, that the asker may see it. */
+export type Guard = (term: Extract<Term, { field: Id }>) => Formula;
+
+const OPPOSITE: Readonly<Record<Must, Must>> = {
+  'be true': 'be false',
+  'be false': 'be true',
+  'not be true': 'not be false',
+  'not be false': 'not be true',
+};
+
+/**
+ * What it takes of a record for the condition to be as it must, in three-valued logic (Kleene's). All that
+ * is known is folded in. Where a guard does not hold, the question cannot be told: neither true nor false.
+ */
+export function bind(facts: Facts, scope: Scope, condition: Condition, must: Must, guard?: Guard): Formula {
+  return new Binding(facts, scope, guard).formula(condition, must);
+}
+
+class Binding {
+  /** Named conditions and groups on the way: one that comes back to itself cannot be told. */
+  private readonly within = new Set<Id>();
+
+  constructor(
+    private readonly facts: Facts,
+    private readonly scope: Scope,
+    private readonly guard: Guard | undefined,
+  ) {}
+
+  formula(condition: Condition, must: Must): Formula {
+    if ('not' in condition) return this.formula(condition.not, OPPOSITE[must]);
+    if ('all' in condition || 'any' in condition) {
+      // "All" is true where each is, and false where one is; "any" the other way round.
+      const parts = ('all' in condition ? condition.all : condition.any).map((one) =>
+        this.formula(one, must),
+      );
+      const towardsTrue = must === 'be true' || must === 'not be false';
+      return towardsTrue === 'all' in condition ? all(...parts) : any(...parts);
+    }
+    if ('hasRole' in condition)
+      return this.facts.hasRole(condition.hasRole, condition.exactly ?? false)(must);
+    if ('hasPrivilege' in condition) return this.facts.hasPrivilege(condition.hasPrivilege)(must);
+    if ('inGroup' in condition)
+      return this.named(
+        condition.inGroup,
+        this.facts.definition.groups,
+        { definition: this.facts.definition },
+        must,
+      );
+    if ('meets' in condition)
+      return this.named(condition.meets, this.facts.definition.conditions, this.scope, must);
+    return this.question(condition, must);
+  }
+
+  private named(
+    id: Id,
+    from: readonly { readonly id: Id; readonly condition: Condition; readonly entity?: Id }[],
+    scope: Scope,
+    must: Must,
+  ): Formula {
+    const found = from.find((one) => one.id === id);
+    const wrongEntity = found?.entity !== undefined && found.entity !== scope.entity?.id;
+    if (!found || wrongEntity || this.within.has(id)) return satisfies(undefined, must);
+    this.within.add(id);
+    const inner = new Binding(this.facts, scope, this.guard);
+    for (const one of this.within) inner.within.add(one);
+    const formula = inner.formula(found.condition, must);
+    this.within.delete(id);
+    return formula;
+  }
+
+  /** A comparison, or another question that has no conditions within. */
+  private question(
+    condition: Exclude<
+      Condition,
+      | { not: Condition }
+      | { all: readonly Condition[] }
+      | { any: readonly Condition[] }
+      | { hasRole: Id }
+      | { hasPrivilege: Id }
+      | { inGroup: Id }
+      | { meets: Id }
+    >,
+    must: Must,
+  ): Formula {
+    if ('compare' in condition)
+      return this.comparison(condition.compare, condition.left, condition.right, must);
+    if ('empty' in condition) {
+      const known = this.known(condition.empty);
+      if (known) return satisfies(known.value === undefined ? undefined : known.value === null, must);
+      return this.ask({ is: 'empty', of: this.term(condition.empty) }, must);
+    }
+    if ('oneOf' in condition)
+      return this.ask({ is: 'one of', of: this.term(condition.oneOf), values: condition.values }, must);
+    if ('inUnit' in condition) {
+      const unit = this.known(condition.unit)?.value;
+      const below = typeof unit === 'string' ? unitAndBelow(this.facts.definition, unit) : undefined;
+      if (!below) return satisfies(undefined, must);
+      return this.ask({ is: 'one of', of: this.term(condition.inUnit), values: [...below] }, must);
+    }
+    return this.ask(
+      { is: 'call', name: condition.call, with: condition.with.map((one) => this.term(one)) },
+      must,
+    );
+  }
+
+  private comparison(operator: Operator, left: Operand, right: Operand, must: Must): Formula {
+    const [a, b] = [this.term(left, right), this.term(right, left)];
+    switch (operator) {
+      case '!=':
+        return this.ask({ is: '=', left: a, right: b }, OPPOSITE[must]);
+      case '>':
+        return this.ask({ is: '<', left: b, right: a }, must);
+      case '>=':
+        return this.ask({ is: '<=', left: b, right: a }, must);
+      default:
+        return this.ask({ is: operator, left: a, right: b }, must);
+    }
+  }
+
+  private ask(atom: Atom, must: Must): Formula {
+    const fields = termsOf(atom).filter((term) => 'field' in term);
+    if (fields.length === 0) {
+      // Nothing of a record in it: the answer is known now.
+      return satisfies(asked(atom)(NO_RECORD), must);
+    }
+    const formula: Formula = { atom, must };
+    if (!this.guard) return formula;
+    const open = fields.map(this.guard);
+    if (must === 'be true' || must === 'be false') return all(...open, formula);
+    throw new Error('A guarded question must be true or be false');
+  }
+
+  /** The value of an operand that is no field; its value is null where it is empty, undefined in doubt. */
+  private known(operand: Operand): { readonly value: Value | null | undefined } | undefined {
+    if ('value' in operand) return { value: operand.value };
+    if ('user' in operand) return { value: this.facts.user && (this.facts.user[operand.user] ?? null) };
+    if ('session' in operand)
+      return { value: this.facts.session && (this.facts.session[operand.session] ?? null) };
+    if ('clock' in operand) {
+      const reading = this.facts.clock[operand.clock];
+      return { value: operand.clock === 'today' ? addDays(reading, operand.plus ?? 0) : reading };
+    }
+    return undefined;
+  }
+
+  private term(operand: Operand, other?: Operand): Term {
+    const type = typeOf(this.scope, operand) ?? (other && typeOf(this.scope, other));
+    const as = readingOf(type);
+    if ('record' in operand) {
+      // A field that is gone has no value.
+      if (!fieldFor(this.scope, operand)) return MISSING;
+      const { record: field, through } = operand;
+      return through === undefined ? { field, as } : { field, through, as };
+    }
+    const value = this.known(operand)?.value;
+    return value === undefined || value === null ? MISSING : { constant: value, as };
+  }
+}
+
+/** A constant that reads as missing: no decimal looks like it. */
+const MISSING: Term = { constant: '', as: 'decimal' };
+
+const NO_RECORD: RecordFacts = {
+  entity: { id: '', name: '', plural: '', labelField: '', fields: [], actions: [] },
+  values: {},
+};
+
+export function readingOf(type: Type | undefined): Reading {
+  if (type?.kind === 'boolean') return 'boolean';
+  return type?.kind === 'number' || type?.kind === 'money' ? 'decimal' : 'text';
+}
+
+function termsOf(atom: Atom): readonly Term[] {
+  switch (atom.is) {
+    case 'empty':
+    case 'one of':
+      return [atom.of];
+    case 'call':
+      return atom.with;
+    case 'in units':
+    case 'record':
+      return [];
+    default:
+      return [atom.left, atom.right];
+  }
+}

@@ -1,0 +1,73 @@
+import type { ClockReading } from './condition';
+
+/** One moment as it is read in a time zone. All are texts that sort as the times do. */
+export type Clock = Readonly<Record<ClockReading, string>>;
+
+export const WEEKDAYS = [
+  'monday',
+  'tuesday',
+  'wednesday',
+  'thursday',
+  'friday',
+  'saturday',
+  'sunday',
+] as const;
+
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+function formatFor(timeZone: string): Intl.DateTimeFormat {
+  let found = formats.get(timeZone);
+  if (!found) {
+    found = new Intl.DateTimeFormat('en-GB-u-ca-iso8601-nu-latn', {
+      timeZone,
+      hourCycle: 'h23',
+      year: 'numeric',
+      month: '2-digit',
+      day: '2-digit',
+      hour: '2-digit',
+      minute: '2-digit',
+      second: '2-digit',
+    });
+    formats.set(timeZone, found);
+  }
+  return found;
+}
+
+/** Is it the name of a time zone that this platform knows? */
+export function isTimeZone(name: string): boolean {
+  try {
+    formatFor(name);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/**
+ * The moment (milliseconds since 1970, UTC) in the time zone (IANA name): `now` as local date and time to
+ * the second, `today` as a date, `time` to the minute, the weekday's name, the day of the month.
+ */
+export function readClock(moment: number, timeZone: string): Clock {
+  const parts = new Map(
+    formatFor(timeZone)
+      .formatToParts(moment)
+      .map((part) => [part.type, part.value]),
+  );
+  const part = (type: Intl.DateTimeFormatPartTypes): string => parts.get(type) ?? '';
+  const today = `${part('year').padStart(4, '0')}-${part('month')}-${part('day')}`;
+  const time = `${part('hour')}:${part('minute')}`;
+  return {
+    now: `${today}T${time}:${part('second')}`,
+    today,
+    time,
+    weekday: WEEKDAYS[(new Date(`${today}T00:00:00Z`).getUTCDay() + 6) % 7] as string,
+    day: String(Number(part('day'))),
+  };
+}
+
+/** The day so many days later than a date. */
+export function addDays(date: string, days: number): string {
+  const at = new Date(`${date}T00:00:00Z`);
+  at.setUTCDate(at.getUTCDate() + days);
+  return Number.isNaN(at.getTime()) ? date : at.toISOString().slice(0, 10);
+}

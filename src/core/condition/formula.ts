@@ -1,0 +1,83 @@
+import { asked, type Atom, type RecordFacts } from './atom';
+import type { Truth } from './condition';
+
+/** What is asked of a three-valued answer: to be true, to be false, or not to be it (and so perhaps in doubt). */
+export type Must = 'be true' | 'be false' | 'not be true' | 'not be false';
+
+/**
+ * What must hold of a record for a viewer to get something, once all that is known of the viewer and the
+ * moment is folded in. Two-valued: doubt is decided by what each question must be.
+ */
+export type Formula =
+  | boolean
+  | { readonly all: readonly Formula[] }
+  | { readonly any: readonly Formula[] }
+  | { readonly atom: Atom; readonly must: Must };
+
+/** All of them, folded: constants vanish, and what is left is as small as it was given. */
+export function all(...parts: readonly Formula[]): Formula {
+  if (parts.includes(false)) return false;
+  const open = parts.filter((part) => part !== true);
+  return open.length === 0 ? true : open.length === 1 ? (open[0] as Formula) : { all: open };
+}
+
+/** Any of them, folded. */
+export function any(...parts: readonly Formula[]): Formula {
+  if (parts.includes(true)) return true;
+  const open = parts.filter((part) => part !== false);
+  return open.length === 0 ? false : open.length === 1 ? (open[0] as Formula) : { any: open };
+}
+
+/** Is the answer as it must be? */
+export function satisfies(truth: Truth, must: Must): boolean {
+  switch (must) {
+    case 'be true':
+      return truth === true;
+    case 'be false':
+      return truth === false;
+    case 'not be true':
+      return truth !== true;
+    case 'not be false':
+      return truth !== false;
+  }
+}
+
+type Holds = (record: RecordFacts) => boolean;
+
+const compiled = new WeakMap<object, Holds>();
+
+/** Does the formula hold for this record? */
+export function holds(formula: Formula, record: RecordFacts): boolean {
+  return typeof formula === 'boolean' ? formula : functionOf(formula)(record);
+}
+
+function functionOf(formula: Exclude<Formula, boolean>): Holds {
+  let found = compiled.get(formula);
+  if (!found) compiled.set(formula, (found = make(formula)));
+  return found;
+}
+
+function make(formula: Exclude<Formula, boolean>): Holds {
+  if ('atom' in formula) {
+    const ask = asked(formula.atom);
+    // Each its own function rather than one that looks at `must`: this is asked of every record.
+    switch (formula.must) {
+      case 'be true':
+        return (record) => ask(record) === true;
+      case 'be false':
+        return (record) => ask(record) === false;
+      case 'not be true':
+        return (record) => ask(record) !== true;
+      case 'not be false':
+        return (record) => ask(record) !== false;
+    }
+  }
+  const every = 'all' in formula;
+  const parts = (every ? formula.all : formula.any).map((part): Holds =>
+    typeof part === 'boolean' ? () => part : functionOf(part),
+  );
+  return (record) => {
+    for (const part of parts) if (part(record) !== every) return !every;
+    return every;
+  };
+}

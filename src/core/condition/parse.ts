@@ -1,0 +1,682 @@
+import type { Id } from '../model/id';
+import { privilegesOf } from '../model/privileges';
+import { failed, ok, type Problem, type Result } from '../model/problem';
+import { unitsOf } from '../model/units';
+import { whatIsWrong } from './check';
+import { CLOCK_READINGS, type ClockReading, type Condition, type Operand, type Operator } from './condition';
+import { findByName, findByWord, nearest, pathWord, quotedName } from './names';
+import { constantInWords } from './print';
+import { REGISTERED, registered } from './registered';
+import { tokensOf, type Span, type Token } from './tokens';
+import {
+  attributesOf,
+  canBeOneOf,
+  comparable,
+  entityFor,
+  exampleOf,
+  operatorsFor,
+  readConstant,
+  typeInWords,
+  typeOf,
+  type Scope,
+  type Type,
+} from './type';
+import type { Value, ValueType } from '../model/value';
+
+/** What is wrong in a text, and where in it. */
+export interface TextProblem extends Problem {
+  readonly span: Span;
+}
+
+export type Parsed =
+  { readonly ok: true; readonly value: Condition } | { readonly ok: false; readonly problem: TextProblem };
+
+/** Something that could be written next. */
+export interface Offer {
+  readonly text: string;
+  readonly about: string;
+}
+
+/** What could stand at a place of the text, and the stretch that it would take the place of. */
+export interface Offers {
+  readonly span: Span;
+  readonly offers: readonly Offer[];
+}
+
+/**
+ * Reads a condition's text form (its grammar is in docs/conditions.md). The first fault is told, with its
+ * place in the text and a mend.
+ */
+export function parse(scope: Scope, text: string): Parsed {
+  const parser = new Parser(scope, tokensOf(text));
+  try {
+    return { ok: true, value: parser.whole() };
+  } catch (error) {
+    if (error instanceof Fault) return { ok: false, problem: error.problem };
+    throw error;
+  }
+}
+
+/** As `parse`, for callers that know no places: the fault's place is told in words. */
+export function parseResult(scope: Scope, text: string): Result<Condition> {
+  const parsed = parse(scope, text);
+  return parsed.ok ? ok(parsed.value) : failed(parsed.problem);
+}
+
+/** What could be written at the cursor, in place of the word that it is in. */
+export function suggest(scope: Scope, text: string, cursor: number): Offers {
+  const before = text.slice(0, cursor);
+  const inQuotes = before.split('"').length % 2 === 0;
+  const begun = (inQuotes ? /"[^"]*$/ : /#?[A-Za-z0-9_-]*$/).exec(before)?.[0] ?? '';
+  const parser = new Parser(scope, tokensOf(before.slice(0, before.length - begun.length)));
+  try {
+    parser.whole();
+  } catch (error) {
+    if (!(error instanceof Fault)) throw error;
+  }
+  const word = begun.replace(/^"/, '').toLowerCase();
+  const seen = new Set<string>();
+  const offers = parser.offers.filter(({ text: offer, about }) => {
+    if (seen.has(offer)) return false;
+    seen.add(offer);
+    return (
+      offer.replace(/^"/, '').toLowerCase().startsWith(word) ||
+      (word.length > 1 && `${offer} ${about}`.toLowerCase().includes(word))
+    );
+  });
+  return { span: { from: cursor - begun.length, to: cursor }, offers };
+}
+
+class Fault extends Error {
+  constructor(readonly problem: TextProblem) {
+    super(problem.message);
+  }
+}
+
+/** An operand as it was read: a constant's type is only known from what stands beside it. */
+interface Read {
+  readonly span: Span;
+  readonly operand?: Operand;
+  readonly constant?: Token;
+  readonly minus?: boolean;
+}
+
+const VIEWER_QUESTIONS: readonly Offer[] = [
+  { text: 'user has role', about: 'the viewer holds a role' },
+  { text: 'user has privilege', about: 'the viewer holds a privilege' },
+  { text: 'user in group', about: 'the viewer is in a group' },
+];
+
+class Parser {
+  readonly offers: Offer[] = [];
+  private at = 0;
+
+  constructor(
+    private readonly scope: Scope,
+    private readonly tokens: readonly Token[],
+  ) {}
+
+  whole(): Condition {
+    const condition = this.either();
+    this.expectEnd();
+    return condition;
+  }
+
+  private either(): Condition {
+    const parts = [this.both()];
+    while (this.takeWord('or')) parts.push(this.both());
+    return parts.length === 1 ? (parts[0] as Condition) : { any: parts };
+  }
+
+  private both(): Condition {
+    const parts = [this.single()];
+    while (this.takeWord('and')) parts.push(this.single());
+    return parts.length === 1 ? (parts[0] as Condition) : { all: parts };
+  }
+
+  private single(): Condition {
+    this.offer(() => this.beginnings());
+    if (this.takeWord('not')) return { not: this.single() };
+    if (this.takeSign('(')) {
+      const inner = this.either();
+      this.needSign(')');
+      return inner;
+    }
+    for (const word of ['all', 'any'] as const)
+      if (this.isWord(word) && this.next(1).text === '(') return this.listed(word);
+    if (this.takeWord('meets')) {
+      const { id, span } = this.reference('condition', this.scope.definition.conditions);
+      return this.checked({ meets: id }, span);
+    }
+    if (this.isWord('user') && this.next(1).text !== '.') return this.viewerQuestion();
+    const token = this.peek();
+    if (token.kind === 'word' && this.next(1).text === '(') return this.call();
+    return this.comparison();
+  }
+
+  private listed(word: 'all' | 'any'): Condition {
+    this.at += 2;
+    const parts: Condition[] = [];
+    if (!this.takeSign(')')) {
+      do parts.push(this.either());
+      while (this.takeSign(','));
+      this.needSign(')');
+    }
+    return word === 'all' ? { all: parts } : { any: parts };
+  }
+
+  /** `user has role "Registrar"`, `user has privilege …`, `user in group …`, `user in unit …`. */
+  private viewerQuestion(): Condition {
+    const user = this.take();
+    const { definition } = this.scope;
+    this.offer(() => [
+      { text: 'has role', about: 'a role, with those that include it' },
+      { text: 'has exactly role', about: 'assigned directly' },
+      { text: 'has privilege', about: 'a privilege of one of their roles' },
+      { text: 'in group', about: 'a group of the application' },
+      { text: 'in unit', about: 'their home is there, or below it' },
+    ]);
+    if (this.takeWord('has')) {
+      const exactly = this.takeWord('exactly');
+      this.offer(() => [{ text: 'role', about: '' }, ...(exactly ? [] : [{ text: 'privilege', about: '' }])]);
+      if (this.takeWord('role')) {
+        const { id } = this.reference('role', definition.roles);
+        return exactly ? { hasRole: id, exactly } : { hasRole: id };
+      }
+      if (!exactly && this.takeWord('privilege'))
+        return { hasPrivilege: this.reference('privilege', privilegesOf(definition)).id };
+      throw this.fault(this.peek(), 'After “user has” comes role or privilege.', 'Write: user has role "…".');
+    }
+    if (this.takeWord('in')) {
+      if (this.takeWord('group')) return { inGroup: this.reference('group', definition.groups).id };
+      if (this.isWord('unit')) return this.inUnit({ span: user, operand: { user: 'home_unit' } });
+    }
+    throw this.fault(
+      this.peek(),
+      'After “user” comes a dot and an attribute, or has, or in group.',
+      'Write user.email, or user has role "…".',
+    );
+  }
+
+  private call(): Condition {
+    const name = this.take();
+    this.needSign('(');
+    const found = registered(name.text);
+    if (!found)
+      throw this.fault(
+        name,
+        `There is no condition ${name.text}.`,
+        didYouMean(
+          nearest(
+            REGISTERED.map((one) => one.name),
+            name.text,
+          ),
+        ) ?? 'Take it away.',
+      );
+    const operands: Operand[] = [];
+    found.takes.forEach(({ type }, n) => {
+      if (n > 0) this.needSign(',');
+      operands.push(this.resolve(this.operand(type), type));
+    });
+    const end = this.needSign(')');
+    return this.checked({ call: name.text, with: operands }, { from: name.from, to: end.to });
+  }
+
+  private comparison(): Condition {
+    const left = this.operand();
+    const type = left.operand && typeOf(this.scope, left.operand);
+    this.offer(() => (type ? operatorOffers(type) : []));
+    if (this.takeWord('is')) return this.afterIs(left, type);
+    const not = this.isWord('not') && this.next(1).text === 'in' ? this.takeWord('not') : false;
+    if (this.isWord('in') && this.next(1).text === 'unit' && this.takeWord('in')) return this.inUnit(left);
+    if (this.takeWord('in')) {
+      const within = this.oneOf(left);
+      return not ? { not: within } : within;
+    }
+    const operator = this.operator();
+    if (!operator) {
+      if (type?.kind === 'boolean' && left.operand)
+        return { compare: '=', left: left.operand, right: { value: true } };
+      throw this.fault(
+        this.peek(),
+        left.operand ? 'Here a comparison is missing.' : 'Here something to compare is missing.',
+        type
+          ? `Go on with ${operatorsFor(type).join(', ')} or is empty.`
+          : 'Start with a field, such as record.…, and compare it.',
+      );
+    }
+    return this.compare(operator, left, this.operand(type));
+  }
+
+  private afterIs(left: Read, type: Type | undefined): Condition {
+    const not = this.takeWord('not');
+    this.offer(() => [{ text: 'empty', about: 'nothing is written there' }]);
+    if (this.takeWord('empty')) {
+      const of = this.needOperand(left);
+      const condition = this.checked({ empty: of }, left.span);
+      return not ? { not: condition } : condition;
+    }
+    return this.compare(not ? '!=' : '=', left, this.operand(type));
+  }
+
+  private compare(operator: Operator, left: Read, right: Read): Condition {
+    const span = { from: left.span.from, to: right.span.to };
+    const [a, b] = [left, right].map((one) => one.operand && typeOf(this.scope, one.operand));
+    if (a && b && !comparable(a, b)) {
+      const { definition } = this.scope;
+      throw this.fault(
+        right.span,
+        `${typeInWords(definition, a)} cannot be compared with ${typeInWords(definition, b)}.`,
+        `Compare it with ${typeInWords(definition, a)}.`,
+      );
+    }
+    const type = a ?? b;
+    if (!type)
+      throw this.fault(
+        span,
+        'Two constants are always the same.',
+        'Put a field, such as record.…, on one side.',
+      );
+    return this.checked(
+      { compare: operator, left: this.resolve(left, type), right: this.resolve(right, type) },
+      span,
+    );
+  }
+
+  private oneOf(left: Read): Condition {
+    const of = this.needOperand(left);
+    const type = typeOf(this.scope, of) as Type;
+    if (!canBeOneOf(type))
+      throw this.fault(
+        left.span,
+        'This cannot be one of several.',
+        `Use ${operatorsFor(type).join(' or ')}.`,
+      );
+    this.needSign('(');
+    const values: Value[] = [];
+    do {
+      const one = this.operand(type);
+      const value = this.resolve(one, type);
+      if (!('value' in value))
+        throw this.fault(
+          one.span,
+          'In a list there are constants only.',
+          `Write ${exampleOf(this.scope.definition, type)}.`,
+        );
+      values.push(value.value);
+    } while (this.takeSign(','));
+    const end = this.needSign(')');
+    return this.checked({ oneOf: of, values }, { from: left.span.from, to: end.to });
+  }
+
+  private inUnit(left: Read): Condition {
+    this.needWord('unit');
+    const inUnit = this.needOperand(left);
+    const unitType: Type = { kind: 'unit' };
+    const right = this.operand(unitType);
+    return this.checked(
+      { inUnit, unit: this.resolve(right, unitType) },
+      { from: left.span.from, to: right.span.to },
+    );
+  }
+
+  private needOperand(read: Read): Operand {
+    if (read.operand) return read.operand;
+    throw this.fault(read.span, 'A constant cannot stand here.', 'Start with a field, such as record.….');
+  }
+
+  private operand(beside?: Type): Read {
+    this.offer(() => [...this.operandOffers(beside), ...(beside ? this.constantOffers(beside) : [])]);
+    const token = this.peek();
+    if (token.kind === 'word') {
+      if (token.text === 'record') return this.recordPath();
+      if (token.text === 'user') return this.path(attributesOf(this.scope.definition), 'attribute', 'user');
+      if (token.text === 'session')
+        return this.path(this.scope.definition.sessionValues, 'session value', 'session');
+      if ((CLOCK_READINGS as readonly string[]).includes(token.text)) return this.clock();
+    }
+    const minus = this.takeSign('-');
+    const constant = this.take();
+    if (constant.kind === 'end')
+      throw this.fault(
+        constant,
+        'Here something is missing.',
+        'Write a field, such as record.…, or a constant.',
+      );
+    if (constant.kind === 'wrong' || constant.kind === 'sign') throw this.unexpected(constant);
+    return { span: { from: token.from, to: constant.to }, constant, ...(minus && { minus }) };
+  }
+
+  private path(
+    among: readonly { id: Id; name: string; type: ValueType }[],
+    what: string,
+    root: 'user' | 'session',
+  ): Read {
+    const from = this.take().from;
+    const { one, to } = this.segment(among, what, root);
+    return { span: { from, to }, operand: root === 'user' ? { user: one.id } : { session: one.id } };
+  }
+
+  private recordPath(): Read {
+    const root = this.take();
+    const { scope } = this;
+    if (!scope.entity)
+      throw this.fault(
+        root,
+        'There is no record here.',
+        'Ask of the viewer (user.…), the session (session.…) or the time; or put the line on a field, list or record screen.',
+      );
+    const first = this.segment(scope.entity.fields, `field of ${scope.entity.name}`, 'record');
+    if (first.one.type.kind !== 'record' || this.peek().text !== '.')
+      return { span: { from: root.from, to: first.to }, operand: { record: first.one.id } };
+    const through = first.one.id;
+    const entity = entityFor(scope, through);
+    const second = this.segment(
+      entity?.fields ?? [],
+      `field of ${entity?.name ?? ''}`,
+      `record.${pathWord(scope.entity.fields, through)}`,
+    );
+    return { span: { from: root.from, to: second.to }, operand: { record: second.one.id, through } };
+  }
+
+  /** A dot and the word of one of several. */
+  private segment<T extends { readonly id: Id; readonly name: string; readonly type: ValueType }>(
+    among: readonly T[],
+    what: string,
+    before: string,
+  ): { one: T; to: number } {
+    this.offer(() => [{ text: '.', about: '' }]);
+    this.needSign('.');
+    this.offer(() =>
+      among.map((one) => ({
+        text: pathWord(among, one.id),
+        about: `${one.name}: ${typeInWords(this.scope.definition, one.type)}`,
+      })),
+    );
+    const token = this.take();
+    const one = token.kind === 'word' || token.kind === 'id' ? findByWord(among, token.text) : undefined;
+    if (one) return { one, to: token.to };
+    const words = among.map((other) => pathWord(among, other.id));
+    const near = nearest(words, token.text);
+    throw this.fault(
+      token,
+      token.kind === 'end'
+        ? `After “${before}.” a ${what} is missing.`
+        : `There is no ${what} “${token.text}”.`,
+      didYouMean(near && `${before}.${near}`) ?? `Choose one of ${words.slice(0, 8).join(', ')}.`,
+    );
+  }
+
+  private clock(): Read {
+    const token = this.take();
+    const clock = token.text as ClockReading;
+    const sign = clock === 'today' && ['+', '-'].includes(this.peek().text) ? this.take() : undefined;
+    if (!sign) return { span: token, operand: { clock } };
+    const days = this.take();
+    if (days.kind !== 'number' || !/^\d{1,5}$/.test(days.text))
+      throw this.fault(days, 'Here a whole number of days is missing.', 'Write: today + 7 days.');
+    this.offer(() => [{ text: 'days', about: '' }]);
+    const last = this.isWord('day') || this.isWord('days') ? this.take() : days;
+    const plus = Number(days.text) * (sign.text === '-' ? -1 : 1);
+    return { span: { from: token.from, to: last.to }, operand: plus === 0 ? { clock } : { clock, plus } };
+  }
+
+  /** The operand, with a constant read as one of the type. */
+  private resolve(read: Read, type: Type): Operand {
+    if (read.operand) return read.operand;
+    const { definition } = this.scope;
+    const token = read.constant as Token;
+    const value = this.constantOf(token, read.minus ?? false, type);
+    const plain = value === undefined ? undefined : readConstant(definition, type, value);
+    if (plain !== undefined) return { value: plain };
+    const names = this.constantOffers(type).map((one) => one.text);
+    const near = nearest(names, token.text);
+    throw this.fault(
+      read.span,
+      `“${token.text}” is not ${typeInWords(definition, type)}.`,
+      didYouMean(near) ?? `Write it as ${exampleOf(definition, type)}.`,
+    );
+  }
+
+  private constantOf(token: Token, minus: boolean, type: Type): Value | undefined {
+    const { text, kind } = token;
+    switch (type.kind) {
+      case 'boolean':
+        return kind === 'word' && /^(true|false|yes|no)$/i.test(text)
+          ? /^(true|yes)$/i.test(text)
+          : undefined;
+      case 'number':
+      case 'money':
+        return kind === 'number' ? (minus ? `-${text}` : text) : undefined;
+      case 'text':
+        return kind === 'string' ? text : undefined;
+      case 'date':
+      case 'moment':
+        return kind === type.kind || kind === 'string' ? text : undefined;
+      case 'time':
+        return kind === 'time' || kind === 'string' ? text.padStart(5, '0') : undefined;
+      case 'weekday':
+        return text.toLowerCase();
+      case 'choice':
+        return this.nameOf(token, type.options);
+      case 'unit':
+        return this.nameOf(token, unitsOf(this.scope.definition));
+      case 'record':
+        return kind === 'id' ? text.slice(1) : kind === 'string' ? text : undefined;
+    }
+  }
+
+  private nameOf({ kind, text }: Token, among: readonly { id: Id; name: string }[]): Id | undefined {
+    if (kind === 'id') return text.slice(1);
+    return kind === 'string' || kind === 'word' ? findByName(among, text)?.id : undefined;
+  }
+
+  /** A name in quotes, or an id: also of one that is gone, which is in doubt rather than refused. */
+  private reference(what: string, among: readonly { id: Id; name: string }[]): { id: Id; span: Span } {
+    this.offer(() => among.map((one) => ({ text: quotedName(among, one.id), about: what })));
+    const token = this.take();
+    const id =
+      token.kind === 'id'
+        ? token.text.slice(1)
+        : token.kind === 'string' || token.kind === 'word'
+          ? findByName(among, token.text)?.id
+          : undefined;
+    if (id !== undefined) return { id, span: token };
+    const names = among.map((one) => quotedName(among, one.id));
+    throw this.fault(
+      token,
+      token.kind === 'end'
+        ? `Here the name of a ${what} is missing.`
+        : `There is no ${what} “${token.text}”.`,
+      didYouMean(nearest(names, token.text)) ??
+        (names.length > 0 ? `Choose one of ${names.slice(0, 6).join(', ')}.` : `Make a ${what} first.`),
+    );
+  }
+
+  private operator(): Operator | undefined {
+    const token = this.peek();
+    if (token.kind === 'sign') {
+      const sign = { '==': '=', '<>': '!=' }[token.text] ?? token.text;
+      if (['=', '!=', '<', '<=', '>', '>='].includes(sign)) {
+        this.at++;
+        return sign as Operator;
+      }
+    }
+    if (this.takeWord('contains')) return 'contains';
+    if (this.isWord('starts') && this.next(1).text === 'with') {
+      this.at += 2;
+      return 'starts with';
+    }
+    return undefined;
+  }
+
+  /** The condition, if its types fit; the same check as a condition from a file goes through. */
+  private checked(condition: Condition, span: Span): Condition {
+    const problem = whatIsWrong(this.scope, condition);
+    if (problem) throw this.fault(span, problem.message, problem.mend);
+    return condition;
+  }
+
+  private beginnings(): Offer[] {
+    return [
+      ...this.operandOffers(),
+      ...VIEWER_QUESTIONS,
+      { text: 'not', about: 'the opposite of what follows' },
+      ...this.scope.definition.conditions.map((one) => ({
+        text: `meets ${quotedName(this.scope.definition.conditions, one.id)}`,
+        about: 'a named condition',
+      })),
+      ...REGISTERED.map((one) => ({ text: `${one.name}(`, about: one.about })),
+    ];
+  }
+
+  /** Every operand that there is; beside one of a type, those that can be compared with it. */
+  private operandOffers(beside?: Type): Offer[] {
+    const { definition, entity } = this.scope;
+    const fits = (type: Type): boolean => !beside || comparable(beside, type);
+    const many = (root: string, among: readonly { id: Id; name: string; type: ValueType }[]): Offer[] =>
+      among
+        .filter((one) => fits(one.type))
+        .map((one) => ({
+          text: `${root}.${pathWord(among, one.id)}`,
+          about: `${one.name}: ${typeInWords(definition, one.type)}`,
+        }));
+    const steps = (entity?.fields ?? []).flatMap((field) =>
+      field.type.kind === 'record' && entity
+        ? many(`record.${pathWord(entity.fields, field.id)}`, entityFor(this.scope, field.id)?.fields ?? [])
+        : [],
+    );
+    return [
+      ...many('record', entity?.fields ?? []),
+      ...many('user', attributesOf(definition)),
+      ...many('session', definition.sessionValues),
+      ...CLOCK_READINGS.filter((clock) => fits(typeOf(this.scope, { clock }) as Type)).map((clock) => ({
+        text: clock,
+        about: CLOCK_WORDS[clock],
+      })),
+      ...steps,
+    ];
+  }
+
+  private constantOffers(type: Type): Offer[] {
+    const { definition } = this.scope;
+    const write = (value: Value): Offer => ({
+      text: constantInWords(this.scope, value, type),
+      about: 'a constant',
+    });
+    switch (type.kind) {
+      case 'choice':
+        return type.options.map((option) => write(option.id));
+      case 'unit':
+        return unitsOf(definition).map((unit) => write(unit.id));
+      case 'boolean':
+        return [write(true), write(false)];
+      case 'weekday':
+        return ['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'].map(write);
+      default:
+        return [];
+    }
+  }
+
+  private offer(make: () => Offer[]): void {
+    if (this.peek().kind === 'end') this.offers.push(...make());
+  }
+
+  private expectEnd(): void {
+    this.offer(() => [
+      { text: 'and', about: 'both must hold' },
+      { text: 'or', about: 'one of them is enough' },
+    ]);
+    if (this.peek().kind !== 'end') throw this.unexpected(this.peek());
+  }
+
+  private unexpected(token: Token): Fault {
+    if (token.kind === 'wrong') return this.fault(token, token.message, token.mend);
+    return this.fault(
+      token,
+      token.kind === 'end' ? 'Here something is missing.' : `“${token.text}” does not fit here.`,
+      'Join conditions with and, or; group them with ( and ).',
+    );
+  }
+
+  private fault(span: Span, message: string, mend: string): Fault {
+    const { from, to } = span;
+    const place = `at character ${from + 1}`;
+    return new Fault({ code: 'condition', place, message, mend, span: { from, to } });
+  }
+
+  private peek(): Token {
+    return this.next(0);
+  }
+
+  private next(ahead: number): Token {
+    return this.tokens[Math.min(this.at + ahead, this.tokens.length - 1)] as Token;
+  }
+
+  private take(): Token {
+    const token = this.peek();
+    if (token.kind !== 'end') this.at++;
+    return token;
+  }
+
+  private isWord(word: string): boolean {
+    const token = this.peek();
+    return token.kind === 'word' && token.text.toLowerCase() === word;
+  }
+
+  private takeWord(word: string): boolean {
+    if (!this.isWord(word)) return false;
+    this.at++;
+    return true;
+  }
+
+  private needWord(word: string): void {
+    if (!this.takeWord(word)) throw this.fault(this.peek(), `Here “${word}” is missing.`, `Write ${word}.`);
+  }
+
+  private takeSign(sign: string): boolean {
+    const token = this.peek();
+    if (token.kind !== 'sign' || token.text !== sign) return false;
+    this.at++;
+    return true;
+  }
+
+  private needSign(sign: string): Span {
+    const token = this.peek();
+    if (token.kind === 'wrong') throw this.unexpected(token);
+    if (!this.takeSign(sign)) throw this.fault(token, `Here a ${sign} is missing.`, `Put a ${sign} here.`);
+    return token;
+  }
+}
+
+const CLOCK_WORDS: Readonly<Record<ClockReading, string>> = {
+  now: 'this moment',
+  today: "today's date",
+  time: 'the time of day',
+  weekday: 'the day of the week',
+  day: 'the day of the month',
+};
+
+const didYouMean = (near: string | undefined): string | undefined =>
+  near === undefined ? undefined : `Did you mean ${near}?`;
+
+function operatorOffers(type: Type): Offer[] {
+  return [
+    ...operatorsFor(type).map((text) => ({ text, about: OPERATOR_WORDS[text] })),
+    ...(canBeOneOf(type) ? [{ text: 'in (', about: 'one of several' }] : []),
+    ...(type.kind === 'unit' ? [{ text: 'in unit', about: 'that unit or below it' }] : []),
+    { text: 'is empty', about: 'nothing is written there' },
+    { text: 'is not empty', about: 'something is written there' },
+  ];
+}
+
+const OPERATOR_WORDS: Readonly<Record<Operator, string>> = {
+  '=': 'is',
+  '!=': 'is not',
+  '<': 'less, or before',
+  '<=': 'at most',
+  '>': 'more, or after',
+  '>=': 'at least',
+  contains: 'has this in it',
+  'starts with': 'begins with this',
+};

@@ -1,0 +1,101 @@
+import type { Value } from '../model/value';
+import { partsOf, type Condition, type Operand } from './condition';
+import { registered } from './registered';
+import { attributesOf, entityFor, typeOf, type Scope, type Type } from './type';
+import { pathWord, quoted, quotedName } from './names';
+import { privilegesOf } from '../model/privileges';
+import { unitsOf } from '../model/units';
+
+/**
+ * A condition in its text form, which `parse` turns into the same condition again. Things are called by
+ * their present names; where a name is gone or not unique, by `#id`.
+ */
+export function print(scope: Scope, condition: Condition): string {
+  const inner = (one: Condition): string => {
+    const text = print(scope, one);
+    const joined = ('all' in one || 'any' in one) && partsOf(one).length > 1;
+    return joined ? `(${text})` : text;
+  };
+  if ('all' in condition || 'any' in condition) {
+    const parts = partsOf(condition);
+    const word = 'all' in condition ? 'all' : 'any';
+    if (parts.length < 2) return `${word}(${parts.map((one) => print(scope, one)).join(', ')})`;
+    return parts.map(inner).join('all' in condition ? ' and ' : ' or ');
+  }
+  if ('not' in condition) {
+    if ('empty' in condition.not) return `${operand(scope, condition.not.empty)} is not empty`;
+    return `not ${inner(condition.not)}`;
+  }
+  return question(scope, condition);
+}
+
+function question(scope: Scope, condition: Condition): string {
+  const { definition } = scope;
+  if ('compare' in condition) {
+    const { left, right } = condition;
+    return `${operand(scope, left, right)} ${condition.compare} ${operand(scope, right, left)}`;
+  }
+  if ('empty' in condition) return `${operand(scope, condition.empty)} is empty`;
+  if ('oneOf' in condition) {
+    const values = condition.values.map((value) => operand(scope, { value }, condition.oneOf));
+    return `${operand(scope, condition.oneOf)} in (${values.join(', ')})`;
+  }
+  if ('inUnit' in condition)
+    return `${operand(scope, condition.inUnit)} in unit ${operand(scope, condition.unit, condition.inUnit)}`;
+  if ('hasRole' in condition)
+    return `user has ${condition.exactly ? 'exactly ' : ''}role ${quotedName(definition.roles, condition.hasRole)}`;
+  if ('hasPrivilege' in condition)
+    return `user has privilege ${quotedName(privilegesOf(definition), condition.hasPrivilege)}`;
+  if ('inGroup' in condition) return `user in group ${quotedName(definition.groups, condition.inGroup)}`;
+  if ('meets' in condition) return `meets ${quotedName(definition.conditions, condition.meets)}`;
+  if ('call' in condition) {
+    const takes = registered(condition.call)?.takes ?? [];
+    const given = condition.with.map((one, n) =>
+      'value' in one
+        ? constantInWords(scope, one.value, takes[n]?.type ?? { kind: 'text' })
+        : operand(scope, one),
+    );
+    return `${condition.call}(${given.join(', ')})`;
+  }
+  return print(scope, condition);
+}
+
+function operand(scope: Scope, one: Operand, other?: Operand): string {
+  const { definition } = scope;
+  if ('user' in one) return `user.${pathWord(attributesOf(definition), one.user)}`;
+  if ('session' in one) return `session.${pathWord(definition.sessionValues, one.session)}`;
+  if ('record' in one) {
+    const step = one.through === undefined ? '' : `.${pathWord(scope.entity?.fields ?? [], one.through)}`;
+    return `record${step}.${pathWord(entityFor(scope, one.through)?.fields ?? [], one.record)}`;
+  }
+  if ('clock' in one) {
+    const days = one.plus ?? 0;
+    if (days === 0) return one.clock;
+    return `${one.clock} ${days < 0 ? '-' : '+'} ${Math.abs(days)} ${Math.abs(days) === 1 ? 'day' : 'days'}`;
+  }
+  return constantInWords(scope, one.value, (other && typeOf(scope, other)) ?? { kind: 'text' });
+}
+
+/** A constant as it is written beside something of this type. */
+export function constantInWords({ definition }: Scope, value: Value, type: Type): string {
+  if (typeof value === 'boolean') return String(value);
+  switch (type.kind) {
+    case 'number':
+    case 'money':
+    case 'date':
+    case 'time':
+      return value;
+    case 'moment':
+      return value.replace(/:00$/, '');
+    case 'weekday':
+      return value.slice(0, 1).toUpperCase() + value.slice(1);
+    case 'choice':
+      return quotedName(type.options, value);
+    case 'unit':
+      return quotedName(unitsOf(definition), value);
+    case 'record':
+      return `#${value}`;
+    default:
+      return quoted(value);
+  }
+}

@@ -1,0 +1,52 @@
+import { goneIn } from '../condition/check';
+import type { Definition } from './definition';
+import type { Who } from './gate';
+import type { Id } from './id';
+import { privilegesOf } from './privileges';
+import type { Problem } from './problem';
+import { Tree } from './tree';
+import { unitAndBelow } from './units';
+
+/** Is the one whom the line speaks of gone from the definition? Then it is in doubt whom it means. */
+export function isGone(definition: Definition, who: Who): boolean {
+  const lacks = (among: readonly { readonly id: Id }[], id: Id): boolean =>
+    !among.some((one) => one.id === id);
+  switch (who.kind) {
+    case 'role':
+      return lacks(definition.roles, who.role);
+    case 'privilege':
+      return lacks(privilegesOf(definition), who.privilege);
+    case 'group':
+      return lacks(definition.groups, who.group);
+    case 'unit':
+      return unitAndBelow(definition, who.unit) === undefined;
+    default:
+      return false;
+  }
+}
+
+/**
+ * What the definition mentions that is gone: it is nobody, and in doubt where it takes something away.
+ * Not faults, since the definition still means something; but surely not meant. `people` are the ids of
+ * those there are; without it, people are not looked at.
+ */
+export function findGone(definition: Definition, people?: ReadonlySet<Id>): Problem[] {
+  const tree = new Tree(definition);
+  const found: Problem[] = [];
+  const say = (place: string, what: string, mend: string): void => {
+    found.push({ code: 'gone', place, message: `It names ${what}, which is gone.`, mend });
+  };
+  for (const [element, { lines }] of Object.entries(definition.gates)) {
+    const place = `Gate of ${tree.get(element)?.name ?? element}`;
+    for (const { who, when } of lines) {
+      const [, id] = Object.values(who) as string[];
+      const gone =
+        who.kind === 'person' ? people !== undefined && !people.has(who.person) : isGone(definition, who);
+      if (gone) say(place, `the ${who.kind} ${id ?? ''}`, 'Take the line away, or name another.');
+      for (const what of when ? goneIn(definition, when) : []) say(place, what, 'Change the condition.');
+    }
+  }
+  for (const { name, condition } of [...definition.groups, ...definition.conditions])
+    for (const what of goneIn(definition, condition)) say(name, what, 'Change the condition.');
+  return found;
+}
