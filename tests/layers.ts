@@ -3,7 +3,7 @@ import { join, relative, resolve, dirname } from 'node:path';
 
 /**
  * Holds the layers: the core imports nothing but itself and Yup; the demo only the core; ui only ui and
- * core; server only server, core and demo. Prints what breaks this, and fails.
+ * core; server only server, core and demo; the command line only server and core. Prints what breaks this, and fails.
  */
 const ROOT = resolve(import.meta.dirname, '..', 'src');
 
@@ -14,6 +14,7 @@ const MAY: Readonly<
   demo: { layers: ['demo', 'core'], packages: [] },
   ui: { layers: ['ui', 'core'], packages: 'any' },
   server: { layers: ['server', 'core', 'demo'], packages: 'any' },
+  cli: { layers: ['cli', 'server', 'core'], packages: 'any' },
   app: { layers: ['app', 'ui', 'server', 'core', 'demo'], packages: 'any' },
 };
 

@@ -1,5 +1,5 @@
 import { bind } from '../condition/bind';
-import { all, any, type Formula } from '../condition/formula';
+import { any, type Formula } from '../condition/formula';
 import { changesData, type List, type Screen } from '../model/definition';
 import type { Id } from '../model/id';
 import type { Element } from '../model/tree';

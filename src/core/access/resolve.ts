@@ -1,5 +1,5 @@
 import type { RecordFacts } from '../condition/atom';
-import type { Button, Closed, Entity, EntityField, List, MenuItem, Screen } from '../model/definition';
+import type { Button, Closed, EntityField, List, MenuItem, Screen } from '../model/definition';
 import type { Id } from '../model/id';
 import type { Element } from '../model/tree';
 import { unitsOf } from '../model/units';

@@ -144,15 +144,11 @@ function changeSettings(
   { from, to }: Extract<Edit, { do: 'changeSettings' }>,
 ): Result<Definition> {
   const now = definition as unknown as Record<string, unknown>;
-  const made: Record<string, unknown> = { ...now };
   for (const [key, value] of Object.entries(from))
     if (!sameJson(now[key] ?? null, value))
       return failed(changedMeanwhile(definition.name, 'Its settings are others by now.'));
-  for (const [key, value] of Object.entries(to)) {
-    if (value === null || value === undefined) delete made[key];
-    else made[key] = value;
-  }
-  return ok(made as unknown as Definition);
+  const made = Object.entries({ ...now, ...to }).filter(([, value]) => value !== null);
+  return ok(Object.fromEntries(made) as unknown as Definition);
 }
 
 /** The screen as another one. Gates on what is no longer there would point to nothing, and are refused. */

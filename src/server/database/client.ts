@@ -14,11 +14,17 @@ export function connect(url: string): { database: Database; pool: pg.Pool } {
   return { database: drizzle(pool, { schema }), pool };
 }
 
-const shared = globalThis as { zincGateDatabase?: Database };
+const shared = globalThis as { zincGateDatabase?: ReturnType<typeof connect> };
 
 /** The process's one pool, on `DATABASE_URL`. */
 export function database(): Database {
   const url = process.env['DATABASE_URL'];
   if (!url) throw new Error('DATABASE_URL is not set. bin/start sets it.');
-  return (shared.zincGateDatabase ??= connect(url).database);
+  return (shared.zincGateDatabase ??= connect(url)).database;
+}
+
+/** Lets go of the process's pool: for programs that end. */
+export async function closeDatabase(): Promise<void> {
+  await shared.zincGateDatabase?.pool.end();
+  delete shared.zincGateDatabase;
 }

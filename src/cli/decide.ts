@@ -1,0 +1,135 @@
+import { parse } from 'csv-parse/sync';
+import { compile } from '@/core/access/compile';
+import { explain, type Explanation } from '@/core/access/explain';
+import type { Answer, Level } from '@/core/access/level';
+import type { Id } from '@/core/model/id';
+import type { Problem } from '@/core/model/problem';
+import { wrong, WrongInput } from './failure';
+import { readText } from './files';
+import { isMoment, type World } from './world';
+
+/** One question: who, what, on which record, when. */
+export interface Case {
+  readonly viewer: string;
+  readonly element: Id;
+  readonly record?: string;
+  /** RFC 3339; empty: now. */
+  readonly at?: string;
+  /** What is expected: a level, or `LEAST..MOST`. */
+  readonly expect?: string;
+}
+
+/** A case with its answer. */
+export interface Decision extends Case {
+  readonly least: string;
+  readonly most: string;
+  readonly decided_by: string;
+  /** False where it is not as expected. */
+  readonly asExpected: boolean;
+}
+
+const LEVELS = ['none', 'see', 'edit'] as const;
+export const levelName = (level: Level): string => LEVELS[level];
+const COLUMNS = ['viewer', 'element', 'record', 'at'] as const;
+
+/** The cases of a CSV file (RFC 4180) with a header, each with the number of its line. */
+export function readCases(file: string): (Case & { readonly line: number })[] {
+  let rows: { record: Record<string, string>; info: { lines: number } }[];
+  try {
+    rows = parse(readText(file), {
+      columns: (header: string[]) => header.map((one) => one.trim()),
+      info: true,
+      skip_empty_lines: true,
+      trim: true,
+    });
+  } catch (error) {
+    if (error instanceof WrongInput) throw error;
+    throw new WrongInput([wrong(file, (error as Error).message, 'Write it as in RFC 4180, with a header.')]);
+  }
+  const header = Object.keys(rows[0]?.record ?? {});
+  const missing = COLUMNS.slice(0, 2).filter((one) => !header.includes(one));
+  if (rows.length > 0 && missing.length > 0)
+    throw new WrongInput([
+      wrong(`${file}, line 1`, `The column ${missing.join(' and ')} is missing.`, `Give it the columns ${COLUMNS.join(', ')}.`),
+    ]);
+  return rows.map(({ record, info }) => ({
+    viewer: record['viewer'] ?? '',
+    element: record['element'] ?? '',
+    ...(record['record'] && { record: record['record'] }),
+    ...(record['at'] && { at: record['at'] }),
+    ...(record['expect'] && { expect: record['expect'] }),
+    line: info.lines,
+  }));
+}
+
+/** What is wrong with a question; nothing, where it can be answered. */
+export function faultsOf(world: World, one: Case, place: string): Problem[] {
+  const faults: Problem[] = [];
+  const { tree } = compile(world.definition);
+  const element = tree.get(one.element);
+  if (!world.viewer(one.viewer))
+    faults.push(
+      wrong(place, `There is no viewer “${one.viewer}”.`, 'Write signed-out, signed-in, person:ID or role:ID.'),
+    );
+  if (!element)
+    faults.push(wrong(place, `There is no element “${one.element}”.`, 'Write the id of an element of the definition.'));
+  const record = one.record === undefined ? undefined : world.record(one.record);
+  if (one.record !== undefined && !record)
+    faults.push(wrong(place, `There is no record “${one.record}”.`, 'Write entity:ID of a record in the world.'));
+  const about = element && tree.recordOf(element);
+  if (record && about && record.entity !== about)
+    faults.push(
+      wrong(place, `${element.name} is decided on a record of ${about.id}, not of ${record.entity.id}.`, `Name a record of ${about.id}, or none.`),
+    );
+  if (one.at !== undefined && !isMoment(one.at))
+    faults.push(wrong(place, `“${one.at}” is no moment.`, 'Write it as 2026-03-14T09:30:00Z.'));
+  if (one.expect !== undefined && !readExpected(one.expect))
+    faults.push(wrong(place, `“${one.expect}” is no level.`, 'Write none, see or edit, or two of them as see..edit.'));
+  return faults;
+}
+
+/** Answers one question that has no faults. */
+export function explained(world: World, one: Case, now: number): Explanation {
+  const viewer = world.viewer(one.viewer);
+  if (!viewer) throw new Error(`No viewer ${one.viewer}`);
+  const moment = one.at === undefined ? now : Date.parse(one.at);
+  const access = compile(world.definition).access(viewer, { moment, session: world.session(one.viewer) });
+  return explain(access, one.element, one.record === undefined ? undefined : world.record(one.record));
+}
+
+/** Answers all cases; those that cannot be are told together, and then nothing is answered. */
+export function decide(world: World, cases: readonly (Case & { readonly line: number })[], file: string, now: number): Decision[] {
+  const faults = cases.flatMap((one) => faultsOf(world, one, `${file}, line ${one.line}`));
+  if (faults.length > 0) throw new WrongInput(faults);
+  return cases.map(({ line: _, ...one }) => {
+    const { answer, decided } = explained(world, one, now);
+    const expected = one.expect === undefined ? undefined : readExpected(one.expect);
+    return {
+      ...one,
+      least: levelName(answer.least),
+      most: levelName(answer.most),
+      decided_by: decidedBy(decided),
+      asExpected: !expected || (expected.least === answer.least && expected.most === answer.most),
+    };
+  });
+}
+
+function readExpected(text: string): Answer | undefined {
+  const [least = '', most = least] = text.toLowerCase().split('..');
+  const [a, b] = [least, most].map((one) => (LEVELS as readonly string[]).indexOf(one.trim()));
+  return a === undefined || b === undefined || a < 0 || b < a ? undefined : { least: a as Level, most: b as Level };
+}
+
+/** What decided, for programs and for people alike. */
+export function decidedBy(decided: Explanation['decided']): string {
+  switch (decided.by) {
+    case 'line':
+      return `line ${decided.line.id} on ${decided.gate}`;
+    case 'no-line':
+      return `no line on ${decided.gate}`;
+    case 'handles':
+      return `handles of ${decided.door}: ${decided.handles.join(' ')}`;
+    case 'no-handle':
+      return `no handle of ${decided.door}`;
+  }
+}

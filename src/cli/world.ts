@@ -1,0 +1,205 @@
+import * as yup from 'yup';
+import type { KnownRecord } from '@/core/access/resolve';
+import {
+  SIGNED_IN,
+  SIGNED_OUT,
+  viewerOfPerson,
+  viewerOfRole,
+  type Assignment,
+  type Person,
+  type Viewer,
+} from '@/core/access/viewer';
+import { attributesOf } from '@/core/condition/type';
+import type { Definition, Unit } from '@/core/model/definition';
+import type { Id } from '@/core/model/id';
+import type { Problem } from '@/core/model/problem';
+import { LIST_SCHEMAS, toProblems } from '@/core/model/schema';
+import type { Value, Values } from '@/core/model/value';
+import { wrong, WrongInput } from './failure';
+import { readJson } from './files';
+
+/** People, units, records and session values to decide for: the format is in docs/definition.md. */
+export interface World {
+  readonly definition: Definition;
+  viewer(key: string): Viewer | undefined;
+  session(key: string): Values;
+  record(key: string): KnownRecord | undefined;
+}
+
+const values = yup.object().required();
+const when = yup
+  .string()
+  .nullable()
+  .test('when', 'must be a moment such as 2026-03-14T09:30:00Z', (text) => !text || isMoment(text));
+const assignment = {
+  role: yup.string().required('is missing'),
+  unit: yup.string().nullable(),
+  from: when,
+  until: when,
+};
+const exactly = (shape: yup.ObjectShape) =>
+  yup
+    .object(shape)
+    .noUnknown(true, ({ unknown }) => `has no place for ${String(unknown)}`)
+    .strict();
+const listOf = (of: yup.ISchema<unknown>) => yup.array().of(of);
+
+const schema = exactly({
+  people: listOf(
+    exactly({
+      id: yup.string().required('is missing'),
+      name: yup.string(),
+      email: yup.string(),
+      home_unit: yup.string().nullable(),
+      active: yup.boolean(),
+      attributes: values.notRequired(),
+      assignments: listOf(exactly(assignment)),
+    }),
+  ),
+  assignments: listOf(exactly({ person: yup.string().required('is missing'), ...assignment })),
+  units: listOf(LIST_SCHEMAS.units),
+  records: listOf(
+    exactly({ entity: yup.string().required('is missing'), id: yup.string().required('is missing'), values }),
+  ),
+  session: listOf(exactly({ viewer: yup.string().required('is missing'), values })),
+});
+
+interface GivenAssignment {
+  readonly role: Id;
+  readonly unit?: Id | null;
+  readonly from?: string | null;
+  readonly until?: string | null;
+}
+
+interface Given {
+  readonly people?: readonly {
+    readonly id: Id;
+    readonly name?: string;
+    readonly email?: string;
+    readonly home_unit?: Id | null;
+    readonly active?: boolean;
+    readonly attributes?: Values;
+    readonly assignments?: readonly GivenAssignment[];
+  }[];
+  readonly assignments?: readonly (GivenAssignment & { readonly person: Id })[];
+  readonly units?: readonly Unit[];
+  readonly records?: readonly { readonly entity: Id; readonly id: Id; readonly values: Values }[];
+  readonly session?: readonly { readonly viewer: string; readonly values: Values }[];
+}
+
+/** Is it a moment in RFC 3339's form, with its offset? */
+export const isMoment = (text: string): boolean =>
+  /^\d{4}-\d{2}-\d{2}[Tt ]\d{2}:\d{2}:\d{2}(\.\d+)?([Zz]|[+-]\d{2}:\d{2})$/.test(text) &&
+  !Number.isNaN(Date.parse(text));
+
+/** The world of a file, or an empty one. What it names that is not in the definition is told, place by place. */
+export function readWorld(definition: Definition, file: string | undefined): World {
+  const given = file === undefined ? {} : read(file);
+  const whole = given.units ? { ...definition, units: given.units } : definition;
+  const problems = [...unknownIn(whole, given)].map((one) => ({ ...one, place: `${file}, ${one.place}` }));
+  if (problems.length > 0) throw new WrongInput(problems);
+  return new GivenWorld(whole, given);
+}
+
+function read(file: string): Given {
+  try {
+    return schema.validateSync(readJson(file), { abortEarly: false }) as Given;
+  } catch (error) {
+    if (!(error instanceof yup.ValidationError)) throw error;
+    throw new WrongInput(toProblems(error).map((one) => ({ ...one, place: `${file}, ${one.place}` })));
+  }
+}
+
+/** An assignment of a role or in a unit that is gone is no error: it is nobody's. */
+function* unknownIn(definition: Definition, given: Given): Generator<Problem> {
+  const people = new Set((given.people ?? []).map(({ id }) => id));
+  const attributes = new Set(attributesOf(definition).map(({ id }) => id));
+  for (const [n, one] of (given.people ?? []).entries())
+    for (const id of Object.keys(one.attributes ?? {}))
+      if (!attributes.has(id))
+        yield wrong(`people[${n}].attributes`, `There is no attribute ${id}.`, 'Name one of the definition.');
+  for (const [n, { person }] of (given.assignments ?? []).entries())
+    if (!people.has(person))
+      yield wrong(`assignments[${n}].person`, `There is no person ${person}.`, 'Put the person in people.');
+  for (const [n, { entity: id, values: held }] of (given.records ?? []).entries()) {
+    const entity = definition.entities.find((one) => one.id === id);
+    if (!entity) yield wrong(`records[${n}].entity`, `There is no entity ${id}.`, 'Name one of the definition.');
+    for (const field of Object.keys(held))
+      if (entity && !entity.fields.some((one) => one.id === field))
+        yield wrong(`records[${n}].values`, `${entity.name} has no field ${field}.`, 'Name one of its fields.');
+  }
+  for (const [n, { viewer, values: held }] of (given.session ?? []).entries()) {
+    const known = viewer === 'signed-in' || people.has(viewer.replace(/^person:/, '')) || viewer.startsWith('role:');
+    if (!known) yield wrong(`session[${n}].viewer`, `There is no viewer ${viewer}.`, 'Name person:ID or role:ID.');
+    for (const id of Object.keys(held))
+      if (!definition.sessionValues.some((one) => one.id === id))
+        yield wrong(`session[${n}].values`, `There is no session value ${id}.`, 'Name one of the definition.');
+  }
+}
+
+class GivenWorld implements World {
+  private readonly people: ReadonlyMap<string, Person>;
+  private readonly records: ReadonlyMap<string, KnownRecord>;
+  private readonly sessions: ReadonlyMap<string, Values>;
+
+  constructor(
+    readonly definition: Definition,
+    given: Given,
+  ) {
+    this.people = new Map((given.people ?? []).map((one) => [one.id, personOf(one, given)]));
+    this.sessions = new Map((given.session ?? []).map((one) => [one.viewer, plainValues(one.values)]));
+    const records = new Map<string, KnownRecord>();
+    const lookUp = (entity: Id, id: Id): Values | undefined => records.get(`${entity}:${id}`)?.values;
+    for (const { entity: of, id, values: held } of given.records ?? []) {
+      const entity = definition.entities.find((one) => one.id === of);
+      if (entity) records.set(`${of}:${id}`, { entity, id, values: plainValues(held), lookUp });
+    }
+    this.records = records;
+  }
+
+  /** `signed-out`, `signed-in`, `person:ID` or `role:ID`. */
+  viewer(key: string): Viewer | undefined {
+    if (key === 'signed-out') return SIGNED_OUT;
+    if (key === 'signed-in') return SIGNED_IN;
+    const [kind, id = ''] = key.split(/:(.*)/s);
+    if (kind === 'role') return this.definition.roles.some((one) => one.id === id) ? viewerOfRole(id) : undefined;
+    const person = kind === 'person' ? this.people.get(id) : undefined;
+    return person && viewerOfPerson(person);
+  }
+
+  session(key: string): Values {
+    return this.sessions.get(key) ?? {};
+  }
+
+  /** `entity:ID` */
+  record(key: string): KnownRecord | undefined {
+    return this.records.get(key);
+  }
+}
+
+function personOf(one: NonNullable<Given['people']>[number], given: Given): Person {
+  const { id, name = id, email = null, home_unit = null, active = true, attributes = {} } = one;
+  const own = (given.assignments ?? []).filter(({ person }) => person === id);
+  return {
+    id,
+    name,
+    active,
+    assignments: [...(one.assignments ?? []), ...own].map(({ role, unit, from, until }): Assignment => ({
+      role,
+      ...(unit && { unit }),
+      ...(from && { from }),
+      ...(until && { until }),
+    })),
+    attributes: { ...plainValues(attributes), name, email, home_unit },
+  };
+}
+
+/** Numbers may be written as numbers; they are kept as texts. */
+const plainValues = (held: Values): Values =>
+  Object.fromEntries(
+    Object.entries(held as Record<string, unknown>).map(([id, value]) => [
+      id,
+      typeof value === 'number' ? String(value) : (value as Value | null),
+    ]),
+  );
+

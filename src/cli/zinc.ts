@@ -1,0 +1,154 @@
+import { Command, CommanderError } from 'commander';
+import { stringify } from 'csv-stringify/sync';
+import { writeFileSync } from 'node:fs';
+import { ordered } from '@/core/model/ordered';
+import { findGone } from '@/core/model/gone';
+import { decide, decidedBy, explained, faultsOf, levelName, readCases } from './decide';
+import { EXIT, wrong, WrongInput } from './failure';
+import { readDefinitionFile } from './files';
+import { reach } from './reach';
+import { exported, imported } from './store';
+import { isMoment, readWorld } from './world';
+
+const program = new Command('bin/zinc')
+  .description('Works with definitions that are kept as files: who may see and edit what, and why.')
+  .addHelpText(
+    'after',
+    '\nExit codes: 0 fine; 1 an answer differs from what was expected; 2 what was given cannot be used.\nThe formats are described in docs/definition.md.',
+  )
+  .exitOverride()
+  .configureOutput({ outputError: (text, write) => write(text) });
+
+const print = (text: string): void => void process.stdout.write(text.endsWith('\n') ? text : `${text}\n`);
+const printJson = (value: unknown): void => print(JSON.stringify(value, null, 2));
+
+program
+  .command('export')
+  .description("Writes an application's draft as one JSON file, in a steady order.")
+  .argument('<application>', 'its part of the address, such as larkfield')
+  .option('--released', 'what is released, rather than the draft')
+  .option('--out <file>', 'where to write it; without it, to the output')
+  .action(async (slug: string, options: { released?: boolean; out?: string }) => {
+    const text = `${JSON.stringify(ordered(await exported(slug, options.released ?? false)), null, 2)}\n`;
+    if (options.out === undefined) print(text);
+    else writeFileSync(options.out, text);
+  });
+
+program
+  .command('import')
+  .description("Makes a file an application's draft, as one edit that can be undone. A bad file changes nothing.")
+  .argument('<application>', 'its part of the address')
+  .argument('<file>', 'the definition; - reads the input')
+  .option('--as <email>', 'the builder in whose name it is done; else the first who may')
+  .action(async (slug: string, file: string, options: { as?: string }) => {
+    const revision = await imported(slug, readDefinitionFile(file), options.as);
+    print(revision === undefined ? 'Nothing differs.' : `Imported as revision ${revision}. It is not released yet.`);
+  });
+
+program
+  .command('check')
+  .description('Says whether a definition is valid, with every error at its place, and what it names that is gone.')
+  .argument('<file>')
+  .option('--json', 'as JSON')
+  .action((file: string, options: { json?: boolean }) => {
+    const gone = findGone(readDefinitionFile(file));
+    if (options.json) return printJson({ valid: true, notes: gone });
+    print('It is valid.');
+    for (const { place, message, mend } of gone) print(`Note: ${place}: ${message} ${mend}`);
+  });
+
+interface Asking {
+  readonly world?: string;
+  readonly json?: boolean;
+  readonly at?: string;
+}
+
+const momentOf = ({ at }: Asking): number => {
+  if (at === undefined) return Date.now();
+  if (!isMoment(at)) throw new WrongInput([wrong('--at', `“${at}” is no moment.`, 'Write it as 2026-03-14T09:30:00Z.')]);
+  return Date.parse(at);
+};
+
+const asking = (command: Command): Command =>
+  command
+    .option('--world <file>', 'people, records and session values, as JSON')
+    .option('--at <moment>', 'the moment (RFC 3339) where none is given; else now')
+    .option('--json', 'as JSON');
+
+asking(program.command('decide'))
+  .description('Answers cases: who gets which level of which element, on which record, when, and what decides.')
+  .argument('<file>', 'the definition')
+  .requiredOption('--cases <file>', 'CSV with the columns viewer, element, record, at, and perhaps expect')
+  .action((file: string, options: Asking & { cases: string }) => {
+    const world = readWorld(readDefinitionFile(file), options.world);
+    const decisions = decide(world, readCases(options.cases), options.cases, momentOf(options));
+    const withExpected = decisions.some((one) => one.expect !== undefined);
+    const rows = decisions.map(({ asExpected, record = '', at = '', expect = '', ...one }) => ({
+      viewer: one.viewer,
+      element: one.element,
+      record,
+      at,
+      ...(withExpected && { expect, as_expected: expect === '' ? '' : asExpected ? 'yes' : 'no' }),
+      least: one.least,
+      most: one.most,
+      decided_by: one.decided_by,
+    }));
+    if (options.json) printJson(rows);
+    else print(stringify(rows, { header: true }));
+    if (decisions.some((one) => !one.asExpected)) process.exitCode = EXIT.differs;
+  });
+
+asking(program.command('explain'))
+  .description('Tells step by step why a viewer has a level on an element.')
+  .argument('<file>', 'the definition')
+  .requiredOption('--viewer <viewer>', 'signed-out, signed-in, person:ID or role:ID')
+  .requiredOption('--element <id>', 'any element; a door and an action are elements too')
+  .option('--record <record>', 'entity:ID of a record in the world')
+  .action((file: string, options: Asking & { viewer: string; element: string; record?: string }) => {
+    const { viewer, element, record } = options;
+    const world = readWorld(readDefinitionFile(file), options.world);
+    const asked = { viewer, element, ...(record !== undefined && { record }) };
+    const faults = faultsOf(world, asked, 'The question');
+    if (faults.length > 0) throw new WrongInput(faults);
+    const told = explained(world, asked, momentOf(options));
+    if (options.json) return printJson(told);
+    const { least, most } = told.answer;
+    print(`${viewer} has ${least === most ? levelName(most) : `${levelName(least)} to ${levelName(most)}`} of ${element}: ${decidedBy(told.decided)}`);
+    for (const step of told.steps) {
+      const lines = [...step.lines.map(({ id }) => id), ...step.nearly.map(({ id }) => `${id} (not now)`)];
+      const { least: low, most: high } = step.result;
+      const level = low === high ? levelName(high) : `${levelName(low)}..${levelName(high)}`;
+      print(`  ${level.padEnd(12)} ${step.element} ${step.gate === 'own' ? `lines: ${lines.join(', ') || 'none that speaks of this viewer'}` : 'follows'}`);
+    }
+  });
+
+asking(program.command('reach'))
+  .description('The whole matrix as CSV: each element, by login states, roles and the people named.')
+  .argument('<file>', 'the definition')
+  .option('--people <viewers...>', 'person:ID, each a column of its own')
+  .action((file: string, options: Asking & { people?: string[] }) => {
+    const world = readWorld(readDefinitionFile(file), options.world);
+    const people = options.people ?? [];
+    const unknown = people.filter((key) => !world.viewer(key));
+    if (unknown.length > 0)
+      throw new WrongInput(unknown.map((key) => wrong('--people', `There is no viewer “${key}”.`, 'Write person:ID.')));
+    const matrix = reach(world, people, momentOf(options));
+    if (options.json) return printJson(matrix);
+    print(
+      stringify([
+        ['element', 'kind', 'name', ...matrix.viewers],
+        ...matrix.rows.map(({ element, kind, name, cells }) => [element, kind, name, ...cells]),
+      ]),
+    );
+  });
+
+try {
+  await program.parseAsync();
+} catch (error) {
+  if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? EXIT.fine : EXIT.wrongInput;
+  else if (error instanceof WrongInput) {
+    process.exitCode = EXIT.wrongInput;
+    if (process.argv.includes('--json')) process.stderr.write(`${JSON.stringify({ problems: error.problems }, null, 2)}\n`);
+    else for (const { place, message, mend } of error.problems) process.stderr.write(`${place}: ${message} ${mend}\n`);
+  } else throw error;
+}
