@@ -13,5 +13,7 @@ export const DEMO_ACCOUNTS = {
     ['ines.okafor@larkfield.example', 'Curator'],
     ['samuel.pryce@larkfield.example', 'Auditor'],
     ['delia.marsh@larkfield.example', 'Keeper of accounts'],
+    ['harriet.arkwright@larkfield.example', 'Lender'],
+    ['rhoda.fenn@larkfield.example', 'Assistant in the annexe'],
   ],
 } as const satisfies Record<string, readonly (readonly [string, string])[]>;

@@ -3,16 +3,135 @@ import { ENTITIES } from './entities';
 import { GATES } from './gates';
 import { SCREENS } from './screens';
 
+const handsOut = ['volunteer', 'assistant', 'registrar', 'lender', 'friend'].map((role) => ({
+  role,
+  notHeld: true,
+}));
+
 const ROLES: readonly Role[] = [
   { id: 'volunteer', name: 'Volunteer', includes: [], privileges: [] },
   { id: 'assistant', name: 'Assistant', includes: ['volunteer'], privileges: [] },
-  { id: 'registrar', name: 'Registrar', includes: ['assistant'], privileges: [], startScreen: 's_loans' },
-  { id: 'head', name: 'Head of collections', includes: ['registrar'], privileges: [] },
-  { id: 'conservator', name: 'Conservator', includes: [], privileges: [], startScreen: 's_reports' },
+  {
+    id: 'registrar',
+    name: 'Registrar',
+    description: 'Looks after what comes in and goes out.',
+    includes: ['assistant'],
+    privileges: ['q_fees', 'q_late'],
+    startScreen: 's_loans',
+  },
+  {
+    id: 'head',
+    name: 'Head of collections',
+    includes: ['registrar'],
+    privileges: ['q_unlock', 'q_schedule'],
+  },
+  { id: 'conservator', name: 'Conservator', includes: [], privileges: ['q_late'], startScreen: 's_reports' },
   { id: 'curator', name: 'Curator', includes: [], privileges: [] },
-  { id: 'lender', name: 'Lender', includes: [], privileges: [] },
-  { id: 'auditor', name: 'Auditor', includes: [], privileges: [] },
-  { id: 'keeper', name: 'Keeper of accounts', includes: [], privileges: [], startScreen: 's_people' },
+  {
+    id: 'lender',
+    name: 'Lender',
+    description: 'Owns pieces that Larkfield keeps, and sees those only.',
+    includes: [],
+    privileges: [],
+    givenToNew: true,
+    startScreen: 's_pieces',
+  },
+  { id: 'auditor', name: 'Auditor', includes: [], privileges: ['q_schedule'] },
+  {
+    id: 'keeper',
+    name: 'Keeper of accounts',
+    includes: [],
+    privileges: [],
+    startScreen: 's_people',
+    handsOut,
+  },
+  {
+    id: 'friend',
+    name: 'Friend of Larkfield',
+    description: 'Comes to the evenings. Anybody with an account may join.',
+    includes: [],
+    privileges: [],
+    joinable: true,
+  },
+];
+
+const PRIVILEGES: Definition['privileges'] = [
+  {
+    id: 'qg_money',
+    name: 'Money',
+    privileges: [
+      { id: 'q_fees', name: 'Set fees' },
+      { id: 'q_schedule', name: 'Read the insurance schedule' },
+    ],
+  },
+  {
+    id: 'qg_desk',
+    name: 'At the desk',
+    privileges: [
+      { id: 'q_late', name: 'Work after hours' },
+      { id: 'q_unlock', name: 'Unlock for others' },
+    ],
+  },
+];
+
+const UNITS: Definition['units'] = [
+  {
+    id: 'larkfield-all',
+    name: 'Larkfield',
+    units: [
+      { id: 'main-hall', name: 'Main Hall', units: [] },
+      { id: 'mill-annexe', name: 'Mill Annexe', units: [] },
+    ],
+  },
+];
+
+const ATTRIBUTES: Definition['attributes'] = [
+  { id: 'u_staff', name: 'Staff', type: { kind: 'boolean' } },
+  { id: 'u_trained', name: 'Trained until', type: { kind: 'date' } },
+];
+
+const GROUPS: Definition['groups'] = [
+  {
+    id: 'g_annexe',
+    name: 'Active staff of the annexe',
+    condition: {
+      all: [
+        { inUnit: { user: 'home_unit' }, unit: { value: 'mill-annexe' } },
+        { compare: '=', left: { user: 'u_staff' }, right: { value: true } },
+      ],
+    },
+  },
+  {
+    id: 'g_trained',
+    name: 'Trained to handle',
+    condition: { compare: '>=', left: { user: 'u_trained' }, right: { clock: 'today' } },
+  },
+];
+
+const CONDITIONS: Definition['conditions'] = [
+  {
+    id: 'c_hours',
+    name: 'Opening hours',
+    condition: {
+      all: [
+        { not: { oneOf: { clock: 'weekday' }, values: ['saturday', 'sunday'] } },
+        { compare: '>=', left: { clock: 'time' }, right: { value: '09:00' } },
+        { compare: '<', left: { clock: 'time' }, right: { value: '17:30' } },
+      ],
+    },
+  },
+  {
+    id: 'c_own',
+    name: 'Own piece',
+    entity: 'item',
+    condition: { compare: '=', left: { record: 'item_lender_email' }, right: { user: 'email' } },
+  },
+  {
+    id: 'c_yearly',
+    name: 'Month of the yearly check',
+    entity: 'report',
+    condition: { call: 'same_month', with: [{ record: 'report_date' }, { clock: 'today' }] },
+  },
 ];
 
 /** Larkfield Loans Desk: a made-up museum's desk for lending objects, as it is first released. */
@@ -24,15 +143,16 @@ export const LARKFIELD: Definition = {
   language: 'en-GB',
   timeZone: 'Europe/London',
   newScreens: 'nobody',
-  signUp: false,
+  signUp: true,
+  unlock: { privilege: 'q_unlock', minutes: 15 },
   startScreen: 's_items',
   roles: ROLES,
-  privileges: [],
-  units: [],
-  attributes: [],
-  groups: [],
-  conditions: [],
-  sessionValues: [],
+  privileges: PRIVILEGES,
+  units: UNITS,
+  attributes: ATTRIBUTES,
+  groups: GROUPS,
+  conditions: CONDITIONS,
+  sessionValues: [{ id: 'sv_stock', name: 'Taking stock', type: { kind: 'boolean' }, minutes: 240 }],
   entities: ENTITIES,
   areas: Object.entries(SCREENS).map(([name, screens]) => ({
     id: `area_${name.toLowerCase()}`,
@@ -43,6 +163,7 @@ export const LARKFIELD: Definition = {
     id: 'menu',
     items: [
       { id: 'm_catalogue', name: 'Catalogue', screen: 's_catalogue', items: [] },
+      { id: 'm_pieces', name: 'Your pieces', screen: 's_pieces', items: [] },
       { id: 'm_items', name: 'Items', screen: 's_items', items: [] },
       { id: 'm_loans', name: 'Loans', screen: 's_loans', items: [] },
       { id: 'm_condition', name: 'Condition', screen: 's_reports', items: [] },
@@ -52,12 +173,31 @@ export const LARKFIELD: Definition = {
         name: 'Reports',
         items: [
           { id: 'm_out', name: 'Out on loan', screen: 's_out', items: [] },
+          { id: 'm_schedule', name: 'Insurance schedule', screen: 's_schedule', items: [] },
           { id: 'm_fragile', name: 'Fragile pieces', screen: 's_fragile', items: [] },
         ],
       },
+      { id: 'm_evenings', name: 'Evenings', screen: 's_evenings', items: [] },
       { id: 'm_people', name: 'People', screen: 's_people', items: [] },
     ],
   },
   gates: Object.fromEntries(GATES),
-  closed: {},
+  closed: {
+    s_out: {
+      show: 'refused',
+      text: 'What is out is known to the registrars. Ask at the desk in the Main Hall.',
+    },
+    s_fragile: { show: 'sent', screen: 's_reports' },
+    s_schedule: { show: 'secret' },
+    p_loan_approver: { show: 'locked' },
+    l_loans_loan_fee: { show: 'locked' },
+    b_courier: {
+      show: 'explained',
+      text: 'Couriers are booked on weekdays from 9:00 to 17:30, by those who may work at the loan desk.',
+    },
+    m_evenings: {
+      show: 'explained',
+      text: 'The evenings are for Friends of Larkfield. You can join under your name.',
+    },
+  },
 };

@@ -1,23 +1,40 @@
+import type { Condition } from '../core/condition/condition';
 import type { Gate, Line, What, Who } from '../core/model/gate';
 import type { Id } from '../core/model/id';
 
 const everyone: Who = { kind: 'everyone' };
 const signedIn: Who = { kind: 'signed-in' };
 
-/** A gate with lines, written as pairs of who and what; a text is a role. */
-function gate(id: Id, ...lines: (readonly [Who | string, What])[]): [Id, Gate] {
-  const made = lines.map(([who, what], n): Line => ({
+/** A gate with lines, written as who, what and perhaps when; a text is a role. */
+function gate(id: Id, ...lines: (readonly [Who | string, What, Condition?])[]): [Id, Gate] {
+  const made = lines.map(([who, what, when], n): Line => ({
     id: `${id}_${n + 1}`,
     who: typeof who === 'string' ? { kind: 'role', role: who } : who,
     what,
+    ...(when && { when }),
   }));
   return [id, { lines: made }];
 }
+
+const away: Condition = { compare: '=', left: { record: 'item_away' }, right: { value: true } };
+const stock: Condition = { compare: '=', left: { session: 'sv_stock' }, right: { value: true } };
+const late: Condition = { hasPrivilege: 'q_late' };
 
 /** Who gets what, as the desk is first released. */
 export const GATES: readonly [Id, Gate][] = [
   gate('larkfield', [everyone, 'edit']),
   gate('s_catalogue', [everyone, 'see']),
+  gate('s_pieces', ['lender', 'edit']),
+  gate('s_piece', ['lender', 'see', { meets: 'c_own' }]),
+  gate('h_away', [everyone, 'edit', away]),
+  gate('h_home', [everyone, 'edit']),
+  gate('s_evenings', ['friend', 'see']),
+  gate('s_schedule', [{ kind: 'privilege', privilege: 'q_schedule' }, 'see']),
+  gate('b_export_items', ['registrar', 'edit'], ['auditor', 'see']),
+  gate('b_bulk_items', ['registrar', 'edit']),
+  gate('b_take_stock', [{ kind: 'group', group: 'g_trained' }, 'edit'], ['registrar', 'edit']),
+  gate('p_item_lender_email', ['registrar', 'edit'], ['auditor', 'see']),
+  gate('b_courier', ['assistant', 'edit', { meets: 'c_hours' }], ['registrar', 'edit', late]),
   gate('s_items', ['volunteer', 'edit'], ['conservator', 'edit'], ['curator', 'edit'], ['auditor', 'see']),
   gate(
     's_item',
@@ -31,7 +48,13 @@ export const GATES: readonly [Id, Gate][] = [
   gate('n_description', [signedIn, 'see'], ['assistant', 'edit'], ['curator', 'edit']),
   gate('p_item_accession', [signedIn, 'see'], ['registrar', 'edit']),
   gate('p_item_lender', ['assistant', 'edit'], ['curator', 'see'], ['auditor', 'see']),
-  gate('p_item_store', ['volunteer', 'see'], ['registrar', 'edit'], ['conservator', 'see']),
+  gate(
+    'p_item_store',
+    ['volunteer', 'see'],
+    ['registrar', 'edit'],
+    ['conservator', 'see'],
+    [{ kind: 'group', group: 'g_trained' }, 'edit', stock],
+  ),
   gate('p_item_condition', [signedIn, 'see'], ['conservator', 'edit'], ['registrar', 'edit']),
   gate('p_item_branch', [signedIn, 'see'], ['registrar', 'edit']),
   gate('p_item_shown', [signedIn, 'see'], ['registrar', 'edit'], ['curator', 'edit']),

@@ -1,11 +1,15 @@
+import type { Assignment } from '../core/access/viewer';
+import type { Values } from '../core/model/value';
 import { Random } from './random';
 
 /** Somebody of the demo, before they have an account. */
 export interface DemoPerson {
   readonly name: string;
   readonly email: string;
-  readonly roles: readonly string[];
+  readonly assignments: readonly Assignment[];
   readonly active: boolean;
+  readonly homeUnit: string | null;
+  readonly attributes: Values;
 }
 
 const FIRST = [
@@ -76,24 +80,50 @@ const CAST: readonly (readonly [string, number, string])[] = [
   ['keeper', 2, 'Delia Marsh'],
 ];
 
-/** About 60 people: one volunteer is switched off, a few have two roles. */
+/** About 60 people: one volunteer is switched off, a few have two roles, a unit, or a period. */
 export function demoPeople(): DemoPerson[] {
   const random = new Random(1904);
+  // Apart, so that what is known of people does not change who they are.
+  const facts = new Random(1912);
   const names = new Set(CAST.map(([, , name]) => name));
   const people: DemoPerson[] = [];
-  const add = (name: string, roles: readonly string[], active = true): void => {
-    people.push({ name, email: `${name.toLowerCase().replace(' ', '.')}@larkfield.example`, roles, active });
+  const add = (name: string, assignments: readonly Assignment[], active = true): void => {
+    const outside = assignments.some(({ role }) => role === 'lender');
+    people.push({
+      name,
+      email: `${name.toLowerCase().replace(' ', '.')}@larkfield.example`,
+      assignments,
+      active,
+      homeUnit: outside ? null : facts.one(['main-hall', 'main-hall', 'mill-annexe']),
+      attributes: outside
+        ? {}
+        : {
+            u_staff: facts.next() < 0.8,
+            u_trained: facts.one(['2027-06-30', '2027-01-31', '2026-05-01', null]),
+          },
+    });
   };
   for (const [role, count, first] of CAST) {
-    add(first, [role]);
+    add(first, [{ role }]);
     for (let n = 1; n < count; n++) {
       let name = '';
       while (name === '' || names.has(name)) name = `${random.one(FIRST)} ${random.one(LAST)}`;
       names.add(name);
       const second =
         role === 'volunteer' && n === 3 ? ['lender'] : role === 'curator' && n === 2 ? ['conservator'] : [];
-      add(name, [role, ...second], !(role === 'volunteer' && n === 5));
+      add(
+        name,
+        [role, ...second].map((one) => ({ role: one })),
+        !(role === 'volunteer' && n === 5),
+      );
     }
   }
+  add('Rhoda Fenn', [{ role: 'assistant', unit: 'mill-annexe' }]);
+  // Stands in for a registrar for a fortnight.
+  add('Col Whitby', [
+    { role: 'volunteer' },
+    { role: 'registrar', unit: 'main-hall', from: '2026-11-16T00:00:00Z', until: '2027-02-01T00:00:00Z' },
+  ]);
+  add('Nell Sparrow', [{ role: 'friend' }]);
   return people;
 }

@@ -106,13 +106,13 @@ export const SAMPLE_AMOUNTS: Amounts = { items: 60, loans: 40, reports: 60 };
 export function demoRecords(seed: number, amounts: Amounts): DemoRecord[] {
   const random = new Random(seed);
   const lenders = demoPeople()
-    .filter((one) => one.roles.includes('lender'))
+    .filter((one) => one.assignments.some(({ role }) => role === 'lender'))
     .map((one) => one.name);
   const staff = demoPeople()
-    .filter((one) => one.roles.some((role) => ['conservator', 'registrar'].includes(role)))
+    .filter((one) => one.assignments.some(({ role }) => ['conservator', 'registrar'].includes(role)))
     .map((one) => one.name);
   const heads = demoPeople()
-    .filter((one) => one.roles.includes('head'))
+    .filter((one) => one.assignments.some(({ role }) => role === 'head'))
     .map((one) => one.name);
   const day = (from: number, to: number): string =>
     new Date(Date.UTC(2026, 10, 23) + random.whole(from, to) * 86_400_000).toISOString().slice(0, 10);
@@ -133,7 +133,7 @@ export function demoRecords(seed: number, amounts: Amounts): DemoRecord[] {
       id: random.id(),
       values: {
         loan_number: `LN-${2024 + Math.floor(n / 90)}-${String(n + 1).padStart(3, '0')}`,
-        loan_item: random.one(items).id,
+        ...itemOf('loan', random.one(items)),
         loan_borrower: random.one(BORROWER),
         loan_start: start,
         loan_due: new Date(Date.parse(start) + random.whole(30, 300) * 86_400_000).toISOString().slice(0, 10),
@@ -152,7 +152,7 @@ export function demoRecords(seed: number, amounts: Amounts): DemoRecord[] {
     id: random.id(),
     values: {
       report_number: `CR-${String(n + 1).padStart(4, '0')}`,
-      report_item: random.one(items).id,
+      ...itemOf('report', random.one(items)),
       report_date: day(-900, -1),
       report_grade: random.weighed([
         ['a', 4],
@@ -167,6 +167,16 @@ export function demoRecords(seed: number, amounts: Amounts): DemoRecord[] {
   return [...items, ...loans, ...reports];
 }
 
+/** The item that it is about, and with it the branch. */
+const itemOf = (what: 'loan' | 'report', { id, values }: DemoRecord): Values => ({
+  [`${what}_item`]: id,
+  [`${what}_branch`]: values['item_branch'] ?? null,
+});
+
+/** Where a lender can be written to, as their account has it. */
+const emailOf = (name: string | null): string | null =>
+  name && `${name.toLowerCase().replace(' ', '.')}@larkfield.example`;
+
 function item(random: Random, n: number, lenders: readonly string[]): DemoRecord {
   const [what] = random.one(WHAT);
   const year = random.whole(1660, 1935);
@@ -175,6 +185,7 @@ function item(random: Random, n: number, lenders: readonly string[]): DemoRecord
     ['main-hall', 6],
     ['mill-annexe', 4],
   ]);
+  const lender = random.next() < 0.45 ? random.one(lenders) : null;
   const made: Values = {
     item_accession: `LM.${random.whole(1904, 2024)}.${random.whole(1, 240)}`,
     item_title: `${random.one(LOOK)} ${what}`,
@@ -198,9 +209,11 @@ function item(random: Random, n: number, lenders: readonly string[]): DemoRecord
     item_store: stored
       ? `${branch === 'main-hall' ? 'Cellar' : 'Loft'} ${random.one(['A', 'B', 'C', 'D'])}, shelf ${random.whole(1, 24)}`
       : null,
-    item_lender: random.next() < 0.45 ? random.one(lenders) : null,
+    item_lender: lender,
+    item_lender_email: emailOf(lender),
     item_branch: branch,
     item_shown: !stored,
+    item_away: stored && n % 4 === 0,
     item_notes: random.weighed([
       [null, 6],
       ['Gift of the family; no label text without asking them.', 1],
@@ -219,6 +232,7 @@ function item(random: Random, n: number, lenders: readonly string[]): DemoRecord
     item_value: '18400',
     item_store: 'Cellar B, shelf 14',
     item_lender: 'Harriet Arkwright',
+    item_lender_email: emailOf('Harriet Arkwright'),
     item_branch: 'mill-annexe',
     item_shown: false,
   };

@@ -36,6 +36,76 @@ const listScreen = (id: Id, name: string, address: string, listPart: Part, ...mo
 
 /** The desk's screens, by area. */
 export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
+  Lenders: [
+    {
+      id: 's_pieces',
+      name: 'Your pieces',
+      address: 'pieces',
+      sections: [
+        {
+          id: 'n_pieces',
+          name: 'Your pieces',
+          parts: [
+            words('t_pieces', 'The pieces that Larkfield keeps for you, and where they are on loan.'),
+            list('l_pieces', 'Pieces', 'item', ['item_title', 'item_maker', 'item_condition', 'item_away'], {
+              filter: { meets: 'c_own' },
+              opens: 's_piece',
+            }),
+            list(
+              'l_piece_loans',
+              'Loans of your pieces',
+              'loan',
+              ['loan_item', 'loan_borrower', 'loan_due'],
+              {
+                filter: {
+                  all: [
+                    {
+                      compare: '=',
+                      left: { record: 'item_lender_email', through: 'loan_item' },
+                      right: { user: 'email' },
+                    },
+                    { compare: '=', left: { record: 'loan_status' }, right: { value: 'out' } },
+                  ],
+                },
+              },
+            ),
+          ],
+        },
+      ],
+    },
+    {
+      id: 's_piece',
+      name: 'Your piece',
+      address: 'pieces',
+      binds: { entity: 'item', record: 'existing' },
+      sections: [
+        { id: 'n_piece', name: 'The piece', parts: parts('own', 'item_title', 'item_maker', 'item_year') },
+      ],
+      faces: [
+        {
+          id: 'h_away',
+          name: 'On loan',
+          sections: [
+            {
+              id: 'n_away',
+              name: 'On loan',
+              parts: [
+                ...parts('away', 'item_condition', 'item_value'),
+                words('t_away', 'While it is away it is insured for this value. Tell us before it changes.'),
+              ],
+            },
+          ],
+        },
+        {
+          id: 'h_home',
+          name: 'At Larkfield',
+          sections: [
+            { id: 'n_home', name: 'At Larkfield', parts: parts('home', 'item_condition', 'item_shown') },
+          ],
+        },
+      ],
+    },
+  ],
   Catalogue: [
     listScreen(
       's_catalogue',
@@ -62,6 +132,8 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
         },
       ),
       open('b_new_item', 'New item', 's_new_item'),
+      { kind: 'button', id: 'b_export_items', name: 'Export', effect: { do: 'export', list: 'l_items' } },
+      { kind: 'button', id: 'b_bulk_items', name: 'Change many', effect: { do: 'bulk', list: 'l_items' } },
     ),
     {
       id: 's_item',
@@ -81,6 +153,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
             'p',
             'item_value',
             'item_lender',
+            'item_lender_email',
             'item_store',
             'item_condition',
             'item_branch',
@@ -116,6 +189,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
             'item_year',
             'item_value',
             'item_lender',
+            'item_lender_email',
             'item_store',
             'item_branch',
           ),
@@ -153,6 +227,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
             'p',
             'loan_number',
             'loan_item',
+            'loan_branch',
             'loan_borrower',
             'loan_start',
             'loan_due',
@@ -166,6 +241,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
           parts: [
             save('b_save_loan', 'Save changes'),
             act('b_approve_loan', 'Approve', 'a_loan_approve'),
+            act('b_courier', 'Book the courier', 'a_loan_courier'),
             act('b_return_loan', 'Mark as returned', 'a_loan_return'),
             remove('b_delete_loan', 'Delete loan'),
           ],
@@ -185,6 +261,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
             'new',
             'loan_number',
             'loan_item',
+            'loan_branch',
             'loan_borrower',
             'loan_start',
             'loan_due',
@@ -224,6 +301,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
             'p',
             'report_number',
             'report_item',
+            'report_branch',
             'report_date',
             'report_grade',
             'report_by',
@@ -250,6 +328,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
             'new',
             'report_number',
             'report_item',
+            'report_branch',
             'report_date',
             'report_grade',
             'report_by',
@@ -272,9 +351,23 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
         ['item_store', 'item_accession', 'item_title', 'item_branch'],
         { opens: 's_item' },
       ),
+      {
+        kind: 'button',
+        id: 'b_take_stock',
+        name: 'Start taking stock',
+        effect: { do: 'set-session', value: 'sv_stock', to: true },
+      },
     ),
   ],
   Reports: [
+    listScreen(
+      's_schedule',
+      'Insurance schedule',
+      'reports/schedule',
+      list('l_schedule', 'Most valuable first', 'item', ['item_accession', 'item_title', 'item_value'], {
+        filter: { compare: '>=', left: { record: 'item_value' }, right: { value: '10000' } },
+      }),
+    ),
     listScreen(
       's_out',
       'Out on loan',
@@ -306,6 +399,25 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
       ),
     ),
   ],
+  Friends: [
+    {
+      id: 's_evenings',
+      name: 'Evenings',
+      address: 'evenings',
+      sections: [
+        {
+          id: 'n_evenings',
+          name: 'Evenings',
+          parts: [
+            words(
+              't_evenings',
+              'The next evening for Friends is on the first Thursday of the month, at seven.',
+            ),
+          ],
+        },
+      ],
+    },
+  ],
   People: [
     {
       id: 's_people',
@@ -316,6 +428,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
           id: 'n_people',
           name: 'Accounts at the desk',
           parts: [
+            { kind: 'people', id: 'w_people', name: 'People' },
             words(
               't_people',
               'To ask for an account, or to have one changed or switched off, write to accounts@larkfield.example. Say which branch, which role, and until when.',

@@ -69,14 +69,22 @@ async function seedDemo(on: Executor, password: string): Promise<string> {
   const applicationId = LARKFIELD.id;
   await addApplication(on, 'larkfield', LARKFIELD);
   let pinned: string | undefined;
-  for (const { name, email, roles, active } of demoPeople()) {
+  for (const { name, email, assignments: held, active, homeUnit, attributes } of demoPeople()) {
     const passwordHash = await hashPassword(password);
     const [person] = await on
       .insert(people)
-      .values({ applicationId, name, email, active, passwordHash })
+      .values({ applicationId, name, email, active, passwordHash, homeUnit, attributes })
       .returning();
     if (!person) throw new Error(`${name} was not stored`);
-    await on.insert(assignments).values(roles.map((roleId) => ({ personId: person.id, roleId })));
+    await on.insert(assignments).values(
+      held.map(({ role: roleId, unit: unitId, from, until }) => ({
+        personId: person.id,
+        roleId,
+        unitId,
+        from: from === undefined ? null : new Date(from),
+        until: until === undefined ? null : new Date(until),
+      })),
+    );
     if (name === 'Ines Okafor') pinned = person.id;
   }
   for (const { role, ...builder } of DEMO_BUILDERS) {
