@@ -50,7 +50,11 @@ export function readCases(file: string): (Case & { readonly line: number })[] {
   const missing = COLUMNS.slice(0, 2).filter((one) => !header.includes(one));
   if (rows.length > 0 && missing.length > 0)
     throw new WrongInput([
-      wrong(`${file}, line 1`, `The column ${missing.join(' and ')} is missing.`, `Give it the columns ${COLUMNS.join(', ')}.`),
+      wrong(
+        `${file}, line 1`,
+        `The column ${missing.join(' and ')} is missing.`,
+        `Give it the columns ${COLUMNS.join(', ')}.`,
+      ),
     ]);
   return rows.map(({ record, info }) => ({
     viewer: record['viewer'] ?? '',
@@ -69,22 +73,36 @@ export function faultsOf(world: World, one: Case, place: string): Problem[] {
   const element = tree.get(one.element);
   if (!world.viewer(one.viewer))
     faults.push(
-      wrong(place, `There is no viewer “${one.viewer}”.`, 'Write signed-out, signed-in, person:ID or role:ID.'),
+      wrong(
+        place,
+        `There is no viewer “${one.viewer}”.`,
+        'Write signed-out, signed-in, person:ID or role:ID.',
+      ),
     );
   if (!element)
-    faults.push(wrong(place, `There is no element “${one.element}”.`, 'Write the id of an element of the definition.'));
+    faults.push(
+      wrong(place, `There is no element “${one.element}”.`, 'Write the id of an element of the definition.'),
+    );
   const record = one.record === undefined ? undefined : world.record(one.record);
   if (one.record !== undefined && !record)
-    faults.push(wrong(place, `There is no record “${one.record}”.`, 'Write entity:ID of a record in the world.'));
+    faults.push(
+      wrong(place, `There is no record “${one.record}”.`, 'Write entity:ID of a record in the world.'),
+    );
   const about = element && tree.recordOf(element);
   if (record && about && record.entity !== about)
     faults.push(
-      wrong(place, `${element.name} is decided on a record of ${about.id}, not of ${record.entity.id}.`, `Name a record of ${about.id}, or none.`),
+      wrong(
+        place,
+        `${element.name} is decided on a record of ${about.id}, not of ${record.entity.id}.`,
+        `Name a record of ${about.id}, or none.`,
+      ),
     );
   if (one.at !== undefined && !isMoment(one.at))
     faults.push(wrong(place, `“${one.at}” is no moment.`, 'Write it as 2026-03-14T09:30:00Z.'));
   if (one.expect !== undefined && !readExpected(one.expect))
-    faults.push(wrong(place, `“${one.expect}” is no level.`, 'Write none, see or edit, or two of them as see..edit.'));
+    faults.push(
+      wrong(place, `“${one.expect}” is no level.`, 'Write none, see or edit, or two of them as see..edit.'),
+    );
   return faults;
 }
 
@@ -98,10 +116,15 @@ export function explained(world: World, one: Case, now: number): Explanation {
 }
 
 /** Answers all cases; those that cannot be are told together, and then nothing is answered. */
-export function decide(world: World, cases: readonly (Case & { readonly line: number })[], file: string, now: number): Decision[] {
+export function decide(
+  world: World,
+  cases: readonly (Case & { readonly line: number })[],
+  file: string,
+  now: number,
+): Decision[] {
   const faults = cases.flatMap((one) => faultsOf(world, one, `${file}, line ${one.line}`));
   if (faults.length > 0) throw new WrongInput(faults);
-  return cases.map(({ line: _, ...one }) => {
+  return cases.map(({ line, ...one }) => {
     const { answer, decided } = explained(world, one, now);
     const expected = one.expect === undefined ? undefined : readExpected(one.expect);
     return {
@@ -117,7 +140,9 @@ export function decide(world: World, cases: readonly (Case & { readonly line: nu
 function readExpected(text: string): Answer | undefined {
   const [least = '', most = least] = text.toLowerCase().split('..');
   const [a, b] = [least, most].map((one) => (LEVELS as readonly string[]).indexOf(one.trim()));
-  return a === undefined || b === undefined || a < 0 || b < a ? undefined : { least: a as Level, most: b as Level };
+  return a === undefined || b === undefined || a < 0 || b < a
+    ? undefined
+    : { least: a as Level, most: b as Level };
 }
 
 /** What decided, for programs and for people alike. */

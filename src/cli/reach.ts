@@ -6,7 +6,12 @@ import { levelName } from './decide';
 /** The whole matrix: a row for each element, a column for each viewer. */
 export interface Reach {
   readonly viewers: readonly string[];
-  readonly rows: readonly { readonly element: string; readonly kind: string; readonly name: string; readonly cells: readonly string[] }[];
+  readonly rows: readonly {
+    readonly element: string;
+    readonly kind: string;
+    readonly name: string;
+    readonly cells: readonly string[];
+  }[];
 }
 
 /** Login states, roles in their order, and the people named: what each gets of every element. */

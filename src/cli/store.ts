@@ -22,7 +22,11 @@ async function applicationCalled(slug: string): Promise<string> {
   if (found) return found.id;
   const all = await database().select({ slug: applications.slug }).from(applications);
   throw new WrongInput([
-    wrong('APPLICATION', `There is no application ${slug}.`, `There are ${all.map((one) => one.slug).join(', ') || 'none'}.`),
+    wrong(
+      'APPLICATION',
+      `There is no application ${slug}.`,
+      `There are ${all.map((one) => one.slug).join(', ') || 'none'}.`,
+    ),
   ]);
 }
 
@@ -41,12 +45,20 @@ export const exported = (slug: string, released: boolean): Promise<Definition> =
  * Makes the definition the application's draft, as one edit that can be undone, in the name of one of its
  * builders. Returns the revision, or undefined where nothing differs.
  */
-export const imported = (slug: string, definition: Definition, email: string | undefined): Promise<number | undefined> =>
+export const imported = (
+  slug: string,
+  definition: Definition,
+  email: string | undefined,
+): Promise<number | undefined> =>
   withDatabase(async () => {
     const id = await applicationCalled(slug);
     if (definition.id !== id)
       throw new WrongInput([
-        wrong('id', `The file is of the application ${definition.id}, not of ${id}.`, `Give it the id ${id}.`),
+        wrong(
+          'id',
+          `The file is of the application ${definition.id}, not of ${id}.`,
+          `Give it the id ${id}.`,
+        ),
       ]);
     const builder = await builderOf(id, email);
     const draft = await draftOf(id);
@@ -56,7 +68,8 @@ export const imported = (slug: string, definition: Definition, email: string | u
         edit: { do: 'replace', from: draft.definition, to: definition },
       });
     } catch (error) {
-      if (error instanceof Refused) throw new WrongInput([wrong(slug, error.detail, 'Export it again, and merge.')]);
+      if (error instanceof Refused)
+        throw new WrongInput([wrong(slug, error.detail, 'Export it again, and merge.')]);
       throw error;
     }
     return draft.revision + 1;
@@ -72,7 +85,11 @@ async function builderOf(applicationId: string, email: string | undefined): Prom
   const found = rows.find((one) => one.role !== 'reviewer' && (email === undefined || one.email === email));
   if (!found)
     throw new WrongInput([
-      wrong('--as', `No builder who may change it${email ? ` is ${email}` : ' was found'}.`, 'Name an owner or editor.'),
+      wrong(
+        '--as',
+        `No builder who may change it${email ? ` is ${email}` : ' was found'}.`,
+        'Name an owner or editor.',
+      ),
     ]);
   return found.id;
 }

@@ -123,17 +123,28 @@ function* unknownIn(definition: Definition, given: Given): Generator<Problem> {
       yield wrong(`assignments[${n}].person`, `There is no person ${person}.`, 'Put the person in people.');
   for (const [n, { entity: id, values: held }] of (given.records ?? []).entries()) {
     const entity = definition.entities.find((one) => one.id === id);
-    if (!entity) yield wrong(`records[${n}].entity`, `There is no entity ${id}.`, 'Name one of the definition.');
+    if (!entity)
+      yield wrong(`records[${n}].entity`, `There is no entity ${id}.`, 'Name one of the definition.');
     for (const field of Object.keys(held))
       if (entity && !entity.fields.some((one) => one.id === field))
-        yield wrong(`records[${n}].values`, `${entity.name} has no field ${field}.`, 'Name one of its fields.');
+        yield wrong(
+          `records[${n}].values`,
+          `${entity.name} has no field ${field}.`,
+          'Name one of its fields.',
+        );
   }
   for (const [n, { viewer, values: held }] of (given.session ?? []).entries()) {
-    const known = viewer === 'signed-in' || people.has(viewer.replace(/^person:/, '')) || viewer.startsWith('role:');
-    if (!known) yield wrong(`session[${n}].viewer`, `There is no viewer ${viewer}.`, 'Name person:ID or role:ID.');
+    const known =
+      viewer === 'signed-in' || people.has(viewer.replace(/^person:/, '')) || viewer.startsWith('role:');
+    if (!known)
+      yield wrong(`session[${n}].viewer`, `There is no viewer ${viewer}.`, 'Name person:ID or role:ID.');
     for (const id of Object.keys(held))
       if (!definition.sessionValues.some((one) => one.id === id))
-        yield wrong(`session[${n}].values`, `There is no session value ${id}.`, 'Name one of the definition.');
+        yield wrong(
+          `session[${n}].values`,
+          `There is no session value ${id}.`,
+          'Name one of the definition.',
+        );
   }
 }
 
@@ -162,7 +173,8 @@ class GivenWorld implements World {
     if (key === 'signed-out') return SIGNED_OUT;
     if (key === 'signed-in') return SIGNED_IN;
     const [kind, id = ''] = key.split(/:(.*)/s);
-    if (kind === 'role') return this.definition.roles.some((one) => one.id === id) ? viewerOfRole(id) : undefined;
+    if (kind === 'role')
+      return this.definition.roles.some((one) => one.id === id) ? viewerOfRole(id) : undefined;
     const person = kind === 'person' ? this.people.get(id) : undefined;
     return person && viewerOfPerson(person);
   }
@@ -202,4 +214,3 @@ const plainValues = (held: Values): Values =>
       typeof value === 'number' ? String(value) : (value as Value | null),
     ]),
   );
-

@@ -36,18 +36,26 @@ program
 
 program
   .command('import')
-  .description("Makes a file an application's draft, as one edit that can be undone. A bad file changes nothing.")
+  .description(
+    "Makes a file an application's draft, as one edit that can be undone. A bad file changes nothing.",
+  )
   .argument('<application>', 'its part of the address')
   .argument('<file>', 'the definition; - reads the input')
   .option('--as <email>', 'the builder in whose name it is done; else the first who may')
   .action(async (slug: string, file: string, options: { as?: string }) => {
     const revision = await imported(slug, readDefinitionFile(file), options.as);
-    print(revision === undefined ? 'Nothing differs.' : `Imported as revision ${revision}. It is not released yet.`);
+    print(
+      revision === undefined
+        ? 'Nothing differs.'
+        : `Imported as revision ${revision}. It is not released yet.`,
+    );
   });
 
 program
   .command('check')
-  .description('Says whether a definition is valid, with every error at its place, and what it names that is gone.')
+  .description(
+    'Says whether a definition is valid, with every error at its place, and what it names that is gone.',
+  )
   .argument('<file>')
   .option('--json', 'as JSON')
   .action((file: string, options: { json?: boolean }) => {
@@ -65,7 +73,8 @@ interface Asking {
 
 const momentOf = ({ at }: Asking): number => {
   if (at === undefined) return Date.now();
-  if (!isMoment(at)) throw new WrongInput([wrong('--at', `“${at}” is no moment.`, 'Write it as 2026-03-14T09:30:00Z.')]);
+  if (!isMoment(at))
+    throw new WrongInput([wrong('--at', `“${at}” is no moment.`, 'Write it as 2026-03-14T09:30:00Z.')]);
   return Date.parse(at);
 };
 
@@ -76,7 +85,9 @@ const asking = (command: Command): Command =>
     .option('--json', 'as JSON');
 
 asking(program.command('decide'))
-  .description('Answers cases: who gets which level of which element, on which record, when, and what decides.')
+  .description(
+    'Answers cases: who gets which level of which element, on which record, when, and what decides.',
+  )
   .argument('<file>', 'the definition')
   .requiredOption('--cases <file>', 'CSV with the columns viewer, element, record, at, and perhaps expect')
   .action((file: string, options: Asking & { cases: string }) => {
@@ -113,12 +124,16 @@ asking(program.command('explain'))
     const told = explained(world, asked, momentOf(options));
     if (options.json) return printJson(told);
     const { least, most } = told.answer;
-    print(`${viewer} has ${least === most ? levelName(most) : `${levelName(least)} to ${levelName(most)}`} of ${element}: ${decidedBy(told.decided)}`);
+    print(
+      `${viewer} has ${least === most ? levelName(most) : `${levelName(least)} to ${levelName(most)}`} of ${element}: ${decidedBy(told.decided)}`,
+    );
     for (const step of told.steps) {
       const lines = [...step.lines.map(({ id }) => id), ...step.nearly.map(({ id }) => `${id} (not now)`)];
       const { least: low, most: high } = step.result;
       const level = low === high ? levelName(high) : `${levelName(low)}..${levelName(high)}`;
-      print(`  ${level.padEnd(12)} ${step.element} ${step.gate === 'own' ? `lines: ${lines.join(', ') || 'none that speaks of this viewer'}` : 'follows'}`);
+      print(
+        `  ${level.padEnd(12)} ${step.element} ${step.gate === 'own' ? `lines: ${lines.join(', ') || 'none that speaks of this viewer'}` : 'follows'}`,
+      );
     }
   });
 
@@ -131,7 +146,9 @@ asking(program.command('reach'))
     const people = options.people ?? [];
     const unknown = people.filter((key) => !world.viewer(key));
     if (unknown.length > 0)
-      throw new WrongInput(unknown.map((key) => wrong('--people', `There is no viewer “${key}”.`, 'Write person:ID.')));
+      throw new WrongInput(
+        unknown.map((key) => wrong('--people', `There is no viewer “${key}”.`, 'Write person:ID.')),
+      );
     const matrix = reach(world, people, momentOf(options));
     if (options.json) return printJson(matrix);
     print(
@@ -148,7 +165,10 @@ try {
   if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? EXIT.fine : EXIT.wrongInput;
   else if (error instanceof WrongInput) {
     process.exitCode = EXIT.wrongInput;
-    if (process.argv.includes('--json')) process.stderr.write(`${JSON.stringify({ problems: error.problems }, null, 2)}\n`);
-    else for (const { place, message, mend } of error.problems) process.stderr.write(`${place}: ${message} ${mend}\n`);
+    if (process.argv.includes('--json'))
+      process.stderr.write(`${JSON.stringify({ problems: error.problems }, null, 2)}\n`);
+    else
+      for (const { place, message, mend } of error.problems)
+        process.stderr.write(`${place}: ${message} ${mend}\n`);
   } else throw error;
 }

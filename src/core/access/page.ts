@@ -1,5 +1,13 @@
 import type { Id } from '../model/id';
+import type { ValueType } from '../model/value';
 import type { ShownRow, ShownScreen } from './shown';
+
+/** A field that a filter can ask of. */
+export interface FilterField {
+  readonly path: string;
+  readonly label: string;
+  readonly type: ValueType;
+}
 
 /** The rows of one list, and how they were asked for. */
 export interface ShownRows {
@@ -8,6 +16,12 @@ export interface ShownRows {
   readonly page: number;
   readonly size: number;
   readonly q: string;
+  /** A condition over what the viewer may see, in its text form. */
+  readonly filter: string;
+  /** Why the filter could not be read; then there are no rows. */
+  readonly problem?: string;
+  /** What can be filtered by: how it is written, what it is called, and its type. */
+  readonly filters: readonly FilterField[];
   /** A field's id, with `-` before it when descending. */
   readonly sort: string;
 }

@@ -289,7 +289,7 @@ function addresses(faults: Faults): void {
         `${other} has the address ${address} too.`,
         'Give one of them another address.',
       );
-    if (/^(api|sign-in)(\/|$)/.test(address))
+    if (/^(api|sign-in|sign-up|confirm|account)(\/|$)/.test(address))
       faults.say(
         'address-kept',
         screen.name,

@@ -4,7 +4,7 @@ import { compareReach, difference, type Affected, type Shift } from '@/core/edit
 import { changeInWords, fullName } from '@/core/edit/words';
 import type { Effect, Review } from '@/core/edit/review';
 import { Tree } from '@/core/model/tree';
-import { peopleOf } from '../people';
+import { peopleOf } from '../people/read';
 import { draftOf } from './draft';
 import { releasedDefinition, releaseInForce } from './release';
 

@@ -5,6 +5,8 @@ import { NONE } from '@/core/access/level';
 import type { Outcome, ShownRows } from '@/core/access/page';
 import { addressOf, resolve, resolveRow, type KnownRecord } from '@/core/access/resolve';
 import type { ShownList } from '@/core/access/shown';
+import { Refused } from '../http/problem';
+import { filterFields } from '../records/filter';
 import type { Screen } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
 import {
@@ -74,9 +76,24 @@ async function rowsOf(
   const entity = tree.need(list.entity, 'rows').node;
   const fields = entity.fields.filter((field) => shown.columns.some((column) => column.field === field.id));
   const query = readQuery(params, shown);
-  const page = await listRecords(scope, entity, scope.access.doors.carried(list), fields, query);
+  const { page, problem } = await listRecords(
+    scope,
+    entity,
+    scope.access.doors.carried(list),
+    fields,
+    query,
+  ).then(
+    (found) => ({ page: found, problem: undefined }),
+    (error: unknown) => {
+      if (!(error instanceof Refused) || error.code !== 'filter') throw error;
+      return { page: { records: [], total: 0, page: 1, size: query.size }, problem: error.detail };
+    },
+  );
   const known = await knownRecords(scope, entity, page.records);
   return {
+    ...(problem !== undefined && { problem }),
+    filter: query.filter ?? '',
+    filters: filterFields(scope.access, entity),
     rows: known.map((record) => ({
       ...resolveRow(scope.access, list, record, screenRecord),
       version: record.version,
@@ -89,14 +106,15 @@ async function rowsOf(
   };
 }
 
-/** A list's part of the address: `LIST.q`, `LIST.sort`, `LIST.page`. What makes no sense is as if it were not there. */
-function readQuery(params: URLSearchParams, list: ShownList): Query {
+/** A list's part of the address: `LIST.q`, `LIST.filter`, `LIST.sort`, `LIST.page`. What makes no sense is as if it were not there. */
+export function readQuery(params: URLSearchParams, list: ShownList): Query {
   const q = params.get(`${list.id}.q`)?.slice(0, 200) ?? '';
   const sort = params.get(`${list.id}.sort`) ?? '';
   const field = sort.replace(/^-/, '');
   const page = Number(params.get(`${list.id}.page`) ?? 1);
   return {
     q,
+    filter: params.get(`${list.id}.filter`)?.slice(0, 2000) ?? '',
     ...(list.columns.some((column) => column.field === field) && {
       sort: { field, descending: sort.startsWith('-') },
     }),

@@ -6,7 +6,7 @@ import type { Value } from '@/core/model/value';
 import { database } from '../database/client';
 import { applications, people, sessions, type HeldUnlock, type HeldValue } from '../database/schema';
 import { releasedDefinition } from '../drafts/release';
-import { personColumns, personOf } from '../people';
+import { personColumns, personOf } from '../people/read';
 import type { Scope } from '../records/read';
 import { hashToken, liveCookie } from '../security/sessions';
 

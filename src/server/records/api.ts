@@ -50,7 +50,7 @@ export class RecordsApi {
     private readonly writer: Writer,
   ) {}
 
-  /** `GET …/ENTITY?q=&sort=[-]FIELD&page=&size=` */
+  /** `GET …/ENTITY?q=&filter=&sort=[-]FIELD&page=&size=` */
   async list(entityId: Id, params: URLSearchParams): Promise<Response> {
     const entity = this.entity(entityId);
     const found = await listRecords(this.scope, entity, true, entity.fields, readListQuery(params));
@@ -162,6 +162,7 @@ function readListQuery(params: URLSearchParams): Query {
   const sort = params.get('sort');
   return {
     q: params.get('q') ?? '',
+    filter: params.get('filter')?.slice(0, 2000) ?? '',
     ...(sort && { sort: { field: sort.replace(/^-/, ''), descending: sort.startsWith('-') } }),
     page: whole('page', 1, 100_000),
     size: whole('size', PAGE_SIZES.usual, PAGE_SIZES.most),

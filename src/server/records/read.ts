@@ -10,6 +10,7 @@ import type { Values } from '@/core/model/value';
 import { database, type Executor } from '../database/client';
 import { records, type RecordKind } from '../database/schema';
 import { Refused } from '../http/problem';
+import { readFilter } from './filter';
 import { formulaSql, shownSql, type Row } from './sql';
 
 /** Which records: of one application, sample or live, as one viewer may have them. */
@@ -32,6 +33,8 @@ export interface Query {
   /** Words to search for, anywhere in what the viewer sees of the `search` fields. */
   readonly q?: string;
   readonly sort?: { readonly field: Id; readonly descending: boolean };
+  /** A condition in its text form, over what the viewer may see. */
+  readonly filter?: string;
   /** From 1. */
   readonly page: number;
   readonly size: number;
@@ -94,9 +97,11 @@ export async function listRecords(
   const { access } = scope;
   const row: Row = { alias: sql.raw('records'), entity };
   const rows = all(access.doors.rows(entity.id).see, filter);
+  const asked = readFilter(access, entity, query.filter ?? '');
   const where = and(
     inScope(scope, entity.id),
     formulaSql(row, rows),
+    asked === true ? undefined : formulaSql({ ...row, shownTo: access }, asked),
     query.q?.trim() ? searchSql(access, row, search, query.q.trim()) : undefined,
   );
   const order = [...orderSql(access, row, query.sort), sql`${records.id} collate "C"`];

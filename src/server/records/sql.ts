@@ -13,6 +13,8 @@ import { registeredSql } from './registered';
 export interface Row {
   readonly alias: SQL;
   readonly entity: Entity;
+  /** For filters: a field that points to a record is what this viewer is shown of it. */
+  readonly shownTo?: Access;
 }
 
 /** The field's stored value, as JSON. */
@@ -35,6 +37,9 @@ function constantSql(value: Value, as: Reading): SQL {
   return as === 'boolean' ? sql`${read}::boolean` : sql`${String(read)}::text collate "C"`;
 }
 
+const pointingField = ({ entity }: Row, id: Id): EntityField | undefined =>
+  entity.fields.find((field) => field.id === id && field.type.kind === 'record');
+
 /** Something of the record that the row's field `through` points to; null where there is none. */
 function stepSql(row: Row, through: Id, read: (target: SQL) => SQL): SQL {
   const type = row.entity.fields.find((one) => one.id === through)?.type;
@@ -48,6 +53,8 @@ function stepSql(row: Row, through: Id, read: (target: SQL) => SQL): SQL {
 function termSql(row: Row, term: Term): SQL {
   if ('constant' in term) return constantSql(term.constant, term.as);
   const { field, through, as } = term;
+  const pointing = pointingField(row, field);
+  if (pointing && row.shownTo) return wordsSql(row.shownTo, row, pointing);
   if (through === undefined) return readSql(stored(row, field), as);
   return stepSql(row, through, (target) => readSql(sql`${target}.data -> ${field}::text`, as));
 }
@@ -58,6 +65,9 @@ function atomSql(row: Row, atom: Atom): SQL {
     case 'empty': {
       const { of } = atom;
       if ('constant' in of) return sql`false`;
+      const pointing = pointingField(row, of.field);
+      // Whether it is empty, or points to what is hidden, is the same to who asks.
+      if (pointing && row.shownTo) return sql`(${wordsSql(row.shownTo, row, pointing)} is null)`;
       const empty = (json: SQL): SQL => sql`coalesce(jsonb_typeof(${json}) = 'null', true)`;
       return of.through === undefined
         ? empty(stored(row, of.field))

@@ -83,22 +83,67 @@ export async function updateRecord(
   version: number,
   input: Input,
 ): Promise<StoredRecord> {
+  return inTransaction(writer, (tx) => updateIn(tx, scope, writer, entity, id, version, input));
+}
+
+/**
+ * Changes the same fields of several records, all or none: each as `updateRecord` would, and only if `may`
+ * allows it. One that may not be changed refuses the whole, and is named by its place in `chosen`.
+ */
+export async function changeMany(
+  scope: Scope,
+  writer: Writer,
+  entity: Entity,
+  chosen: readonly { readonly id: Id; readonly version: number }[],
+  input: Input,
+  may: (record: RecordFacts) => boolean,
+): Promise<StoredRecord[]> {
   return inTransaction(writer, async (tx) => {
-    const stored = await lockedRecord(scope, entity, id, tx);
-    const update = scope.access.compiled.tree.action(entity, 'update');
-    requireWritable(entity, input, (field) =>
-      levelOn(scope.access.doors.field(field.id, 'existing'), stored),
-    );
-    requireOpen(scope, update, stored);
-    requireVersion(stored, version);
-    const read = readInput(entity, input);
-    requireSound(read.problems);
-    await requireTargets(scope, entity, read.values, tx);
-    const values = { ...stored.values, ...read.values };
-    requirePlace(scope, update, await knownRecord(scope, entity, { ...stored, values }, tx));
-    await audit(tx, scope, writer, 'update', entity, id);
-    return store(scope, entity, stored, values, tx);
+    const changed: StoredRecord[] = [];
+    for (const [n, { id, version }] of chosen.entries())
+      try {
+        changed.push(await updateIn(tx, scope, writer, entity, id, version, input, may));
+      } catch (error) {
+        if (!(error instanceof Refused)) throw error;
+        throw new Refused(
+          error.status,
+          error.code,
+          `Nothing was changed. The ${ordinal(n + 1)} chosen record: ${error.detail}`,
+          error.more,
+        );
+      }
+    return changed;
   });
+}
+
+const ordinal = (n: number): string => {
+  const ending = n % 100 >= 11 && n % 100 <= 13 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th');
+  return `${n}${ending}`;
+};
+
+async function updateIn(
+  tx: Executor,
+  scope: Scope,
+  writer: Writer,
+  entity: Entity,
+  id: Id,
+  version: number,
+  input: Input,
+  may: (record: RecordFacts) => boolean = () => true,
+): Promise<StoredRecord> {
+  const stored = await lockedRecord(scope, entity, id, tx);
+  if (!may(stored)) throw new Refused(403, 'action-closed', 'You may not do this here.');
+  const update = scope.access.compiled.tree.action(entity, 'update');
+  requireWritable(entity, input, (field) => levelOn(scope.access.doors.field(field.id, 'existing'), stored));
+  requireOpen(scope, update, stored);
+  requireVersion(stored, version);
+  const read = readInput(entity, input);
+  requireSound(read.problems);
+  await requireTargets(scope, entity, read.values, tx);
+  const values = { ...stored.values, ...read.values };
+  requirePlace(scope, update, await knownRecord(scope, entity, { ...stored, values }, tx));
+  await audit(tx, scope, writer, 'update', entity, id);
+  return store(scope, entity, stored, values, tx);
 }
 
 /** Runs a named action: sets what it declares. It is open or not by its own door, whatever the fields' are. */

@@ -20,6 +20,17 @@ export async function signInToStudio(email: string, password: string): Promise<s
 
 /** Signs a person in to a released application. Who is switched off gets the answer of a wrong password. */
 export async function signInToLive(applicationId: string, email: string, password: string): Promise<string> {
+  const personId = await personWithPassword(applicationId, email, password);
+  await database().insert(auditEvents).values({ applicationId, personId, what: 'sign-in' });
+  return openSession({ audience: 'live', applicationId, personId });
+}
+
+/** The person whose password it is; limited as signing in is, and refused in the same words. */
+export async function personWithPassword(
+  applicationId: string,
+  email: string,
+  password: string,
+): Promise<string> {
   return limited(`live ${applicationId} ${email.toLowerCase()}`, async () => {
     const [person] = await database()
       .select()
@@ -29,11 +40,10 @@ export async function signInToLive(applicationId: string, email: string, passwor
           eq(people.applicationId, applicationId),
           eq(people.email, email.toLowerCase()),
           eq(people.active, true),
+          eq(people.confirmed, true),
         ),
       );
-    if (!(await isPassword(person?.passwordHash, password)) || !person) return undefined;
-    await database().insert(auditEvents).values({ applicationId, personId: person.id, what: 'sign-in' });
-    return openSession({ audience: 'live', applicationId, personId: person.id });
+    return (await isPassword(person?.passwordHash, password)) ? person?.id : undefined;
   });
 }
 

@@ -9,7 +9,7 @@ import { records } from '../database/schema';
 import { draftOf } from '../drafts/draft';
 import { notThere } from '../http/problem';
 import { pageAt } from '../live/page';
-import { viewerByKey } from '../people';
+import { viewerByKey } from '../people/read';
 import { RecordsApi } from '../records/api';
 import type { Scope } from '../records/read';
 

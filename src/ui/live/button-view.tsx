@@ -1,6 +1,7 @@
 'use client';
 
 import type { ShownButton } from '@/core/access/shown';
+import { BulkWindow } from './bulk-window';
 import { useHost } from './host';
 
 /** A button of a screen or a row. One that only leads somewhere is a link. */
@@ -8,11 +9,14 @@ export function ButtonView({
   button,
   busy,
   run,
+  record,
   small = false,
 }: {
   button: ShownButton;
   busy: boolean;
   run: (button: ShownButton) => Promise<void>;
+  /** The record of its screen, where that shows one. */
+  record?: string | undefined;
   small?: boolean;
 }) {
   const host = useHost();
@@ -33,6 +37,7 @@ export function ButtonView({
         {button.name}
       </a>
     );
+  if (effect.do === 'bulk') return <BulkWindow button={button} effect={effect} record={record} />;
   return (
     <button
       type="button"

@@ -19,6 +19,29 @@ export interface Option {
   readonly label: string;
 }
 
+export interface BulkChange {
+  readonly record?: string;
+  readonly records: readonly { readonly id: string; readonly version: number }[];
+  readonly values: Record<string, Value | null>;
+}
+
+export interface UnlockAsked {
+  readonly element: string;
+  readonly record?: string;
+  readonly email: string;
+  readonly password: string;
+}
+
+/** Sends JSON, and reads the answer. */
+export const send = <T>(method: string, url: string, body?: unknown): Promise<Answer<T>> =>
+  ask<T>(url, {
+    method,
+    ...(body !== undefined && {
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    }),
+  });
+
 /** Where a drawn screen lives: in a released application, or on the studio's canvas. */
 export interface Host {
   /** Goes to an address of the application, with the part of a list's search, sort and page. */
@@ -26,6 +49,16 @@ export interface Host {
   /** The link that leads there, for opening in another tab; undefined on the canvas. */
   hrefOf(address: string): string | undefined;
   readonly records: RecordsClient;
+  /** Sets what a button sets for this session; `record` is that of its screen or row. */
+  press(button: string, record?: string): Promise<Answer<unknown>>;
+  /** Where a list is to be had as a file, with its search, filter and sort; undefined on the canvas. */
+  exportHref(list: string, query: string): string | undefined;
+  /** Changes the same fields of several records of a list. */
+  bulk(list: string, change: BulkChange): Promise<Answer<{ readonly changed: number }>>;
+  /** Lets somebody who may open a locked element sign in over it. Undefined where nobody may. */
+  readonly unlock: ((asked: UnlockAsked) => Promise<Answer<{ readonly minutes: number }>>) | undefined;
+  /** Where people are looked after; undefined on the canvas. */
+  readonly people: string | undefined;
   /** Loads the page again. */
   refresh(): void;
   signOut(): void;

@@ -1,12 +1,14 @@
 'use client';
 
-import { ArrowDown, ArrowUp, Search } from 'lucide-react';
+import { ArrowDown, ArrowUp, Lock, Search } from 'lucide-react';
 import { useState } from 'react';
 import type { ShownButton } from '@/core/access/shown';
 import type { ShownRows } from '@/core/access/page';
 import { ButtonView } from './button-view';
+import { useChosen } from './chosen';
 import type { DrawnList } from './drawn';
 import { useHost } from './host';
+import { ListFilter } from './list-filter';
 
 /** A list: its rows are found, sorted and cut into pages on the server. */
 export function ListView({
@@ -19,18 +21,33 @@ export function ListView({
   address: string;
 }) {
   const host = useHost();
-  const shown = rows ?? { rows: [], total: 0, page: 1, size: 25, q: '', sort: '' };
-  const turnTo = (next: Partial<Record<'q' | 'sort' | 'page', string>>): void => {
-    const all = { q: shown.q, sort: shown.sort, page: '1', ...next };
+  const shown = rows ?? { rows: [], total: 0, page: 1, size: 25, q: '', sort: '', filter: '', filters: [] };
+  const chosen = useChosen();
+  const mine = chosen.rows.get(list.id) ?? new Map<string, number>();
+  const choosing = chosen.lists.has(list.id);
+  const choose = (row: ShownRows['rows'][number], on: boolean): void => {
+    const next = new Map(mine);
+    if (on) next.set(row.id, row.version);
+    else next.delete(row.id);
+    chosen.choose(list.id, next);
+  };
+  const turnTo = (next: Partial<Record<'q' | 'filter' | 'sort' | 'page', string>>): void => {
+    const all = { q: shown.q, filter: shown.filter, sort: shown.sort, page: '1', ...next };
     const query = new URLSearchParams();
     for (const [key, value] of Object.entries(all))
       if (value && !(key === 'page' && value === '1')) query.set(`${list.id}.${key}`, value);
     host.go(address, query.toString());
   };
-  const run = async ({ effect, name }: ShownButton, row: ShownRows['rows'][number]): Promise<void> => {
+  const run = async ({ id, effect, name }: ShownButton, row: ShownRows['rows'][number]): Promise<void> => {
     if (effect.do === 'open') return host.go(effect.address);
     if (effect.do === 'sign-out') return host.signOut();
-    if (effect.do === 'save') return;
+    if (effect.do === 'save' || effect.do === 'export' || effect.do === 'bulk') return;
+    if (effect.do === 'set-session') {
+      const pressed = await host.press(id, row.id);
+      host.tell(pressed.ok ? host.said.done : pressed.detail);
+      return host.refresh();
+    }
+    if (effect.do === 'action' && effect.confirm && !window.confirm(effect.confirm)) return;
     if (effect.do === 'delete' && host.keeps && !window.confirm(`${name}: this cannot be undone. Go on?`))
       return;
     const written =
@@ -44,14 +61,31 @@ export function ListView({
   const [first, last] = [(shown.page - 1) * shown.size + 1, Math.min(shown.total, shown.page * shown.size)];
   return (
     <div data-element={list.id} className="min-w-0 border-t-2 border-ink bg-paper">
-      <div className="flex items-center justify-between gap-3 px-2 py-2">
-        <h2 className="font-semibold">{list.name}</h2>
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 px-2 py-2">
+        <h2 className="mr-auto font-semibold">{list.name}</h2>
+        <ListFilter key={`filter ${shown.filter}`} rows={shown} onFilter={(filter) => turnTo({ filter })} />
         <ListSearch key={shown.q} name={list.name} q={shown.q} onSearch={(q) => turnTo({ q })} />
       </div>
       <div className="overflow-x-auto">
         <table className="w-full text-left">
           <thead>
             <tr className="border-y border-rule">
+              {choosing && (
+                <th className="w-8 px-2">
+                  <input
+                    type="checkbox"
+                    aria-label="Choose all rows of this page"
+                    className="size-4 accent-open"
+                    checked={shown.rows.length > 0 && shown.rows.every((row) => mine.has(row.id))}
+                    onChange={(event) =>
+                      chosen.choose(
+                        list.id,
+                        new Map(event.target.checked ? shown.rows.map((row) => [row.id, row.version]) : []),
+                      )
+                    }
+                  />
+                </th>
+              )}
               {list.columns.map((column) => (
                 <Heading
                   key={column.id}
@@ -70,6 +104,17 @@ export function ListView({
                 // For the mouse; the first cell's link does the same for the keyboard.
                 onClick={() => row.address !== undefined && host.go(row.address)}
               >
+                {choosing && (
+                  <td className="px-2" onClick={(event) => event.stopPropagation()}>
+                    <input
+                      type="checkbox"
+                      aria-label={`Choose ${row.cells[list.columns[0]?.id ?? ''] ?? 'this row'}`}
+                      className="size-4 accent-open"
+                      checked={mine.has(row.id)}
+                      onChange={(event) => choose(row, event.target.checked)}
+                    />
+                  </td>
+                )}
                 {list.columns.map((column, n) => (
                   <td
                     key={column.id}
@@ -79,7 +124,8 @@ export function ListView({
                     {n === firstReal(list) && row.address !== undefined ? (
                       <RowLink address={row.address} text={row.cells[column.id] ?? ''} />
                     ) : (
-                      row.cells[column.id]
+                      (row.cells[column.id] ??
+                      (column.closed && <Lock size={13} aria-label="locked" className="inline text-quiet" />))
                     )}
                   </td>
                 ))}
@@ -104,8 +150,8 @@ export function ListView({
       <div className="flex items-center justify-between gap-3 px-3 py-2 text-quiet">
         <span role="status">
           {shown.total === 0
-            ? shown.q
-              ? `Nothing here matches “${shown.q}”.`
+            ? shown.q || shown.filter
+              ? `Nothing here matches ${shown.q ? `“${shown.q}”` : 'the filter'}.`
               : 'There is nothing in this list.'
             : first > shown.total
               ? `This page is past the end; ${shown.total} in all.`

@@ -1,5 +1,6 @@
 'use client';
 
+import { ClosedView } from './closed-view';
 import type { DrawnMenuItem } from './drawn';
 import { useHost } from './host';
 
@@ -18,7 +19,9 @@ function MenuItems({ items, current }: { items: readonly DrawnMenuItem[]; curren
     <ul className="grid gap-0.5">
       {items.map((item) => (
         <li key={item.id}>
-          {item.address === undefined ? (
+          {item.closed ? (
+            <ClosedView id={item.id} name={item.name} closed={item.closed} className="px-3 py-1" />
+          ) : item.address === undefined ? (
             <span
               data-element={item.id}
               className={`block px-3 py-1 text-quiet ${item.ghost ? 'ghost' : ''}`}

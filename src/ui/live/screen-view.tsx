@@ -1,15 +1,18 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import type { ShownButton, ShownField } from '@/core/access/shown';
 import type { Value } from '@/core/model/value';
 import type { ShownRows } from '@/core/access/page';
 import { ButtonView } from './button-view';
+import { ChosenProvider, type Chosen } from './chosen';
+import { ClosedView } from './closed-view';
 import type { DrawnPart, DrawnScreen, DrawnSection } from './drawn';
 import { FieldView } from './field-view';
 import { useHost } from './host';
 import { ListView } from './list-view';
+import { PeopleView } from './people-view';
 
 export interface DrawnPage {
   readonly address: string;
@@ -46,12 +49,37 @@ export function ScreenView({ page }: { page: DrawnPage }) {
   const [message, setMessage] = useState('');
   const [busy, setBusy] = useState(false);
   const host = useHost();
+  const [rows, setRows] = useState<Chosen['rows']>(new Map());
   useEffect(() => setMessage(''), [page.address]);
+  const chosen = useMemo(
+    (): Chosen => ({
+      lists: new Set(
+        screen.sections
+          .flatMap(({ parts }) => parts)
+          .flatMap((part) => (part.kind === 'button' && part.effect.do === 'bulk' ? [part.effect.list] : [])),
+      ),
+      rows,
+      choose: (list, some) => setRows((now) => new Map(now).set(list, some)),
+    }),
+    [screen, rows],
+  );
 
   const run = async (button: ShownButton): Promise<void> => {
     const { effect } = button;
     if (effect.do === 'open') return host.go(effect.address);
     if (effect.do === 'sign-out') return host.signOut();
+    if (effect.do === 'export') {
+      const href = host.exportHref(effect.list, exportQuery(page, effect.list));
+      return href === undefined
+        ? host.tell('In the application this gives a file.')
+        : window.location.assign(href);
+    }
+    if (effect.do === 'set-session') {
+      const pressed = await host.press(button.id, screen.binds?.record);
+      host.tell(pressed.ok ? host.said.done : pressed.detail);
+      return host.refresh();
+    }
+    if (effect.do === 'action' && effect.confirm && host.keeps && !window.confirm(effect.confirm)) return;
     if (
       effect.do === 'delete' &&
       host.keeps &&
@@ -112,28 +140,46 @@ export function ScreenView({ page }: { page: DrawnPage }) {
     .flatMap(({ parts }) => parts)
     .find((part): part is ShownButton => part.kind === 'button' && part.effect.do === 'save' && part.usable);
   return (
-    <FormProvider {...form}>
-      <form
-        noValidate
-        aria-busy={busy}
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (saves) void run(saves);
-        }}
-      >
-        <h1 className="mb-3 text-xl font-semibold" data-element={screen.id}>
-          {screen.heading}
-        </h1>
-        {message && (
-          <p role="alert" className="mb-3 border-l-4 border-ink bg-sheet px-3 py-2">
-            {message}
-          </p>
-        )}
-        {screen.sections.map((section) => (
-          <SectionView key={section.id} section={section} page={page} busy={busy} run={run} />
-        ))}
-      </form>
-    </FormProvider>
+    <ChosenProvider value={chosen}>
+      <FormProvider {...form}>
+        <form
+          noValidate
+          aria-busy={busy}
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (saves) void run(saves);
+          }}
+        >
+          <h1 className="mb-3 text-xl font-semibold" data-element={screen.id}>
+            {screen.heading}
+          </h1>
+          {screen.faces && (
+            <nav aria-label="Faces of this screen" className="mb-3 flex gap-4">
+              {screen.faces.map((face) => (
+                <button
+                  key={face.id}
+                  type="button"
+                  data-element={face.id}
+                  aria-current={face.shown ? 'true' : undefined}
+                  className="border-b-2 border-transparent py-1 aria-[current]:border-open aria-[current]:font-semibold"
+                  onClick={() => host.go(page.address, `face=${face.id}`)}
+                >
+                  {face.name}
+                </button>
+              ))}
+            </nav>
+          )}
+          {message && (
+            <p role="alert" className="mb-3 border-l-4 border-ink bg-sheet px-3 py-2">
+              {message}
+            </p>
+          )}
+          {screen.sections.map((section) => (
+            <SectionView key={section.id} section={section} page={page} busy={busy} run={run} />
+          ))}
+        </form>
+      </FormProvider>
+    </ChosenProvider>
   );
 }
 
@@ -146,6 +192,7 @@ interface Drawing {
 function SectionView({ section, page, busy, run }: Drawing & { section: DrawnSection }) {
   const isButton = (part: DrawnPart): boolean =>
     part.kind === 'button' || (part.kind === 'ghost' && part.of === 'button');
+  const record = page.screen.binds?.record;
   const onlyButtons = section.parts.every(isButton);
   const buttons = section.parts.filter(isButton);
   const rest = section.parts.filter((part) => !isButton(part));
@@ -158,27 +205,58 @@ function SectionView({ section, page, busy, run }: Drawing & { section: DrawnSec
       className={`mb-4 ${fields ? 'border-t-2 border-ink bg-paper px-4 pt-2 pb-4' : ''}`}
     >
       {titled && <h2 className="mb-2 font-semibold">{section.name}</h2>}
-      {onlyButtons && <Buttons parts={buttons} busy={busy} run={run} />}
+      {onlyButtons && <Buttons parts={buttons} busy={busy} run={run} record={record} />}
       {!onlyButtons && (
         <div className={fields ? 'grid grid-cols-2 gap-x-5 gap-y-3' : 'grid grid-cols-[minmax(0,1fr)] gap-3'}>
           {rest.map((part) => (
             <PartView key={part.id} part={part} page={page} />
           ))}
-          {buttons.length > 0 && <Buttons parts={buttons} busy={busy} run={run} />}
+          {buttons.length > 0 && <Buttons parts={buttons} busy={busy} run={run} record={record} />}
         </div>
       )}
     </section>
   );
 }
 
-function Buttons({ parts, busy, run }: { parts: readonly DrawnPart[]; busy: boolean; run: Drawing['run'] }) {
+/** What the export is asked with: the list as it stands on the page. */
+function exportQuery({ lists, screen }: DrawnPage, list: string): string {
+  const { q = '', filter = '', sort = '' } = lists[list] ?? {};
+  const query = new URLSearchParams();
+  for (const [key, value] of Object.entries({ q, filter, sort }))
+    if (value) query.set(`${list}.${key}`, value);
+  if (screen.binds?.record) query.set('record', screen.binds.record);
+  return query.toString();
+}
+
+function Buttons({
+  parts,
+  busy,
+  run,
+  record,
+}: {
+  parts: readonly DrawnPart[];
+  busy: boolean;
+  run: Drawing['run'];
+  record: string | undefined;
+}) {
   return (
     <div className="flex flex-wrap gap-2">
       {parts.map((part) => {
         if (part.kind === 'ghost')
           return <Ghost key={part.id} id={part.id} name={part.name} className="px-3 py-1" />;
+        if (part.kind === 'closed')
+          return (
+            <ClosedView
+              key={part.id}
+              id={part.id}
+              name={part.name}
+              closed={part.closed}
+              record={record}
+              className="px-3 py-1"
+            />
+          );
         if (part.kind !== 'button') return null;
-        return <ButtonView key={part.id} button={part} busy={busy} run={run} />;
+        return <ButtonView key={part.id} button={part} busy={busy} run={run} record={record} />;
       })}
     </div>
   );
@@ -196,6 +274,14 @@ function PartView({ part, page }: { part: DrawnPart; page: DrawnPage }) {
       );
     case 'list':
       return <ListView list={part} rows={page.lists[part.id]} address={page.address} />;
+    case 'closed':
+      return (
+        <div>
+          <ClosedView id={part.id} name={part.name} closed={part.closed} record={page.screen.binds?.record} />
+        </div>
+      );
+    case 'people':
+      return <PeopleView part={part} />;
     case 'ghost':
       return part.of === 'field' ? (
         <div data-element={part.id}>

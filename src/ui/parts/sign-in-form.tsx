@@ -9,13 +9,15 @@ interface Props {
   readonly action: string;
   readonly heading: string;
   readonly back: string | undefined;
+  /** Where an account can be asked for, if it can be. */
+  readonly signUp?: string | undefined;
   /** Shown only where the demo was seeded. */
   readonly demo:
     { readonly password: string; readonly accounts: readonly (readonly [string, string])[] } | undefined;
 }
 
 /** The form to sign in, for the studio and for released applications. It carries nothing of what is behind it. */
-export function SignInForm({ action, heading, back, demo }: Props) {
+export function SignInForm({ action, heading, back, signUp, demo }: Props) {
   const { register, handleSubmit, setFocus, setValue } = useForm({
     defaultValues: { email: '', password: '' },
   });
@@ -63,9 +65,16 @@ export function SignInForm({ action, heading, back, demo }: Props) {
             {problem}
           </p>
         )}
-        <button type="submit" className="button button-main justify-self-start" disabled={busy}>
-          Sign in
-        </button>
+        <span className="flex items-center gap-4">
+          <button type="submit" className="button button-main" disabled={busy}>
+            Sign in
+          </button>
+          {signUp !== undefined && (
+            <a className="link" href={signUp}>
+              Ask for an account
+            </a>
+          )}
+        </span>
       </form>
       {demo && (
         <div className="mt-5 border-t border-rule pt-3 text-quiet">

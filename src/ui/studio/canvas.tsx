@@ -71,6 +71,17 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
       go: (to, listQuery) => goRef.current(to, listQuery),
       hrefOf: () => undefined,
       records: new RecordsClient(`${api}/canvas/records`, `viewer=${encodeURIComponent(viewer.key)}`),
+      press: () =>
+        Promise.resolve({ ok: false, fields: {}, detail: 'In the application this sets a session value.' }),
+      exportHref: () => undefined,
+      bulk: () =>
+        Promise.resolve({
+          ok: false,
+          fields: {},
+          detail: 'In the application this changes the chosen records.',
+        }),
+      unlock: undefined,
+      people: undefined,
       refresh: () => setTurn((now) => now + 1),
       signOut: () => tell('In the application this signs out.'),
       tell,

@@ -27,6 +27,7 @@ export default async function LiveLayout({ params, children }: Props) {
       name={visit.name}
       person={visit.person?.name}
       menu={resolveMenu(visit.access)}
+      unlocks={visit.person !== undefined && visit.access.compiled.definition.unlock !== undefined}
     >
       {children}
     </LiveFrame>

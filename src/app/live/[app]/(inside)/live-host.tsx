@@ -3,7 +3,7 @@
 import { usePathname, useRouter } from 'next/navigation';
 import { useMemo, type ReactNode } from 'react';
 import type { ShownMenuItem } from '@/core/access/shown';
-import { ask, HostProvider, RecordsClient, type Host } from '@/ui/live/host';
+import { ask, HostProvider, send, RecordsClient, type Host } from '@/ui/live/host';
 import { MenuView } from '@/ui/live/menu-view';
 import { Toasts, useTell } from '@/ui/parts/toasts';
 
@@ -12,6 +12,8 @@ interface Props {
   readonly name: string;
   readonly person: string | undefined;
   readonly menu: readonly ShownMenuItem[];
+  /** Can locked elements be opened for a while? */
+  readonly unlocks: boolean;
   readonly children: ReactNode;
 }
 
@@ -24,7 +26,7 @@ export function LiveFrame(props: Props) {
   );
 }
 
-function Inside({ base, name, person, menu, children }: Props) {
+function Inside({ base, name, person, menu, unlocks, children }: Props) {
   const router = useRouter();
   const tell = useTell();
   const path = usePathname();
@@ -34,6 +36,11 @@ function Inside({ base, name, person, menu, children }: Props) {
       go: (address, query) => router.push(hrefOf(address) + (query ? `?${query}` : ''), { scroll: !query }),
       hrefOf,
       records: new RecordsClient(`${base}/api/records`),
+      press: (button, record) => send('POST', `${base}/api/session-values`, { button, record }),
+      exportHref: (list, query) => `${base}/api/lists/${list}/export${query && `?${query}`}`,
+      bulk: (list, change) => send('POST', `${base}/api/lists/${list}/bulk`, change),
+      unlock: unlocks ? (asked) => send('POST', `${base}/api/unlock`, asked) : undefined,
+      people: `${base}/api/people`,
       refresh: () => router.refresh(),
       // A full load: nothing of the session stays in the page.
       signOut: () =>
@@ -44,12 +51,20 @@ function Inside({ base, name, person, menu, children }: Props) {
       said: { saved: 'Saved.', added: 'Added.', deleted: 'Deleted.', done: 'Done.' },
       keeps: true,
     };
-  }, [base, router, tell]);
+  }, [base, router, tell, unlocks]);
   return (
     <HostProvider value={host}>
       <header className="flex items-center gap-4 border-b border-edge bg-paper px-5 py-2">
         <span className="font-semibold">{name}</span>
-        <span className="ml-auto text-quiet">{person ?? 'You are not signed in'}</span>
+        <span className="ml-auto text-quiet">
+          {person === undefined ? (
+            'You are not signed in'
+          ) : (
+            <a className="link" href={`${base}/account`} title="Your account and roles">
+              {person}
+            </a>
+          )}
+        </span>
         {person === undefined ? (
           <a className="button" href={`${base}/sign-in`}>
             Sign in

@@ -16,13 +16,16 @@ interface Props {
 export default async function LiveSignIn({ params, searchParams }: Props) {
   const { app } = await params;
   const { back } = await searchParams;
-  if (!(await thisVisit(app))) notFound();
+  const visit = await thisVisit(app);
+  if (!visit) notFound();
+  const { signUp } = visit.access.compiled.definition;
   const { demoPassword } = await theInstallation();
   return (
     <SignInForm
       action={`/live/${app}/api/session`}
       heading="Sign in"
       back={typeof back === 'string' ? back : undefined}
+      signUp={signUp ? `/live/${app}/sign-up` : undefined}
       demo={demoPassword === null ? undefined : { password: demoPassword, accounts: DEMO_ACCOUNTS.live }}
     />
   );

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { draftOf, standing } from '@/server/drafts/draft';
 import { releasedDefinition, releaseInForce } from '@/server/drafts/release';
-import { peopleOf } from '@/server/people';
+import { peopleOf } from '@/server/people/read';
 import { applicationsOf, workplaceOf } from '@/server/studio/builder';
 import { signedInBuilder } from '@/server/studio/page';
 import { GatesBench } from '@/ui/studio/gates-bench';

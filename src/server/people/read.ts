@@ -9,8 +9,8 @@ import {
   type Viewer,
 } from '@/core/access/viewer';
 import type { Values } from '@/core/model/value';
-import { database } from './database/client';
-import { people } from './database/schema';
+import { database } from '../database/client';
+import { people } from '../database/schema';
 
 /**
  * A person's assignments as SQL on `people`: which of them count is decided by the core. The names are

@@ -1,0 +1,23 @@
+import { cookies } from 'next/headers';
+import * as yup from 'yup';
+import { handle, json, readBody } from '@/server/http/handle';
+import { notThere } from '@/server/http/problem';
+import { unlock } from '@/server/live/unlock';
+import { visit } from '@/server/live/visit';
+
+const body = yup
+  .object({
+    element: yup.string().required(),
+    record: yup.string(),
+    email: yup.string().trim().max(300).required(),
+    password: yup.string().max(1000).required(),
+  })
+  .noUnknown();
+
+/** Opens one locked element on this session's screen, by somebody who may, for a while. */
+export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
+  const now = await visit((await params).app, await cookies());
+  if (!now) throw notThere();
+  const { element, record, ...credentials } = await readBody(request, body);
+  return json({ minutes: await unlock(now, element, record, credentials) });
+});

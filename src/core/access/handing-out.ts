@@ -1,0 +1,93 @@
+import { allWithin, operandsOf } from '../condition/condition';
+import type { Definition } from '../model/definition';
+import type { Id } from '../model/id';
+import { withIncluded } from '../model/tree';
+import { unitAndBelow } from '../model/units';
+import type { Held } from './held';
+import { conditionsOf } from './reads';
+import type { Assignment, Person } from './viewer';
+
+type Where = 'everywhere' | ReadonlySet<Id>;
+
+/**
+ * What somebody who looks after people inside the application may do with them (DESIGN 3.9): hand out only
+ * the roles that they were allowed to, in their own units, never to themselves, and nothing above what they
+ * hold unless that was granted.
+ */
+export class HandingOut {
+  /** The roles that may be handed out, and where. */
+  readonly roles: ReadonlyMap<Id, Where>;
+  /** Attributes that a condition or a line asks of: they decide about access, so they are not changed here. */
+  readonly compared: ReadonlySet<Id>;
+
+  constructor(
+    private readonly held: Held,
+    private readonly self: Id,
+  ) {
+    const roles = new Map<Id, Where>();
+    for (const role of held.definition.roles) {
+      const where = held.roles.get(role.id);
+      if (where === undefined) continue;
+      for (const { role: given, notHeld } of role.handsOut ?? []) {
+        const own = notHeld ? 'everywhere' : held.roles.get(given);
+        if (own !== undefined) roles.set(given, either(roles.get(given), both(where, own)));
+      }
+    }
+    this.roles = roles;
+    this.compared = comparedAttributes(held.definition);
+  }
+
+  /** May they look after this person at all? Never themselves; and only people at home in their units. */
+  mayLookAfter({ id, attributes }: Pick<Person, 'id' | 'attributes'>): boolean {
+    if (id === this.self || this.roles.size === 0) return false;
+    return [...this.roles.values()].some((where) => isIn(where, attributes['home_unit']));
+  }
+
+  /** The units whose people they look after; undefined for everybody. */
+  units(): ReadonlySet<Id> | undefined {
+    const places = [...this.roles.values()];
+    if (places.includes('everywhere')) return undefined;
+    return new Set(places.flatMap((where) => [...(where as ReadonlySet<Id>)]));
+  }
+
+  /** May they give or take away this assignment? */
+  mayHandOut({ role, unit }: Pick<Assignment, 'role' | 'unit'>): boolean {
+    const where = this.roles.get(role);
+    if (where === undefined) return false;
+    if (where === 'everywhere') return true;
+    const below = unit === undefined ? undefined : unitAndBelow(this.held.definition, unit);
+    return below !== undefined && [...below].every((one) => where.has(one));
+  }
+
+  /** Does the person hold nothing but what this one holds or may hand out? Else their account is not touched. */
+  holdsNoMore({ assignments }: Pick<Person, 'assignments'>): boolean {
+    return assignments.every(
+      (one) =>
+        this.mayHandOut(one) ||
+        [...withIncluded(this.held.definition, [one.role])].every(
+          (role) => this.held.roles.get(role) === 'everywhere',
+        ),
+    );
+  }
+}
+
+const isIn = (where: Where, unit: unknown): boolean =>
+  where === 'everywhere' || (typeof unit === 'string' && where.has(unit));
+
+const either = (a: Where | undefined, b: Where): Where =>
+  a === undefined ? b : a === 'everywhere' || b === 'everywhere' ? 'everywhere' : new Set([...a, ...b]);
+
+function both(a: Where, b: Where): Where {
+  if (a === 'everywhere') return b;
+  return b === 'everywhere' ? a : new Set([...a].filter((one) => b.has(one)));
+}
+
+/** The attributes that access depends on. */
+export function comparedAttributes(definition: Definition): Set<Id> {
+  const found = new Set<Id>();
+  for (const operand of conditionsOf(definition).flatMap(allWithin).flatMap(operandsOf))
+    if ('user' in operand) found.add(operand.user);
+  for (const { lines } of Object.values(definition.gates))
+    if (lines.some(({ who }) => who.kind === 'unit')) found.add('home_unit');
+  return found;
+}

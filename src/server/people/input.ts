@@ -1,0 +1,95 @@
+import * as yup from 'yup';
+import { attributesOf } from '@/core/condition/type';
+import type { Assignment } from '@/core/access/viewer';
+import { BUILT_IN_ATTRIBUTES } from '@/core/condition/condition';
+import type { Definition } from '@/core/model/definition';
+import { unitAndBelow } from '@/core/model/units';
+import { readValue, type Value, type Values } from '@/core/model/value';
+import type { FieldProblem } from '../http/problem';
+
+/** What is written of a person; what is left out stays as it is. */
+export interface PersonInput {
+  readonly name?: string;
+  readonly email?: string;
+  readonly active?: boolean;
+  readonly homeUnit?: string | null;
+  readonly startScreen?: string | null;
+  readonly attributes?: Values;
+  readonly assignments?: readonly Assignment[];
+}
+
+const moment = yup
+  .string()
+  .test(
+    'moment',
+    'Write a moment such as 2026-03-14T09:30:00Z.',
+    (text) => !text || !Number.isNaN(Date.parse(text)),
+  );
+
+/** The body of a request that writes a person. */
+export const personBody = yup
+  .object({
+    name: yup.string(),
+    email: yup.string(),
+    active: yup.boolean(),
+    homeUnit: yup.string().nullable(),
+    startScreen: yup.string().nullable(),
+    attributes: yup.object(),
+    assignments: yup
+      .array()
+      .of(
+        yup
+          .object({ role: yup.string().required(), unit: yup.string(), from: moment, until: moment })
+          .noUnknown(),
+      ),
+  })
+  .noUnknown() as unknown as yup.Schema<PersonInput>;
+
+const EMAIL = /^[^\s@,;<>"]+@[^\s@,;<>"]+\.[^\s@,;<>"]+$/;
+
+/** The builder's own attributes, without those that every person has. */
+export const ownAttributes = (definition: Definition) =>
+  attributesOf(definition).filter((one) => !BUILT_IN_ATTRIBUTES.some(({ id }) => id === one.id));
+
+/**
+ * The input with its values in their plain form, or what is wrong with it, by field: `name`, `email`,
+ * `attributes.ID`, `assignments`.
+ */
+export function checkPerson(
+  definition: Definition,
+  input: PersonInput,
+): { readonly value: PersonInput } | { readonly problems: readonly FieldProblem[] } {
+  const problems: FieldProblem[] = [];
+  const say = (field: string, detail: string): void => void problems.push({ field, detail });
+  const { name, email, homeUnit, startScreen, attributes, assignments } = input;
+  if (name !== undefined && (name.trim() === '' || name.length > 120))
+    say('name', 'Write a name of up to 120 characters.');
+  if (email !== undefined && (!EMAIL.test(email) || email.length > 200))
+    say('email', 'Write an email address.');
+  if (homeUnit && !unitAndBelow(definition, homeUnit)) say('homeUnit', `There is no unit ${homeUnit}.`);
+  if (startScreen && !definition.areas.some((area) => area.screens.some((one) => one.id === startScreen)))
+    say('startScreen', 'There is no such screen.');
+  const read: Record<string, Value | null> = {};
+  for (const [id, raw] of Object.entries(attributes ?? {})) {
+    const attribute = ownAttributes(definition).find((one) => one.id === id);
+    const reading = attribute && readValue({ ...attribute }, raw);
+    if (!reading) say(`attributes.${id}`, 'There is no such attribute.');
+    else if ('problem' in reading) say(`attributes.${id}`, reading.problem);
+    else read[id] = reading.value;
+  }
+  for (const { role, unit, from, until } of assignments ?? []) {
+    if (!definition.roles.some((one) => one.id === role)) say('assignments', `There is no role ${role}.`);
+    if (unit && !unitAndBelow(definition, unit)) say('assignments', `There is no unit ${unit}.`);
+    if (from && until && Date.parse(from) >= Date.parse(until))
+      say('assignments', 'A period must begin before it ends.');
+  }
+  if (problems.length > 0) return { problems };
+  return {
+    value: {
+      ...input,
+      ...(name !== undefined && { name: name.trim() }),
+      ...(email !== undefined && { email: email.trim().toLowerCase() }),
+      ...(attributes && { attributes: read }),
+    },
+  };
+}

@@ -1,0 +1,73 @@
+import type { Access } from '@/core/access/access';
+import { NONE } from '@/core/access/level';
+import { bind } from '@/core/condition/bind';
+import type { Condition } from '@/core/condition/condition';
+import type { Formula } from '@/core/condition/formula';
+import { pathWord } from '@/core/condition/names';
+import { parse } from '@/core/condition/parse';
+import type { Scope as Terms } from '@/core/condition/type';
+import type { FilterField } from '@/core/access/page';
+import type { Entity } from '@/core/model/definition';
+import { unitsOf } from '@/core/model/units';
+import { Refused } from '../http/problem';
+
+/**
+ * What a filter can speak of: the fields that the viewer may see on some record, by the same words as
+ * conditions; of themselves and the time. A pointed-to record is what it is called, since that is all that
+ * they see of it. Nothing else has a name here, so that no error can tell of it.
+ */
+export function filterTerms(access: Access, entity: Entity): Terms & { readonly entity: Entity } {
+  const fields = entity.fields
+    .filter((field) => access.level(access.element(field.id), undefined) > NONE)
+    .map((field) => (field.type.kind === 'record' ? { ...field, type: { kind: 'text' } as const } : field));
+  const seen = { ...entity, fields };
+  const { definition } = access.compiled;
+  return {
+    entity: seen,
+    definition: {
+      ...definition,
+      entities: [seen],
+      roles: [],
+      privileges: [],
+      groups: [],
+      conditions: [],
+      attributes: [],
+      sessionValues: [],
+    },
+  };
+}
+
+/**
+ * A filter in the text form of conditions, as what it takes of a record. A field that the viewer may not see
+ * on a record cannot be told there, also under *not* and *is empty*: then the record is not matched.
+ */
+export function readFilter(access: Access, entity: Entity, text: string): Formula {
+  if (text.trim() === '') return true;
+  const terms = filterTerms(access, entity);
+  const parsed = parse(terms, text);
+  if (!parsed.ok) {
+    const { place, message, mend } = parsed.problem;
+    throw new Refused(422, 'filter', `The filter cannot be read ${place}: ${message} ${mend}`);
+  }
+  return filterFormula(access, terms, parsed.value);
+}
+
+export const filterFormula = (access: Access, terms: Terms, condition: Condition): Formula =>
+  bind(
+    access.held.facts,
+    terms,
+    condition,
+    'be true',
+    ({ field }) => access.doors.field(field, 'existing').see,
+  );
+
+/** The fields that the viewer can filter by, as they are written. A unit is offered as a choice. */
+export function filterFields(access: Access, entity: Entity): FilterField[] {
+  const { fields } = filterTerms(access, entity).entity;
+  const { definition } = access.compiled;
+  return fields.map(({ id, name, type }) => ({
+    path: `record.${pathWord(fields, id)}`,
+    label: name,
+    type: type.kind === 'unit' ? { kind: 'choice', options: unitsOf(definition) } : type,
+  }));
+}

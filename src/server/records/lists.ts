@@ -1,0 +1,95 @@
+import { stringify } from 'csv-stringify/sync';
+import { resolve, resolveRow } from '@/core/access/resolve';
+import type { ShownList } from '@/core/access/shown';
+import { NONE } from '@/core/access/level';
+import { all, holds } from '@/core/condition/formula';
+import type { Action, Entity, List } from '@/core/model/definition';
+import type { Id } from '@/core/model/id';
+import { notThere, Refused } from '../http/problem';
+import { knownRecords, listRecords, openRecord, type Query, type Scope, type StoredRecord } from './read';
+import { changeMany, type Input, type Writer } from './write';
+
+const PER_READ = 500;
+const MOST_ROWS = 100_000;
+const MOST_CHANGED = 500;
+
+/** A list as a whole, where the viewer has it and the action on it; else it is as one that does not exist. */
+export class WholeList {
+  readonly list: List;
+  readonly entity: Entity;
+  readonly shown: ShownList;
+  private readonly action: Action;
+
+  private constructor(
+    private readonly scope: Scope,
+    id: Id,
+    kind: 'export' | 'bulk',
+    shown: ShownList,
+  ) {
+    const { tree } = scope.access.compiled;
+    this.list = tree.need(id, 'list').node;
+    this.entity = tree.need(this.list.entity, 'rows').node;
+    const action = tree.optionalAction(this.entity, kind);
+    if (!action || scope.access.level(scope.access.element(action.id), undefined) === NONE) throw notThere();
+    this.action = action;
+    this.shown = shown;
+  }
+
+  /** `screenRecord` is the record of the screen that it stands on, where that shows one. */
+  static async find(scope: Scope, id: Id, kind: 'export' | 'bulk', screenRecord?: Id): Promise<WholeList> {
+    const { tree } = scope.access.compiled;
+    const element = tree.get(id);
+    if (element?.kind !== 'list' || !element.screen) throw notThere();
+    const { screen } = element;
+    const entity = screen.binds && tree.need(screen.binds.entity, 'rows').node;
+    const stored =
+      entity && screenRecord !== undefined ? await openRecord(scope, entity, screenRecord) : undefined;
+    const [record] = entity && stored ? await knownRecords(scope, entity, [stored]) : [];
+    const faces = [undefined, ...(screen.faces ?? []).map((face) => face.id)];
+    const parts = faces.flatMap((face) => resolve(scope.access, screen, record, face)?.sections ?? []);
+    const shown = parts.flatMap((section) => section.parts).find((part) => part.id === id);
+    if (shown?.kind !== 'list') throw notThere();
+    return new WholeList(scope, id, kind, shown);
+  }
+
+  /**
+   * The list's records as CSV (RFC 4180): the columns that the viewer has, each cell only where they may see
+   * it, of the records that the export's own door is open for. No cell can act as a spreadsheet's formula.
+   */
+  async csv(query: Query): Promise<string> {
+    const { access } = this.scope;
+    const columns = this.shown.columns;
+    const lines = [columns.map((column) => column.label)];
+    const filter = all(access.doors.carried(this.list), access.doors.action(this.action.id).edit);
+    const fields = this.entity.fields.filter((field) => columns.some((column) => column.field === field.id));
+    for (let page = 1; page * PER_READ <= MOST_ROWS; page++) {
+      const found = await listRecords(this.scope, this.entity, filter, fields, {
+        ...query,
+        page,
+        size: PER_READ,
+      });
+      for (const record of await knownRecords(this.scope, this.entity, found.records)) {
+        const { cells } = resolveRow(access, this.list, record);
+        lines.push(columns.map((column) => cells[column.id] ?? ''));
+      }
+      if (page * PER_READ >= found.total) break;
+    }
+    return stringify(lines, { escape_formulas: true, record_delimiter: 'windows' });
+  }
+
+  /**
+   * Changes the same fields of many records: all of them or none. Each is decided by itself, as if it were
+   * changed alone, and the list must carry it and the bulk change's own door be open for it.
+   */
+  async change(
+    writer: Writer,
+    chosen: readonly { readonly id: Id; readonly version: number }[],
+    input: Input,
+  ): Promise<StoredRecord[]> {
+    const { access } = this.scope;
+    if (chosen.length === 0 || chosen.length > MOST_CHANGED)
+      throw new Refused(422, 'how-many', `Choose from 1 to ${MOST_CHANGED} records.`);
+    const may = all(access.doors.carried(this.list), access.doors.action(this.action.id).edit);
+    return changeMany(this.scope, writer, this.entity, chosen, input, (record) => holds(may, record));
+  }
+}

@@ -1,0 +1,140 @@
+'use client';
+
+import { useState } from 'react';
+import type { ShownButton } from '@/core/access/shown';
+import type { Value } from '@/core/model/value';
+import { useChosen } from './chosen';
+import { Window } from './closed-view';
+import { useHost } from './host';
+
+type Bulk = Extract<ShownButton['effect'], { do: 'bulk' }>;
+
+/** Changes one field of all chosen rows: all of them, or none. */
+export function BulkWindow({
+  button,
+  effect,
+  record,
+}: {
+  button: ShownButton;
+  effect: Bulk;
+  record: string | undefined;
+}) {
+  const host = useHost();
+  const { rows, choose } = useChosen();
+  const chosen = [...(rows.get(effect.list) ?? [])].map(([id, version]) => ({ id, version }));
+  const [open, setOpen] = useState(false);
+  const [field, setField] = useState(effect.fields[0]?.field ?? '');
+  const [value, setValue] = useState<Value>('');
+  const [problem, setProblem] = useState('');
+  const shown = effect.fields.find((one) => one.field === field);
+  const change = async (): Promise<void> => {
+    const plain = shown?.input.type.kind === 'boolean' ? value === true : value === '' ? null : value;
+    const answer = await host.bulk(effect.list, {
+      records: chosen,
+      values: { [field]: plain },
+      ...(record !== undefined && { record }),
+    });
+    if (!answer.ok) return setProblem([answer.detail, ...Object.values(answer.fields)].join(' '));
+    setOpen(false);
+    choose(effect.list, new Map());
+    host.tell(`${answer.value.changed} changed.`);
+    host.refresh();
+  };
+  return (
+    <Window
+      title={`Change ${chosen.length} at once`}
+      open={open}
+      onOpenChange={(next) => {
+        setProblem('');
+        setOpen(next);
+      }}
+      trigger={
+        <button type="button" data-element={button.id} className="button" disabled={!button.usable}>
+          {button.name}
+          {chosen.length > 0 && ` (${chosen.length})`}
+        </button>
+      }
+    >
+      {chosen.length === 0 ? (
+        <p>Choose rows in the list first, by the boxes at their left.</p>
+      ) : (
+        <div className="grid gap-3">
+          <label>
+            <span className="text-quiet">What to change</span>
+            <select
+              className="field-box"
+              value={field}
+              onChange={(event) => {
+                setField(event.target.value);
+                setValue('');
+              }}
+            >
+              {effect.fields.map((one) => (
+                <option key={one.field} value={one.field}>
+                  {one.label}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label>
+            <span className="text-quiet">To</span>
+            <BulkValue type={shown?.input.type} value={value} onChange={setValue} />
+          </label>
+          {problem && (
+            <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
+              {problem}
+            </p>
+          )}
+          <button
+            type="button"
+            className="button button-main justify-self-start"
+            onClick={() => void change()}
+          >
+            Change {chosen.length}
+          </button>
+        </div>
+      )}
+    </Window>
+  );
+}
+
+function BulkValue({
+  type,
+  value,
+  onChange,
+}: {
+  type: Bulk['fields'][number]['input']['type'] | undefined;
+  value: Value;
+  onChange: (value: Value) => void;
+}) {
+  if (type?.kind === 'choice')
+    return (
+      <select className="field-box" value={String(value)} onChange={(event) => onChange(event.target.value)}>
+        <option value=""></option>
+        {type.options.map((option) => (
+          <option key={option.id} value={option.id}>
+            {option.name}
+          </option>
+        ))}
+      </select>
+    );
+  if (type?.kind === 'boolean')
+    return (
+      <span className="block py-1">
+        <input
+          type="checkbox"
+          className="size-4 accent-open"
+          checked={value === true}
+          onChange={(event) => onChange(event.target.checked)}
+        />
+      </span>
+    );
+  return (
+    <input
+      type={type?.kind === 'date' ? 'date' : 'text'}
+      className="field-box"
+      value={String(value)}
+      onChange={(event) => onChange(event.target.value)}
+    />
+  );
+}

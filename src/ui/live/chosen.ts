@@ -1,0 +1,16 @@
+'use client';
+
+import { createContext, useContext } from 'react';
+
+/** The rows that are chosen on a screen, for changing many at once: by list, each with the version seen. */
+export interface Chosen {
+  /** The lists that can be chosen from, since a button on the screen changes many of them. */
+  readonly lists: ReadonlySet<string>;
+  readonly rows: ReadonlyMap<string, ReadonlyMap<string, number>>;
+  readonly choose: (list: string, rows: ReadonlyMap<string, number>) => void;
+}
+
+const NOTHING: Chosen = { lists: new Set(), rows: new Map(), choose: () => undefined };
+const ChosenContext = createContext<Chosen>(NOTHING);
+export const ChosenProvider = ChosenContext.Provider;
+export const useChosen = (): Chosen => useContext(ChosenContext);

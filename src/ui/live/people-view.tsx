@@ -1,0 +1,299 @@
+'use client';
+
+import { useCallback, useEffect, useState, type FormEvent } from 'react';
+import type { ShownPeople } from '@/core/access/shown';
+import { Window } from './closed-view';
+import { ask, send, useHost } from './host';
+
+interface Given {
+  readonly role: string;
+  readonly unit?: string;
+  readonly from?: string;
+  readonly until?: string;
+  /** May the viewer take it away? */
+  readonly mine: boolean;
+}
+
+interface Person {
+  readonly id: string;
+  readonly name: string;
+  readonly email: string;
+  readonly active: boolean;
+  readonly assignments: readonly Given[];
+  readonly password: boolean;
+  readonly emailToo: boolean;
+}
+
+interface Found {
+  readonly people: readonly Person[];
+  readonly total: number;
+  readonly offers: { readonly roles: readonly { readonly id: string; readonly name: string }[] };
+}
+
+/** The people whom the viewer looks after, and what they may do for them. The server decides each of it again. */
+export function PeopleView({ part }: { part: ShownPeople }) {
+  const host = useHost();
+  const [q, setQ] = useState('');
+  const [page, setPage] = useState(1);
+  const [found, setFound] = useState<Found>();
+  const load = useCallback(async () => {
+    if (host.people === undefined) return;
+    const answer = await ask<Found>(`${host.people}?q=${encodeURIComponent(q)}&page=${page}`, {
+      method: 'GET',
+    });
+    if (answer.ok) setFound(answer.value);
+    else host.tell(answer.detail);
+  }, [host, q, page]);
+  useEffect(() => {
+    const timer = setTimeout(() => void load(), 150);
+    return () => clearTimeout(timer);
+  }, [load]);
+  const roleName = (id: string): string => found?.offers.roles.find((one) => one.id === id)?.name ?? id;
+  const pages = Math.max(1, Math.ceil((found?.total ?? 0) / 25));
+  return (
+    <div data-element={part.id} className="min-w-0 border-t-2 border-ink bg-paper">
+      <div className="flex items-center gap-3 px-2 py-2">
+        <h2 className="mr-auto font-semibold">{part.name}</h2>
+        {part.works && found && <NewPerson roles={found.offers.roles} onDone={load} />}
+        <input
+          type="search"
+          aria-label={`Search in ${part.name}`}
+          placeholder="Search"
+          className="field-box w-44"
+          value={q}
+          onChange={(event) => {
+            setQ(event.target.value);
+            setPage(1);
+          }}
+        />
+      </div>
+      {host.people === undefined ? (
+        <p className="px-2 pb-3 text-quiet">
+          In the application, the people whom the viewer looks after stand here.
+        </p>
+      ) : (
+        <table className="w-full text-left">
+          <thead>
+            <tr className="border-y border-rule">
+              <th className="px-2 py-1 font-medium">Name</th>
+              <th className="px-2 py-1 font-medium">Email</th>
+              <th className="px-2 py-1 font-medium">Roles</th>
+              <th className="px-2 py-1" />
+            </tr>
+          </thead>
+          <tbody>
+            {found?.people.map((person) => (
+              <tr key={person.id} className="border-b border-sheet">
+                <td className="px-2 py-1.5">
+                  {person.name}
+                  {!person.active && <span className="text-quiet"> (switched off)</span>}
+                </td>
+                <td className="px-2 py-1.5">{person.email}</td>
+                <td className="px-2 py-1.5">
+                  {person.assignments.map((one) => roleName(one.role)).join(', ')}
+                </td>
+                <td className="px-2 py-1 text-right">
+                  {part.works && (
+                    <EditPerson
+                      person={person}
+                      roles={found.offers.roles}
+                      roleName={roleName}
+                      onDone={load}
+                    />
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {found && (
+        <div className="flex items-center justify-between px-2 py-2 text-quiet">
+          <span role="status">{found.total === 1 ? '1 person' : `${found.total} people`}</span>
+          {pages > 1 && (
+            <span className="flex gap-2">
+              <button type="button" className="button" disabled={page <= 1} onClick={() => setPage(page - 1)}>
+                Earlier
+              </button>
+              <button
+                type="button"
+                className="button"
+                disabled={page >= pages}
+                onClick={() => setPage(page + 1)}
+              >
+                Later
+              </button>
+            </span>
+          )}
+        </div>
+      )}
+    </div>
+  );
+}
+
+interface Doing {
+  readonly roles: Found['offers']['roles'];
+  readonly onDone: () => Promise<void>;
+}
+
+function NewPerson({ roles, onDone }: Doing) {
+  const host = useHost();
+  const [told, setTold] = useState('');
+  const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
+    event.preventDefault();
+    event.stopPropagation();
+    const form = new FormData(event.currentTarget);
+    const role = String(form.get('role'));
+    const answer = await send<{ password: string }>('POST', host.people ?? '', {
+      name: form.get('name'),
+      email: form.get('email'),
+      assignments: role ? [{ role }] : [],
+    });
+    if (!answer.ok) return setTold([answer.detail, ...Object.values(answer.fields)].join(' '));
+    setTold(`Added. Their password, told once: ${answer.value.password}`);
+    await onDone();
+  };
+  return (
+    <Window
+      title="Add a person"
+      onOpenChange={() => setTold('')}
+      trigger={
+        <button type="button" className="button">
+          Add a person
+        </button>
+      }
+    >
+      <form onSubmit={(event) => void submit(event)} className="grid gap-3">
+        <label>
+          <span className="text-quiet">Name</span>
+          <input name="name" className="field-box" />
+        </label>
+        <label>
+          <span className="text-quiet">Email address</span>
+          <input name="email" type="email" className="field-box" />
+        </label>
+        <label>
+          <span className="text-quiet">Role</span>
+          <select name="role" className="field-box">
+            <option value="">None yet</option>
+            {roles.map((role) => (
+              <option key={role.id} value={role.id}>
+                {role.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        {told && (
+          <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
+            {told}
+          </p>
+        )}
+        <button type="submit" className="button button-main justify-self-start">
+          Add
+        </button>
+      </form>
+    </Window>
+  );
+}
+
+function EditPerson({
+  person,
+  roles,
+  roleName,
+  onDone,
+}: Doing & { person: Person; roleName: (id: string) => string }) {
+  const host = useHost();
+  const [told, setTold] = useState('');
+  const at = `${host.people}/${person.id}`;
+  const change = async (body: unknown): Promise<void> => {
+    const answer = await send('PATCH', at, body);
+    setTold(answer.ok ? 'Done.' : [answer.detail, ...Object.values(answer.fields)].join(' '));
+    await onDone();
+  };
+  const plain = person.assignments.map(({ mine, ...one }) => one);
+  return (
+    <Window
+      title={person.name}
+      onOpenChange={() => setTold('')}
+      trigger={
+        <button type="button" className="button" aria-label={`Change ${person.name}`}>
+          Change
+        </button>
+      }
+    >
+      <h3 className="mb-1 font-medium">Roles</h3>
+      <ul className="mb-2 grid gap-1">
+        {person.assignments.map((one, n) => (
+          <li key={n} className="flex items-center gap-3">
+            <span className="grow">
+              {roleName(one.role)}
+              {one.unit && ` in ${one.unit}`}
+            </span>
+            {one.mine ? (
+              <button
+                type="button"
+                className="link"
+                aria-label={`Take ${roleName(one.role)} away`}
+                onClick={() => void change({ assignments: plain.filter((_, m) => m !== n) })}
+              >
+                Take away
+              </button>
+            ) : (
+              <span className="text-quiet">not yours to take</span>
+            )}
+          </li>
+        ))}
+        {person.assignments.length === 0 && <li className="text-quiet">None.</li>}
+      </ul>
+      <select
+        aria-label="Give a role"
+        className="field-box"
+        value=""
+        onChange={(event) => void change({ assignments: [...plain, { role: event.target.value }] })}
+      >
+        <option value="" disabled>
+          Give a role …
+        </option>
+        {roles
+          .filter((role) => !person.assignments.some((one) => one.role === role.id))
+          .map((role) => (
+            <option key={role.id} value={role.id}>
+              {role.name}
+            </option>
+          ))}
+      </select>
+      <div className="mt-4 flex flex-wrap gap-2">
+        <button
+          type="button"
+          className="button"
+          disabled={!person.password}
+          onClick={() => void change({ active: !person.active })}
+        >
+          {person.active ? 'Switch off' : 'Switch on'}
+        </button>
+        <button
+          type="button"
+          className="button"
+          disabled={!person.password}
+          onClick={() =>
+            void send<{ password: string }>('POST', `${at}/password`).then((answer) =>
+              setTold(answer.ok ? `Their new password, told once: ${answer.value.password}` : answer.detail),
+            )
+          }
+        >
+          New password
+        </button>
+      </div>
+      {!person.password && (
+        <p className="mt-2 text-quiet">
+          This person holds more than you may hand out, so their account is not yours to change.
+        </p>
+      )}
+      {told && (
+        <p role="alert" className="mt-3 border-l-4 border-ink bg-sheet px-3 py-2">
+          {told}
+        </p>
+      )}
+    </Window>
+  );
+}

@@ -1,0 +1,80 @@
+'use client';
+
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { ask } from './host';
+
+const FIELDS = [
+  ['name', 'Name', 'text', 'name'],
+  ['email', 'Email address', 'email', 'email'],
+  ['password', 'Password, at least 10 characters', 'password', 'new-password'],
+] as const;
+
+/** The form to ask for an account. What it answers is the same whether the address has one already. */
+export function SignUpForm({ base }: { base: string }) {
+  const { register, handleSubmit, setError, formState } = useForm({
+    defaultValues: { name: '', email: '', password: '' },
+  });
+  const [problem, setProblem] = useState('');
+  const [sent, setSent] = useState(false);
+  const submit = handleSubmit(async (input) => {
+    setProblem('');
+    const answer = await ask(`${base}/api/account`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(input),
+    });
+    if (answer.ok) return setSent(true);
+    for (const [field] of FIELDS) {
+      const message = answer.fields[field];
+      if (message) setError(field, { message });
+    }
+    if (Object.keys(answer.fields).length === 0) setProblem(answer.detail);
+  });
+  return (
+    <main className="mx-auto mt-24 w-[31rem] border-t-4 border-ink bg-paper p-6">
+      <h1 className="mb-4 text-xl font-semibold">{sent ? 'Look into your mail' : 'Ask for an account'}</h1>
+      {sent ? (
+        <p role="status">
+          A message is on its way to you. Follow the link in it within a day; then you can sign in.
+        </p>
+      ) : (
+        <form onSubmit={(event) => void submit(event)} noValidate className="grid gap-3">
+          {FIELDS.map(([name, label, type, complete]) => {
+            const message = formState.errors[name]?.message;
+            return (
+              <label key={name}>
+                <span className="text-quiet">{label}</span>
+                <input
+                  type={type}
+                  autoComplete={complete}
+                  aria-invalid={message ? true : undefined}
+                  className="field-box"
+                  {...register(name)}
+                />
+                {message && (
+                  <span role="alert" className="mt-1 block font-medium">
+                    {message}
+                  </span>
+                )}
+              </label>
+            );
+          })}
+          {problem && (
+            <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
+              {problem}
+            </p>
+          )}
+          <span className="flex items-center gap-4">
+            <button type="submit" className="button button-main" disabled={formState.isSubmitting}>
+              Ask for an account
+            </button>
+            <a className="link" href={`${base}/sign-in`}>
+              I have one
+            </a>
+          </span>
+        </form>
+      )}
+    </main>
+  );
+}
