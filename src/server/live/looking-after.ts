@@ -3,6 +3,7 @@ import { HandingOut } from '@/core/access/handing-out';
 import { EDIT, type Level } from '@/core/access/level';
 import type { Assignment, Person } from '@/core/access/viewer';
 import type { Id } from '@/core/model/id';
+import { unitsOf } from '@/core/model/units';
 import { database } from '../database/client';
 import { notThere, Refused } from '../http/problem';
 import type { PersonInput } from '../people/input';
@@ -18,7 +19,7 @@ export interface CaredFor {
   readonly email: string;
   readonly active: boolean;
   readonly homeUnit: string | null;
-  readonly assignments: readonly (Assignment & { readonly mine: boolean })[];
+  readonly assignments: readonly (Assignment & { readonly name: string; readonly mine: boolean })[];
   /** May their password be reset, and their email address be changed? */
   readonly password: boolean;
   readonly emailToo: boolean;
@@ -154,6 +155,13 @@ export class LookingAfter {
       );
   }
 
+  private nameOf({ role, unit }: Assignment): string {
+    const { definition } = this.access.compiled;
+    const name = definition.roles.find((one) => one.id === role)?.name ?? 'A role that is gone';
+    const place = unit === undefined ? undefined : unitsOf(definition).find((one) => one.id === unit);
+    return unit === undefined ? name : `${name} in ${place?.name ?? 'a unit that is gone'}`;
+  }
+
   private shown(person: Person & { readonly active: boolean }): CaredFor {
     const mine = this.handing.mayLookAfter(person);
     const free = mine && this.handing.holdsNoMore(person);
@@ -163,7 +171,11 @@ export class LookingAfter {
       email: String(person.attributes['email'] ?? ''),
       active: person.active,
       homeUnit: (person.attributes['home_unit'] as string | null) ?? null,
-      assignments: person.assignments.map((one) => ({ ...one, mine: mine && this.handing.mayHandOut(one) })),
+      assignments: person.assignments.map((one) => ({
+        ...one,
+        name: this.nameOf(one),
+        mine: mine && this.handing.mayHandOut(one),
+      })),
       password: free,
       emailToo: free && !this.handing.compared.has('email'),
     };

@@ -63,8 +63,8 @@ export function ListView({
     <div data-element={list.id} className="min-w-0 border-t-2 border-ink bg-paper">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2 px-2 py-2">
         <h2 className="mr-auto font-semibold">{list.name}</h2>
-        <ListFilter key={`filter ${shown.filter}`} rows={shown} onFilter={(filter) => turnTo({ filter })} />
         <ListSearch key={shown.q} name={list.name} q={shown.q} onSearch={(q) => turnTo({ q })} />
+        <ListFilter key={`filter ${shown.filter}`} rows={shown} onFilter={(filter) => turnTo({ filter })} />
       </div>
       <div className="overflow-x-auto">
         <table className="w-full text-left">

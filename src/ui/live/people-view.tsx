@@ -7,6 +7,7 @@ import { ask, send, useHost } from './host';
 
 interface Given {
   readonly role: string;
+  readonly name: string;
   readonly unit?: string;
   readonly from?: string;
   readonly until?: string;
@@ -48,7 +49,6 @@ export function PeopleView({ part }: { part: ShownPeople }) {
     const timer = setTimeout(() => void load(), 150);
     return () => clearTimeout(timer);
   }, [load]);
-  const roleName = (id: string): string => found?.offers.roles.find((one) => one.id === id)?.name ?? id;
   const pages = Math.max(1, Math.ceil((found?.total ?? 0) / 25));
   return (
     <div data-element={part.id} className="min-w-0 border-t-2 border-ink bg-paper">
@@ -89,18 +89,9 @@ export function PeopleView({ part }: { part: ShownPeople }) {
                   {!person.active && <span className="text-quiet"> (switched off)</span>}
                 </td>
                 <td className="px-2 py-1.5">{person.email}</td>
-                <td className="px-2 py-1.5">
-                  {person.assignments.map((one) => roleName(one.role)).join(', ')}
-                </td>
+                <td className="px-2 py-1.5">{person.assignments.map((one) => one.name).join(', ')}</td>
                 <td className="px-2 py-1 text-right">
-                  {part.works && (
-                    <EditPerson
-                      person={person}
-                      roles={found.offers.roles}
-                      roleName={roleName}
-                      onDone={load}
-                    />
-                  )}
+                  {part.works && <EditPerson person={person} roles={found.offers.roles} onDone={load} />}
                 </td>
               </tr>
             ))}
@@ -196,12 +187,7 @@ function NewPerson({ roles, onDone }: Doing) {
   );
 }
 
-function EditPerson({
-  person,
-  roles,
-  roleName,
-  onDone,
-}: Doing & { person: Person; roleName: (id: string) => string }) {
+function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {
   const host = useHost();
   const [told, setTold] = useState('');
   const at = `${host.people}/${person.id}`;
@@ -210,7 +196,7 @@ function EditPerson({
     setTold(answer.ok ? 'Done.' : [answer.detail, ...Object.values(answer.fields)].join(' '));
     await onDone();
   };
-  const plain = person.assignments.map(({ mine, ...one }) => one);
+  const plain = person.assignments.map(({ mine, name, ...one }) => one);
   return (
     <Window
       title={person.name}
@@ -225,15 +211,12 @@ function EditPerson({
       <ul className="mb-2 grid gap-1">
         {person.assignments.map((one, n) => (
           <li key={n} className="flex items-center gap-3">
-            <span className="grow">
-              {roleName(one.role)}
-              {one.unit && ` in ${one.unit}`}
-            </span>
+            <span className="grow">{one.name}</span>
             {one.mine ? (
               <button
                 type="button"
                 className="link"
-                aria-label={`Take ${roleName(one.role)} away`}
+                aria-label={`Take ${one.name} away`}
                 onClick={() => void change({ assignments: plain.filter((_, m) => m !== n) })}
               >
                 Take away

@@ -197,6 +197,8 @@ function SectionView({ section, page, busy, run }: Drawing & { section: DrawnSec
   const buttons = section.parts.filter(isButton);
   const rest = section.parts.filter((part) => !isButton(part));
   const fields = rest.some((part) => part.kind === 'field' || (part.kind === 'ghost' && part.of === 'field'));
+  // Buttons stand before a list, which may be long, and after all else.
+  const listed = rest.some((part) => part.kind === 'list');
   const titled = fields && section.name !== page.screen.heading;
   return (
     <section
@@ -208,10 +210,11 @@ function SectionView({ section, page, busy, run }: Drawing & { section: DrawnSec
       {onlyButtons && <Buttons parts={buttons} busy={busy} run={run} record={record} />}
       {!onlyButtons && (
         <div className={fields ? 'grid grid-cols-2 gap-x-5 gap-y-3' : 'grid grid-cols-[minmax(0,1fr)] gap-3'}>
+          {buttons.length > 0 && listed && <Buttons parts={buttons} busy={busy} run={run} record={record} />}
           {rest.map((part) => (
             <PartView key={part.id} part={part} page={page} />
           ))}
-          {buttons.length > 0 && <Buttons parts={buttons} busy={busy} run={run} record={record} />}
+          {buttons.length > 0 && !listed && <Buttons parts={buttons} busy={busy} run={run} record={record} />}
         </div>
       )}
     </section>

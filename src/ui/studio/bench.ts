@@ -47,6 +47,8 @@ export interface Bench {
   readonly accessOf: (viewer: RailViewer) => Access;
   /** The moment at which all is decided, and what is set in the session. */
   readonly circumstances: Circumstances;
+  /** `/studio/api/applications/<slug>` */
+  readonly api: string;
   readonly mayChange: boolean;
   readonly apply: (edit: Edit) => void;
 }

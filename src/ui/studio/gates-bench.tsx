@@ -120,6 +120,7 @@ function Inside(props: Props) {
     setTarget: setTargetId,
     accessOf: (one) => compiled.access(one.viewer, circumstances),
     circumstances,
+    api,
     mayChange,
     apply: (edit) => store.apply(edit),
   };

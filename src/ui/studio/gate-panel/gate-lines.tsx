@@ -2,14 +2,16 @@
 
 import { Trash2 } from 'lucide-react';
 import { ToggleGroup } from 'radix-ui';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { viewerOfPerson } from '@/core/access/viewer';
 import { newLine } from '@/core/edit/make';
 import { startLines } from '@/core/edit/start';
 import { whatInWords, whoInWords } from '@/core/edit/words';
+import { print } from '@/core/condition/print';
 import { gives, type Line, type What } from '@/core/model/gate';
 import { isDataDoor } from '@/core/model/tree';
 import { useBench } from '../bench';
+import { ConditionWindow } from '../condition/condition-window';
 import { WhoPicker } from './who-picker';
 
 /** The lines of the gate that is being edited; or whom it follows, and the way to lines of its own. */
@@ -49,7 +51,7 @@ export function GateLines({ heading }: { heading: string }) {
             ))}
           </ul>
           <p className="mt-1.5 text-quiet">
-            {lines.some(gives) ? 'Everybody else: left out.' : 'No line gives anything: nobody gets it.'}
+            {lines.some(gives) ? 'Everybody else gets nothing.' : 'No line gives anything: nobody gets it.'}
             {mayChange && !isRoot && (
               <>
                 {' '}
@@ -90,6 +92,56 @@ const follows = (isData: boolean, container: string | undefined): string =>
 /** A new line gives what is most often meant: a screen or a button to use, data to see. */
 const startsWith = (kind: string): What =>
   ['field', 'column', 'data-field', 'section', 'list', 'text'].includes(kind) ? 'see' : 'edit';
+
+/** When the line counts: always, or where its condition holds. */
+function When({ line, who, change }: { line: Line; who: string; change: (to: Line) => void }) {
+  const { compiled, target, mayChange, api } = useBench();
+  const [open, setOpen] = useState(false);
+  const scope = compiled.scope(target);
+  const { when, ...always } = line;
+  return (
+    <div className="mt-1 text-[13px]">
+      {when ? (
+        <p className="flex items-start gap-2">
+          <span className="shrink-0 text-quiet">when</span>
+          <code className="min-w-0 flex-1 font-mono text-[12px] break-words">{print(scope, when)}</code>
+          {mayChange && (
+            <button
+              type="button"
+              className="link shrink-0"
+              onClick={() => setOpen(true)}
+              aria-label={`Change when ${who}`}
+            >
+              Change
+            </button>
+          )}
+        </p>
+      ) : (
+        mayChange && (
+          <button
+            type="button"
+            className="link"
+            onClick={() => setOpen(true)}
+            aria-label={`Only when: ${who}`}
+          >
+            Only when …
+          </button>
+        )
+      )}
+      {open && (
+        <ConditionWindow
+          title={`${who}: ${whatInWords(target.kind, line.what).toLowerCase()}, when …`}
+          api={api}
+          scope={scope}
+          condition={when}
+          onUse={(next) => change({ ...line, when: next })}
+          onRemove={when ? () => change(always) : undefined}
+          onClose={() => setOpen(false)}
+        />
+      )}
+    </div>
+  );
+}
 
 const WHATS: readonly What[] = ['block', 'at-most-see', 'see', 'edit'];
 
@@ -164,6 +216,7 @@ function LineRow({ line, at }: { line: Line; at: number }) {
           </ToggleGroup.Item>
         ))}
       </ToggleGroup.Root>
+      <When line={line} change={change} who={who} />
     </li>
   );
 }

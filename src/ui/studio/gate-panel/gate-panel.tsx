@@ -6,6 +6,7 @@ import { useBench } from '../bench';
 import { DoorBox } from './door-box';
 import { GateLines } from './gate-lines';
 import { SoNow } from './so-now';
+import { WhenClosed } from './when-closed';
 import { Why } from './why';
 
 /** The gate of the selected element: its door, its lines, and what comes of them. */
@@ -29,6 +30,7 @@ export function GatePanel() {
             : 'Who gets it everywhere'
         }
       />
+      <WhenClosed />
       <SoNow />
       <Why />
     </section>

@@ -5,16 +5,24 @@ import { Plus } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { whoInWords } from '@/core/edit/words';
+import { privilegesOf } from '@/core/model/privileges';
+import { unitsOf } from '@/core/model/units';
 import { sameWho, type Who } from '@/core/model/gate';
 import { useBench } from '../bench';
 
-/** Picks whom a new line speaks of: a login state, a role, or a person. */
+/** Picks whom a new line speaks of: a login state, a role, a privilege's holders, a group, a unit's people, or a person. */
 export function WhoPicker({ taken, onPick }: { taken: readonly Who[]; onPick: (who: Who) => void }) {
   const { definition, people, personName } = useBench();
   const [open, setOpen] = useState(false);
   const groups: readonly (readonly [string, readonly Who[]])[] = [
     ['Login state', [{ kind: 'everyone' }, { kind: 'signed-in' }, { kind: 'signed-out' }]],
     ['Roles', definition.roles.map((role) => ({ kind: 'role', role: role.id }))],
+    [
+      'Holders of a privilege',
+      privilegesOf(definition).map((one) => ({ kind: 'privilege', privilege: one.id })),
+    ],
+    ['Groups', definition.groups.map((one) => ({ kind: 'group', group: one.id }))],
+    ['At home in a unit, or below it', unitsOf(definition).map((one) => ({ kind: 'unit', unit: one.id }))],
     ['People', people.map((person) => ({ kind: 'person', person: person.id }))],
   ];
   return (
@@ -26,7 +34,11 @@ export function WhoPicker({ taken, onPick }: { taken: readonly Who[]; onPick: (w
       <Popover.Portal>
         <Popover.Content align="end" sideOffset={4} className="popover w-72">
           <Command label="Add who">
-            <Command.Input placeholder="Role, person or login state" className="field-box" autoFocus />
+            <Command.Input
+              placeholder="Role, privilege, group, unit, person"
+              className="field-box"
+              autoFocus
+            />
             <Command.List className="mt-1 max-h-80 overflow-y-auto">
               <Command.Empty className="px-2 py-1 text-quiet">Nobody is called that.</Command.Empty>
               {groups.map(([name, all]) => (

@@ -24,7 +24,7 @@ export function Why() {
       </h3>
       <p className="mb-2">{sentence}</p>
       <ol className="grid">
-        {steps.map(({ element: id, gate, result }) => {
+        {steps.map(({ element: id, gate, result, nearly }) => {
           const element = compiled.tree.get(id);
           if (!element) return null;
           return (
@@ -38,7 +38,7 @@ export function Why() {
                 {isDataDoor(element) ? `Door: ${element.name}` : element.name}
               </button>
               <span className="ml-auto shrink-0 text-[12px] font-normal text-quiet">
-                {gate === 'own' ? 'own lines' : 'follows'}
+                {gate === 'own' ? (nearly.length > 0 ? 'not now, by its condition' : 'own lines') : 'follows'}
               </span>
             </li>
           );

@@ -1,0 +1,34 @@
+import type { Held } from '../access/held';
+import type { RecordFacts } from './atom';
+import { bind } from './bind';
+import type { Condition } from './condition';
+import { holds } from './formula';
+import type { Scope } from './type';
+
+/** For whom, and on which records, a condition is true now. Both by their place in what was given. */
+export interface Tried {
+  readonly people: readonly number[];
+  readonly records: readonly number[];
+}
+
+/**
+ * Tries a condition: the people for whom it is true on some record (or at all, where it asks of none), and
+ * the records on which it is true for somebody.
+ */
+export function tryCondition(
+  scope: Scope,
+  condition: Condition,
+  people: readonly Held[],
+  records: readonly RecordFacts[],
+): Tried {
+  const onRecords = new Set<number>();
+  const forPeople: number[] = [];
+  people.forEach((held, n) => {
+    const formula = bind(held.facts, scope, condition, 'be true');
+    if (formula === false) return;
+    const hits = records.flatMap((record, m) => (holds(formula, record) ? [m] : []));
+    for (const hit of hits) onRecords.add(hit);
+    if (formula === true || hits.length > 0) forPeople.push(n);
+  });
+  return { people: forPeople, records: [...onRecords].sort((a, b) => a - b) };
+}

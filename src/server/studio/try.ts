@@ -1,0 +1,80 @@
+import { and, asc, eq } from 'drizzle-orm';
+import { Held } from '@/core/access/held';
+import { compile } from '@/core/access/compile';
+import { rightNow, viewerOfPerson } from '@/core/access/viewer';
+import { whatIsWrong } from '@/core/condition/check';
+import type { Condition } from '@/core/condition/condition';
+import { tryCondition } from '@/core/condition/try';
+import { database } from '../database/client';
+import { records } from '../database/schema';
+import { draftOf } from '../drafts/draft';
+import { Refused } from '../http/problem';
+import { peopleOf } from '../people/read';
+import { knownRecords } from '../records/read';
+
+const MOST_PEOPLE = 500;
+const MOST_RECORDS = 300;
+const EXAMPLES = 5;
+
+/** What trying a condition tells: how many of how many, and some of them by name. */
+export interface TriedOut {
+  readonly people: Count;
+  /** Absent where no record is asked of. */
+  readonly records?: Count;
+}
+
+interface Count {
+  readonly hits: number;
+  readonly of: number;
+  readonly examples: readonly string[];
+}
+
+/** Tries a condition on the application's active people and sample records, at this moment. */
+export async function tryOut(
+  applicationId: string,
+  condition: Condition,
+  entityId: string | undefined,
+): Promise<TriedOut> {
+  const { definition } = await draftOf(applicationId);
+  const entity = definition.entities.find((one) => one.id === entityId);
+  const scope = { definition, entity };
+  const wrong = whatIsWrong(scope, condition);
+  if (wrong) throw new Refused(422, 'condition', `${wrong.message} ${wrong.mend}`);
+  const people = (await peopleOf(applicationId)).filter((one) => one.active).slice(0, MOST_PEOPLE);
+  const at = rightNow();
+  const held = people.map((person) => new Held(definition, viewerOfPerson(person), at));
+  const stored = entity
+    ? await database()
+        .select({ id: records.id, version: records.version, values: records.data })
+        .from(records)
+        .where(
+          and(
+            eq(records.applicationId, applicationId),
+            eq(records.kind, 'sample'),
+            eq(records.entity, entity.id),
+          ),
+        )
+        .orderBy(asc(records.createdAt), asc(records.id))
+        .limit(MOST_RECORDS)
+    : [];
+  const access = compile(definition).access({ kind: 'signed-out' }, at);
+  const known = entity ? await knownRecords({ applicationId, kind: 'sample', access }, entity, stored) : [];
+  const tried = tryCondition(scope, condition, held, known);
+  const count = (hits: readonly number[], names: readonly string[]): Count => ({
+    hits: hits.length,
+    of: names.length,
+    examples: hits.slice(0, EXAMPLES).map((n) => names[n] ?? ''),
+  });
+  return {
+    people: count(
+      tried.people,
+      people.map((one) => one.name),
+    ),
+    ...(entity && {
+      records: count(
+        tried.records,
+        known.map((one) => String(one.values[entity.labelField] ?? one.id)),
+      ),
+    }),
+  };
+}

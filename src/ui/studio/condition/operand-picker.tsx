@@ -1,0 +1,134 @@
+'use client';
+
+import { WEEKDAYS } from '@/core/condition/clock';
+import type { Operand } from '@/core/condition/condition';
+import { comparable, typeOf, type Scope, type Type } from '@/core/condition/type';
+import { sameJson } from '@/core/model/same-json';
+import { unitsOf } from '@/core/model/units';
+import type { Value } from '@/core/model/value';
+import { firstConstant, operandsOfScope } from './questions';
+
+interface Props {
+  readonly scope: Scope;
+  readonly type: Type;
+  readonly operand: Operand;
+  readonly onChange: (operand: Operand) => void;
+}
+
+/** What something is compared with: a constant of its type, or something else that is of that type. */
+export function OperandPicker({ scope, type, operand, onChange }: Props) {
+  const others = operandsOfScope(scope).filter((one) => {
+    const own = typeOf(scope, one.operand);
+    return own && comparable(own, type);
+  });
+  const plain = 'clock' in operand ? { clock: operand.clock } : operand;
+  const key =
+    'value' in operand
+      ? 'value'
+      : JSON.stringify(others.find((one) => sameJson(one.operand, plain))?.operand);
+  return (
+    <>
+      <select
+        aria-label="Compared with"
+        className="field-box w-auto max-w-[12rem]"
+        value={key}
+        onChange={(event) =>
+          onChange(
+            event.target.value === 'value'
+              ? { value: firstConstant(scope, type) }
+              : (JSON.parse(event.target.value) as Operand),
+          )
+        }
+      >
+        <option value="value">this value:</option>
+        {others.map((one) => (
+          <option key={JSON.stringify(one.operand)} value={JSON.stringify(one.operand)}>
+            {one.heading}: {one.name}
+          </option>
+        ))}
+      </select>
+      {'value' in operand && (
+        <ValueInput
+          scope={scope}
+          type={type}
+          value={operand.value}
+          onChange={(value) => onChange({ value })}
+        />
+      )}
+      {'clock' in operand && operand.clock === 'today' && (
+        <label className="flex items-center gap-1">
+          plus
+          <input
+            type="number"
+            aria-label="Days later"
+            className="field-box w-20"
+            value={operand.plus ?? 0}
+            onChange={(event) => {
+              const plus = Math.trunc(Number(event.target.value));
+              onChange(plus === 0 ? { clock: 'today' } : { clock: 'today', plus });
+            }}
+          />
+          days
+        </label>
+      )}
+    </>
+  );
+}
+
+/** Writes a constant of a type. */
+export function ValueInput({
+  scope,
+  type,
+  value,
+  onChange,
+}: {
+  scope: Scope;
+  type: Type;
+  value: Value;
+  onChange: (value: Value) => void;
+}) {
+  const options =
+    type.kind === 'choice'
+      ? type.options
+      : type.kind === 'unit'
+        ? unitsOf(scope.definition)
+        : type.kind === 'boolean'
+          ? [
+              { id: 'true', name: 'Yes' },
+              { id: 'false', name: 'No' },
+            ]
+          : type.kind === 'weekday'
+            ? WEEKDAYS.map((id) => ({ id, name: id[0]?.toUpperCase() + id.slice(1) }))
+            : undefined;
+  if (options)
+    return (
+      <select
+        aria-label="Value"
+        className="field-box w-auto"
+        value={String(value)}
+        onChange={(event) =>
+          onChange(type.kind === 'boolean' ? event.target.value === 'true' : event.target.value)
+        }
+      >
+        {options.map((option) => (
+          <option key={option.id} value={option.id}>
+            {option.name}
+          </option>
+        ))}
+      </select>
+    );
+  const inputType = { date: 'date', time: 'time', moment: 'datetime-local' }[type.kind as string] ?? 'text';
+  return (
+    <input
+      aria-label="Value"
+      type={inputType}
+      className="field-box w-40"
+      value={type.kind === 'moment' ? String(value).slice(0, 16) : String(value)}
+      onChange={(event) => {
+        const { value: text } = event.target;
+        if (inputType !== 'text' && text === '') return;
+        onChange(type.kind === 'moment' ? `${text}:00` : text);
+      }}
+    />
+  );
+}

@@ -1,0 +1,159 @@
+import { CLOCK_READINGS, type Condition, type Operand } from '@/core/condition/condition';
+import { REGISTERED } from '@/core/condition/registered';
+import { attributesOf, entityFor, typeOf, type Scope, type Type } from '@/core/condition/type';
+import { privilegesOf } from '@/core/model/privileges';
+import { sameJson } from '@/core/model/same-json';
+
+/** Something that a row can look at, with the condition that it starts with. */
+export interface Question {
+  readonly key: string;
+  readonly heading: string;
+  readonly name: string;
+  readonly start: Condition;
+  is(condition: Condition): boolean;
+}
+
+const CLOCK_NAMES = {
+  now: 'This moment',
+  today: 'Today',
+  time: 'Time of day',
+  weekday: 'Day of the week',
+  day: 'Day of the month',
+} as const;
+
+/** The operands that there are, each with its heading and name. */
+export function operandsOfScope(scope: Scope): { heading: string; name: string; operand: Operand }[] {
+  const { definition, entity } = scope;
+  const steps = (entity?.fields ?? []).flatMap((field) =>
+    field.type.kind === 'record'
+      ? (entityFor(scope, field.id)?.fields ?? []).map((target) => ({
+          heading: `${field.name} of the ${entity?.name.toLowerCase() ?? 'record'}`,
+          name: `${field.name}: ${target.name}`,
+          operand: { record: target.id, through: field.id },
+        }))
+      : [],
+  );
+  return [
+    ...(entity?.fields ?? []).map((field) => ({
+      heading: `The ${entity?.name.toLowerCase() ?? 'record'}`,
+      name: field.name,
+      operand: { record: field.id },
+    })),
+    ...attributesOf(definition).map((one) => ({
+      heading: 'Who looks',
+      name: `Their ${one.name.toLowerCase()}`,
+      operand: { user: one.id },
+    })),
+    ...definition.sessionValues.map((one) => ({
+      heading: 'Session',
+      name: one.name,
+      operand: { session: one.id },
+    })),
+    ...CLOCK_READINGS.map((clock) => ({ heading: 'When', name: CLOCK_NAMES[clock], operand: { clock } })),
+    ...steps,
+  ];
+}
+
+const leftOf = (condition: Condition): Operand | undefined => {
+  if ('compare' in condition) return condition.left;
+  if ('oneOf' in condition) return condition.oneOf;
+  if ('inUnit' in condition) return condition.inUnit;
+  if ('empty' in condition) return condition.empty;
+  return 'not' in condition && 'empty' in condition.not ? condition.not.empty : undefined;
+};
+
+export function questionsFor(scope: Scope): Question[] {
+  const { definition } = scope;
+  const compared = operandsOfScope(scope).flatMap(({ heading, name, operand }): Question[] => {
+    const type = typeOf(scope, operand);
+    if (!type) return [];
+    const plain = (one: Operand): unknown => ('clock' in one ? { clock: one.clock } : one);
+    return [
+      {
+        key: JSON.stringify(operand),
+        heading,
+        name,
+        start: { compare: '=', left: operand, right: { value: firstConstant(scope, type) } },
+        is: (condition) => {
+          const left = leftOf(condition);
+          return left !== undefined && sameJson(plain(left), plain(operand));
+        },
+      },
+    ];
+  });
+  const held: Question[] = [
+    {
+      key: 'hasRole',
+      heading: 'Who looks',
+      name: 'They hold the role',
+      start: { hasRole: definition.roles[0]?.id ?? '' },
+      is: (condition) => 'hasRole' in condition,
+    },
+  ];
+  const [privilege] = privilegesOf(definition);
+  if (privilege)
+    held.push({
+      key: 'hasPrivilege',
+      heading: 'Who looks',
+      name: 'They hold the privilege',
+      start: { hasPrivilege: privilege.id },
+      is: (condition) => 'hasPrivilege' in condition,
+    });
+  const [group] = definition.groups;
+  if (group)
+    held.push({
+      key: 'inGroup',
+      heading: 'Who looks',
+      name: 'They are in the group',
+      start: { inGroup: group.id },
+      is: (condition) => 'inGroup' in condition,
+    });
+  const named = definition.conditions.find(
+    (one) => one.entity === undefined || one.entity === scope.entity?.id,
+  );
+  const others: Question[] = named
+    ? [
+        {
+          key: 'meets',
+          heading: 'Named',
+          name: 'A named condition',
+          start: { meets: named.id },
+          is: (condition) => 'meets' in condition,
+        },
+      ]
+    : [];
+  for (const one of REGISTERED)
+    others.push({
+      key: `call ${one.name}`,
+      heading: 'Named',
+      name: one.about,
+      start: { call: one.name, with: one.takes.map(() => ({ clock: 'today' })) },
+      is: (condition) => 'call' in condition && condition.call === one.name,
+    });
+  return [...compared, ...held, ...others];
+}
+
+/** The constant that a comparison with something of the type starts with. */
+export function firstConstant({ definition }: Scope, type: Type): string | boolean {
+  switch (type.kind) {
+    case 'boolean':
+      return true;
+    case 'choice':
+      return type.options[0]?.id ?? '';
+    case 'unit':
+      return definition.units[0]?.id ?? '';
+    case 'date':
+      return new Date().toISOString().slice(0, 10);
+    case 'moment':
+      return `${new Date().toISOString().slice(0, 10)}T12:00:00`;
+    case 'time':
+      return '09:00';
+    case 'weekday':
+      return 'monday';
+    case 'number':
+    case 'money':
+      return '0';
+    default:
+      return '';
+  }
+}

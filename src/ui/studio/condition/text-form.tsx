@@ -1,0 +1,136 @@
+'use client';
+
+import { useId, useRef, useState, type KeyboardEvent } from 'react';
+import { parse, suggest, type Offers, type TextProblem } from '@/core/condition/parse';
+import type { Condition } from '@/core/condition/condition';
+import type { Scope } from '@/core/condition/type';
+
+interface Props {
+  readonly scope: Scope;
+  readonly text: string;
+  /** With the condition, where the text is one. */
+  readonly onChange: (text: string, condition: Condition | undefined) => void;
+}
+
+const NO_OFFERS: Offers = { span: { from: 0, to: 0 }, offers: [] };
+
+/** A condition as text: its fault is told at its place while it is written, and what could stand there is offered. */
+export function TextForm({ scope, text, onChange }: Props) {
+  const listId = useId();
+  const area = useRef<HTMLTextAreaElement>(null);
+  const [offers, setOffers] = useState<Offers>(NO_OFFERS);
+  const [active, setActive] = useState(0);
+  const problem = problemOf(scope, text);
+  const shown = offers.offers.slice(0, 60);
+  const open = shown.length > 0;
+
+  const look = (next: string, cursor: number): void => {
+    setOffers(suggest(scope, next, cursor));
+    setActive(0);
+  };
+  const write = (next: string, cursor: number): void => {
+    const parsed = parse(scope, next);
+    onChange(next, parsed.ok ? parsed.value : undefined);
+    look(next, cursor);
+  };
+  const take = (offer: string): void => {
+    const { from, to } = offers.span;
+    const rest = text.slice(to);
+    const space = /[(.]$/.test(offer) || rest.startsWith(' ') ? '' : ' ';
+    const next = text.slice(0, from) + offer + space + rest;
+    const cursor = from + offer.length + space.length;
+    write(next, cursor);
+    requestAnimationFrame(() => {
+      area.current?.focus();
+      area.current?.setSelectionRange(cursor, cursor);
+    });
+  };
+  const onKeyDown = (event: KeyboardEvent): void => {
+    if (!open) return;
+    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+      event.preventDefault();
+      setActive((now) => (now + (event.key === 'ArrowDown' ? 1 : shown.length - 1)) % shown.length);
+    } else if (event.key === 'Enter' && shown[active]) {
+      event.preventDefault();
+      take(shown[active].text);
+    } else if (event.key === 'Escape') {
+      event.preventDefault();
+      event.stopPropagation();
+      setOffers(NO_OFFERS);
+    }
+  };
+  return (
+    <div>
+      <textarea
+        ref={area}
+        rows={3}
+        role="combobox"
+        aria-label="Condition as text"
+        aria-expanded={open}
+        aria-controls={listId}
+        aria-activedescendant={open ? `${listId}-${active}` : undefined}
+        aria-invalid={problem && text.trim() !== '' ? true : undefined}
+        spellCheck={false}
+        className="field-box font-mono text-[13px]"
+        placeholder='Such as: record.status = "Out" and record.due_back < today'
+        value={text}
+        onChange={(event) => write(event.target.value, event.target.selectionStart)}
+        onClick={(event) => look(text, event.currentTarget.selectionStart)}
+        onFocus={(event) => look(text, event.currentTarget.selectionStart)}
+        onBlur={() => setOffers(NO_OFFERS)}
+        onKeyDown={onKeyDown}
+      />
+      {problem && text.trim() !== '' && <Fault text={text} problem={problem} />}
+      <ul
+        id={listId}
+        role="listbox"
+        aria-label="What could come here"
+        className={`mt-1 max-h-40 overflow-auto border border-rule ${open ? '' : 'hidden'}`}
+      >
+        {shown.map((offer, n) => (
+          <li
+            key={offer.text}
+            id={`${listId}-${n}`}
+            role="option"
+            aria-selected={n === active}
+            ref={(item) => {
+              if (n === active && open) item?.scrollIntoView({ block: 'nearest' });
+            }}
+            className={`flex cursor-pointer justify-between gap-4 px-2 py-0.5 ${n === active ? 'bg-open-soft' : ''}`}
+            onMouseDown={(event) => {
+              event.preventDefault();
+              take(offer.text);
+            }}
+          >
+            <code className="font-mono text-[13px]">{offer.text}</code>
+            <span className="truncate text-quiet">{offer.about}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function problemOf(scope: Scope, text: string): TextProblem | undefined {
+  const parsed = parse(scope, text);
+  return parsed.ok ? undefined : parsed.problem;
+}
+
+/** The text once more, with the place of the fault marked, and under it what is wrong and how to mend it. */
+function Fault({ text, problem }: { text: string; problem: TextProblem }) {
+  const { from, to } = problem.span;
+  return (
+    <div role="alert" className="mt-1 border-l-4 border-ink bg-sheet px-2 py-1">
+      <p className="font-mono text-[13px] break-words whitespace-pre-wrap" aria-hidden>
+        {text.slice(0, from)}
+        <mark className="bg-transparent font-bold text-ink underline decoration-wavy decoration-2 underline-offset-4">
+          {text.slice(from, to) || '␣'}
+        </mark>
+        {text.slice(to)}
+      </p>
+      <p className="mt-1">
+        {problem.message} <span className="font-medium">{problem.mend}</span>
+      </p>
+    </div>
+  );
+}
