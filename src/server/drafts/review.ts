@@ -3,7 +3,10 @@ import { rightNow, SIGNED_OUT, viewerOfPerson } from '@/core/access/viewer';
 import { compareReach, difference, type Affected, type Shift } from '@/core/edit/difference';
 import { changeInWords, fullName } from '@/core/edit/words';
 import type { Effect, Review } from '@/core/edit/review';
+import { applyEdit } from '@/core/edit/apply';
+import type { Edit } from '@/core/edit/edit';
 import { Tree } from '@/core/model/tree';
+import { Refused } from '../http/problem';
 import { peopleOf } from '../people/read';
 import { draftOf } from './draft';
 import { releasedDefinition, releaseInForce } from './release';
@@ -60,5 +63,44 @@ export async function review(applicationId: string): Promise<Review> {
     following: [...shifts.values()].filter(({ element }) => !direct.has(element)).map(effectOf),
     gaining: count((was, is) => is.most > was.most || is.least > was.least),
     losing: count((was, is) => is.most < was.most || is.least < was.least),
+  };
+}
+
+/** What an edit would change, in short. */
+export interface EditEffect {
+  readonly gaining: readonly string[];
+  readonly losing: readonly string[];
+  /** The elements whose access changes, by name. */
+  readonly elements: readonly string[];
+}
+
+/** Who would gain and who would lose by an edit of the draft, which is not made. */
+export async function effectOfEdit(applicationId: string, edit: Edit): Promise<EditEffect> {
+  const [draft, people] = await Promise.all([draftOf(applicationId), peopleOf(applicationId)]);
+  const made = applyEdit(draft.definition, edit);
+  if (!made.ok)
+    throw new Refused(409, 'changed-meanwhile', made.problems[0]?.message ?? 'It does not apply.', {
+      problems: made.problems,
+    });
+  const everybody: Affected<string>[] = [
+    { key: 'Signed out', viewer: SIGNED_OUT },
+    ...people.filter((one) => one.active).map((one) => ({ key: one.name, viewer: viewerOfPerson(one) })),
+  ];
+  const shifts = compareReach(draft.definition, made.value, everybody, rightNow());
+  const tree = new Tree(draft.definition);
+  const who = (moves: (was: Answer, is: Answer) => boolean): string[] => [
+    ...new Set(
+      shifts.flatMap(({ groups }) =>
+        groups.filter((one) => moves(one.before, one.after)).flatMap((one) => one.who),
+      ),
+    ),
+  ];
+  return {
+    gaining: who((was, is) => is.most > was.most || is.least > was.least),
+    losing: who((was, is) => is.most < was.most || is.least < was.least),
+    elements: shifts.flatMap(({ element }) => {
+      const found = tree.get(element);
+      return found ? [fullName(found)] : [];
+    }),
   };
 }

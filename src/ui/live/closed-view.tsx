@@ -1,5 +1,6 @@
 'use client';
 
+import '../parts/nonce';
 import { Info, Lock } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { useState, type FormEvent, type ReactNode } from 'react';

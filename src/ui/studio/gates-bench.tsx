@@ -1,7 +1,6 @@
 'use client';
 
-import { Redo2, Undo2 } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore, type KeyboardEvent } from 'react';
+import { useCallback, useEffect, useMemo, useState, type KeyboardEvent } from 'react';
 import { readAddress } from '@/core/access/address';
 import { compile } from '@/core/access/compile';
 import { addressOf } from '@/core/access/resolve';
@@ -15,7 +14,7 @@ import { ask } from '../live/host';
 import { Toasts, useTell } from '../parts/toasts';
 import { BenchProvider, railViewers, type Bench } from './bench';
 import { Canvas, samplesOf } from './canvas';
-import { DraftStore, type DraftState } from './draft-store';
+import { isTyping, SavedState, UndoRedo, useDraft } from './draft-tools';
 import { GatePanel } from './gate-panel/gate-panel';
 import { Outline } from './outline';
 import { Rail } from './rail';
@@ -46,16 +45,11 @@ export function GatesBench(props: Props) {
   );
 }
 
-const CATCH_UP_MS = 10_000;
-
 function Inside(props: Props) {
   const { slug, people, mayChange, released } = props;
   const api = `/studio/api/applications/${slug}`;
   const tell = useTell();
-  const [store] = useState(
-    () => new DraftStore(`${api}/draft`, props.definition, props.revision, props.standing, tell),
-  );
-  const draft = useSyncExternalStore(store.subscribe, store.read, store.read);
+  const { store, draft } = useDraft(`${api}/draft`, props, mayChange, tell);
   const { definition } = draft;
   const compiled = compile(definition);
   const [pins, setPins] = useState(props.pins);
@@ -134,18 +128,6 @@ function Inside(props: Props) {
     const query = new URLSearchParams({ element: selected.id, viewer: viewer.key, address });
     window.history.replaceState(null, '', `?${query}`);
   }, [selected.id, viewer.key, address]);
-  useEffect(() => {
-    const catchUp = (): void => void store.catchUp();
-    const timer = setInterval(catchUp, CATCH_UP_MS);
-    window.addEventListener('focus', catchUp);
-    return () => {
-      clearInterval(timer);
-      window.removeEventListener('focus', catchUp);
-    };
-  }, [store]);
-  useUndoKeys(store, mayChange);
-  useLeaveWarning(draft);
-
   const onKeyDown = (event: KeyboardEvent): void => {
     const from = event.target as HTMLElement;
     if (isTyping(from) || event.ctrlKey || event.metaKey || event.altKey) return;
@@ -209,95 +191,4 @@ function screenOf(compiled: ReturnType<typeof compile>, element: Element) {
   if (door?.kind === 'screen') return door.node;
   const [first] = handles.handlesOf(element).flatMap((id) => tree.get(id)?.screen ?? []);
   return first;
-}
-
-const isTyping = (element: HTMLElement): boolean =>
-  element.closest('input, textarea, select, [role=dialog], [role=alertdialog]') !== null &&
-  element.closest('.canvas-selects') === null;
-
-function useUndoKeys(store: DraftStore, mayChange: boolean): void {
-  useEffect(() => {
-    if (!mayChange) return;
-    const onKey = (event: globalThis.KeyboardEvent): void => {
-      const key = event.key.toLowerCase();
-      if (!(event.ctrlKey || event.metaKey) || event.altKey || isTyping(event.target as HTMLElement)) return;
-      const turn = key === 'z' ? (event.shiftKey ? 'redo' : 'undo') : key === 'y' ? 'redo' : undefined;
-      if (!turn || store.read().standing[turn] === undefined) return;
-      event.preventDefault();
-      store.turn(turn);
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [store, mayChange]);
-}
-
-/** Leaving while something is not saved yet asks first. */
-function useLeaveWarning({ saved }: DraftState): void {
-  useEffect(() => {
-    if (saved === 'saved') return;
-    const onLeave = (event: BeforeUnloadEvent): void => event.preventDefault();
-    window.addEventListener('beforeunload', onLeave);
-    return () => window.removeEventListener('beforeunload', onLeave);
-  }, [saved]);
-}
-
-function SavedState({
-  draft,
-  waiting,
-  released,
-  mayChange,
-}: {
-  draft: DraftState;
-  waiting: number;
-  released: number | undefined;
-  mayChange: boolean;
-}) {
-  const since =
-    released === undefined
-      ? 'never released'
-      : `${waiting === 0 ? 'no change' : waiting === 1 ? '1 change' : `${waiting} changes`} since release ${released}`;
-  const saved = {
-    saved: mayChange ? 'Saved' : 'For reading only',
-    saving: 'Saving …',
-    unreachable: 'Not saved: the server cannot be reached. Trying again …',
-    'signed-out': 'Not saved: you are signed out. Sign in in another window, and it is saved.',
-  }[draft.saved];
-  return (
-    <span
-      role="status"
-      className={draft.saved === 'saved' || draft.saved === 'saving' ? 'text-quiet' : 'font-semibold'}
-    >
-      {saved}
-      {draft.saved === 'saved' && `, ${since}`}
-    </span>
-  );
-}
-
-function UndoRedo({ store, draft }: { store: DraftStore; draft: DraftState }) {
-  const { undo, redo } = draft.standing;
-  const button = 'rounded-sm border border-edge p-1 hover:border-ink disabled:border-rule disabled:text-edge';
-  return (
-    <span className="flex gap-1">
-      <button
-        type="button"
-        className={button}
-        disabled={undo === undefined}
-        onClick={() => store.turn('undo')}
-        aria-label="Undo"
-        title="Undo your last change (Ctrl Z)"
-      >
-        <Undo2 size={15} aria-hidden />
-      </button>
-      <button
-        type="button"
-        className={button}
-        disabled={redo === undefined}
-        onClick={() => store.turn('redo')}
-        aria-label="Redo"
-        title="Do it again (Ctrl Shift Z)"
-      >
-        <Redo2 size={15} aria-hidden />
-      </button>
-    </span>
-  );
 }

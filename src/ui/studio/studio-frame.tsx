@@ -10,7 +10,7 @@ interface Props {
   readonly name: string;
   readonly applications: readonly { readonly slug: string; readonly name: string }[];
   readonly builder: string;
-  readonly bench: 'gates' | 'release';
+  readonly bench: 'people' | 'gates' | 'release';
   /** How many changes wait for a release. */
   readonly waiting: number;
   /** What stands at the right: the saved state, undo and redo. */
@@ -18,6 +18,7 @@ interface Props {
 }
 
 const BENCHES = [
+  { key: 'people', name: 'People' },
   { key: 'gates', name: 'Gates' },
   { key: 'release', name: 'Release' },
 ] as const;

@@ -1,5 +1,6 @@
 'use client';
 
+import '../../parts/nonce';
 import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import type { Condition } from '@/core/condition/condition';

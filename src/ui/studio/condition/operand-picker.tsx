@@ -30,7 +30,7 @@ export function OperandPicker({ scope, type, operand, onChange }: Props) {
     <>
       <select
         aria-label="Compared with"
-        className="field-box w-auto max-w-[12rem]"
+        className="field-box w-auto max-w-[17rem]"
         value={key}
         onChange={(event) =>
           onChange(

@@ -1,0 +1,34 @@
+import { database } from '@/server/database/client';
+import { draftOf } from '@/server/drafts/draft';
+import { handle, json, nothing, readBody } from '@/server/http/handle';
+import { notThere } from '@/server/http/problem';
+import { personBody } from '@/server/people/input';
+import { personById } from '@/server/people/read';
+import { sessionsOf } from '@/server/people/sessions';
+import { updatePerson } from '@/server/people/write';
+import { needWorkplace } from '@/server/studio/builder';
+
+interface Context {
+  params: Promise<{ app: string; id: string }>;
+}
+
+/** A person with what their sessions hold now. */
+export const GET = handle<Context>(async (_, { params }) => {
+  const { app, id } = await params;
+  const { applicationId } = await needWorkplace(app, 'read');
+  const person = await personById(applicationId, id);
+  if (!person) throw notThere();
+  return json({ person, sessions: await sessionsOf(id) });
+});
+
+/** Changes a person; switching off ends their sessions at once. */
+export const PATCH = handle<Context>(async (request, { params }) => {
+  const { app, id } = await params;
+  const { applicationId, builder } = await needWorkplace(app, 'change');
+  const input = await readBody(request, personBody);
+  const { definition } = await draftOf(applicationId);
+  await database().transaction((tx) =>
+    updatePerson(tx, applicationId, definition, { builderId: builder.id }, id, input),
+  );
+  return nothing();
+});

@@ -1,0 +1,111 @@
+'use client';
+
+import { useState } from 'react';
+import { Window } from '../../live/closed-view';
+import { send } from '../../live/host';
+import { usePeopleWork } from './context';
+
+interface Line {
+  readonly line: number;
+  readonly email: string;
+  readonly does: 'new' | 'changes' | 'same' | 'wrong';
+  readonly says: readonly string[];
+}
+
+const WORDS = { new: 'new', changes: 'changes', same: 'stays the same', wrong: 'wrong' } as const;
+
+/** Reads people from a file: first what would happen, line by line; then all of it, or nothing. */
+export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
+  const { api, tell } = usePeopleWork();
+  const [open, setOpen] = useState(false);
+  const [text, setText] = useState('');
+  const [lines, setLines] = useState<readonly Line[]>();
+  const [problem, setProblem] = useState('');
+  const [busy, setBusy] = useState(false);
+  const run = async (file: string, dry: boolean): Promise<void> => {
+    setBusy(true);
+    setProblem('');
+    const answer = await send<{ lines: readonly Line[] }>('POST', `${api}/people/csv`, { text: file, dry });
+    setBusy(false);
+    if (!answer.ok) {
+      setLines(undefined);
+      return setProblem(answer.detail);
+    }
+    setLines(answer.value.lines);
+    if (dry) return;
+    tell('Imported.');
+    setOpen(false);
+    await onDone();
+  };
+  const wrong = lines?.filter((one) => one.does === 'wrong').length ?? 0;
+  const doing = lines?.filter((one) => one.does === 'new' || one.does === 'changes').length ?? 0;
+  return (
+    <Window
+      title="Import people from CSV"
+      open={open}
+      onOpenChange={(next) => {
+        setOpen(next);
+        setLines(undefined);
+        setProblem('');
+      }}
+      trigger={
+        <button type="button" className="button">
+          Import CSV
+        </button>
+      }
+    >
+      <p className="mb-2">
+        People are known by their email address; others are new. A column that is not in the file leaves what
+        is there. Export first to see the columns.
+      </p>
+      <input
+        type="file"
+        accept=".csv,text/csv"
+        aria-label="File"
+        disabled={busy}
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          void file?.text().then((read) => {
+            setText(read);
+            return run(read, true);
+          });
+        }}
+      />
+      {busy && <p role="status">Reading …</p>}
+      {problem && (
+        <p role="alert" className="mt-2 border-l-4 border-ink bg-sheet px-3 py-2">
+          {problem}
+        </p>
+      )}
+      {lines && (
+        <>
+          <p className="mt-3 font-medium" role="status">
+            {wrong > 0
+              ? `${wrong} lines are wrong; nothing can be imported until they are mended.`
+              : `${doing} of ${lines.length} lines change something.`}
+          </p>
+          <ul className="mt-1 max-h-72 overflow-auto border border-rule">
+            {lines.map((one) => (
+              <li
+                key={one.line}
+                className={`px-2 py-1 ${one.does === 'wrong' ? 'bg-sheet font-medium' : ''}`}
+              >
+                <span className="text-quiet">Line {one.line}</span> {one.email || '(no address)'}:{' '}
+                {WORDS[one.does]}
+                {one.says.length > 0 && `, ${one.says.join('; ')}`}
+              </li>
+            ))}
+          </ul>
+          <button
+            type="button"
+            className="button button-main mt-3"
+            disabled={busy || wrong > 0 || doing === 0}
+            onClick={() => void run(text, false)}
+          >
+            Import {doing}
+          </button>
+        </>
+      )}
+    </Window>
+  );
+}

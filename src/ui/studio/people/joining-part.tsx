@@ -1,0 +1,160 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { privilegesOf } from '@/core/model/privileges';
+import { ask } from '../../live/host';
+import { usePeopleWork } from './context';
+import { KeptText, Panel, PartHead } from './parts';
+
+/** How people come in, where they start, and who may unlock for others. */
+export function JoiningPart() {
+  const { definition, mayChange, apply } = usePeopleWork();
+  const given = definition.roles.filter((role) => role.givenToNew).map((role) => role.name);
+  const joinable = definition.roles.filter((role) => role.joinable).map((role) => role.name);
+  const screens = definition.areas
+    .flatMap((area) => area.screens)
+    .filter((one) => one.binds?.record !== 'existing');
+  const { unlock } = definition;
+  return (
+    <>
+      <PartHead title="Joining and starting" about="For the application as a whole." />
+      <Panel label="Signing up">
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            className="accent-open"
+            disabled={!mayChange}
+            checked={definition.signUp}
+            onChange={(event) =>
+              apply({
+                do: 'changeSettings',
+                from: { signUp: definition.signUp },
+                to: { signUp: event.target.checked },
+              })
+            }
+          />
+          People may open an account for themselves
+        </label>
+        <p className="text-quiet">
+          Until they confirm their address they are nobody. New people get {given.join(', ') || 'no role'};
+          they may join {joinable.join(', ') || 'no role'} by themselves.
+        </p>
+        <label className="mt-3 block max-w-72">
+          <span className="text-quiet">Where people start whose roles name no screen</span>
+          <select
+            className="field-box"
+            disabled={!mayChange}
+            value={definition.startScreen ?? ''}
+            onChange={(event) =>
+              apply({
+                do: 'changeSettings',
+                from: { startScreen: definition.startScreen ?? null },
+                to: { startScreen: event.target.value || null },
+              })
+            }
+          >
+            <option value="">The first that is open to them in the menu</option>
+            {screens.map((screen) => (
+              <option key={screen.id} value={screen.id}>
+                {screen.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      </Panel>
+      <div className="mt-4">
+        <Panel label="Unlocking for a while">
+          <h2 className="mb-1 font-semibold">Unlocking for a while</h2>
+          <label className="flex flex-wrap items-center gap-2">
+            Whoever holds
+            <select
+              aria-label="The privilege to unlock"
+              className="field-box w-auto"
+              disabled={!mayChange}
+              value={unlock?.privilege ?? ''}
+              onChange={(event) =>
+                apply({
+                  do: 'changeSettings',
+                  from: { unlock: unlock ?? null },
+                  to: {
+                    unlock: event.target.value
+                      ? { privilege: event.target.value, minutes: unlock?.minutes ?? 15 }
+                      : null,
+                  },
+                })
+              }
+            >
+              <option value="">no privilege: nobody unlocks</option>
+              {privilegesOf(definition).map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+            may open a locked element on somebody else’s screen
+            {unlock && (
+              <>
+                for
+                <KeptText
+                  label="Minutes"
+                  className="w-16"
+                  value={String(unlock.minutes)}
+                  disabled={!mayChange}
+                  onKeep={(text) =>
+                    apply({
+                      do: 'changeSettings',
+                      from: { unlock },
+                      to: { unlock: { ...unlock, minutes: Math.max(1, Math.trunc(Number(text)) || 1) } },
+                    })
+                  }
+                />
+                minutes
+              </>
+            )}
+          </label>
+        </Panel>
+      </div>
+      {mayChange && (
+        <div className="mt-4">
+          <Outbox />
+        </div>
+      )}
+    </>
+  );
+}
+
+interface Message {
+  readonly to: string;
+  readonly subject: string;
+  readonly body: string;
+  readonly at: string;
+}
+
+/** What would have been sent by mail. Nothing leaves this machine. */
+function Outbox() {
+  const { api } = usePeopleWork();
+  const [messages, setMessages] = useState<readonly Message[]>();
+  useEffect(() => {
+    void ask<{ messages: Message[] }>(`${api}/outbox`, { method: 'GET' }).then(
+      (answer) => answer.ok && setMessages(answer.value.messages),
+    );
+  }, [api]);
+  return (
+    <Panel label="Outbox">
+      <h2 className="mb-1 font-semibold">Outbox</h2>
+      <p className="mb-2 text-quiet">What would have gone out by mail. Here nothing is really sent.</p>
+      <ul>
+        {messages?.map((one) => (
+          <li key={`${one.to} ${one.at}`} className="border-b border-sheet py-1.5">
+            <p>
+              <span className="font-medium">{one.subject}</span>{' '}
+              <span className="text-quiet">to {one.to}</span>
+            </p>
+            <p className="break-words">{one.body}</p>
+          </li>
+        ))}
+        {messages?.length === 0 && <li className="text-quiet">It is empty.</li>}
+      </ul>
+    </Panel>
+  );
+}

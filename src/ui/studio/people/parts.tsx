@@ -1,0 +1,62 @@
+'use client';
+
+import { useEffect, useState, type ReactNode } from 'react';
+
+/** A heading with what the part is for, and what can be done with all of it. */
+export function PartHead({ title, about, children }: { title: string; about: string; children?: ReactNode }) {
+  return (
+    <div className="mb-3 flex items-start gap-3">
+      <div className="mr-auto">
+        <h1 className="text-xl font-semibold">{title}</h1>
+        <p className="max-w-prose text-quiet">{about}</p>
+      </div>
+      {children}
+    </div>
+  );
+}
+
+export const Panel = ({ children, label }: { children: ReactNode; label?: string }) => (
+  <section aria-label={label} className="border-t-2 border-ink bg-paper px-4 py-3">
+    {children}
+  </section>
+);
+
+/** A text that is kept when its field is left, or with Enter. An empty one is not kept unless `mayBeEmpty`. */
+export function KeptText({
+  label,
+  value,
+  disabled,
+  onKeep,
+  mayBeEmpty = false,
+  placeholder,
+  className = '',
+}: {
+  label: string;
+  value: string;
+  disabled: boolean;
+  onKeep: (value: string) => void;
+  mayBeEmpty?: boolean;
+  placeholder?: string;
+  className?: string;
+}) {
+  const [written, setWritten] = useState(value);
+  useEffect(() => setWritten(value), [value]);
+  const keep = (): void => {
+    const next = written.trim();
+    if (next === value) return;
+    if (next === '' && !mayBeEmpty) return setWritten(value);
+    onKeep(next);
+  };
+  return (
+    <input
+      aria-label={label}
+      className={`field-box ${className}`}
+      disabled={disabled}
+      placeholder={placeholder}
+      value={written}
+      onChange={(event) => setWritten(event.target.value)}
+      onBlur={keep}
+      onKeyDown={(event) => event.key === 'Enter' && keep()}
+    />
+  );
+}

@@ -1,0 +1,236 @@
+'use client';
+
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Assignment, Person } from '@/core/access/viewer';
+import { unitsOf } from '@/core/model/units';
+import { ask } from '../../live/host';
+import { usePeopleWork } from './context';
+import { ImportWindow } from './import-window';
+import { PartHead } from './parts';
+import { NewPersonWindow, PersonWindow } from './person-window';
+
+export interface PersonRow extends Person {
+  readonly confirmed: boolean;
+  readonly startScreen: string | null;
+}
+
+export interface FoundPeople {
+  readonly people: readonly PersonRow[];
+  readonly total: number;
+}
+
+const SIZE = 25;
+
+/** Everybody, a page at a time: found, filtered and sorted on the server. */
+export function PeoplePart({ first }: { first: FoundPeople }) {
+  const { definition, api, mayChange, tell } = usePeopleWork();
+  const [found, setFound] = useState(first);
+  const [query, setQuery] = useState({ q: '', role: '', unit: '', state: '', sort: 'name', page: 1 });
+  const [open, setOpen] = useState<string>();
+  const begun = useRef(false);
+  const load = useCallback(async () => {
+    const params = new URLSearchParams({ page: String(query.page), sort: query.sort });
+    if (query.q) params.set('q', query.q);
+    if (query.role) params.set('role', query.role);
+    if (query.state) params.set('state', query.state);
+    if (query.unit) params.set('units', query.unit);
+    const answer = await ask<FoundPeople>(`${api}/people?${params}`, { method: 'GET' });
+    if (answer.ok) setFound(answer.value);
+    else tell(answer.detail);
+  }, [api, query, tell]);
+  useEffect(() => {
+    // The first page came with the bench.
+    if (!begun.current) {
+      begun.current = true;
+      return;
+    }
+    const timer = setTimeout(() => void load(), 120);
+    return () => clearTimeout(timer);
+  }, [load]);
+  const turn = (change: Partial<typeof query>): void => setQuery({ ...query, page: 1, ...change });
+  const pages = Math.max(1, Math.ceil(found.total / SIZE));
+  const chosen = found.people.find((one) => one.id === open);
+  return (
+    <>
+      <PartHead title="People" about="Changes here count at once; they wait for no release.">
+        <a className="button" href={`${api}/people/csv`}>
+          Export CSV
+        </a>
+        {mayChange && (
+          <>
+            <ImportWindow onDone={load} />
+            <NewPersonWindow onDone={load} />
+          </>
+        )}
+      </PartHead>
+      <div className="border-t-2 border-ink bg-paper">
+        <div className="flex flex-wrap items-center gap-2 px-2 py-2">
+          <input
+            type="search"
+            aria-label="Search people"
+            placeholder="Name or email address"
+            className="field-box w-56"
+            value={query.q}
+            onChange={(event) => turn({ q: event.target.value })}
+          />
+          <Select
+            label="Role"
+            all="Any role"
+            value={query.role}
+            among={definition.roles}
+            onChange={(role) => turn({ role })}
+          />
+          <Select
+            label="Home unit"
+            all="Any home unit"
+            value={query.unit}
+            among={unitsOf(definition)}
+            onChange={(unit) => turn({ unit })}
+          />
+          <Select
+            label="State"
+            all="Any state"
+            value={query.state}
+            among={[
+              { id: 'active', name: 'Active' },
+              { id: 'off', name: 'Switched off' },
+              { id: 'unconfirmed', name: 'Not confirmed' },
+            ]}
+            onChange={(state) => turn({ state })}
+          />
+          <span role="status" className="ml-auto text-quiet">
+            {found.total === 1 ? '1 person' : `${found.total} people`}
+          </span>
+        </div>
+        <table className="w-full table-fixed text-left">
+          <thead>
+            <tr className="border-y border-rule">
+              {(
+                [
+                  ['name', 'Name', 'w-[22%]'],
+                  ['email', 'Email address', 'w-[28%]'],
+                  ['home', 'Home unit', 'w-[14%]'],
+                ] as const
+              ).map(([key, label, width]) => (
+                <th
+                  key={key}
+                  className={`px-2 py-1 font-medium ${width}`}
+                  aria-sort={sortOf(query.sort, key)}
+                >
+                  <button type="button" onClick={() => turn({ sort: query.sort === key ? `-${key}` : key })}>
+                    {label}
+                    {query.sort === key ? ' ↑' : query.sort === `-${key}` ? ' ↓' : ''}
+                  </button>
+                </th>
+              ))}
+              <th className="px-2 py-1 font-medium">Roles</th>
+            </tr>
+          </thead>
+          <tbody>
+            {found.people.map((person) => (
+              <tr
+                key={person.id}
+                className="cursor-pointer border-b border-sheet hover:bg-plate"
+                onClick={() => setOpen(person.id)}
+              >
+                <td className="truncate px-2 py-1.5">
+                  <button type="button" className="link" onClick={() => setOpen(person.id)}>
+                    {person.name}
+                  </button>
+                  {!person.active && <span className="text-quiet"> (switched off)</span>}
+                  {!person.confirmed && <span className="text-quiet"> (not confirmed)</span>}
+                </td>
+                <td className="truncate px-2 py-1.5">{String(person.attributes['email'] ?? '')}</td>
+                <td className="truncate px-2 py-1.5">
+                  {unitsOf(definition).find((unit) => unit.id === person.attributes['home_unit'])?.name}
+                </td>
+                <td
+                  className="truncate px-2 py-1.5"
+                  title={person.assignments.map((one) => assignmentInWords(definition, one)).join(', ')}
+                >
+                  {person.assignments.map((one) => assignmentInWords(definition, one)).join(', ')}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {found.total === 0 && <p className="px-2 py-3 text-quiet">Nobody is like that.</p>}
+        {pages > 1 && (
+          <div className="flex items-center justify-end gap-2 px-2 py-2">
+            <span className="text-quiet">
+              page {query.page} of {pages}
+            </span>
+            <button
+              type="button"
+              className="button"
+              disabled={query.page <= 1}
+              onClick={() => turn({ page: query.page - 1 })}
+            >
+              Earlier
+            </button>
+            <button
+              type="button"
+              className="button"
+              disabled={query.page >= pages}
+              onClick={() => turn({ page: query.page + 1 })}
+            >
+              Later
+            </button>
+          </div>
+        )}
+      </div>
+      {chosen && (
+        <PersonWindow key={chosen.id} person={chosen} onDone={load} onClose={() => setOpen(undefined)} />
+      )}
+    </>
+  );
+}
+
+const sortOf = (sort: string, key: string): 'ascending' | 'descending' | 'none' =>
+  sort === key ? 'ascending' : sort === `-${key}` ? 'descending' : 'none';
+
+type Names = Parameters<typeof unitsOf>[0] & {
+  readonly roles: readonly { readonly id: string; readonly name: string }[];
+};
+
+/** "Assistant in Mill Annexe, until 1 Dec 2026" */
+export function assignmentInWords(definition: Names, { role, unit, from, until }: Assignment): string {
+  const name = definition.roles.find((one) => one.id === role)?.name ?? 'A role that is gone';
+  const place =
+    unit === undefined
+      ? ''
+      : ` in ${unitsOf(definition).find((one) => one.id === unit)?.name ?? 'a unit that is gone'}`;
+  const day = (text: string): string =>
+    new Date(text).toLocaleDateString('en-GB', { dateStyle: 'medium', timeZone: 'UTC' });
+  return `${name}${place}${from ? `, from ${day(from)}` : ''}${until ? `, until ${day(until)}` : ''}`;
+}
+
+function Select({
+  label,
+  all,
+  value,
+  among,
+  onChange,
+}: {
+  label: string;
+  all: string;
+  value: string;
+  among: readonly { readonly id: string; readonly name: string }[];
+  onChange: (id: string) => void;
+}) {
+  return (
+    <select
+      aria-label={label}
+      className="field-box w-auto"
+      value={value}
+      onChange={(event) => onChange(event.target.value)}
+    >
+      <option value="">{all}</option>
+      {among.map((one) => (
+        <option key={one.id} value={one.id}>
+          {one.name}
+        </option>
+      ))}
+    </select>
+  );
+}

@@ -1,0 +1,201 @@
+'use client';
+
+import { useState } from 'react';
+import { allWithin } from '@/core/condition/condition';
+import { removePrivilege } from '@/core/edit/make';
+import { fullName } from '@/core/edit/words';
+import type { Definition, Privilege, PrivilegeGroup } from '@/core/model/definition';
+import { newId } from '@/core/model/id';
+import { Tree, withIncluded } from '@/core/model/tree';
+import { ask } from '../../live/host';
+import { usePeopleWork } from './context';
+import { KeptText, Panel, PartHead } from './parts';
+
+/** Privileges in groups, and what uses each. */
+export function PrivilegesPart() {
+  const { definition, mayChange, apply } = usePeopleWork();
+  const [q, setQ] = useState('');
+  const shown = definition.privileges.map((group) => ({
+    group,
+    privileges: group.privileges.filter((one) =>
+      `${group.name} ${one.name}`.toLowerCase().includes(q.toLowerCase()),
+    ),
+  }));
+  return (
+    <>
+      <PartHead
+        title="Privileges"
+        about="Named abilities that roles hold. A line can speak of all who hold one."
+      >
+        <input
+          type="search"
+          aria-label="Search privileges"
+          placeholder="Search"
+          className="field-box w-44"
+          value={q}
+          onChange={(event) => setQ(event.target.value)}
+        />
+        {mayChange && (
+          <button
+            type="button"
+            className="button"
+            onClick={() =>
+              apply({
+                do: 'addItem',
+                list: 'privileges',
+                at: definition.privileges.length,
+                item: { id: newId(), name: 'New group', privileges: [] },
+              })
+            }
+          >
+            Add a group
+          </button>
+        )}
+      </PartHead>
+      <div className="grid gap-4">
+        {shown
+          .filter(({ privileges }) => q === '' || privileges.length > 0)
+          .map(({ group, privileges }) => (
+            <GroupPanel key={group.id} group={group} privileges={privileges} />
+          ))}
+      </div>
+    </>
+  );
+}
+
+function GroupPanel({ group, privileges }: { group: PrivilegeGroup; privileges: readonly Privilege[] }) {
+  const { mayChange, apply } = usePeopleWork();
+  const change = (to: PrivilegeGroup): void =>
+    apply({ do: 'changeItem', list: 'privileges', from: group, to });
+  return (
+    <Panel label={group.name}>
+      <div className="mb-2 flex items-center gap-2">
+        <KeptText
+          label="Name of the group"
+          className="max-w-64 font-semibold"
+          value={group.name}
+          disabled={!mayChange}
+          onKeep={(name) => change({ ...group, name })}
+        />
+        {mayChange && (
+          <button
+            type="button"
+            className="link"
+            onClick={() =>
+              change({ ...group, privileges: [...group.privileges, { id: newId(), name: 'New privilege' }] })
+            }
+          >
+            Add a privilege
+          </button>
+        )}
+      </div>
+      <ul>
+        {privileges.map((one) => (
+          <PrivilegeRow
+            key={one.id}
+            privilege={one}
+            onRename={(name) =>
+              change({
+                ...group,
+                privileges: group.privileges.map((each) => (each === one ? { ...one, name } : each)),
+              })
+            }
+          />
+        ))}
+        {privileges.length === 0 && <li className="text-quiet">None yet.</li>}
+      </ul>
+    </Panel>
+  );
+}
+
+interface Uses {
+  readonly direct: readonly string[];
+  readonly through: readonly string[];
+  readonly elements: readonly string[];
+}
+
+/** Which roles hold it, themselves or through others, and which elements ask for it. */
+function usesOf(definition: Definition, id: string): Uses {
+  const tree = new Tree(definition);
+  const direct = definition.roles.filter((role) => role.privileges.includes(id));
+  const through = definition.roles.filter(
+    (role) => !direct.includes(role) && direct.some((one) => withIncluded(definition, [role.id]).has(one.id)),
+  );
+  const elements = Object.entries(definition.gates)
+    .filter(([, { lines }]) =>
+      lines.some(
+        (line) =>
+          (line.who.kind === 'privilege' && line.who.privilege === id) ||
+          (line.when && allWithin(line.when).some((one) => 'hasPrivilege' in one && one.hasPrivilege === id)),
+      ),
+    )
+    .flatMap(([element]) => {
+      const found = tree.get(element);
+      return found ? [fullName(found)] : [];
+    });
+  const named = [...definition.groups, ...definition.conditions]
+    .filter((one) =>
+      allWithin(one.condition).some((each) => 'hasPrivilege' in each && each.hasPrivilege === id),
+    )
+    .map((one) => one.name);
+  const unlocking = definition.unlock?.privilege === id ? ['unlocking for others'] : [];
+  return {
+    direct: direct.map((one) => one.name),
+    through: through.map((one) => one.name),
+    elements: [...elements, ...named, ...unlocking],
+  };
+}
+
+function PrivilegeRow({ privilege, onRename }: { privilege: Privilege; onRename: (name: string) => void }) {
+  const { definition, mayChange, apply, api } = usePeopleWork();
+  const uses = usesOf(definition, privilege.id);
+  const [people, setPeople] = useState<string>();
+  const find = async (): Promise<void> => {
+    const holding = definition.roles.filter((role) => [...uses.direct, ...uses.through].includes(role.name));
+    const names = new Set<string>();
+    for (const role of holding) {
+      const found = await ask<{ people: { name: string }[]; total: number }>(
+        `${api}/people?role=${role.id}`,
+        { method: 'GET' },
+      );
+      if (found.ok) for (const one of found.value.people) names.add(one.name);
+    }
+    setPeople([...names].sort().join(', ') || 'nobody');
+  };
+  const edit = removePrivilege(definition, privilege.id);
+  return (
+    <li className="border-b border-sheet py-1.5">
+      <div className="flex items-center gap-2">
+        <KeptText
+          label="Name of the privilege"
+          className="max-w-72"
+          value={privilege.name}
+          disabled={!mayChange}
+          onKeep={onRename}
+        />
+        <span className="min-w-0 grow">
+          held by {uses.direct.join(', ') || 'no role'}
+          {uses.through.length > 0 && (
+            <span className="text-quiet"> (and through them {uses.through.join(', ')})</span>
+          )}
+          {uses.elements.length > 0 && <>; asked for by {uses.elements.join(', ')}</>}
+        </span>
+        <button type="button" className="link" onClick={() => void find()}>
+          Who?
+        </button>
+        {mayChange && edit && (
+          <button
+            type="button"
+            className="link"
+            aria-label={`Delete ${privilege.name}`}
+            disabled={definition.unlock?.privilege === privilege.id}
+            onClick={() => apply(edit)}
+          >
+            Delete
+          </button>
+        )}
+      </div>
+      {people !== undefined && <p className="text-quiet">People: {people}</p>}
+    </li>
+  );
+}

@@ -1,0 +1,143 @@
+'use client';
+
+import type { Unit } from '@/core/model/definition';
+import { newId } from '@/core/model/id';
+import { unitsOf } from '@/core/model/units';
+import { usePeopleWork } from './context';
+import { KeptText, Panel, PartHead } from './parts';
+
+/** The organisation's parts, as a tree; and which field says to which a record belongs. */
+export function UnitsPart() {
+  const { definition, mayChange, apply } = usePeopleWork();
+  const add = (): void =>
+    apply({
+      do: 'addItem',
+      list: 'units',
+      at: definition.units.length,
+      item: { id: newId(), name: 'New unit', units: [] },
+    });
+  return (
+    <>
+      <PartHead
+        title="Units"
+        about="A role can be held in one unit only: then it counts for records of that unit and of those below it."
+      >
+        {mayChange && (
+          <button type="button" className="button" onClick={add}>
+            Add a unit
+          </button>
+        )}
+      </PartHead>
+      <Panel label="The tree of units">
+        {definition.units.length === 0 && <p className="text-quiet">There are none yet.</p>}
+        <ul>
+          {definition.units.map((top) => (
+            <UnitRow
+              key={top.id}
+              unit={top}
+              onChange={(to) =>
+                to
+                  ? apply({ do: 'changeItem', list: 'units', from: top, to })
+                  : apply({ do: 'removeItem', list: 'units', at: definition.units.indexOf(top), item: top })
+              }
+            />
+          ))}
+        </ul>
+      </Panel>
+      <div className="mt-4">
+        <Panel label="The unit of a record">
+          <h2 className="mb-2 font-semibold">Which field says a record’s unit</h2>
+          {definition.entities.map((entity) => {
+            const fields = entity.fields.filter((field) => field.type.kind === 'unit');
+            const { unitField, ...without } = entity;
+            return (
+              <label key={entity.id} className="mb-1 flex items-center gap-3">
+                <span className="w-44">{entity.plural}</span>
+                <select
+                  className="field-box w-56"
+                  disabled={!mayChange || fields.length === 0}
+                  value={unitField ?? ''}
+                  onChange={(event) =>
+                    apply({
+                      do: 'changeItem',
+                      list: 'entities',
+                      from: entity,
+                      to: event.target.value ? { ...entity, unitField: event.target.value } : without,
+                    })
+                  }
+                >
+                  <option value="">
+                    {fields.length === 0 ? 'It has no field that holds a unit' : 'None'}
+                  </option>
+                  {fields.map((field) => (
+                    <option key={field.id} value={field.id}>
+                      {field.name}
+                    </option>
+                  ))}
+                </select>
+                {unitField === undefined && (
+                  <span className="text-quiet">
+                    Whoever holds a role in one unit only gets nothing of them.
+                  </span>
+                )}
+              </label>
+            );
+          })}
+        </Panel>
+      </div>
+    </>
+  );
+}
+
+/** One unit with those below it. Changing one below changes the whole tree that it is in, as one edit. */
+function UnitRow({ unit, onChange }: { unit: Unit; onChange: (to: Unit | undefined) => void }) {
+  const { mayChange } = usePeopleWork();
+  const within = unitsOf({ units: unit.units }).length;
+  return (
+    <li className="mt-1">
+      <div className="flex items-center gap-3">
+        <KeptText
+          label="Name of the unit"
+          className="max-w-64"
+          value={unit.name}
+          disabled={!mayChange}
+          onKeep={(name) => onChange({ ...unit, name })}
+        />
+        {mayChange && (
+          <>
+            <button
+              type="button"
+              className="link"
+              onClick={() =>
+                onChange({ ...unit, units: [...unit.units, { id: newId(), name: 'New unit', units: [] }] })
+              }
+            >
+              Add below
+            </button>
+            <button
+              type="button"
+              className="link"
+              aria-label={`Delete ${unit.name}`}
+              onClick={() => onChange(undefined)}
+            >
+              Delete{within > 0 && ` with ${within} below`}
+            </button>
+          </>
+        )}
+      </div>
+      {unit.units.length > 0 && (
+        <ul className="ml-6 border-l border-rule pl-3">
+          {unit.units.map((one, n) => (
+            <UnitRow
+              key={one.id}
+              unit={one}
+              onChange={(to) =>
+                onChange({ ...unit, units: to ? unit.units.with(n, to) : unit.units.toSpliced(n, 1) })
+              }
+            />
+          ))}
+        </ul>
+      )}
+    </li>
+  );
+}
