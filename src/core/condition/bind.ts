@@ -148,7 +148,10 @@ class Binding {
   }
 
   private ask(atom: Atom, must: Must): Formula {
-    const fields = termsOf(atom).filter((term) => 'field' in term);
+    const terms = termsOf(atom);
+    // With a value that is missing nothing can be told, whatever the record.
+    if (terms.includes(MISSING)) return satisfies(undefined, must);
+    const fields = terms.filter((term) => 'field' in term);
     if (fields.length === 0) {
       // Nothing of a record in it: the answer is known now.
       return satisfies(asked(atom)(NO_RECORD), must);

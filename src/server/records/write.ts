@@ -5,7 +5,7 @@ import { holds } from '@/core/condition/formula';
 import type { RecordFacts } from '@/core/condition/atom';
 import type { KnownRecord } from '@/core/access/resolve';
 import { unitAndBelow } from '@/core/model/units';
-import type { Action, Entity, EntityField } from '@/core/model/definition';
+import type { Action, Definition, Entity, EntityField } from '@/core/model/definition';
 import { newId, type Id } from '@/core/model/id';
 import { readValue, type Value, type Values } from '@/core/model/value';
 import { database, type Executor } from '../database/client';
@@ -55,7 +55,7 @@ export async function createRecord(
   return inTransaction(writer, async (tx) => {
     const { tree } = scope.access.compiled;
     const initial = Object.fromEntries(entity.fields.map((field) => [field.id, field.initial ?? null]));
-    const read = readInput(entity, input);
+    const read = readInput(scope.access.compiled.definition, entity, input);
     const values: Values = { ...initial, ...read.values };
     const record = { id: newId(), version: 1, values };
     const proposed = await knownRecord(scope, entity, record, tx);
@@ -137,7 +137,7 @@ async function updateIn(
   requireWritable(entity, input, (field) => levelOn(scope.access.doors.field(field.id, 'existing'), stored));
   requireOpen(scope, update, stored);
   requireVersion(stored, version);
-  const read = readInput(entity, input);
+  const read = readInput(scope.access.compiled.definition, entity, input);
   requireSound(read.problems);
   await requireTargets(scope, entity, read.values, tx);
   const values = { ...stored.values, ...read.values };
@@ -257,13 +257,23 @@ function requireWritable(entity: Entity, input: Input, levelOf: (field: EntityFi
     });
 }
 
-function readInput(entity: Entity, input: Input): { values: Values; problems: FieldProblem[] } {
+function readInput(
+  definition: Definition,
+  entity: Entity,
+  input: Input,
+): { values: Values; problems: FieldProblem[] } {
   const values: Record<Id, Value | null> = {};
   const problems: FieldProblem[] = [];
   for (const field of entity.fields) {
     if (!Object.hasOwn(input, field.id)) continue;
     const reading = readValue(field, input[field.id]);
     if ('problem' in reading) problems.push({ field: field.id, detail: reading.problem });
+    else if (
+      field.type.kind === 'unit' &&
+      reading.value !== null &&
+      !unitAndBelow(definition, String(reading.value))
+    )
+      problems.push({ field: field.id, detail: 'There is no such unit.' });
     else values[field.id] = reading.value;
   }
   return { values, problems };
@@ -291,10 +301,7 @@ async function requireTargets(scope: Scope, entity: Entity, values: Values, tx: 
   const problems: FieldProblem[] = [];
   for (const field of entity.fields) {
     const id = values[field.id];
-    if (typeof id !== 'string') continue;
-    if (field.type.kind === 'unit' && !unitAndBelow(tree.definition, id))
-      problems.push({ field: field.id, detail: 'There is no such unit.' });
-    if (field.type.kind !== 'record') continue;
+    if (field.type.kind !== 'record' || typeof id !== 'string') continue;
     // Held until the end, so that it is not deleted under this write.
     if (!(await openRecord(scope, tree.need(field.type.entity, 'rows').node, id, tx, 'share')))
       problems.push({ field: field.id, detail: 'There is no such record.' });

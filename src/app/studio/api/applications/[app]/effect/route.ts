@@ -1,15 +1,14 @@
 import * as yup from 'yup';
-import type { Edit } from '@/core/edit/edit';
 import { editSchema } from '@/core/edit/schema';
 import { effectOfEdit } from '@/server/drafts/review';
 import { handle, json, readBody } from '@/server/http/handle';
 import { needWorkplace } from '@/server/studio/builder';
 
-const body = yup.object({ edit: editSchema.required() as unknown as yup.Schema<Edit> }).noUnknown();
+const body = yup.object({ edit: editSchema }).noUnknown();
 
 /** What an edit of the draft would change, before it is made: who gains and who loses what. */
 export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
   const { applicationId } = await needWorkplace((await params).app, 'read');
   const { edit } = await readBody(request, body);
-  return json(await effectOfEdit(applicationId, edit as Edit));
+  return json(await effectOfEdit(applicationId, edit));
 });

@@ -1,0 +1,149 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { database } from '@/server/database/client';
+import { edits } from '@/server/database/schema';
+import { LARKFIELD } from '@/demo/definition';
+import { dropApplications, emptyDatabase, application, underNewId } from '../server/setting';
+
+const folder = mkdtempSync(join(tmpdir(), 'zinc-cli-'));
+const file = (name: string): string => join(folder, name);
+const put = (name: string, content: unknown): string => {
+  writeFileSync(file(name), typeof content === 'string' ? content : JSON.stringify(content));
+  return file(name);
+};
+const zinc = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync('bin/zinc', args, { encoding: 'utf8', env: process.env });
+  return { status, out: stdout, error: stderr };
+};
+
+const WORLD = {
+  people: [
+    { id: 'ada', email: 'ada@x.example', assignments: [{ role: 'lender' }] },
+    { id: 'bo', active: false },
+  ],
+  assignments: [
+    { person: 'bo', role: 'head' },
+    { person: 'ada', role: 'assistant', unit: 'mill-annexe', until: '2026-06-01T00:00:00Z' },
+  ],
+  records: [
+    { entity: 'item', id: 'own', values: { item_lender_email: 'ada@x.example', item_branch: 'main-hall' } },
+    {
+      entity: 'item',
+      id: 'other',
+      values: { item_lender_email: 'x@x.example', item_branch: 'mill-annexe', item_value: 12 },
+    },
+  ],
+};
+
+let definition = '';
+let world = '';
+
+beforeAll(() => {
+  definition = put('app.json', LARKFIELD);
+  world = put('world.json', WORLD);
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+describe('bin/zinc decide', () => {
+  it('answers cases by person, role, record and moment, and says what decided', () => {
+    const cases = put(
+      'cases.csv',
+      [
+        'viewer,element,record,at,expect',
+        'person:ada,item,item:own,2026-07-01T12:00:00Z,edit',
+        'person:ada,item,item:other,2026-07-01T12:00:00Z,none',
+        'person:ada,p_item_store,item:other,2026-05-01T12:00:00Z,see',
+        'person:ada,p_item_store,item:own,2026-05-01T12:00:00Z,none',
+        'person:bo,s_items,,,none',
+        'role:assistant,b_courier,,2026-07-04T12:00:00Z,none',
+        'role:assistant,b_courier,,2026-07-06T12:00:00Z,edit',
+        'signed-out,item,,,none..edit',
+      ].join('\n'),
+    );
+    const { status, out } = zinc('decide', definition, '--world', world, '--cases', cases, '--json');
+    const answers = JSON.parse(out) as { as_expected: string; decided_by: string }[];
+    expect(answers.map((one) => one.as_expected)).toEqual(answers.map(() => 'yes'));
+    expect(answers.every((one) => one.decided_by !== '')).toBe(true);
+    expect(status).toBe(0);
+  });
+
+  it('exits with 1 where an answer is not as expected, and still answers', () => {
+    const cases = put('differs.csv', 'viewer,element,expect\nsigned-out,s_items,edit\n');
+    const { status, out } = zinc('decide', definition, '--cases', cases);
+    expect([status, out.split('\n')[1]]).toEqual([
+      1,
+      'signed-out,s_items,,,edit,no,none,none,no line on s_items',
+    ]);
+  });
+
+  it('tells every unknown id with its line, answers nothing, and exits with 2', () => {
+    const cases = put(
+      'bad.csv',
+      'viewer,element,record,at\nperson:cy,s_items,,\nsigned-out,nothing,,\nsigned-out,item,item:k9,\nsigned-out,item,,soon\n',
+    );
+    const { status, out, error } = zinc('decide', definition, '--world', world, '--cases', cases);
+    expect([status, out]).toEqual([2, '']);
+    for (const [line, what] of [
+      [2, 'person:cy'],
+      [3, 'nothing'],
+      [4, 'item:k9'],
+      [5, 'soon'],
+    ])
+      expect(error).toMatch(new RegExp(`line ${line}: .*“${what}”`));
+  });
+
+  it('tells what is wrong in a world, place by place', () => {
+    const wrong = put('wrong.json', {
+      records: [{ entity: 'item', id: 'k', values: { item_price: '1' } }],
+      assignments: [{ person: 'nobody', role: 'head' }],
+    });
+    const cases = put('one.csv', 'viewer,element\nsigned-out,s_items\n');
+    const { status, error } = zinc('decide', definition, '--world', wrong, '--cases', cases);
+    expect(status).toBe(2);
+    expect(error).toMatch(/assignments\[0\]\.person: There is no person nobody/);
+    expect(error).toMatch(/records\[0\]\.values: Item has no field item_price/);
+  });
+});
+
+describe('bin/zinc', () => {
+  it('checks a definition, explains an answer and prints the matrix', () => {
+    expect(zinc('check', definition)).toMatchObject({ status: 0, out: 'It is valid.\n' });
+    const bad = put('bad.json', { ...LARKFIELD, startScreen: 'nowhere', gates: {} });
+    const { status, error } = zinc('check', bad);
+    expect(status).toBe(2);
+    expect(error).toMatch(/no screen nowhere/);
+    expect(error).toMatch(/needs lines of its own/);
+    const why = zinc('explain', definition, '--viewer', 'role:volunteer', '--element', 's_loans');
+    expect(why.out).toMatch(/^role:volunteer has none of s_loans: no line on s_loans\n/);
+    const [header, ...rows] = zinc('reach', definition).out.trim().split('\n');
+    expect(header).toMatch(/^element,kind,name,signed-out,signed-in,role:volunteer,/);
+    expect(rows.find((row) => row.startsWith('item,'))).toMatch(
+      /^item,rows,Items,none\.\.edit,none\.\.edit,edit/,
+    );
+    expect(zinc('--help')).toMatchObject({ status: 0 });
+    expect(zinc('nonsense').status).toBe(2);
+  });
+
+  it('exports a draft, and imports it as one edit; a bad file changes nothing', async () => {
+    await emptyDatabase();
+    const own = underNewId(LARKFIELD);
+    await application(own);
+    const exported = zinc('export', own.id);
+    expect(exported.status).toBe(0);
+    expect(JSON.parse(exported.out)).toEqual(JSON.parse(JSON.stringify(own)));
+    const same = put('same.json', exported.out);
+    expect(zinc('import', own.id, same)).toMatchObject({ status: 0, out: 'Nothing differs.\n' });
+    const changed = put('changed.json', { ...own, name: 'Another name' });
+    const imported = zinc('import', own.id, changed);
+    expect(imported).toMatchObject({ status: 0, out: 'Imported as revision 1. It is not released yet.\n' });
+    expect(JSON.parse(zinc('export', own.id).out)).toMatchObject({ name: 'Another name' });
+    expect(JSON.parse(zinc('export', own.id, '--released').out)).toMatchObject({ name: own.name });
+    const bad = put('broken.json', { ...own, name: '' });
+    expect(zinc('import', own.id, bad).status).toBe(2);
+    expect(await database().$count(edits)).toBe(1);
+    await dropApplications();
+  });
+});
