@@ -12,6 +12,8 @@ import { Cluster, freePort } from '../bin/lib/cluster.mjs';
 import { endProcess, inPackages, pause, ROOT, run } from '../bin/lib/run.mjs';
 import { build, serve, setUpDatabase } from '../bin/lib/server.mjs';
 import type { Measure } from './measure';
+import { measurePeople } from './people';
+import { measureRows } from './rows';
 
 const SECONDS = 8;
 const CONNECTIONS = 20;
@@ -102,6 +104,8 @@ export async function measurePages(): Promise<{ measures: Measure[]; spent: Reco
     const ms = (n: number): string => `${n.toFixed(3)} ms`;
     return {
       measures: [
+        ...(await measureRows()),
+        ...(await measurePeople(ours.address, demo?.password ?? '')),
         {
           name: 'released record page, requests a second at 20 connections',
           ours: pageRate,

@@ -1,13 +1,14 @@
 import { needNpmPackages } from '../bin/lib/packages.mjs';
+import { measureConditions } from './conditions';
 import { printTable } from './measure';
 import { measurePages } from './pages';
 import { measureResolving } from './resolving';
 
 /** `npm run bench`: every measure in one run, as ratios; ends with 1 where one is over its limit. */
 needNpmPackages();
-const resolving = measureResolving();
+const inCore = [...measureResolving(), ...measureConditions()];
 const { measures, spent } = await measurePages();
-const all = [...resolving, ...measures];
+const all = [...inCore, ...measures];
 printTable(all);
 console.table(spent);
 const over = all.filter(({ ratio, most }) => most !== undefined && ratio > most);

@@ -36,6 +36,17 @@ const listScreen = (id: Id, name: string, address: string, listPart: Part, ...mo
 
 /** The desk's screens, by area. */
 export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
+  Catalogue: [
+    listScreen(
+      's_catalogue',
+      'Catalogue',
+      'catalogue',
+      list('l_catalogue', 'On display', 'item', ['item_title', 'item_maker', 'item_year'], {
+        filter: { compare: '=', left: { record: 'item_shown' }, right: { value: true } },
+      }),
+      words('t_catalogue', 'Pieces on display at Larkfield, in the Main Hall and the Mill Annexe.'),
+    ),
+  ],
   Lenders: [
     {
       id: 's_pieces',
@@ -105,17 +116,6 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
         },
       ],
     },
-  ],
-  Catalogue: [
-    listScreen(
-      's_catalogue',
-      'Catalogue',
-      'catalogue',
-      list('l_catalogue', 'On display', 'item', ['item_title', 'item_maker', 'item_year'], {
-        filter: { compare: '=', left: { record: 'item_shown' }, right: { value: true } },
-      }),
-      words('t_catalogue', 'Pieces on display at Larkfield, in the Main Hall and the Mill Annexe.'),
-    ),
   ],
   Items: [
     listScreen(

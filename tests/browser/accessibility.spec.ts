@@ -16,7 +16,7 @@ test('the gates bench, with lines, ghosts and an open picker', async ({ browser 
   await expect(page.getByText('no value sent').first()).toBeVisible();
   expect(await violations(page)).toEqual([]);
   await page.getByRole('button', { name: 'Add who' }).click();
-  await expect(page.getByPlaceholder('Role, person or login state')).toBeFocused();
+  await expect(page.getByPlaceholder('Role, privilege, group, unit, person')).toBeFocused();
   expect(await violations(page)).toEqual([]);
 });
 

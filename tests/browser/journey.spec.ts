@@ -66,7 +66,7 @@ test('gating the data everywhere answers at once in strip, rail and canvas', asy
   for (const name of ['Volunteer and above', 'Assistant and above', 'Conservator', 'Auditor'])
     await page.getByRole('button', { name: `Take away the line ${name}` }).click();
   await page.getByRole('button', { name: 'Add who' }).click();
-  await page.getByPlaceholder('Role, person or login state').fill('Registrar');
+  await page.getByPlaceholder('Role, privilege, group, unit, person').fill('Registrar');
   await page.keyboard.press('Enter');
   await line('Registrar and above').getByRole('radio', { name: 'Edit', exact: true }).click();
   await line('Curator').getByRole('radio', { name: 'See', exact: true }).click();
@@ -132,7 +132,7 @@ test('a screen’s menu item follows its screen by itself', async () => {
   for (const name of ['Volunteer and above', 'Conservator', 'Curator', 'Auditor'])
     await page.getByRole('button', { name: `Take away the line ${name}` }).click();
   await page.getByRole('button', { name: 'Add who' }).click();
-  await page.getByPlaceholder('Role, person or login state').fill('Registrar');
+  await page.getByPlaceholder('Role, privilege, group, unit, person').fill('Registrar');
   await page.keyboard.press('Enter');
   await expect(line('Registrar and above')).toBeVisible();
   await find('Stores', /^Stores.*Volunteer: None.*Registrar: Use/);

@@ -16,7 +16,7 @@ test.describe('landing', () => {
     ['Wren Tolliver', 'items'],
     ['Priya Raman', 'loans'],
     ['Delia Marsh', 'people'],
-    ['Harriet Arkwright', 'catalogue'],
+    ['Harriet Arkwright', 'pieces'],
   ] as const)
     test(`${name} lands on ${address}`, async ({ page }) => {
       await signedIn(page, name);
@@ -28,7 +28,7 @@ test.describe('landing', () => {
       emailOf('Harriet Arkwright'),
     ]);
     await signedIn(page, 'Harriet Arkwright');
-    await expect(page).toHaveURL(`${LIVE}/catalogue`);
+    await expect(page).toHaveURL(`${LIVE}/pieces`);
     await query(`update people set start_screen = null where email = $1`, [emailOf('Harriet Arkwright')]);
   });
 });
@@ -119,7 +119,7 @@ test('signing out leaves nothing behind, and a missing page says so', async ({ p
   await expect(page.getByRole('heading', { name: 'There is nothing at this address' })).toBeVisible();
   await page.goto(`${LIVE}/loans`);
   await page.getByRole('button', { name: 'Sign out' }).click();
-  await expect(page).toHaveURL(`${LIVE}/catalogue`);
+  await expect(page).toHaveURL(`${LIVE}/pieces`);
   await page.goBack();
   await expect(page.getByRole('cell', { name: 'Wick Lifeboat Trust' })).toHaveCount(0);
   const health = await page.request.get('/health');

@@ -159,7 +159,7 @@ test('lines: exactly, a person, at most, block, and following again', async ({ b
   await row('Assistant, exactly').getByRole('radio', { name: 'Block' }).click();
   await expect(tile(page, 'Assistant')).toContainText('None');
   await page.getByRole('button', { name: 'Add who' }).click();
-  await page.getByPlaceholder('Role, person or login state').fill('Marcus');
+  await page.getByPlaceholder('Role, privilege, group, unit, person').fill('Marcus');
   await page.keyboard.press('Enter');
   await expect(row('Marcus Bell')).toBeVisible();
   await page.getByRole('button', { name: 'Follow Item details again' }).click();

@@ -190,6 +190,7 @@ describe('a document of the first format', () => {
       gates: { larkfield: { lines: [] } },
       menu: { id: 'menu', items: [] },
       startScreen: undefined,
+      unlock: undefined,
     };
     expect(readDefinition(upgrade(JSON.parse(JSON.stringify(old))))).toMatchObject({ ok: true });
     expect(upgrade({ kind: 'list', filter: { field: 'f', equals: true } })).toEqual({

@@ -39,13 +39,31 @@ export interface RecordFacts {
 type Ask = (record: RecordFacts) => Truth;
 type Get = (record: RecordFacts) => Comparable;
 
-const DECIMAL = /^-?\d{1,15}(\.\d{1,10})?$/;
+const [ZERO, NINE, MINUS, POINT] = [48, 57, 45, 46];
+
+/** Up to 15 digits, and perhaps a point and up to 10 more. By hand: this is asked of every record. */
+function isDecimal(text: string): boolean {
+  const { length } = text;
+  let at = text.charCodeAt(0) === MINUS ? 1 : 0;
+  let digits = 0;
+  let point = false;
+  for (; at < length; at++) {
+    const code = text.charCodeAt(at);
+    if (code >= ZERO && code <= NINE) {
+      if (++digits > (point ? 10 : 15)) return false;
+    } else if (code === POINT && !point && digits > 0) {
+      point = true;
+      digits = 0;
+    } else return false;
+  }
+  return digits > 0;
+}
 
 /** A stored value as it is compared; undefined where it is missing or not of that form. */
 export function readAs(value: Value | null | undefined, as: Reading): Comparable {
   if (as === 'boolean') return typeof value === 'boolean' ? value : undefined;
   if (typeof value !== 'string') return undefined;
-  return as === 'text' || DECIMAL.test(value) ? value : undefined;
+  return as === 'text' || isDecimal(value) ? value : undefined;
 }
 
 /** Decimals (texts of up to 15 digits before and 10 after the point) in order: negative, zero or positive. */
@@ -130,7 +148,58 @@ function call(name: string, gets: readonly Get[]): Ask {
   };
 }
 
+/**
+ * A field of the record itself with a constant: what nearly all questions are. Written out, since it is
+ * asked of every record.
+ */
+function withConstant(
+  is: '=' | '<' | '<=' | 'contains' | 'starts with',
+  field: Id,
+  constant: string | boolean,
+  as: Reading,
+  turned: boolean,
+): Ask {
+  const test = testFor(is, as);
+  if (as === 'boolean')
+    return ({ values }) => (typeof values[field] === 'boolean' ? values[field] === constant : undefined);
+  if (as === 'text') {
+    if (is === '=')
+      return ({ values }) => (typeof values[field] === 'string' ? values[field] === constant : undefined);
+    return ({ values }) => {
+      const value = values[field];
+      if (typeof value !== 'string') return undefined;
+      return turned ? test(constant, value) : test(value, constant);
+    };
+  }
+  const text = String(constant);
+  const number = text.length <= 15 ? Number(text) : undefined;
+  return ({ values }) => {
+    const value = values[field];
+    if (typeof value !== 'string' || !isDecimal(value)) return undefined;
+    const order =
+      number !== undefined && value.length <= 15 ? Number(value) - number : compareDecimals(value, text);
+    return is === '='
+      ? order === 0
+      : is === '<'
+        ? turned
+          ? order > 0
+          : order < 0
+        : turned
+          ? order >= 0
+          : order <= 0;
+  };
+}
+
 function comparison(is: '=' | '<' | '<=' | 'contains' | 'starts with', left: Term, right: Term): Ask {
+  for (const [field, constant, turned] of [
+    [left, right, false],
+    [right, left, true],
+  ] as const) {
+    if (!('field' in field) || field.through !== undefined || !('constant' in constant)) continue;
+    const value = readAs(constant.constant, constant.as);
+    if (value !== undefined && field.as === constant.as)
+      return withConstant(is, field.field, value, field.as, turned);
+  }
   const [a, b] = [getter(left), getter(right)];
   const test = testFor(is, left.as);
   return (record) => {

@@ -51,6 +51,10 @@ export function holds(formula: Formula, record: RecordFacts): boolean {
   return typeof formula === 'boolean' ? formula : functionOf(formula)(record);
 }
 
+/** The formula as a function: for asking of many records. */
+export const tester = (formula: Formula): Holds =>
+  typeof formula === 'boolean' ? () => formula : functionOf(formula);
+
 function functionOf(formula: Exclude<Formula, boolean>): Holds {
   let found = compiled.get(formula);
   if (!found) compiled.set(formula, (found = make(formula)));
@@ -73,9 +77,15 @@ function make(formula: Exclude<Formula, boolean>): Holds {
     }
   }
   const every = 'all' in formula;
-  const parts = (every ? formula.all : formula.any).map((part): Holds =>
-    typeof part === 'boolean' ? () => part : functionOf(part),
-  );
+  const parts = (every ? formula.all : formula.any).map(tester);
+  // Two and three parts are written out: a loop over closures is slower, and this is asked of every record.
+  const [a, b, c] = parts;
+  if (a && b && parts.length === 2)
+    return every ? (record) => a(record) && b(record) : (record) => a(record) || b(record);
+  if (a && b && c && parts.length === 3)
+    return every
+      ? (record) => a(record) && b(record) && c(record)
+      : (record) => a(record) || b(record) || c(record);
   return (record) => {
     for (const part of parts) if (part(record) !== every) return !every;
     return every;

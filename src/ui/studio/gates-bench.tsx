@@ -7,7 +7,7 @@ import { addressOf } from '@/core/access/resolve';
 import { difference } from '@/core/edit/difference';
 import type { Standing } from '@/core/edit/history';
 import type { Definition } from '@/core/model/definition';
-import type { Element } from '@/core/model/tree';
+import { isDataDoor, type Element } from '@/core/model/tree';
 import type { Level } from '@/core/access/level';
 import { rightNow, type Person } from '@/core/access/viewer';
 import { ask } from '../live/host';
@@ -15,6 +15,7 @@ import { Toasts, useTell } from '../parts/toasts';
 import { BenchProvider, railViewers, type Bench } from './bench';
 import { Canvas, samplesOf } from './canvas';
 import { isTyping, SavedState, UndoRedo, useDraft } from './draft-tools';
+import { DoorView } from './door-view';
 import { GatePanel } from './gate-panel/gate-panel';
 import { Outline } from './outline';
 import { Rail } from './rail';
@@ -119,6 +120,8 @@ function Inside(props: Props) {
     apply: (edit) => store.apply(edit),
   };
   const { set, dialog } = useSetLevel(bench, tell);
+  // A door of data is shown among the doors of its entity; all else on its screen.
+  const entity = isDataDoor(selected) ? compiled.tree.entityOf(selected.id) : undefined;
 
   // The canvas has a screen from the start.
   useEffect(() => {
@@ -165,7 +168,11 @@ function Inside(props: Props) {
           {mayChange && <UndoRedo store={store} draft={draft} />}
         </StudioTop>
         <Outline />
-        <Canvas api={api} revision={draft.revision} address={address} onAddress={onAddress} />
+        {entity ? (
+          <DoorView entity={entity} />
+        ) : (
+          <Canvas api={api} revision={draft.revision} address={address} onAddress={onAddress} />
+        )}
         <GatePanel />
         <Rail />
       </div>

@@ -255,10 +255,10 @@ function Assignments({
         {given.length === 0 && <li className="text-quiet">None.</li>}
       </ul>
       {mayChange && (
-        <form onSubmit={add} className="mt-2 flex flex-wrap items-end gap-2">
+        <form onSubmit={add} className="mt-2 grid grid-cols-[1fr_auto_8.5rem_8.5rem_auto] items-end gap-2">
           <label>
             <span className="block text-quiet">Give</span>
-            <select name="role" aria-label="Role to give" className="field-box w-auto">
+            <select name="role" aria-label="Role to give" className="field-box">
               {definition.roles.map((role) => (
                 <option key={role.id} value={role.id}>
                   {role.name}
@@ -279,11 +279,11 @@ function Assignments({
           </label>
           <label>
             <span className="block text-quiet">from</span>
-            <input name="from" type="date" className="field-box w-36" />
+            <input name="from" type="date" className="field-box px-1" />
           </label>
           <label>
             <span className="block text-quiet">until</span>
-            <input name="until" type="date" className="field-box w-36" />
+            <input name="until" type="date" className="field-box px-1" />
           </label>
           <button type="submit" className="button">
             Give
