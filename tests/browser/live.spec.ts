@@ -119,7 +119,7 @@ test('signing out leaves nothing behind, and a missing page says so', async ({ p
   await expect(page.getByRole('heading', { name: 'There is nothing at this address' })).toBeVisible();
   await page.goto(`${LIVE}/loans`);
   await page.getByRole('button', { name: 'Sign out' }).click();
-  await expect(page).toHaveURL(`${LIVE}/pieces`);
+  await expect(page).toHaveURL(`${LIVE}/catalogue`);
   await page.goBack();
   await expect(page.getByRole('cell', { name: 'Wick Lifeboat Trust' })).toHaveCount(0);
   const health = await page.request.get('/health');

@@ -1,6 +1,6 @@
 import { readClock } from '../condition/clock';
 import type { Scope } from '../condition/type';
-import type { Definition } from '../model/definition';
+import type { Closed, Definition } from '../model/definition';
 import type { Line } from '../model/gate';
 import { isGone } from '../model/gone';
 import type { Id } from '../model/id';
@@ -51,6 +51,7 @@ export class Compiled {
   /** Do conditions ask of records that another one points to? */
   readonly goesSteps: boolean;
   private readonly reads: Reads;
+  private readonly shownClosed: ReadonlyMap<Id, Closed>;
   private readonly containers: Int32Array;
   private readonly hasOwn: Uint8Array;
   private readonly subjects = new Map<string, Subject>();
@@ -63,6 +64,7 @@ export class Compiled {
     this.handles = new Handles(this.tree);
     this.reads = readsOf(definition);
     this.goesSteps = this.reads.steps;
+    this.shownClosed = new Map(Object.entries(definition.closed));
     const { elements } = this.tree;
     this.containers = Int32Array.from(elements, (one) => one.container?.number ?? -1);
     this.hasOwn = Uint8Array.from(elements, (one) => (this.lines(one.id) ? 1 : 0));
@@ -76,6 +78,11 @@ export class Compiled {
   /** The lines of the element's gate, or undefined where it follows. */
   lines(id: Id): readonly Line[] | undefined {
     return Object.hasOwn(this.definition.gates, id) ? this.definition.gates[id]?.lines : undefined;
+  }
+
+  /** What those see who do not get the element; undefined where it is left out. */
+  closed(id: Id): Closed | undefined {
+    return this.shownClosed.get(id);
   }
 
   /** What the conditions of the element's lines can ask of. */

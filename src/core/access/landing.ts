@@ -34,11 +34,11 @@ export function screenShowing(access: Access, record: RecordFacts): Screen | und
  * builder sends nowhere, or nothing on the way is open.
  */
 export function sentTo(access: Access, from: Screen): Screen | undefined {
-  const { definition, tree } = access.compiled;
+  const { tree } = access.compiled;
   const seen = new Set<Id>();
   for (let at = from; !seen.has(at.id);) {
     seen.add(at.id);
-    const closed = Object.hasOwn(definition.closed, at.id) ? definition.closed[at.id] : undefined;
+    const closed = access.compiled.closed(at.id);
     if (closed?.show !== 'sent') return undefined;
     at = tree.need(closed.screen, 'screen').node;
     if (access.level(access.element(at.id), undefined) > NONE) return at;

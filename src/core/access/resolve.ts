@@ -1,5 +1,5 @@
 import type { RecordFacts } from '../condition/atom';
-import type { Button, Closed, EntityField, List, MenuItem, Screen } from '../model/definition';
+import type { Button, EntityField, List, MenuItem, Screen } from '../model/definition';
 import type { Id } from '../model/id';
 import type { Element } from '../model/tree';
 import { unitsOf } from '../model/units';
@@ -33,17 +33,14 @@ export function addressOf(screen: Screen, record?: Id): string {
 }
 
 /** What the element shows to those who do not get it; undefined where it is left out. */
-export function shownClosed(access: Access, element: Element): ShownClosed | undefined {
-  const { definition, tree } = access.compiled;
-  const door = access.compiled.handles.doorOf(element);
-  const closedOf = (id: Id): Closed | undefined =>
-    Object.hasOwn(definition.closed, id) ? definition.closed[id] : undefined;
+export function shownClosed({ compiled }: Access, element: Element): ShownClosed | undefined {
+  const closed = compiled.closed(element.id);
+  if (!closed) return undefined;
+  const door = compiled.handles.doorOf(element);
   // What leads to a secret screen would tell of it.
-  if (door?.kind === 'screen' && closedOf(tree.need(door.id, 'screen').id)?.show === 'secret')
-    return undefined;
-  const closed = closedOf(element.id);
-  if (closed?.show === 'explained') return { text: closed.text };
-  return closed?.show === 'locked' ? {} : undefined;
+  if (door?.kind === 'screen' && compiled.closed(door.id)?.show === 'secret') return undefined;
+  if (closed.show === 'explained') return { text: closed.text };
+  return closed.show === 'locked' ? {} : undefined;
 }
 
 /**

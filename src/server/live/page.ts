@@ -23,11 +23,11 @@ import {
 /** What an address of the application gives to a viewer. The released pages and the studio's canvas both come from here. */
 export async function pageAt(scope: Scope, address: string, query: URLSearchParams): Promise<Outcome> {
   const { access } = scope;
-  const { tree, definition } = access.compiled;
+  const { tree } = access.compiled;
   const destination = readAddress(tree, address);
   if (!destination) return NOT_THERE;
   const { screen } = destination;
-  const secret = definition.closed[screen.id]?.show === 'secret';
+  const secret = access.compiled.closed(screen.id)?.show === 'secret';
   if (access.level(access.element(screen.id), undefined) === NONE)
     return secret ? NOT_THERE : closed(access, screen);
   const entity = screen.binds && tree.need(screen.binds.entity, 'rows').node;
@@ -61,7 +61,7 @@ const NOT_THERE: Outcome = { is: 'not-there' };
 function closed(access: Access, screen: Screen): Outcome {
   const elsewhere = sentTo(access, screen);
   if (elsewhere) return { is: 'sent', address: addressOf(elsewhere) };
-  const shown = access.compiled.definition.closed[screen.id];
+  const shown = access.compiled.closed(screen.id);
   return { is: 'refused', ...(shown?.show === 'refused' && { text: shown.text }) };
 }
 

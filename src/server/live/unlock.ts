@@ -28,7 +28,7 @@ export async function unlock(
   const { tree, definition, handles } = access.compiled;
   const rule = definition.unlock;
   const element = tree.get(elementId);
-  if (!rule || !element || !token || !person || definition.closed[elementId]?.show !== 'locked')
+  if (!rule || !element || !token || !person || access.compiled.closed(elementId)?.show !== 'locked')
     throw notThere();
   const entity = tree.recordOf(element);
   const scope = scopeOf(visit);

@@ -2,7 +2,7 @@ import { sql, type SQL } from 'drizzle-orm';
 import type { Access } from '@/core/access/access';
 import { readAs, type Atom, type Reading, type Term } from '@/core/condition/atom';
 import { readingOf } from '@/core/condition/bind';
-import type { Formula } from '@/core/condition/formula';
+import type { Formula, Must } from '@/core/condition/formula';
 import type { Entity, EntityField } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
 import { unitsOf } from '@/core/model/units';
@@ -100,10 +100,66 @@ function atomSql(row: Row, atom: Atom): SQL {
   }
 }
 
+/**
+ * What most questions are: is a text or a yes-or-no of the record itself one of some constants? Asked of the
+ * JSON as it is, which is a good deal faster than reading it first. A value of another form is none of them,
+ * and where it matters that it cannot be told (`be false`), its form is looked at.
+ */
+function quickSql(row: Row, atom: Atom, must: Must): SQL | undefined {
+  const asked = constantsAsked(row, atom);
+  if (!asked || asked.values.length === 0) return undefined;
+  const json = stored(row, asked.field);
+  const values = asked.values.map((value) => sql`${JSON.stringify(value)}::jsonb`);
+  const [only] = values;
+  const isOne =
+    values.length === 1 && only ? sql`${json} = ${only}` : sql`${json} in (${sql.join(values, sql`, `)})`;
+  const isNone =
+    values.length === 1 && only
+      ? sql`${json} <> ${only}`
+      : sql`${json} not in (${sql.join(values, sql`, `)})`;
+  const form = asked.as === 'boolean' ? 'boolean' : 'string';
+  switch (must) {
+    case 'be true':
+      return sql`coalesce(${isOne}, false)`;
+    case 'not be true':
+      return sql`coalesce(${isNone}, true)`;
+    case 'be false':
+      return sql`coalesce(${isNone} and jsonb_typeof(${json}) = ${form}, false)`;
+    case 'not be false':
+      return sql`coalesce(${isOne} or jsonb_typeof(${json}) <> ${form}, true)`;
+  }
+}
+
+/** A field of the record itself, and the texts or truth values that it is compared with; else undefined. */
+function constantsAsked(
+  row: Row,
+  atom: Atom,
+): { readonly field: Id; readonly values: readonly Value[]; readonly as: Reading } | undefined {
+  if (atom.is === 'in units') {
+    const { unitField } = row.entity;
+    return unitField === undefined ? undefined : { field: unitField, values: atom.units, as: 'text' };
+  }
+  const [term, values] =
+    atom.is === 'one of'
+      ? [atom.of, atom.values]
+      : atom.is === '=' && 'constant' in atom.right
+        ? [atom.left, [atom.right.constant]]
+        : atom.is === '=' && 'constant' in atom.left
+          ? [atom.right, [atom.left.constant]]
+          : [];
+  if (!term || !values || !('field' in term) || term.through !== undefined || term.as === 'decimal')
+    return undefined;
+  if (row.shownTo && pointingField(row, term.field)) return undefined;
+  if (values.some((value) => readAs(value, term.as) === undefined)) return undefined;
+  return { field: term.field, values, as: term.as };
+}
+
 /** The formula as SQL. It is true or false, never null, and answers as the core's `holds`. */
 export function formulaSql(row: Row, formula: Formula): SQL {
   if (typeof formula === 'boolean') return formula ? sql`true` : sql`false`;
   if ('atom' in formula) {
+    const quick = quickSql(row, formula.atom, formula.must);
+    if (quick) return quick;
     const asked = atomSql(row, formula.atom);
     switch (formula.must) {
       case 'be true':
