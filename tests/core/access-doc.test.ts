@@ -1,14 +1,20 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { compile } from '@/core/access/compile';
-import { rightNow, SIGNED_OUT, viewerOfRole, type Viewer } from '@/core/access/viewer';
+import type { KnownRecord } from '@/core/access/resolve';
+import { SIGNED_OUT, viewerOfRole, type Viewer } from '@/core/access/viewer';
+import { parse } from '@/core/condition/parse';
 import { answerInWords } from '@/core/edit/words';
 import type { Definition } from '@/core/model/definition';
 import type { Line, What, Who } from '@/core/model/gate';
 import { readDefinition } from '@/core/model/schema';
+import type { Value } from '@/core/model/value';
 import { LARKFIELD } from '@/demo/definition';
 
-/** The examples in docs/access.md: `gate ID: WHO [exactly] WHAT, …` changes the demo, other lines are expected answers. */
+/**
+ * The examples in docs/access.md: `gate ID: WHO [exactly] WHAT [when CONDITION], …` changes the demo, `record` and
+ * `person` make some; other lines are expected answers: `VIEWER ELEMENT [on RECORD] [at MOMENT] ANSWER`.
+ */
 const page = readFileSync(new URL('../../docs/access.md', import.meta.url), 'utf8');
 const example = /```access\n([\s\S]*?)```/.exec(page)?.[1] ?? '';
 
@@ -18,44 +24,87 @@ const roleId = (name: string): string => {
   return role.id;
 };
 
-const viewerOf = (name: string): Viewer => (name === 'signed out' ? SIGNED_OUT : viewerOfRole(roleId(name)));
+/** `record KEY ENTITY FIELD=VALUE …` and `person KEY ROLE[@UNIT] [until=MOMENT] [ATTRIBUTE=VALUE …]` */
+const records = new Map<string, KnownRecord>();
+const people = new Map<string, Viewer>();
 
-function lineOf(words: string, n: number): Line {
-  const [, name = '', exactly, what] = /^(.+?)( exactly)? (\S+)$/.exec(words.trim()) ?? [];
+const pairs = (words: readonly string[]): Record<string, Value> =>
+  Object.fromEntries(
+    words.map((word) => {
+      const [key = '', value = ''] = word.split('=');
+      return [key, value === 'true' ? true : value];
+    }),
+  );
+
+function put([kind, key = '', of = '', ...rest]: readonly string[]): void {
+  if (kind === 'record') {
+    const entity = LARKFIELD.entities.find((one) => one.id === of);
+    if (!entity) throw new Error(`The demo has no entity ${of}`);
+    records.set(key, { id: key, entity, values: pairs(rest) });
+    return;
+  }
+  const [role = '', unit] = of.split('@');
+  const { until, ...attributes } = pairs(rest);
+  people.set(key, {
+    kind: 'signed-in',
+    person: key,
+    attributes,
+    assignments: [{ role, ...(unit !== undefined && { unit }), ...(typeof until === 'string' && { until }) }],
+  });
+}
+
+const viewerOf = (name: string): Viewer =>
+  people.get(name) ?? (name === 'signed out' ? SIGNED_OUT : viewerOfRole(roleId(name)));
+
+function lineOf(words: string, n: number, gate: string): Line {
+  const [, name = '', exactly, what, when] =
+    /^(.+?)( exactly)? (see|edit|block|at-most-see)(?: when (.+))?$/.exec(words.trim()) ?? [];
   const who: Who =
-    name === 'signed in'
-      ? { kind: 'signed-in' }
+    name === 'signed in' || name === 'everyone'
+      ? { kind: name === 'everyone' ? 'everyone' : 'signed-in' }
       : { kind: 'role', role: roleId(name), ...(exactly && { exactly: true }) };
-  return { id: `doc${n}`, who, what: what as What };
+  const { tree } = compile(LARKFIELD);
+  const element = tree.get(gate);
+  const parsed =
+    when === undefined
+      ? undefined
+      : parse({ definition: LARKFIELD, entity: element && tree.recordOf(element) }, when);
+  if (parsed && !parsed.ok) throw new Error(parsed.problem.message);
+  return { id: `doc${n}`, who, what: what as What, ...(parsed?.ok && { when: parsed.value }) };
 }
 
 describe('docs/access.md', () => {
   let definition: Definition = LARKFIELD;
   const steps = example
     .split('\n')
-    .map((line) => line.replace(/#.*/, '').trim())
+    .map((line) => line.replace(/(^|\s)#.*/, '').trim())
     .filter(Boolean);
 
-  it('has examples', () => expect(steps.length).toBeGreaterThan(20));
+  it('has examples', () => expect(steps.length).toBeGreaterThan(35));
 
   it.each(steps)('%s', (step) => {
+    if (/^(record|person) /.test(step)) return put(step.split(/\s+/));
     const gate = /^gate (\S+):(.*)$/.exec(step);
     if (gate) {
-      const lines = (gate[2] ?? '')
+      const [, id = '', written = ''] = gate;
+      const lines = written
         .split(',')
         .filter((words) => words.trim())
-        .map(lineOf);
-      const read = readDefinition({
-        ...LARKFIELD,
-        gates: { ...LARKFIELD.gates, [gate[1] ?? '']: { lines } },
-      });
+        .map((words, n) => lineOf(words, n, id));
+      const read = readDefinition({ ...LARKFIELD, gates: { ...LARKFIELD.gates, [id]: { lines } } });
       if (!read.ok) throw new Error(JSON.stringify(read.problems));
       definition = read.value;
       return;
     }
-    const [, viewer = '', id = '', word] = /^(.+?)\s+(\S+)\s+(\S+)$/.exec(step) ?? [];
-    const access = compile(definition).access(viewerOf(viewer), rightNow());
+    const [, viewer = '', id = '', on, at, word] =
+      /^(\S+(?: \S+)*?)\s{1,}(\S+?)(?:\s+on (\S+))?(?:\s+at (\S+))?\s+(\S+)$/.exec(step) ?? [];
+    const access = compile(definition).access(viewerOf(viewer.trim()), {
+      moment: at === undefined ? Date.parse('2026-03-04T12:00:00Z') : Date.parse(at),
+    });
     const element = access.element(id);
-    expect(answerInWords(element.kind, access.answer(element)).toLowerCase()).toBe(word);
+    const record = on === undefined ? undefined : records.get(on);
+    const level = record && access.level(element, record);
+    const answer = level === undefined ? access.answer(element) : { least: level, most: level };
+    expect(answerInWords(element.kind, answer).toLowerCase()).toBe(word);
   });
 });

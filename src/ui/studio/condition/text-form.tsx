@@ -77,7 +77,6 @@ export function TextForm({ scope, text, onChange }: Props) {
         onChange={(event) => write(event.target.value, event.target.selectionStart)}
         onClick={(event) => look(text, event.currentTarget.selectionStart)}
         onFocus={(event) => look(text, event.currentTarget.selectionStart)}
-        onBlur={() => setOffers(NO_OFFERS)}
         onKeyDown={onKeyDown}
       />
       {problem && text.trim() !== '' && <Fault text={text} problem={problem} />}
@@ -85,8 +84,12 @@ export function TextForm({ scope, text, onChange }: Props) {
         id={listId}
         role="listbox"
         aria-label="What could come here"
-        className={`mt-1 max-h-40 overflow-auto border border-rule ${open ? '' : 'hidden'}`}
+        // Always as high, so that nothing under it moves away from the pointer.
+        className="mt-1 h-32 overflow-auto border border-rule"
       >
+        {!open && (
+          <li className="px-2 py-0.5 text-quiet">While you write, what could come next is offered here.</li>
+        )}
         {shown.map((offer, n) => (
           <li
             key={offer.text}

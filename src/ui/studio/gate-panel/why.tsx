@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
-import { explain, type Decided } from '@/core/access/explain';
+import { explain, type Decided, type Step } from '@/core/access/explain';
 import { answerInWords, whatInWords, whoInWords } from '@/core/edit/words';
 import { gives } from '@/core/model/gate';
 import { isDataDoor } from '@/core/model/tree';
@@ -16,7 +16,7 @@ export function Why() {
     [accessOf, viewer, selected],
   );
   const deciding = 'gate' in decided ? decided.gate : decided.door;
-  const sentence = useDecision(decided);
+  const sentence = useDecision(decided, steps);
   return (
     <div>
       <h3 className="mb-1 font-semibold">
@@ -49,7 +49,7 @@ export function Why() {
 }
 
 /** What decided, in a sentence. */
-function useDecision(decided: Decided): string {
+function useDecision(decided: Decided, steps: readonly Step[]): string {
   const { compiled, definition, personName, viewer } = useBench();
   const nameOf = (id: string): string => compiled.tree.get(id)?.name ?? id;
   switch (decided.by) {
@@ -59,8 +59,12 @@ function useDecision(decided: Decided): string {
       const words = `${whoInWords(line.who, definition, personName)}: ${whatInWords(kind, line.what).toLowerCase()}`;
       return `${nameOf(gate)} has the line “${words}”, which ${gives(line) ? 'gives it' : 'takes it'}.`;
     }
-    case 'no-line':
+    case 'no-line': {
+      const nearly = steps.find((one) => one.element === decided.gate)?.nearly ?? [];
+      if (nearly.length > 0)
+        return `${nameOf(decided.gate)} has a line for ${viewer.name}, but its condition does not hold${viewer.group === 'role' ? ': of a bare role no attributes are known. Pin a person to see more' : ' now'}.`;
       return `${nameOf(decided.gate)} has lines of its own, and none of them speaks of ${viewer.name}.`;
+    }
     case 'handles':
       return `The data follows the screens, and is held open by ${decided.handles.map(nameOf).join(', ')}.`;
     case 'no-handle':
