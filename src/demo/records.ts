@@ -120,20 +120,23 @@ export function demoRecords(seed: number, amounts: Amounts): DemoRecord[] {
     Array.from({ length: count }, (_, n) => make(n));
   const items = many(amounts.items, (n) => item(random, n, lenders));
   const loans = many(amounts.loans, (n) => {
-    const status = random.weighed([
+    const drawn = random.weighed([
       ['requested', 3],
       ['approved', 3],
       ['out', 5],
       ['returned', 8],
       ['refused', 1],
     ]);
+    const status = n === 0 ? 'out' : drawn;
     const start = day(-500, 60);
+    const of = random.one(items);
     return {
       entity: 'loan',
       id: random.id(),
       values: {
         loan_number: `LN-${2024 + Math.floor(n / 90)}-${String(n + 1).padStart(3, '0')}`,
-        ...itemOf('loan', random.one(items)),
+        // The blue ewer is out with the first loan, so that its lender has something to see.
+        ...itemOf('loan', n === 0 && items[0] ? items[0] : of),
         loan_borrower: random.one(BORROWER),
         loan_start: start,
         loan_due: new Date(Date.parse(start) + random.whole(30, 300) * 86_400_000).toISOString().slice(0, 10),
@@ -164,7 +167,11 @@ export function demoRecords(seed: number, amounts: Amounts): DemoRecord[] {
       report_by: random.one(staff),
     },
   }));
-  return [...items, ...loans, ...reports];
+  const out = new Set(
+    loans.filter(({ values }) => values['loan_status'] === 'out').map(({ values }) => values['loan_item']),
+  );
+  const away = items.map((one) => ({ ...one, values: { ...one.values, item_away: out.has(one.id) } }));
+  return [...away, ...loans, ...reports];
 }
 
 /** The item that it is about, and with it the branch. */
@@ -213,7 +220,6 @@ function item(random: Random, n: number, lenders: readonly string[]): DemoRecord
     item_lender_email: emailOf(lender),
     item_branch: branch,
     item_shown: !stored,
-    item_away: stored && n % 4 === 0,
     item_notes: random.weighed([
       [null, 6],
       ['Gift of the family; no label text without asking them.', 1],

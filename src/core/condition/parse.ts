@@ -326,7 +326,7 @@ class Parser {
   }
 
   private operand(beside?: Type): Read {
-    this.offer(() => [...this.operandOffers(beside), ...(beside ? this.constantOffers(beside) : [])]);
+    this.offer(() => [...(beside ? this.constantOffers(beside) : []), ...this.operandOffers(beside)]);
     const token = this.peek();
     if (token.kind === 'word') {
       if (token.text === 'record') return this.recordPath();

@@ -9,7 +9,7 @@ import { notThere, Refused } from '../http/problem';
 import type { PersonInput } from '../people/input';
 import { listPeople, type PeopleQuery } from '../people/list';
 import { personById } from '../people/read';
-import { createPerson, newPassword, resetPassword, updatePerson } from '../people/write';
+import { createPerson, givenToNew, newPassword, resetPassword, updatePerson } from '../people/write';
 import type { Visit } from './visit';
 
 /** A person as those who look after people see them. */
@@ -70,8 +70,11 @@ export class LookingAfter {
   async create(input: PersonInput): Promise<{ id: Id; password: string }> {
     this.requireWork();
     const { definition } = this.access.compiled;
-    const assignments = input.assignments ?? [];
-    this.requireMine(assignments);
+    const given = input.assignments ?? [];
+    this.requireMine(given);
+    // What every new person gets is the builder's to give.
+    const always = givenToNew(definition).filter((one) => !given.some(({ role }) => role === one.role));
+    const assignments = [...always, ...given];
     this.requireUncompared({ ...input, email: undefined });
     if (!this.handing.mayLookAfter({ id: '', attributes: { home_unit: input.homeUnit ?? null } }))
       throw new Refused(403, 'not-yours', 'You may add people to your own units only.');

@@ -27,6 +27,7 @@ export function filterTerms(access: Access, entity: Entity): Terms & { readonly 
     definition: {
       ...definition,
       entities: [seen],
+      units: fields.some((field) => field.type.kind === 'unit') ? definition.units : [],
       roles: [],
       privileges: [],
       groups: [],

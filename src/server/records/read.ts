@@ -180,7 +180,7 @@ async function readTargets(
 ): Promise<Map<Entity, StoredRecord[]>> {
   const read = new Map<Entity, StoredRecord[]>();
   for (const { id, type } of entity.fields) {
-    if (type.kind !== 'record' || of.length === 0) continue;
+    if (type.kind !== 'record') continue;
     const ids = of.map(({ values }) => values[id]).filter((one): one is Id => typeof one === 'string');
     const rows = await on
       .select(columns)

@@ -7,6 +7,7 @@ import { rightNow, SIGNED_IN, viewerOfRole } from '@/core/access/viewer';
 import { removeNamed } from '@/core/edit/make';
 import { answerInWords, fullName } from '@/core/edit/words';
 import type { Definition, HandOut, Role } from '@/core/model/definition';
+import { findGone } from '@/core/model/gone';
 import { newId } from '@/core/model/id';
 import { withIncluded, type ElementKind } from '@/core/model/tree';
 import { send } from '../../live/host';
@@ -20,6 +21,7 @@ export function RolesPart() {
   const { definition, mayChange, apply } = usePeopleWork();
   const [chosen, setChosen] = useState(definition.roles[0]?.id);
   const role = definition.roles.find((one) => one.id === chosen) ?? definition.roles[0];
+  const gone = useMemo(() => findGone(definition), [definition]);
   const add = (): void => {
     const item: Role = { id: newId(), name: newName(definition), includes: [], privileges: [] };
     apply({ do: 'addItem', list: 'roles', at: definition.roles.length, item });
@@ -34,6 +36,15 @@ export function RolesPart() {
           </button>
         )}
       </PartHead>
+      {gone.length > 0 && (
+        <ul aria-label="Named and gone" className="mb-4 border-l-4 border-amber bg-amber-soft px-3 py-2">
+          {gone.map((one, n) => (
+            <li key={n}>
+              {one.place}: {one.message} {one.mend}
+            </li>
+          ))}
+        </ul>
+      )}
       <Panel label="What includes what">
         <RolePicture roles={definition.roles} chosen={role?.id} onChoose={setChosen} />
       </Panel>

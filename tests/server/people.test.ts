@@ -1,0 +1,167 @@
+import { eq } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { HandingOut } from '@/core/access/handing-out';
+import { Held } from '@/core/access/held';
+import { rightNow, type Assignment, type Person, type Viewer } from '@/core/access/viewer';
+import type { Definition } from '@/core/model/definition';
+import { LARKFIELD } from '@/demo/definition';
+import { database } from '@/server/database/client';
+import { people, sessions } from '@/server/database/schema';
+import { exportPeople, importPeople } from '@/server/people/csv';
+import { peopleOf } from '@/server/people/read';
+import { createPerson, updatePerson } from '@/server/people/write';
+import { Refused } from '@/server/http/problem';
+import { openSession } from '@/server/security/sessions';
+import { application, dropApplications, emptyDatabase, underNewId } from './setting';
+
+let definition: Definition;
+let keeper: { builderId: string };
+
+beforeAll(async () => {
+  await emptyDatabase();
+  definition = underNewId(LARKFIELD);
+  keeper = { builderId: (await application(definition)).ada };
+});
+afterAll(dropApplications);
+
+const run = (text: string, dry: boolean) => importPeople(definition.id, definition, keeper, text, dry);
+const count = (): Promise<number> => database().$count(people, eq(people.applicationId, definition.id));
+
+const FILE = [
+  'email,name,active,home_unit,roles,u_staff,u_trained',
+  'ann@x.example,"Ann ""A"", of\nthe desk",yes,mill-annexe,assistant@mill-annexe[2026-01-01T00:00:00.000Z/],yes,2027-01-31',
+  "bob@x.example,'=HYPERLINK(1),yes,,volunteer; lender,no,",
+  "cat@x.example,'@cat,no,main-hall,,,",
+].join('\r\n');
+
+describe('people as CSV', () => {
+  it('are told line by line first, then read, all or nothing, and come out as they went in', async () => {
+    expect((await run(FILE, true)).map(({ line, does }) => [line, does])).toEqual([
+      [3, 'new'],
+      [4, 'new'],
+      [5, 'new'],
+    ]);
+    expect(await count()).toBe(0);
+    const broken = `${FILE}\r\nann@x.example,Twice,yes,,,,\r\ndan@x.example,Dan,yes,nowhere,registrar@gone; x y,maybe,soon`;
+    const wrong = (await run(broken, false)).filter(({ does }) => does === 'wrong');
+    expect(wrong.map(({ line }) => line)).toEqual([6, 7]);
+    expect(wrong[1]?.says.join(' ')).toMatch(/u_staff: write yes or no.*“x y” cannot be read/);
+    expect(await count()).toBe(0);
+    await run(FILE, false);
+    const [ann, bob] = await peopleOf(definition.id);
+    expect([ann?.name, bob?.name]).toEqual(['=HYPERLINK(1)', '@cat']);
+    const file = await exportPeople(definition.id, definition);
+    expect(file).toContain("'=HYPERLINK(1)");
+    expect(file).not.toMatch(/(^|,)[=@+-]/m);
+    expect((await run(file, true)).map(({ does }) => does)).toEqual(['same', 'same', 'same']);
+  });
+
+  it('says what would change, and leaves what the file has no column for', async () => {
+    const told = await run('email,u_trained\r\nann@x.example,2028-01-01\r\n', true);
+    expect(told[0]).toMatchObject({ does: 'changes', says: ['u_trained: 2027-01-31 → 2028-01-01'] });
+    await expect(run('name\r\nAnn\r\n', true)).rejects.toThrow(/column email is missing/);
+    await expect(run('email,salary\r\na@x.example,1\r\n', true)).rejects.toThrow(/no place for salary/);
+    await expect(run('email\r\n"a', true)).rejects.toThrow(/not CSV/);
+  });
+});
+
+describe('accounts', () => {
+  it('switching off ends the sessions of that person, and what they have unlocked for others', async () => {
+    const [a, b] = await Promise.all(
+      ['eve@x.example', 'fay@x.example'].map((email) =>
+        database().transaction((tx) =>
+          createPerson(tx, definition.id, definition, keeper, { name: email, email }, 'none'),
+        ),
+      ),
+    );
+    await openSession({ audience: 'live', applicationId: definition.id, personId: a ?? '' });
+    await openSession({ audience: 'live', applicationId: definition.id, personId: b ?? '' });
+    const held = { element: 'x', what: 'see' as const, until: Date.now() + 60_000 };
+    await database()
+      .update(sessions)
+      .set({
+        unlocked: [
+          { ...held, by: a ?? '' },
+          { ...held, by: 'somebody' },
+        ],
+      })
+      .where(eq(sessions.personId, b ?? ''));
+    await database().transaction((tx) =>
+      updatePerson(tx, definition.id, definition, keeper, a ?? '', { active: false }),
+    );
+    const left = await database().select().from(sessions);
+    expect(left.map(({ personId, unlocked }) => [personId, unlocked.map(({ by }) => by)])).toEqual([
+      [b, ['somebody']],
+    ]);
+  });
+
+  it('are new with the roles that every new person gets, one for each address', async () => {
+    const make = (email: string) =>
+      database().transaction((tx) =>
+        createPerson(tx, definition.id, definition, keeper, { name: 'Gus', email }, 'none'),
+      );
+    await make('Gus@X.example');
+    const gus = (await peopleOf(definition.id)).find((one) => one.attributes['email'] === 'gus@x.example');
+    expect(gus?.assignments).toEqual([{ role: 'lender' }]);
+    await expect(make('gus@x.EXAMPLE')).rejects.toBeInstanceOf(Refused);
+  });
+});
+
+describe('handing out', () => {
+  const withKeeper = (handsOut: NonNullable<Definition['roles'][number]['handsOut']>): Definition => ({
+    ...LARKFIELD,
+    roles: LARKFIELD.roles.map((role) => (role.id === 'keeper' ? { ...role, handsOut } : role)),
+  });
+  const handing = (of: Definition, ...assignments: Assignment[]): HandingOut => {
+    const viewer: Viewer = { kind: 'signed-in', person: 'me', assignments };
+    return new HandingOut(new Held(of, viewer, rightNow()), 'me');
+  };
+  const person = (id: string, home: string | null, ...roles: string[]): Person => ({
+    id,
+    name: id,
+    active: true,
+    assignments: roles.map((role) => ({ role })),
+    attributes: { home_unit: home },
+  });
+
+  it.each([
+    [
+      'what is granted without holding it',
+      [{ role: 'registrar', notHeld: true }],
+      ['keeper'],
+      { role: 'registrar' },
+      true,
+    ],
+    ['nothing above what they hold', [{ role: 'registrar' }], ['keeper'], { role: 'registrar' }, false],
+    ['what they hold themselves', [{ role: 'registrar' }], ['keeper', 'head'], { role: 'registrar' }, true],
+    [
+      'nothing that is not named',
+      [{ role: 'registrar', notHeld: true }],
+      ['keeper'],
+      { role: 'volunteer' },
+      false,
+    ],
+  ])('gives %s', (_, handsOut, roles, given, may) => {
+    const mine = handing(withKeeper(handsOut), ...roles.map((role) => ({ role })));
+    expect(mine.mayHandOut(given)).toBe(may);
+  });
+
+  it('stays within the units in which it is held, and never reaches oneself', () => {
+    const of = withKeeper([{ role: 'volunteer', notHeld: true }]);
+    const mine = handing(of, { role: 'keeper', unit: 'mill-annexe' });
+    expect(mine.mayHandOut({ role: 'volunteer', unit: 'mill-annexe' })).toBe(true);
+    for (const unit of ['main-hall', 'larkfield-all', undefined])
+      expect(mine.mayHandOut({ role: 'volunteer', unit })).toBe(false);
+    expect(mine.mayLookAfter(person('a', 'mill-annexe'))).toBe(true);
+    expect(mine.mayLookAfter(person('a', 'main-hall'))).toBe(false);
+    expect(mine.mayLookAfter(person('a', null))).toBe(false);
+    expect(mine.mayLookAfter(person('me', 'mill-annexe'))).toBe(false);
+  });
+
+  it('leaves alone who holds more, and what conditions compare', () => {
+    const mine = handing(withKeeper([{ role: 'volunteer', notHeld: true }]), { role: 'keeper' });
+    expect(mine.holdsNoMore(person('a', null, 'volunteer'))).toBe(true);
+    expect(mine.holdsNoMore(person('a', null, 'volunteer', 'assistant'))).toBe(false);
+    expect([...mine.compared].sort()).toEqual(['email', 'home_unit', 'u_staff', 'u_trained']);
+  });
+});
