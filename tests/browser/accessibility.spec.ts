@@ -41,3 +41,49 @@ test('released screens: signing in, a list, a form with a problem, a refusal', a
   await expect(page.getByRole('heading', { name: 'This page is not open to you' })).toBeVisible();
   expect(await violations(page)).toEqual([]);
 });
+
+test('the people bench in all its parts, a person, and writing a condition', async ({ browser }) => {
+  const page = await studio(browser);
+  for (const part of ['people', 'roles', 'privileges', 'units', 'groups', 'conditions', 'facts', 'joining']) {
+    await page.goto(`/studio/larkfield/people?part=${part}`);
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    expect([part, await violations(page)]).toEqual([part, []]);
+  }
+  await page.goto('/studio/larkfield/people');
+  await page.getByRole('button', { name: 'Col Whitby' }).click();
+  await expect(page.getByRole('dialog')).toContainText('What their session holds now');
+  expect(await violations(page)).toEqual([]);
+  await page.goto('/studio/larkfield/gates?element=s_piece&viewer=role:lender');
+  await page.getByRole('button', { name: 'Change when Lender' }).click();
+  await page.getByLabel('Condition as text').fill('record.lender_email = us');
+  expect(await violations(page)).toEqual([]);
+  await page.goto('/studio/larkfield/gates?element=item');
+  await expect(page.getByRole('heading', { name: 'Doors of Items' })).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+});
+
+test('released screens: a filter, many at once, a locked field, looking after people', async ({
+  browser,
+}) => {
+  const signedIn = async (name: string, address: string): Promise<Page> => {
+    const page = await (await browser.newContext()).newPage();
+    await page.goto(`${LIVE}/sign-in?back=${encodeURIComponent(`${LIVE}/${address}`)}`);
+    await fillSignIn(page, emailOf(name));
+    await page.waitForURL(`**${LIVE}/${address}`);
+    return page;
+  };
+  const items = await signedIn('Priya Raman', 'items');
+  await items.getByRole('button', { name: 'Filter' }).click();
+  expect(await violations(items)).toEqual([]);
+  await items.getByRole('button', { name: 'Change many' }).click();
+  expect(await violations(items)).toEqual([]);
+  const loans = await signedIn('Marcus Bell', 'loans');
+  await loans.locator('tbody tr a').first().click();
+  await loans.getByLabel('Unlock Approved by').click();
+  expect(await violations(loans)).toEqual([]);
+  const people = await signedIn('Delia Marsh', 'people');
+  await expect(people.getByRole('button', { name: /^Change / }).first()).toBeVisible();
+  expect(await violations(people)).toEqual([]);
+  const pieces = await signedIn('Harriet Arkwright', 'pieces');
+  expect(await violations(pieces)).toEqual([]);
+});
