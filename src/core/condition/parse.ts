@@ -3,9 +3,9 @@ import { privilegesOf } from '../model/privileges';
 import { failed, ok, type Problem, type Result } from '../model/problem';
 import { unitsOf } from '../model/units';
 import { whatIsWrong } from './check';
+import { beginnings, constantOffers, operandOffers, operatorOffers, type Offer } from './offers';
 import { CLOCK_READINGS, type ClockReading, type Condition, type Operand, type Operator } from './condition';
 import { findByName, findByWord, nearest, pathWord, quotedName } from './names';
-import { constantInWords } from './print';
 import { REGISTERED, registered } from './registered';
 import { tokensOf, type Span, type Token } from './tokens';
 import {
@@ -30,12 +30,6 @@ export interface TextProblem extends Problem {
 
 export type Parsed =
   { readonly ok: true; readonly value: Condition } | { readonly ok: false; readonly problem: TextProblem };
-
-/** Something that could be written next. */
-export interface Offer {
-  readonly text: string;
-  readonly about: string;
-}
 
 /** What could stand at a place of the text, and the stretch that it would take the place of. */
 export interface Offers {
@@ -101,12 +95,6 @@ interface Read {
   readonly minus?: boolean;
 }
 
-const VIEWER_QUESTIONS: readonly Offer[] = [
-  { text: 'user has role', about: 'the viewer holds a role' },
-  { text: 'user has privilege', about: 'the viewer holds a privilege' },
-  { text: 'user in group', about: 'the viewer is in a group' },
-];
-
 class Parser {
   readonly offers: Offer[] = [];
   private at = 0;
@@ -135,7 +123,7 @@ class Parser {
   }
 
   private single(): Condition {
-    this.offer(() => this.beginnings());
+    this.offer(() => beginnings(this.scope));
     if (this.takeWord('not')) return { not: this.single() };
     if (this.takeSign('(')) {
       const inner = this.either();
@@ -326,7 +314,10 @@ class Parser {
   }
 
   private operand(beside?: Type): Read {
-    this.offer(() => [...(beside ? this.constantOffers(beside) : []), ...this.operandOffers(beside)]);
+    this.offer(() => [
+      ...(beside ? constantOffers(this.scope, beside) : []),
+      ...operandOffers(this.scope, beside),
+    ]);
     const token = this.peek();
     if (token.kind === 'word') {
       if (token.text === 'record') return this.recordPath();
@@ -429,7 +420,7 @@ class Parser {
     const value = this.constantOf(token, read.minus ?? false, type);
     const plain = value === undefined ? undefined : readConstant(definition, type, value);
     if (plain !== undefined) return { value: plain };
-    const names = this.constantOffers(type).map((one) => one.text);
+    const names = constantOffers(this.scope, type).map((one) => one.text);
     const near = nearest(names, token.text);
     throw this.fault(
       read.span,
@@ -517,67 +508,6 @@ class Parser {
     return condition;
   }
 
-  private beginnings(): Offer[] {
-    return [
-      ...this.operandOffers(),
-      ...VIEWER_QUESTIONS,
-      { text: 'not', about: 'the opposite of what follows' },
-      ...this.scope.definition.conditions.map((one) => ({
-        text: `meets ${quotedName(this.scope.definition.conditions, one.id)}`,
-        about: 'a named condition',
-      })),
-      ...REGISTERED.map((one) => ({ text: `${one.name}(`, about: one.about })),
-    ];
-  }
-
-  /** Every operand that there is; beside one of a type, those that can be compared with it. */
-  private operandOffers(beside?: Type): Offer[] {
-    const { definition, entity } = this.scope;
-    const fits = (type: Type): boolean => !beside || comparable(beside, type);
-    const many = (root: string, among: readonly { id: Id; name: string; type: ValueType }[]): Offer[] =>
-      among
-        .filter((one) => fits(one.type))
-        .map((one) => ({
-          text: `${root}.${pathWord(among, one.id)}`,
-          about: `${one.name}: ${typeInWords(definition, one.type)}`,
-        }));
-    const steps = (entity?.fields ?? []).flatMap((field) =>
-      field.type.kind === 'record' && entity
-        ? many(`record.${pathWord(entity.fields, field.id)}`, entityFor(this.scope, field.id)?.fields ?? [])
-        : [],
-    );
-    return [
-      ...many('record', entity?.fields ?? []),
-      ...many('user', attributesOf(definition)),
-      ...many('session', definition.sessionValues),
-      ...CLOCK_READINGS.filter((clock) => fits(typeOf(this.scope, { clock }) as Type)).map((clock) => ({
-        text: clock,
-        about: CLOCK_WORDS[clock],
-      })),
-      ...steps,
-    ];
-  }
-
-  private constantOffers(type: Type): Offer[] {
-    const { definition } = this.scope;
-    const write = (value: Value): Offer => ({
-      text: constantInWords(this.scope, value, type),
-      about: 'a constant',
-    });
-    switch (type.kind) {
-      case 'choice':
-        return type.options.map((option) => write(option.id));
-      case 'unit':
-        return unitsOf(definition).map((unit) => write(unit.id));
-      case 'boolean':
-        return [write(true), write(false)];
-      case 'weekday':
-        return ['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'].map(write);
-      default:
-        return [];
-    }
-  }
-
   private offer(make: () => Offer[]): void {
     if (this.peek().kind === 'end') this.offers.push(...make());
   }
@@ -649,34 +579,5 @@ class Parser {
   }
 }
 
-const CLOCK_WORDS: Readonly<Record<ClockReading, string>> = {
-  now: 'this moment',
-  today: "today's date",
-  time: 'the time of day',
-  weekday: 'the day of the week',
-  day: 'the day of the month',
-};
-
 const didYouMean = (near: string | undefined): string | undefined =>
   near === undefined ? undefined : `Did you mean ${near}?`;
-
-function operatorOffers(type: Type): Offer[] {
-  return [
-    ...operatorsFor(type).map((text) => ({ text, about: OPERATOR_WORDS[text] })),
-    ...(canBeOneOf(type) ? [{ text: 'in (', about: 'one of several' }] : []),
-    ...(type.kind === 'unit' ? [{ text: 'in unit', about: 'that unit or below it' }] : []),
-    { text: 'is empty', about: 'nothing is written there' },
-    { text: 'is not empty', about: 'something is written there' },
-  ];
-}
-
-const OPERATOR_WORDS: Readonly<Record<Operator, string>> = {
-  '=': 'is',
-  '!=': 'is not',
-  '<': 'less, or before',
-  '<=': 'at most',
-  '>': 'more, or after',
-  '>=': 'at least',
-  contains: 'has this in it',
-  'starts with': 'begins with this',
-};

@@ -1,9 +1,10 @@
 'use client';
 
-import { useCallback, useEffect, useState, type FormEvent } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import type { ShownPeople } from '@/core/access/shown';
 import { Window } from './closed-view';
 import { ask, send, useHost } from './host';
+import { NewPerson } from './new-person';
 
 interface Given {
   readonly role: string;
@@ -54,7 +55,9 @@ export function PeopleView({ part }: { part: ShownPeople }) {
     <div data-element={part.id} className="min-w-0 border-t-2 border-ink bg-paper">
       <div className="flex items-center gap-3 px-2 py-2">
         <h2 className="mr-auto font-semibold">{part.name}</h2>
-        {part.works && found && <NewPerson roles={found.offers.roles} onDone={load} />}
+        {part.works && found && host.people !== undefined && (
+          <NewPerson url={host.people} roles={found.offers.roles} onDone={load} />
+        )}
         <input
           type="search"
           aria-label={`Search in ${part.name}`}
@@ -125,66 +128,6 @@ export function PeopleView({ part }: { part: ShownPeople }) {
 interface Doing {
   readonly roles: Found['offers']['roles'];
   readonly onDone: () => Promise<void>;
-}
-
-function NewPerson({ roles, onDone }: Doing) {
-  const host = useHost();
-  const [told, setTold] = useState('');
-  const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
-    event.preventDefault();
-    event.stopPropagation();
-    const form = new FormData(event.currentTarget);
-    const role = String(form.get('role'));
-    const answer = await send<{ password: string }>('POST', host.people ?? '', {
-      name: form.get('name'),
-      email: form.get('email'),
-      assignments: role ? [{ role }] : [],
-    });
-    if (!answer.ok) return setTold([answer.detail, ...Object.values(answer.fields)].join(' '));
-    setTold(`Added. Their password, told once: ${answer.value.password}`);
-    await onDone();
-  };
-  return (
-    <Window
-      title="Add a person"
-      onOpenChange={() => setTold('')}
-      trigger={
-        <button type="button" className="button">
-          Add a person
-        </button>
-      }
-    >
-      <form onSubmit={(event) => void submit(event)} className="grid gap-3">
-        <label>
-          <span className="text-quiet">Name</span>
-          <input name="name" className="field-box" />
-        </label>
-        <label>
-          <span className="text-quiet">Email address</span>
-          <input name="email" type="email" className="field-box" />
-        </label>
-        <label>
-          <span className="text-quiet">Role</span>
-          <select name="role" className="field-box">
-            <option value="">None yet</option>
-            {roles.map((role) => (
-              <option key={role.id} value={role.id}>
-                {role.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        {told && (
-          <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
-            {told}
-          </p>
-        )}
-        <button type="submit" className="button button-main justify-self-start">
-          Add
-        </button>
-      </form>
-    </Window>
-  );
 }
 
 function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {

@@ -4,10 +4,11 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Assignment, Person } from '@/core/access/viewer';
 import { unitsOf } from '@/core/model/units';
 import { ask } from '../../live/host';
+import { NewPerson } from '../../live/new-person';
 import { usePeopleWork } from './context';
 import { ImportWindow } from './import-window';
 import { PartHead } from './parts';
-import { NewPersonWindow, PersonWindow } from './person-window';
+import { PersonWindow } from './person-window';
 
 export interface PersonRow extends Person {
   readonly confirmed: boolean;
@@ -59,7 +60,7 @@ export function PeoplePart({ first }: { first: FoundPeople }) {
         {mayChange && (
           <>
             <ImportWindow onDone={load} />
-            <NewPersonWindow onDone={load} />
+            <NewPerson main url={`${api}/people`} onDone={load} />
           </>
         )}
       </PartHead>

@@ -12,7 +12,6 @@ import { withIncluded } from '@/core/model/tree';
 import { unitsOf } from '@/core/model/units';
 import { showValue, type Value, type Values, type ValueType } from '@/core/model/value';
 import { privilegesOf } from '@/core/model/privileges';
-import { Window } from '../../live/closed-view';
 import { ask, send } from '../../live/host';
 import { usePeopleWork } from './context';
 import { assignmentInWords, type PersonRow } from './people-part';
@@ -416,52 +415,5 @@ function TestBox({ held }: { held: Held }) {
         </p>
       )}
     </div>
-  );
-}
-
-/** A new account. */
-export function NewPersonWindow({ onDone }: { onDone: () => Promise<void> }) {
-  const { api } = usePeopleWork();
-  const [told, setTold] = useState('');
-  const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const answer = await send<{ password: string }>('POST', `${api}/people`, {
-      name: form.get('name'),
-      email: form.get('email'),
-    });
-    if (!answer.ok) return setTold([answer.detail, ...Object.values(answer.fields)].join(' '));
-    setTold(`Added. Their password, told once: ${answer.value.password}`);
-    await onDone();
-  };
-  return (
-    <Window
-      title="Add a person"
-      onOpenChange={() => setTold('')}
-      trigger={
-        <button type="button" className="button button-main">
-          Add a person
-        </button>
-      }
-    >
-      <form onSubmit={(event) => void submit(event)} className="grid gap-3">
-        <label>
-          <span className="text-quiet">Name</span>
-          <input name="name" className="field-box" />
-        </label>
-        <label>
-          <span className="text-quiet">Email address</span>
-          <input name="email" type="email" className="field-box" />
-        </label>
-        {told && (
-          <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
-            {told}
-          </p>
-        )}
-        <button type="submit" className="button button-main justify-self-start">
-          Add
-        </button>
-      </form>
-    </Window>
   );
 }

@@ -1,0 +1,76 @@
+'use client';
+
+import { useState, type FormEvent } from 'react';
+import { Window } from './closed-view';
+import { send } from './host';
+
+interface Props {
+  /** Where people are made. */
+  readonly url: string;
+  /** The roles that can be given at once, where there is a choice. */
+  readonly roles?: readonly { readonly id: string; readonly name: string }[];
+  readonly main?: boolean;
+  readonly onDone: () => Promise<void>;
+}
+
+/** Makes an account. Its password is told once. */
+export function NewPerson({ url, roles, main = false, onDone }: Props) {
+  const [told, setTold] = useState('');
+  const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
+    event.preventDefault();
+    event.stopPropagation();
+    const form = new FormData(event.currentTarget);
+    const role = form.get('role');
+    const answer = await send<{ password: string }>('POST', url, {
+      name: form.get('name'),
+      email: form.get('email'),
+      ...(role && { assignments: [{ role }] }),
+    });
+    if (!answer.ok) return setTold([answer.detail, ...Object.values(answer.fields)].join(' '));
+    setTold(`Added. Their password, told once: ${answer.value.password}`);
+    await onDone();
+  };
+  return (
+    <Window
+      title="Add a person"
+      onOpenChange={() => setTold('')}
+      trigger={
+        <button type="button" className={`button ${main ? 'button-main' : ''}`}>
+          Add a person
+        </button>
+      }
+    >
+      <form onSubmit={(event) => void submit(event)} className="grid gap-3">
+        <label>
+          <span className="text-quiet">Name</span>
+          <input name="name" className="field-box" />
+        </label>
+        <label>
+          <span className="text-quiet">Email address</span>
+          <input name="email" type="email" className="field-box" />
+        </label>
+        {roles && (
+          <label>
+            <span className="text-quiet">Role</span>
+            <select name="role" className="field-box">
+              <option value="">None yet</option>
+              {roles.map((role) => (
+                <option key={role.id} value={role.id}>
+                  {role.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        {told && (
+          <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
+            {told}
+          </p>
+        )}
+        <button type="submit" className="button button-main justify-self-start">
+          Add
+        </button>
+      </form>
+    </Window>
+  );
+}
