@@ -23,10 +23,14 @@ async function withDatabase() {
 try {
   if (!existsSync(`${ROOT}/node_modules/tsx`)) needNpmPackages();
   const { url, stop } = await withDatabase();
-  const { status } = spawnSync(process.execPath, [inPackages('tsx/dist/cli.mjs'), `${ROOT}/src/cli/zinc.ts`, ...args], {
-    stdio: 'inherit',
-    env: { ...process.env, ...(url && { DATABASE_URL: url }), TSX_TSCONFIG_PATH: `${ROOT}/tsconfig.json` },
-  });
+  const { status } = spawnSync(
+    process.execPath,
+    [inPackages('tsx/dist/cli.mjs'), `${ROOT}/src/cli/zinc.ts`, ...args],
+    {
+      stdio: 'inherit',
+      env: { ...process.env, ...(url && { DATABASE_URL: url }), TSX_TSCONFIG_PATH: `${ROOT}/tsconfig.json` },
+    },
+  );
   await stop();
   process.exit(status ?? 2);
 } catch (error) {
