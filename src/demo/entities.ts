@@ -45,7 +45,7 @@ export const ENTITIES: readonly Entity[] = [
       field('item_value', 'Insurance value', money),
       field('item_store', 'Store and shelf', text),
       field('item_lender', 'Lender', text),
-      field('item_lender_email', 'Lender email', text),
+      field('item_lender_email', 'Lender email', text, { neverFollows: true }),
       field('item_branch', 'Branch', { kind: 'unit' }, { required: true }),
       field('item_shown', 'On display', { kind: 'boolean' }, { initial: false }),
       field('item_away', 'On loan', { kind: 'boolean' }, { initial: false }),

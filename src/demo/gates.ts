@@ -18,6 +18,7 @@ function gate(id: Id, ...lines: (readonly [Who | string, What, Condition?])[]): 
 
 const away: Condition = { compare: '=', left: { record: 'item_away' }, right: { value: true } };
 const stock: Condition = { compare: '=', left: { session: 'sv_stock' }, right: { value: true } };
+const out: Condition = { compare: '=', left: { record: 'loan_status' }, right: { value: 'out' } };
 const late: Condition = { hasPrivilege: 'q_late' };
 
 /** Who gets what, as the desk is first released. */
@@ -28,8 +29,14 @@ export const GATES: readonly [Id, Gate][] = [
   gate('s_piece', ['lender', 'see', { meets: 'c_own' }]),
   gate('h_away', [everyone, 'edit', away]),
   gate('h_home', [everyone, 'edit']),
-  gate('s_evenings', ['friend', 'see']),
-  gate('s_schedule', [{ kind: 'privilege', privilege: 'q_schedule' }, 'see']),
+  gate('area_friends', [signedIn, 'edit']),
+  gate('s_evenings', ['friend', 'edit'], [{ kind: 'unit', unit: 'mill-annexe' }, 'at-most-see']),
+  gate(
+    's_schedule',
+    [{ kind: 'privilege', privilege: 'q_schedule' }, 'see'],
+    [{ kind: 'role', role: 'registrar', exactly: true }, 'block'],
+  ),
+  gate('item_lender_email', ['registrar', 'edit'], ['auditor', 'see']),
   gate('b_export_items', ['registrar', 'edit'], ['auditor', 'see']),
   gate('b_bulk_items', ['registrar', 'edit']),
   gate('b_take_stock', [{ kind: 'group', group: 'g_trained' }, 'edit'], ['registrar', 'edit']),
@@ -73,7 +80,7 @@ export const GATES: readonly [Id, Gate][] = [
   gate('b_save_loan', ['assistant', 'edit']),
   gate('b_approve_loan', ['head', 'edit']),
   gate('b_return_loan', ['assistant', 'edit']),
-  gate('b_delete_loan', ['head', 'edit']),
+  gate('b_delete_loan', ['head', 'edit'], [everyone, 'block', out]),
   gate(
     's_reports',
     ['volunteer', 'see'],

@@ -52,7 +52,7 @@ describe('what a release would change', () => {
     if (!role) throw new Error('No role');
     expect(
       told(made({ do: 'changeItem', list: 'roles', from: role, to: { ...role, includes: ['volunteer'] } })),
-    ).toEqual([{ about: 'Curator', done: ['The role is another one than before.'] }]);
+    ).toEqual([{ about: 'Curator', done: ['Now includes Volunteer.'] }]);
   });
 
   it('says who gains and who loses, also by what follows', () => {

@@ -1,5 +1,5 @@
 import { print } from '../condition/print';
-import type { Definition } from '../model/definition';
+import type { Definition, Role } from '../model/definition';
 import { sameLine, type Line, type What, type Who } from '../model/gate';
 import type { Id } from '../model/id';
 import { privilegesOf } from '../model/privileges';
@@ -155,7 +155,7 @@ export function changeInWords(
   after: Definition,
   personName: PersonName,
 ): { readonly about: string; readonly done: readonly string[] } {
-  if (change.kind === 'role') return { about: change.name, done: ['The role is another one than before.'] };
+  if (change.kind === 'role') return { about: change.name, done: roleInWords(change.role, before, after) };
   const element = new Tree(after).get(change.element) ?? new Tree(before).get(change.element);
   const about = element ? fullName(element) : change.element;
   if (change.kind !== 'gate') return { about, done: [`It was ${change.kind}.`] };
@@ -178,4 +178,39 @@ export function changeInWords(
       ...(gone.length + added.length === 0 ? ['Its lines stand in another order.'] : []),
     ],
   };
+}
+
+/** What is different about a role, a sentence each. */
+function roleInWords(id: Id, before: Definition, after: Definition): string[] {
+  const find = (definition: Definition) => definition.roles.find((role) => role.id === id);
+  const [was, is] = [find(before), find(after)];
+  if (!was) return ['The role is new.'];
+  if (!is) return ['The role is gone.'];
+  const name = (among: readonly { readonly id: Id; readonly name: string }[], one: Id): string =>
+    among.find((each) => each.id === one)?.name ?? 'one that is gone';
+  const both = [...after.roles, ...before.roles];
+  const privileges = [...privilegesOf(after), ...privilegesOf(before)];
+  const turned = (
+    then: readonly Id[],
+    now: readonly Id[],
+    among: readonly { readonly id: Id; readonly name: string }[],
+    verb: string,
+  ): string[] => [
+    ...now.filter((one) => !then.includes(one)).map((one) => `Now ${verb} ${name(among, one)}.`),
+    ...then.filter((one) => !now.includes(one)).map((one) => `No longer ${verb} ${name(among, one)}.`),
+  ];
+  const handed = (role: Role): Id[] => (role.handsOut ?? []).map((one) => one.role);
+  const done = [
+    ...(was.name === is.name ? [] : [`Called ${is.name}, before ${was.name}.`]),
+    ...turned(was.includes, is.includes, both, 'includes'),
+    ...turned(was.privileges, is.privileges, privileges, 'holds'),
+    ...turned(handed(was), handed(is), both, 'hands out'),
+    ...(was.givenToNew === is.givenToNew
+      ? []
+      : [`${is.givenToNew ? 'Now' : 'No longer'} given to every new person.`]),
+    ...(was.joinable === is.joinable
+      ? []
+      : [`People may ${is.joinable ? 'now' : 'no longer'} join by themselves.`]),
+  ];
+  return done.length > 0 ? done : ['Its description, its start screen or how it is handed out differs.'];
 }

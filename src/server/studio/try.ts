@@ -14,7 +14,7 @@ import { knownRecords } from '../records/read';
 
 const MOST_PEOPLE = 500;
 const MOST_RECORDS = 300;
-const EXAMPLES = 5;
+const EXAMPLES = 40;
 
 /** What trying a condition tells: how many of how many, and some of them by name. */
 export interface TriedOut {

@@ -97,6 +97,8 @@ export function ConditionWindow({ title, api, scope, condition: first, onUse, on
   );
 }
 
+const EXAMPLES = 5;
+
 interface Count {
   readonly hits: number;
   readonly of: number;
@@ -123,7 +125,7 @@ function TryIt({ api, scope, condition }: { api: string; scope: Scope; condition
     };
   }, [api, asked]);
   const say = ({ hits, of, examples }: Count, what: string): string =>
-    `${hits} of ${of} ${what}${examples.length > 0 ? `: ${examples.join(', ')}${hits > examples.length ? ' …' : ''}` : ''}`;
+    `${hits} of ${of} ${what}${examples.length > 0 ? `: ${examples.slice(0, EXAMPLES).join(', ')}${hits > EXAMPLES ? ' …' : ''}` : ''}`;
   return (
     <div className="mt-4 min-h-[4.5rem] border-l-4 border-lead bg-plate px-3 py-2" aria-live="polite">
       <h3 className="font-semibold">True now</h3>

@@ -1,7 +1,7 @@
 'use client';
 
 import { ArrowDown, ArrowUp } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { compile } from '@/core/access/compile';
 import { rightNow, SIGNED_IN, viewerOfRole } from '@/core/access/viewer';
 import { removeNamed } from '@/core/edit/make';
@@ -10,7 +10,7 @@ import type { Definition, HandOut, Role } from '@/core/model/definition';
 import { findGone } from '@/core/model/gone';
 import { newId } from '@/core/model/id';
 import { withIncluded, type ElementKind } from '@/core/model/tree';
-import { send } from '../../live/host';
+import { ask, send } from '../../live/host';
 import { Window } from '../../live/closed-view';
 import { usePeopleWork } from './context';
 import { KeptText, Panel, PartHead } from './parts';
@@ -179,6 +179,7 @@ function RoleDetails({ role }: { role: Role }) {
         </div>
       </div>
       <HandsOut role={role} onChange={(handsOut) => change({ handsOut })} />
+      <RolePeople role={role} />
       <RoleReach role={role} />
     </Panel>
   );
@@ -284,6 +285,31 @@ function HandsOut({ role, onChange }: { role: Role; onChange: (handsOut: readonl
   );
 }
 
+/** Who was given the role, the first of them by name. */
+function RolePeople({ role }: { role: Role }) {
+  const { api } = usePeopleWork();
+  const [found, setFound] = useState<{ people: readonly { name: string }[]; total: number }>();
+  useEffect(() => {
+    let late = false;
+    void ask<{ people: readonly { name: string }[]; total: number }>(`${api}/people?role=${role.id}`, {
+      method: 'GET',
+    }).then((answer) => answer.ok && !late && setFound(answer.value));
+    return () => {
+      late = true;
+    };
+  }, [api, role.id]);
+  if (!found) return null;
+  const names = found.people.slice(0, 8).map((one) => one.name);
+  return (
+    <p className="mt-3 border-t border-rule pt-3">
+      <span className="font-semibold">Given to</span>{' '}
+      {found.total === 0
+        ? 'nobody'
+        : `${found.total}: ${names.join(', ')}${found.total > names.length ? ' …' : ''}`}
+    </p>
+  );
+}
+
 const COUNTED: readonly (readonly [ElementKind, string])[] = [
   ['screen', 'screens'],
   ['data-field', 'fields of the data'],
@@ -319,7 +345,7 @@ function RoleReach({ role }: { role: Role }) {
   const included = role.includes.map((id) => definition.roles.find((one) => one.id === id)?.name ?? id);
   const at = compile(definition).access(viewerOfRole(role.id), rightNow());
   return (
-    <div className="mt-3 border-t border-rule pt-3">
+    <div className="mt-1">
       <p>
         <span className="font-semibold">Gets</span> {counts.join(', ')}.
       </p>
