@@ -86,7 +86,7 @@ export function DoorView({ entity }: { entity: Entity }) {
             .map((one) => (
               <DoorRow key={one.id} door={one}>
                 {one.kind === 'data-field' && !compiled.lines(one.id) && (
-                  <label className="flex items-center gap-1.5 text-[13px] text-quiet">
+                  <label className="flex min-h-[24px] items-center gap-1.5 text-[13px] text-quiet">
                     <input
                       type="checkbox"
                       className="accent-open"

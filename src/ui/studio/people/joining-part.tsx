@@ -19,7 +19,7 @@ export function JoiningPart() {
     <>
       <PartHead title="Joining and starting" about="For the application as a whole." />
       <Panel label="Signing up">
-        <label className="flex items-center gap-1.5">
+        <label className="flex min-h-[24px] items-center gap-1.5">
           <input
             type="checkbox"
             className="accent-open"

@@ -133,7 +133,7 @@ function RoleDetails({ role }: { role: Role }) {
         />
         <div>
           <h3 className="mb-1 font-semibold">How people come to it</h3>
-          <label className="flex items-center gap-1.5">
+          <label className="flex min-h-[24px] items-center gap-1.5">
             <input
               type="checkbox"
               className="accent-open"
@@ -143,7 +143,7 @@ function RoleDetails({ role }: { role: Role }) {
             />
             Given to every new person
           </label>
-          <label className="flex items-center gap-1.5">
+          <label className="flex min-h-[24px] items-center gap-1.5">
             <input
               type="checkbox"
               className="accent-open"
@@ -206,7 +206,7 @@ function Checks({
       {among.map((one) => {
         const because = note?.(one);
         return (
-          <label key={one.id} className="flex items-center gap-1.5">
+          <label key={one.id} className="flex min-h-[24px] items-center gap-1.5">
             <input
               type="checkbox"
               className="accent-open"
@@ -239,7 +239,7 @@ function HandsOut({ role, onChange }: { role: Role; onChange: (handsOut: readonl
           const now = given.find((each) => each.role === one.id);
           return (
             <li key={one.id} className="flex items-center gap-4">
-              <label className="flex items-center gap-1.5">
+              <label className="flex min-h-[24px] items-center gap-1.5">
                 <input
                   type="checkbox"
                   className="accent-open"
@@ -256,7 +256,7 @@ function HandsOut({ role, onChange }: { role: Role; onChange: (handsOut: readonl
                 {one.name}
               </label>
               {now && (
-                <label className="flex items-center gap-1.5 text-quiet">
+                <label className="flex min-h-[24px] items-center gap-1.5 text-quiet">
                   <input
                     type="checkbox"
                     className="accent-open"
