@@ -118,6 +118,15 @@ function quickSql(row: Row, atom: Atom, must: Must): SQL | undefined {
       ? sql`${json} <> ${only}`
       : sql`${json} not in (${sql.join(values, sql`, `)})`;
   const form = asked.as === 'boolean' ? 'boolean' : 'string';
+  // As text it is faster still, where no other JSON value could be written so.
+  if (
+    must === 'be true' &&
+    asked.as === 'text' &&
+    asked.values.every((value) => !LIKE_JSON.test(String(value)))
+  ) {
+    const texts = asked.values.map((value) => sql`${String(value)}::text`);
+    return sql`coalesce(${row.alias}.data ->> ${asked.field}::text in (${sql.join(texts, sql`, `)}), false)`;
+  }
   switch (must) {
     case 'be true':
       return sql`coalesce(${isOne}, false)`;
@@ -129,6 +138,9 @@ function quickSql(row: Row, atom: Atom, must: Must): SQL | undefined {
       return sql`coalesce(${isOne} or jsonb_typeof(${json}) <> ${form}, true)`;
   }
 }
+
+/** What a number, a truth value, a list or an object can look like when it is written as text. */
+const LIKE_JSON = /^[-\d[{]|^(true|false|null)$/;
 
 /** A field of the record itself, and the texts or truth values that it is compared with; else undefined. */
 function constantsAsked(

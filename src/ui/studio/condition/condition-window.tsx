@@ -42,7 +42,12 @@ export function ConditionWindow({ title, api, scope, condition: first, onUse, on
         >
           <Dialog.Title className="mb-3 text-[17px] font-semibold">{title}</Dialog.Title>
           <h3 className="mb-1 font-semibold">By picking</h3>
-          <div className={sound || first === undefined || text === '' ? '' : 'opacity-60'}>
+          <div>
+            {!sound && text !== '' && (
+              <p className="mb-1 text-quiet">
+                As it was before the text was changed; the text is not whole yet.
+              </p>
+            )}
             <Picker scope={scope} condition={condition} onChange={picked} />
             {!('all' in condition) && !('any' in condition) && (
               <button
