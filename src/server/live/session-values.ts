@@ -28,7 +28,7 @@ export async function pressSessionButton(visit: Visit, buttonId: Id, record?: Id
   const { value: id, to } = element.node.effect;
   const declared = access.compiled.definition.sessionValues.find((one) => one.id === id);
   if (!declared) throw notThere();
-  const until = access.held.circumstances.moment + declared.minutes * 60_000;
+  const until = visit.circumstances.moment + declared.minutes * 60_000;
   await database().transaction(async (tx) => {
     const where = eq(sessions.tokenHash, hashToken(token));
     const [row] = await tx.select({ values: sessions.values }).from(sessions).where(where).for('update');

@@ -41,7 +41,7 @@ export async function unlock(
   const unlocker = await personById(applicationId, unlockerId);
   if (!unlocker || unlocker.id === person.id) throw mayNot();
   const theirs = compile(definition).access(viewerOfPerson(unlocker), {
-    moment: access.held.circumstances.moment,
+    moment: visit.circumstances.moment,
   });
   const holds = theirs.held.isSpokenOf({ kind: 'privilege', privilege: rule.privilege })('be true');
   // Their own doors: a record that they could not see is not theirs to show.
@@ -53,7 +53,7 @@ export async function unlock(
   const door = handles.doorOf(element);
   const doorElement = door && tree.get(door.id);
   const gates = [elementId, ...(doorElement && isDataDoor(doorElement) ? [doorElement.id] : [])];
-  const until = access.held.circumstances.moment + rule.minutes * 60_000;
+  const until = visit.circumstances.moment + rule.minutes * 60_000;
   const made = gates.map((gate): HeldUnlock => ({
     element: gate,
     what: level === EDIT ? 'edit' : 'see',
@@ -61,9 +61,9 @@ export async function unlock(
     by: unlocker.id,
     until,
   }));
-  const opened = compile(definition).access(access.held.viewer, {
-    ...access.held.circumstances,
-    unlocked: [...(access.held.circumstances.unlocked ?? []), ...made.map(plain)],
+  const opened = compile(definition).access(visit.viewer, {
+    ...visit.circumstances,
+    unlocked: [...(visit.circumstances.unlocked ?? []), ...made.map(plain)],
   });
   if (opened.level(element, record) === NONE)
     throw new Refused(

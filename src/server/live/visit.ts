@@ -17,6 +17,8 @@ export interface Visit {
   readonly name: string;
   readonly viewer: Viewer;
   readonly access: Access;
+  /** Of this very request: `access` may be one that an earlier request made for somebody alike. */
+  readonly circumstances: Circumstances;
   /** Absent for a signed-out visitor. */
   readonly person?: { readonly id: string; readonly name: string; readonly startScreen: string | null };
   readonly token?: string;
@@ -69,7 +71,16 @@ export async function visit(slug: string, cookies: Cookies): Promise<Visit | und
   const circumstances = circumstancesOf(row.moment, row.session);
   const definition = await releasedDefinition(applicationId, row.release);
   const access = compile(definition).access(viewer, circumstances);
-  return { applicationId, slug, name, viewer, access, ...(person && { person }), ...(token && { token }) };
+  return {
+    applicationId,
+    slug,
+    name,
+    viewer,
+    access,
+    circumstances,
+    ...(person && { person }),
+    ...(token && { token }),
+  };
 }
 
 /** What the session holds at this moment: what has ended is as if it had never been. */
