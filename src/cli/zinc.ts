@@ -128,7 +128,10 @@ asking(program.command('explain'))
       `${viewer} has ${least === most ? levelName(most) : `${levelName(least)} to ${levelName(most)}`} of ${element}: ${decidedBy(told.decided)}`,
     );
     for (const step of told.steps) {
-      const lines = [...step.lines.map(({ id }) => id), ...step.nearly.map(({ id }) => `${id} (not now)`)];
+      const lines = [
+        ...step.lines.map(({ id }) => id),
+        ...step.nearly.map(({ line }) => `${line.id} (not now)`),
+      ];
       const { least: low, most: high } = step.result;
       const level = low === high ? levelName(high) : `${levelName(low)}..${levelName(high)}`;
       print(

@@ -9,7 +9,7 @@ const handsOut = ['volunteer', 'assistant', 'registrar', 'lender', 'friend'].map
 }));
 
 const ROLES: readonly Role[] = [
-  { id: 'volunteer', name: 'Volunteer', includes: [], privileges: [] },
+  { id: 'volunteer', name: 'Volunteer', includes: [], privileges: [], standInFull: true },
   { id: 'assistant', name: 'Assistant', includes: ['volunteer'], privileges: [] },
   {
     id: 'registrar',
@@ -23,7 +23,7 @@ const ROLES: readonly Role[] = [
     id: 'head',
     name: 'Head of collections',
     includes: ['registrar'],
-    privileges: ['q_unlock', 'q_schedule'],
+    privileges: ['q_unlock', 'q_schedule', 'q_stand_in'],
   },
   { id: 'conservator', name: 'Conservator', includes: [], privileges: ['q_late'], startScreen: 's_reports' },
   { id: 'curator', name: 'Curator', includes: [], privileges: [] },
@@ -70,6 +70,7 @@ const PRIVILEGES: Definition['privileges'] = [
     privileges: [
       { id: 'q_late', name: 'Work after hours' },
       { id: 'q_unlock', name: 'Unlock for others' },
+      { id: 'q_stand_in', name: 'Look as others' },
     ],
   },
 ];
@@ -145,6 +146,7 @@ export const LARKFIELD: Definition = {
   newScreens: 'nobody',
   signUp: true,
   unlock: { privilege: 'q_unlock', minutes: 15 },
+  standIn: { privilege: 'q_stand_in', minutes: 30, changes: false },
   startScreen: 's_items',
   roles: ROLES,
   privileges: PRIVILEGES,

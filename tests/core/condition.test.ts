@@ -191,6 +191,7 @@ describe('a document of the first format', () => {
       menu: { id: 'menu', items: [] },
       startScreen: undefined,
       unlock: undefined,
+      standIn: undefined,
     };
     expect(readDefinition(upgrade(JSON.parse(JSON.stringify(old))))).toMatchObject({ ok: true });
     expect(upgrade({ kind: 'list', filter: { field: 'f', equals: true } })).toEqual({

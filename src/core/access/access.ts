@@ -37,8 +37,12 @@ export class Access {
     readonly held: Held,
     private readonly gates: Gates,
   ) {
-    this.doors = new Doors(this);
-    this.levels = new Uint8Array(gates.levels.length).fill(UNKNOWN);
+    this.doors = this.makeDoors();
+    this.levels = new Uint8Array(compiled.tree.elements.length).fill(UNKNOWN);
+  }
+
+  protected makeDoors(): Doors {
+    return new Doors(this);
   }
 
   /** The element with this id. Throws where there is none. */
@@ -96,7 +100,7 @@ export class Access {
     return this.level(this.element(screen.id), record) > NONE;
   }
 
-  private work(element: Element): Rule {
+  protected work(element: Element): Rule {
     const gate = this.gateRule(element);
     switch (element.kind) {
       case 'rows':
@@ -124,7 +128,7 @@ export class Access {
   }
 
   /** Does the button change data, rather than lead somewhere or read? */
-  private changes({ effect }: Button): boolean {
+  protected changes({ effect }: Button): boolean {
     if (effect.do === 'action') return changesData(this.compiled.tree.need(effect.action, 'action').node);
     return effect.do === 'save' || effect.do === 'delete' || effect.do === 'bulk';
   }

@@ -96,10 +96,15 @@ export class Compiled {
     let access = this.kept.get(key);
     if (!access) {
       if (this.kept.size >= MOST_KEPT) this.kept.clear();
-      const held = new Held(this.definition, viewer, circumstances);
-      this.kept.set(key, (access = new Access(this, held, this.gates(held))));
+      this.kept.set(key, (access = this.unshared(viewer, circumstances)));
     }
     return access;
+  }
+
+  /** The same, made for this viewer alone: for explaining, which also tells what does not count now. */
+  unshared(viewer: Viewer, circumstances: Circumstances): Access {
+    const held = new Held(this.definition, viewer, circumstances);
+    return new Access(this, held, this.gates(held));
   }
 
   /** What tells viewers apart. Who is not named in any line is nobody in particular. */
@@ -107,13 +112,14 @@ export class Compiled {
     const { reads } = this;
     const time = reads.clock.length === 0 ? '' : this.clockKey(readClock(moment, this.definition.timeZone));
     if (viewer.kind === 'signed-out') return `out ${time}`;
-    const { assignments, person, attributes } = viewer;
+    const { assignments, person, attributes, groups } = viewer;
     const roles: string[] = [];
     for (const one of assignments)
       if (counts(one, moment)) roles.push(one.unit === undefined ? one.role : `${one.role}@${one.unit}`);
     if (roles.length > 1) roles.sort();
     let key = `in ${roles.join(' ')} ${time}`;
     if (person !== undefined && this.subjects.has(`person:${person}`)) key += ` person:${person}`;
+    if (groups && groups.length > 0) key += ` groups:${JSON.stringify(groups)}`;
     if (reads.user.length > 0)
       key += attributes ? JSON.stringify(reads.user.map((id) => attributes[id] ?? null)) : '(none)';
     if (reads.session.length > 0) key += JSON.stringify(reads.session.map((id) => session?.[id] ?? null));

@@ -14,7 +14,7 @@ import { ALWAYS, editOnlyIf, higher, leastOf, lower, onlyWhere, seeCountsAsEdit,
 export class Doors {
   private readonly known = new Map<string, Rule>();
 
-  constructor(private readonly access: Access) {}
+  constructor(protected readonly access: Access) {}
 
   /** A screen: its own gate and, for one that shows a record, that record's rows door. */
   screen(screen: Screen): Rule {

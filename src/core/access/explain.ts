@@ -1,5 +1,6 @@
 import type { RecordFacts } from '../condition/atom';
 import { all, holds, type Formula } from '../condition/formula';
+import { tell, type Told } from '../condition/tell';
 import type { Screen } from '../model/definition';
 import { gives, type Line } from '../model/gate';
 import type { Id } from '../model/id';
@@ -8,6 +9,21 @@ import type { Access } from './access';
 import { EDIT, NONE, SEE, type Answer, type Level } from './level';
 import { answerOf, levelOn, mostOf, type Rule } from './rule';
 
+/** A line that would count, and what it is that keeps it from counting. */
+export interface Nearly {
+  readonly line: Line;
+  readonly since: readonly Since[];
+}
+
+/** Why a line does not count. */
+export type Since =
+  /** Its condition: each question with its answer. */
+  | { readonly is: 'when'; readonly told: readonly Told[] }
+  /** The role is held for records of other units only. */
+  | { readonly is: 'unit' }
+  /** The role is held, but not at this moment. */
+  | { readonly is: 'period'; readonly from?: string | undefined; readonly until?: string | undefined };
+
 /** One step on the way from the application down to the element. */
 export interface Step {
   readonly element: Id;
@@ -15,8 +31,8 @@ export interface Step {
   readonly gate: 'follows' | 'own';
   /** The lines that count for this viewer; where no record is known, those that may. */
   readonly lines: readonly Line[];
-  /** Lines that speak of the viewer, and would count but for their condition. */
-  readonly nearly: readonly Line[];
+  /** Lines that speak of the viewer, and would count but for their condition, unit or period. */
+  readonly nearly: readonly Nearly[];
   /** What is left after this step. */
   readonly result: Answer;
 }
@@ -56,12 +72,9 @@ export function explain(access: Access, id: Id, record?: RecordFacts): Explanati
   for (const [one, rule] of partsOf(access, element)) {
     const own = access.compiled.lines(one.id);
     const lines = (own ?? []).filter((line) => holdsOn(counting(access, one, line), record));
-    const nearly = (own ?? []).filter(
-      (line) =>
-        line.when &&
-        !lines.includes(line) &&
-        holdsOn(access.held.isSpokenOf(line.who)('not be false'), record),
-    );
+    const nearly = (own ?? [])
+      .filter((line) => !lines.includes(line))
+      .flatMap((line) => nearlyCounts(access, one, line, record) ?? []);
     steps.push({ element: one.id, gate: own ? 'own' : 'follows', lines, nearly, result: tell(one, rule) });
   }
   const level = record && access.level(element, record);
@@ -75,6 +88,27 @@ function counting(access: Access, element: Element, line: Line): Formula {
   const [who, when] = [held.isSpokenOf(line.who), held.isWhen(line, compiled.scope(element))];
   if (gives(line)) return all(who('be true'), when('be true'));
   return all(who('not be false'), when('not be false'));
+}
+
+/** What keeps a line that speaks of the viewer from counting; undefined for one that does not speak of them. */
+function nearlyCounts(
+  access: Access,
+  element: Element,
+  line: Line,
+  record: RecordFacts | undefined,
+): Nearly | undefined {
+  const { held, compiled } = access;
+  const who = held.isSpokenOf(line.who)('not be false');
+  const period = who === false ? held.periodOf(line.who) : undefined;
+  if (who === false && !period) return undefined;
+  const since: Since[] = period ? [{ is: 'period', from: period.from, until: period.until }] : [];
+  if (!period && !holdsOn(who, record)) since.push({ is: 'unit' });
+  if (
+    line.when &&
+    !holdsOn(held.isWhen(line, compiled.scope(element))(gives(line) ? 'be true' : 'not be false'), record)
+  )
+    since.push({ is: 'when', told: tell(held.facts, compiled.scope(element), line.when, record) });
+  return { line, since };
 }
 
 const holdsOn = (formula: Formula, record: RecordFacts | undefined): boolean =>

@@ -9,7 +9,7 @@ import type { Id } from '../model/id';
 import { withIncluded } from '../model/tree';
 import { unitAndBelow } from '../model/units';
 import type { Rule } from './rule';
-import { counts, type Circumstances, type Viewer } from './viewer';
+import { counts, type Assignment, type Circumstances, type Viewer } from './viewer';
 
 /** Where a role or a privilege is held: everywhere, or for records of these units only. */
 type Where = 'everywhere' | ReadonlySet<Id>;
@@ -32,6 +32,7 @@ export class Held {
       definition,
       user: signedIn ? viewer.attributes : undefined,
       session: signedIn ? (circumstances.session ?? {}) : undefined,
+      groups: signedIn ? viewer.groups : undefined,
       clock: readClock(circumstances.moment, definition.timeZone),
       hasRole: (role, exactly) =>
         isGone(definition, { kind: 'role', role })
@@ -78,6 +79,17 @@ export class Held {
     }
   }
 
+  /** The assignment by which a line would speak of the viewer, if its period were now. */
+  periodOf(who: Who): Assignment | undefined {
+    const { viewer, definition, circumstances } = this;
+    if (viewer.kind !== 'signed-in' || who.kind !== 'role') return undefined;
+    return viewer.assignments.find(
+      (one) =>
+        !counts(one, circumstances.moment) &&
+        (who.exactly ? one.role === who.role : withIncluded(definition, [one.role]).has(who.role)),
+    );
+  }
+
   /** Whether the line's when holds. */
   isWhen({ when }: Line, scope: Scope): Answering {
     return when ? (must) => bind(this.facts, scope, when, must) : constant(true);
@@ -103,11 +115,7 @@ export class Held {
     };
   }
 
-  private assign({
-    role,
-    unit,
-    ...period
-  }: Extract<Viewer, { kind: 'signed-in' }>['assignments'][number]): void {
+  private assign({ role, unit, ...period }: Assignment): void {
     if (!counts({ role, ...period }, this.circumstances.moment)) return;
     if (!this.definition.roles.some((one) => one.id === role)) return;
     const where = unit === undefined ? 'everywhere' : unitAndBelow(this.definition, unit);

@@ -31,10 +31,16 @@ export type Viewer =
       readonly assignments: readonly Assignment[];
       /** None are known of a bare role. */
       readonly attributes?: Values;
+      /** Groups that a made-up viewer is in, whatever the groups' conditions say. */
+      readonly groups?: readonly Id[];
     };
+
+/** A viewer who is nobody in particular, put together to look through their eyes. */
+export type MadeViewer = Omit<Extract<Viewer, { kind: 'signed-in' }>, 'kind' | 'person'>;
 
 export const SIGNED_OUT: Viewer = { kind: 'signed-out' };
 export const SIGNED_IN: Viewer = { kind: 'signed-in', assignments: [] };
+export const viewerOfGroup = (group: Id): Viewer => ({ kind: 'signed-in', assignments: [], groups: [group] });
 export const viewerOfRole = (role: Id): Viewer => ({ kind: 'signed-in', assignments: [{ role }] });
 
 /** A person who is switched off, or who has not confirmed their address yet, is nobody: signed out. */

@@ -26,6 +26,8 @@ export interface Facts {
   readonly clock: Clock;
   readonly hasRole: (role: Id, exactly: boolean) => Answering;
   readonly hasPrivilege: (privilege: Id) => Answering;
+  /** Groups that the viewer is taken to be in without asking. */
+  readonly groups?: readonly Id[] | undefined;
 }
 
 /** What else must hold before a field may be asked for: in filters, that the asker may see it. */
@@ -69,13 +71,15 @@ class Binding {
     if ('hasRole' in condition)
       return this.facts.hasRole(condition.hasRole, condition.exactly ?? false)(must);
     if ('hasPrivilege' in condition) return this.facts.hasPrivilege(condition.hasPrivilege)(must);
-    if ('inGroup' in condition)
+    if ('inGroup' in condition) {
+      if (this.facts.groups?.includes(condition.inGroup)) return satisfies(true, must);
       return this.named(
         condition.inGroup,
         this.facts.definition.groups,
         { definition: this.facts.definition },
         must,
       );
+    }
     if ('meets' in condition)
       return this.named(condition.meets, this.facts.definition.conditions, this.scope, must);
     return this.question(condition, must);

@@ -71,3 +71,19 @@ export function addDays(date: string, days: number): string {
   at.setUTCDate(at.getUTCDate() + days);
   return Number.isNaN(at.getTime()) ? date : at.toISOString().slice(0, 10);
 }
+
+/**
+ * The moment (milliseconds since 1970, UTC) of a local date and time (`2026-11-29T19:00`) in the time zone. One
+ * that is there twice, when clocks go back, is the earlier; one that is left out, when they go forward, is as
+ * much later. NaN where it is no date and time.
+ */
+export function momentOf(local: string, timeZone: string): number {
+  const asUtc = Date.parse(`${local.length === 16 ? `${local}:00` : local}Z`);
+  if (Number.isNaN(asUtc)) return NaN;
+  const offsetAt = (moment: number): number => Date.parse(`${readClock(moment, timeZone).now}Z`) - moment;
+  const day = 24 * 3600_000;
+  // The offset is one of those of the days around it.
+  const found = [offsetAt(asUtc - day), offsetAt(asUtc + day)].map((offset) => asUtc - offset);
+  const exact = found.filter((moment) => readClock(moment, timeZone).now === readClock(asUtc, 'UTC').now);
+  return exact.length > 0 ? Math.min(...exact) : Math.max(...found);
+}

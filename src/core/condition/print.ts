@@ -60,7 +60,8 @@ function question(scope: Scope, condition: Condition): string {
   return print(scope, condition);
 }
 
-function operand(scope: Scope, one: Operand, other?: Operand): string {
+/** What a comparison looks at, as it is written; `other` stands on its other side. */
+export function operand(scope: Scope, one: Operand, other?: Operand): string {
   const { definition } = scope;
   if ('user' in one) return `user.${pathWord(attributesOf(definition), one.user)}`;
   if ('session' in one) return `session.${pathWord(definition.sessionValues, one.session)}`;

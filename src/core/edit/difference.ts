@@ -1,4 +1,5 @@
-import { compile } from '../access/compile';
+import type { Access } from '../access/access';
+import { compile, type Compiled } from '../access/compile';
 import { sameAnswer, type Answer } from '../access/level';
 import type { Circumstances, Viewer } from '../access/viewer';
 import type { Definition } from '../model/definition';
@@ -52,6 +53,7 @@ const APPLICATION = [
   'startScreen',
   'signUp',
   'unlock',
+  'standIn',
   'privileges',
   'units',
   'attributes',
@@ -99,11 +101,7 @@ export function compareReach<Key>(
 ): Shift<Key>[] {
   const [old, now] = [compile(before), compile(after)];
   const elements = new Set([...now.tree.elements, ...old.tree.elements].map((element) => element.id));
-  const people = everybody.map(({ key, viewer }) => ({
-    key,
-    old: old.access(viewer, at),
-    now: now.access(viewer, at),
-  }));
+  const people = alike(everybody, old, now, at);
   const shifts: Shift<Key>[] = [];
   for (const id of elements) {
     const [was, is] = [old.tree.get(id), now.tree.get(id)];
@@ -115,10 +113,26 @@ export function compareReach<Key>(
         continue;
       const key = `${then.least}${then.most}${next.least}${next.most}`;
       const group = groups.get(key);
-      if (group) group.who.push(person.key);
-      else groups.set(key, { before: then, after: next, who: [person.key] });
+      if (group) group.who.push(...person.keys);
+      else groups.set(key, { before: then, after: next, who: [...person.keys] });
     }
     if (groups.size > 0) shifts.push({ element: id, groups: [...groups.values()] });
   }
   return shifts;
+}
+
+/** Those who are alike before and after are decided once. */
+function alike<Key>(
+  everybody: readonly Affected<Key>[],
+  before: Compiled,
+  after: Compiled,
+  at: Circumstances,
+): { readonly old: Access; readonly now: Access; readonly keys: Key[] }[] {
+  const found = new Map<Access, Map<Access, Key[]>>();
+  for (const { key, viewer } of everybody) {
+    const [old, now] = [before.access(viewer, at), after.access(viewer, at)];
+    const since = found.get(old) ?? new Map<Access, Key[]>();
+    found.set(old, since.set(now, [...(since.get(now) ?? []), key]));
+  }
+  return [...found].flatMap(([old, since]) => [...since].map(([now, keys]) => ({ old, now, keys })));
 }

@@ -36,7 +36,15 @@ export type ItemEdit = {
 export type Settings = Partial<
   Pick<
     Definition,
-    'name' | 'currency' | 'language' | 'timeZone' | 'newScreens' | 'startScreen' | 'signUp' | 'unlock'
+    | 'name'
+    | 'currency'
+    | 'language'
+    | 'timeZone'
+    | 'newScreens'
+    | 'startScreen'
+    | 'signUp'
+    | 'unlock'
+    | 'standIn'
   >
 >;
 

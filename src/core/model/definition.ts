@@ -26,6 +26,8 @@ export interface Definition {
   readonly signUp: boolean;
   /** Who may open a locked element on somebody else's screen, and for how long. */
   readonly unlock?: { readonly privilege: Id; readonly minutes: number };
+  /** Who may look as another person in the released application, how long at most, and whether they may change anything. */
+  readonly standIn?: StandIn;
   /** In the builder's order. */
   readonly roles: readonly Role[];
   readonly privileges: readonly PrivilegeGroup[];
@@ -44,6 +46,13 @@ export interface Definition {
   readonly closed: Readonly<Record<Id, Closed>>;
 }
 
+export interface StandIn {
+  readonly privilege: Id;
+  readonly minutes: number;
+  /** Else it is for reading only. */
+  readonly changes: boolean;
+}
+
 export interface Role {
   readonly id: Id;
   readonly name: string;
@@ -56,6 +65,8 @@ export interface Role {
   /** People may join and leave by themselves. */
   readonly joinable?: boolean;
   readonly startScreen?: Id;
+  /** Who stands in for somebody with only such roles gets what they get, rather than the lower of both. */
+  readonly standInFull?: boolean;
   /** What those with this role may hand out to others inside the application. */
   readonly handsOut?: readonly HandOut[];
 }

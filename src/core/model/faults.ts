@@ -78,9 +78,13 @@ function roles(faults: Faults): void {
     for (const { role: id } of role.handsOut ?? [])
       if (!faults.tree.role(id)) faults.missing(`${role.name}, hands out`, 'role', id);
   }
-  const { unlock } = faults.definition;
-  if (unlock && !privileges.some((one) => one.id === unlock.privilege))
-    faults.missing('Unlocking', 'privilege', unlock.privilege);
+  const { unlock, standIn } = faults.definition;
+  for (const [what, asked] of [
+    ['Unlocking', unlock],
+    ['Standing in', standIn],
+  ] as const)
+    if (asked && !privileges.some((one) => one.id === asked.privilege))
+      faults.missing(what, 'privilege', asked.privilege);
   const loop = inclusionLoop(faults.definition.roles);
   if (loop)
     faults.say(

@@ -234,6 +234,7 @@ const roleSchema = exactly({
   privileges: listOf(id),
   givenToNew: yup.boolean(),
   joinable: yup.boolean(),
+  standInFull: yup.boolean(),
   startScreen: id.notRequired(),
   handsOut: yup.array().of(exactly({ role: id, notHeld: yup.boolean() })),
 });
@@ -297,6 +298,9 @@ export const SETTINGS = {
   startScreen: id.notRequired(),
   signUp: yup.boolean().required('is missing'),
   unlock: exactly({ privilege: id, minutes }).default(undefined),
+  standIn: exactly({ privilege: id, minutes, changes: yup.boolean().required('is missing') }).default(
+    undefined,
+  ),
 };
 
 /** A whole document. */

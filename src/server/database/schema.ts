@@ -14,7 +14,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { Definition } from '../../core/model/definition';
-import type { Unlocked } from '../../core/access/viewer';
+import type { MadeViewer, Unlocked } from '../../core/access/viewer';
 import type { Value, Values } from '../../core/model/value';
 import type { Edit } from '../../core/edit/edit';
 
@@ -67,6 +67,10 @@ export const builders = pgTable('builders', {
   createdAt: at('created_at'),
 });
 
+/** What a builder may do with the live records in the look bench. The owner gives it. */
+export const LIVE_RIGHTS = ['none', 'read', 'change'] as const;
+export type LiveRight = (typeof LIVE_RIGHTS)[number];
+
 /** What a builder may do with an application, and whom they keep in their rail. */
 export const memberships = pgTable(
   'memberships',
@@ -80,6 +84,8 @@ export const memberships = pgTable(
       .array()
       .notNull()
       .default(sql`'{}'`),
+    /** May they look at the live records in the look bench, and may what they do there be kept? */
+    live: text('live', { enum: LIVE_RIGHTS }).notNull().default('none'),
   },
   (table) => [primaryKey({ columns: [table.applicationId, table.builderId] })],
 );
@@ -218,6 +224,69 @@ export const records = pgTable(
   ],
 );
 
+/**
+ * What was changed in one pane of the look bench: records as that pane has them, over the stored ones. Thrown
+ * away with the pane.
+ */
+export const panes = pgTable(
+  'panes',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    applicationId: applicationId(),
+    builderId: uuid('builder_id')
+      .notNull()
+      .references(() => builders.id, { onDelete: 'cascade' }),
+    kind: text('kind', { enum: RECORD_KINDS }).notNull(),
+    usedAt: at('used_at'),
+  },
+  (table) => [index('panes_used').on(table.usedAt)],
+);
+
+export const paneRecords = pgTable(
+  'pane_records',
+  {
+    paneId: uuid('pane_id')
+      .notNull()
+      .references(() => panes.id, { onDelete: 'cascade' }),
+    entity: text('entity').notNull(),
+    id: text('id').notNull(),
+    version: integer('version').notNull(),
+    /** Null: deleted in this pane. */
+    data: jsonb('data').$type<Values>(),
+    /** The version of the stored record that this stands over; null: it was made in this pane. */
+    over: integer('over'),
+    createdAt: at('created_at'),
+  },
+  (table) => [primaryKey({ columns: [table.paneId, table.entity, table.id] })],
+);
+
+/** A made-up viewer that builders have named and kept. */
+export const madeViewers = pgTable('made_viewers', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  applicationId: applicationId(),
+  name: text('name').notNull(),
+  viewer: jsonb('viewer').$type<MadeViewer>().notNull(),
+});
+
+/** "I should be able to see this": a note of somebody who was refused, with all that it was decided on. */
+export const notes = pgTable(
+  'notes',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    applicationId: applicationId(),
+    personId: uuid('person_id').references(() => people.id, { onDelete: 'cascade' }),
+    address: text('address').notNull(),
+    /** The locked element, where it is about one. */
+    element: text('element'),
+    text: text('text').notNull(),
+    release: integer('release').notNull(),
+    session: jsonb('session').$type<Values>().notNull().default({}),
+    at: at('at'),
+    doneAt: timestamp('done_at', { withTimezone: true }),
+  },
+  (table) => [index('notes_open').on(table.applicationId, table.doneAt, table.at)],
+);
+
 export const sessions = pgTable(
   'sessions',
   {
@@ -233,6 +302,9 @@ export const sessions = pgTable(
     values: jsonb('values').$type<Record<string, HeldValue>>().notNull().default({}),
     /** What others have unlocked for this session. */
     unlocked: jsonb('unlocked').$type<HeldUnlock[]>().notNull().default([]),
+    /** As whom this person looks, standing in for them, and until when. */
+    standingFor: uuid('standing_for').references(() => people.id, { onDelete: 'set null' }),
+    standingUntil: timestamp('standing_until', { withTimezone: true }),
   },
   (table) => [
     foreignKey({ columns: [table.applicationId], foreignColumns: [applications.id] }).onDelete('cascade'),
@@ -266,6 +338,8 @@ export const auditEvents = pgTable(
     at: at('at'),
     builderId: uuid('builder_id'),
     personId: uuid('person_id'),
+    /** Who did it, standing in for that person. */
+    standingIn: uuid('standing_in'),
     what: text('what').notNull(),
     detail: jsonb('detail').$type<Record<string, string | number>>().notNull().default({}),
   },

@@ -1,4 +1,4 @@
-import { and, eq } from 'drizzle-orm';
+import { and, desc, eq } from 'drizzle-orm';
 import type { Definition } from '@/core/model/definition';
 import { database } from '../database/client';
 import { applications, auditEvents, builders, releases } from '../database/schema';
@@ -82,4 +82,14 @@ export async function release(applicationId: string, builderId: string, reviewed
       .values({ applicationId, builderId, what: 'release', detail: { number, revision } });
     return number;
   });
+}
+
+/** The numbers of all releases, newest first. */
+export async function releaseNumbers(applicationId: string): Promise<number[]> {
+  const rows = await database()
+    .select({ number: releases.number })
+    .from(releases)
+    .where(eq(releases.applicationId, applicationId))
+    .orderBy(desc(releases.number));
+  return rows.map(({ number }) => number);
 }

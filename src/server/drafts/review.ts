@@ -5,6 +5,8 @@ import { changeInWords, fullName } from '@/core/edit/words';
 import type { Effect, Review } from '@/core/edit/review';
 import { applyEdit } from '@/core/edit/apply';
 import type { Edit } from '@/core/edit/edit';
+import type { Definition } from '@/core/model/definition';
+import type { Id } from '@/core/model/id';
 import { Tree } from '@/core/model/tree';
 import { Refused } from '../http/problem';
 import { peopleOf } from '../people/read';
@@ -76,18 +78,31 @@ export interface EditEffect {
 
 /** Who would gain and who would lose by an edit of the draft, which is not made. */
 export async function effectOfEdit(applicationId: string, edit: Edit): Promise<EditEffect> {
-  const [draft, people] = await Promise.all([draftOf(applicationId), peopleOf(applicationId)]);
-  const made = applyEdit(draft.definition, edit);
+  const { definition } = await draftOf(applicationId);
+  const made = applyEdit(definition, edit);
   if (!made.ok)
     throw new Refused(409, 'changed-meanwhile', made.problems[0]?.message ?? 'It does not apply.', {
       problems: made.problems,
     });
+  return effectOf(applicationId, definition, made.value);
+}
+
+/** Who gains and who loses between two definitions, but for the person `except`. */
+export async function effectOf(
+  applicationId: string,
+  before: Definition,
+  after: Definition,
+  except?: Id,
+): Promise<EditEffect> {
+  const people = await peopleOf(applicationId);
   const everybody: Affected<string>[] = [
     { key: 'Signed out', viewer: SIGNED_OUT },
-    ...people.filter((one) => one.active).map((one) => ({ key: one.name, viewer: viewerOfPerson(one) })),
+    ...people
+      .filter((one) => one.active && one.id !== except)
+      .map((one) => ({ key: one.name, viewer: viewerOfPerson(one) })),
   ];
-  const shifts = compareReach(draft.definition, made.value, everybody, rightNow());
-  const tree = new Tree(draft.definition);
+  const shifts = compareReach(before, after, everybody, rightNow());
+  const tree = new Tree(before);
   const who = (moves: (was: Answer, is: Answer) => boolean): string[] => [
     ...new Set(
       shifts.flatMap(({ groups }) =>

@@ -21,7 +21,7 @@ export function handle<Context>(
       return response;
     } catch (error) {
       if (error instanceof Refused) return problemResponse(error);
-      log.error({ error, path: new URL(request.url).pathname }, 'A request failed');
+      log.error({ err: error, path: new URL(request.url).pathname }, 'A request failed');
       return problemResponse(new Refused(500, 'failed', 'The server could not do this. It has been logged.'));
     }
   };

@@ -1,11 +1,20 @@
 import { cookies } from 'next/headers';
 import { notThere } from '../http/problem';
 import { RecordsApi } from '../records/api';
-import { scopeOf, visit } from './visit';
+import { auditStandIn } from './standing';
+import { scopeOf, visit, writerOf, type Visit } from './visit';
 
-/** The records API of a released application, for whoever asks. */
-export async function liveRecords(slug: string): Promise<RecordsApi> {
+/** The visit of a request to the API of a released application; in a stand-in, kept in the audit trail. */
+export async function apiVisit(slug: string, request: Request): Promise<Visit> {
   const now = await visit(slug, await cookies());
   if (!now) throw notThere();
-  return new RecordsApi(scopeOf(now), { keep: true, ...(now.person && { personId: now.person.id }) });
+  const { pathname } = new URL(request.url);
+  await auditStandIn(now, request.method === 'GET' ? 'looked' : 'did', `${request.method} ${pathname}`);
+  return now;
+}
+
+/** The records API of a released application, for whoever asks. */
+export async function liveRecords(slug: string, request: Request): Promise<RecordsApi> {
+  const now = await apiVisit(slug, request);
+  return new RecordsApi(scopeOf(now), writerOf(now));
 }

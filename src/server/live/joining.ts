@@ -9,6 +9,7 @@ import { checkPerson } from '../people/input';
 import { givenToNew } from '../people/write';
 import { hashPassword } from '../security/password';
 import { hashToken } from '../security/sessions';
+import { requireOneself } from './standing';
 import type { Visit } from './visit';
 
 const HOURS = 24;
@@ -109,6 +110,7 @@ export async function joinOrLeave(
   role: Id,
   join: boolean,
 ): Promise<void> {
+  requireOneself(visit);
   const { person, applicationId } = visit;
   if (!person || !definition.roles.some((one) => one.id === role && one.joinable)) throw notThere();
   // An assignment with a unit or a period was made by somebody else, and is not touched.

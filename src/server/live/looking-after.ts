@@ -10,6 +10,7 @@ import type { PersonInput } from '../people/input';
 import { listPeople, type PeopleQuery } from '../people/list';
 import { personById } from '../people/read';
 import { createPerson, givenToNew, newPassword, resetPassword, updatePerson } from '../people/write';
+import { requireOneself } from './standing';
 import type { Visit } from './visit';
 
 /** A person as those who look after people see them. */
@@ -33,6 +34,7 @@ export class LookingAfter {
 
   constructor(private readonly visit: Visit) {
     if (!visit.person) throw notThere();
+    requireOneself(visit);
     this.access = visit.access;
     this.self = visit.person.id;
     this.handing = new HandingOut(visit.access.held, visit.person.id);

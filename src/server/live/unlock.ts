@@ -11,6 +11,7 @@ import { personById } from '../people/read';
 import { knownRecord, openRecord, type Scope } from '../records/read';
 import { hashToken } from '../security/sessions';
 import { personWithPassword } from '../security/sign-in';
+import { requireOneself } from './standing';
 import { scopeOf, type Visit } from './visit';
 
 /**
@@ -24,6 +25,7 @@ export async function unlock(
   recordId: Id | undefined,
   credentials: { readonly email: string; readonly password: string },
 ): Promise<number> {
+  requireOneself(visit);
   const { access, token, person, applicationId } = visit;
   const { tree, definition, handles } = access.compiled;
   const rule = definition.unlock;

@@ -8,19 +8,27 @@ import { applications, people, sessions, type HeldUnlock, type HeldValue } from 
 import { releasedDefinition } from '../drafts/release';
 import { personColumns, personOf } from '../people/read';
 import type { Scope } from '../records/read';
+import type { Writer } from '../records/write';
 import { hashToken, liveCookie } from '../security/sessions';
+import { holdsStandIn, standIn, type Standing } from './standing';
 
 /** One request to a released application: who asks, and what they get. */
 export interface Visit {
   readonly applicationId: string;
   readonly slug: string;
   readonly name: string;
+  /** The number of the release in force. */
+  readonly release: number;
   readonly viewer: Viewer;
   readonly access: Access;
   /** Of this very request: `access` may be one that an earlier request made for somebody alike. */
   readonly circumstances: Circumstances;
-  /** Absent for a signed-out visitor. */
+  /** Absent for a signed-out visitor. In a stand-in, the person as whom is looked. */
   readonly person?: { readonly id: string; readonly name: string; readonly startScreen: string | null };
+  /** Who really is there, standing in for `person`; absent where people look as themselves. */
+  readonly standing?: Standing;
+  /** May they look as others? */
+  readonly mayStandIn: boolean;
   readonly token?: string;
 }
 
@@ -42,6 +50,7 @@ export async function visit(slug: string, cookies: Cookies): Promise<Visit | und
       release: applications.release,
       person: { ...personColumns, startScreen: people.startScreen },
       session: { values: sessions.values, unlocked: sessions.unlocked },
+      standing: { for: sessions.standingFor, until: sessions.standingUntil },
       // One moment for the whole request, taken by the one clock that all processes share.
       moment: sql<number>`(extract(epoch from now()) * 1000)::float8`,
     })
@@ -71,16 +80,19 @@ export async function visit(slug: string, cookies: Cookies): Promise<Visit | und
   const circumstances = circumstancesOf(row.moment, row.session);
   const definition = await releasedDefinition(applicationId, row.release);
   const access = compile(definition).access(viewer, circumstances);
-  return {
+  const visit: Visit = {
     applicationId,
     slug,
     name,
+    release: row.release,
     viewer,
     access,
     circumstances,
+    mayStandIn: person !== null && holdsStandIn(access),
     ...(person && { person }),
     ...(token && { token }),
   };
+  return row.standing?.for ? standIn(visit, row.standing.for, row.standing.until) : visit;
 }
 
 /** What the session holds at this moment: what has ended is as if it had never been. */
@@ -96,6 +108,13 @@ function circumstancesOf(
     .map(({ element, record, what }) => ({ element, what, ...(record !== undefined && { record }) }));
   return { moment, session: values, unlocked };
 }
+
+/** Who writes in this visit, for the audit trail. */
+export const writerOf = ({ person, standing }: Visit): Writer => ({
+  keep: true,
+  ...(person && { personId: person.id }),
+  ...(standing && { standingIn: standing.id }),
+});
 
 /** The live records as the visitor may have them. */
 export const scopeOf = ({ applicationId, access }: Visit): Scope => ({ applicationId, access, kind: 'live' });

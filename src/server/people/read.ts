@@ -1,13 +1,5 @@
 import { and, asc, eq, sql } from 'drizzle-orm';
-import {
-  SIGNED_IN,
-  SIGNED_OUT,
-  viewerOfPerson,
-  viewerOfRole,
-  type Assignment,
-  type Person,
-  type Viewer,
-} from '@/core/access/viewer';
+import type { Assignment, Person } from '@/core/access/viewer';
 import type { Values } from '@/core/model/value';
 import { database } from '../database/client';
 import { people } from '../database/schema';
@@ -87,14 +79,4 @@ export async function personById(applicationId: string, id: string): Promise<Per
     .from(people)
     .where(and(eq(people.applicationId, applicationId), eq(people.id, id)));
   return row && personOf(row);
-}
-
-/** Reads a viewer from its key: `signed-out`, `signed-in`, `role:ID` or `person:ID`. */
-export async function viewerByKey(applicationId: string, key: string): Promise<Viewer | undefined> {
-  if (key === 'signed-out') return SIGNED_OUT;
-  if (key === 'signed-in') return SIGNED_IN;
-  const [kind, id = ''] = key.split(/:(.*)/s);
-  if (kind === 'role') return viewerOfRole(id);
-  const person = kind === 'person' ? await personById(applicationId, id) : undefined;
-  return person && viewerOfPerson(person);
 }

@@ -8,15 +8,14 @@ import type { Entity, EntityField } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
 import type { Values } from '@/core/model/value';
 import { database, type Executor } from '../database/client';
-import { records, type RecordKind } from '../database/schema';
+import { records } from '../database/schema';
 import { Refused } from '../http/problem';
 import { readFilter } from './filter';
 import { formulaSql, shownSql, type Row } from './sql';
+import { namedRecords, recordsOf, type Place } from './store';
 
-/** Which records: of one application, sample or live, as one viewer may have them. */
-export interface Scope {
-  readonly applicationId: string;
-  readonly kind: RecordKind;
+/** Which records: those of a place, as one viewer may have them. */
+export interface Scope extends Place {
   readonly access: Access;
 }
 
@@ -48,14 +47,19 @@ export interface Page {
   readonly size: number;
 }
 
-const inScope = (scope: Scope, entity: Id): SQL | undefined =>
+const inScope = (scope: Place, entity: Id): SQL | undefined =>
   and(
     eq(records.applicationId, scope.applicationId),
     eq(records.kind, scope.kind),
     eq(records.entity, entity),
   );
 
-const columns = { id: records.id, version: records.version, values: records.data };
+/** Written out: they are read from the table, or from what stands in its place under the same name. */
+const columns = {
+  id: sql<Id>`records.id`,
+  version: sql<number>`records.version`,
+  values: sql<Values>`records.data`,
+};
 
 /**
  * The record, if its rows door is open to the viewer. A closed one is as one that does not exist: also in
@@ -70,14 +74,29 @@ export async function openRecord(
 ): Promise<StoredRecord | undefined> {
   const rows = scope.access.doors.rows(entity.id).see;
   if (rows === false) return undefined;
-  const row: Row = { alias: sql.raw('records'), entity };
   const query = on
     .select(columns)
-    .from(records)
-    .where(and(inScope(scope, entity.id), eq(records.id, id), formulaSql(row, rows)));
-  const [found] = await (lock ? query.for(lock, { of: records }) : query);
+    .from(namedRecords(scope))
+    .where(and(inScope(scope, entity.id), eq(records.id, id), formulaSql(rowOf(scope, entity), rows)));
+  // Who writes in a pane has locked the pane.
+  const [found] = await (lock && scope.pane === undefined ? query.for(lock, { of: records }) : query);
   return found;
 }
+
+/** The record, whoever may see it: for explaining to a builder what was decided on it. */
+export async function storedRecord(place: Place, entity: Entity, id: Id): Promise<StoredRecord | undefined> {
+  const [found] = await database()
+    .select(columns)
+    .from(namedRecords(place))
+    .where(and(inScope(place, entity.id), eq(records.id, id)));
+  return found;
+}
+
+const rowOf = (scope: Place, entity: Entity): Row => ({
+  alias: sql.raw('records'),
+  entity,
+  from: recordsOf(scope),
+});
 
 /** Fields whose words can be searched. */
 const SEARCHED: readonly EntityField['type']['kind'][] = ['text', 'choice', 'record', 'unit'];
@@ -95,7 +114,7 @@ export async function listRecords(
   query: Query,
 ): Promise<Page> {
   const { access } = scope;
-  const row: Row = { alias: sql.raw('records'), entity };
+  const row = rowOf(scope, entity);
   const rows = all(access.doors.rows(entity.id).see, filter);
   const asked = readFilter(access, entity, query.filter ?? '');
   const where = and(
@@ -106,15 +125,16 @@ export async function listRecords(
   );
   const order = [...orderSql(access, row, query.sort), sql`${records.id} collate "C"`];
   const on = database();
+  const from = namedRecords(scope);
   const [found, total] = await Promise.all([
     on
       .select(columns)
-      .from(records)
+      .from(from)
       .where(where)
       .orderBy(...order)
       .limit(query.size)
       .offset((query.page - 1) * query.size),
-    on.$count(records, where),
+    on.$count(from, where),
   ]);
   return { records: found, total, page: query.page, size: query.size };
 }
@@ -184,7 +204,7 @@ async function readTargets(
     const ids = of.map(({ values }) => values[id]).filter((one): one is Id => typeof one === 'string');
     const rows = await on
       .select(columns)
-      .from(records)
+      .from(namedRecords(scope))
       .where(and(inScope(scope, type.entity), inArray(records.id, [...new Set(ids)])));
     for (const row of rows) found.set(`${type.entity} ${row.id}`, row.values);
     const target = scope.access.compiled.tree.need(type.entity, 'rows').node;

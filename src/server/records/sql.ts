@@ -13,9 +13,13 @@ import { registeredSql } from './registered';
 export interface Row {
   readonly alias: SQL;
   readonly entity: Entity;
+  /** What records are read from, where it is not the table: as one pane of the look bench has them. */
+  readonly from?: SQL;
   /** For filters: a field that points to a record is what this viewer is shown of it. */
   readonly shownTo?: Access;
 }
+
+const RECORDS = sql`records`;
 
 /** The field's stored value, as JSON. */
 const stored = ({ alias }: Row, field: Id): SQL => sql`${alias}.data -> ${field}::text`;
@@ -45,7 +49,7 @@ function stepSql(row: Row, through: Id, read: (target: SQL) => SQL): SQL {
   const type = row.entity.fields.find((one) => one.id === through)?.type;
   if (type?.kind !== 'record') return sql`null`;
   const target = sql.raw('step');
-  return sql`(select ${read(target)} from records ${target}
+  return sql`(select ${read(target)} from ${row.from ?? RECORDS} ${target}
     where ${target}.application_id = ${row.alias}.application_id and ${target}.kind = ${row.alias}.kind
       and ${target}.entity = ${type.entity} and ${target}.id = zg_text(${stored(row, through)}))`;
 }
@@ -209,9 +213,10 @@ function wordsSql(access: Access, row: Row, field: EntityField): SQL {
   }
   if (type.kind !== 'record') return valueSql(row, field);
   const entity = access.compiled.tree.need(type.entity, 'rows').node;
-  const target: Row = { alias: sql.raw(`target_${field.id.replaceAll('-', '_')}`), entity };
+  const from = row.from ?? RECORDS;
+  const target: Row = { alias: sql.raw(`target_${field.id.replaceAll('-', '_')}`), entity, from };
   const label = access.compiled.tree.need(entity.labelField, 'data-field').node;
-  return sql`(select ${valueSql(target, label)} from records ${target.alias}
+  return sql`(select ${valueSql(target, label)} from ${from} ${target.alias}
     where ${target.alias}.application_id = ${row.alias}.application_id and ${target.alias}.kind = ${row.alias}.kind
       and ${target.alias}.entity = ${entity.id} and ${target.alias}.id = zg_text(${stored(row, field.id)})
       and ${formulaSql(target, access.doors.rows(entity.id).see)}

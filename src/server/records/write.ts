@@ -12,11 +12,16 @@ import { database, type Executor } from '../database/client';
 import { auditEvents, records } from '../database/schema';
 import { notThere, Refused, type FieldProblem } from '../http/problem';
 import { knownRecord, openRecord, type Scope, type StoredRecord } from './read';
+import { beginWriting, insertRecord, namedRecords, putRecord, type Place } from './store';
 
 /** Who writes, for the audit trail; and whether it is kept, or only tried and rolled back. */
 export interface Writer {
   readonly personId?: string;
+  /** Who does it, standing in for that person. */
+  readonly standingIn?: string;
   readonly keep: boolean;
+  /** Why nothing is written at all. */
+  readonly refusal?: string | undefined;
 }
 
 /** What somebody wrote, by the field's id, as it came. */
@@ -29,9 +34,15 @@ class RolledBack<T> extends Error {
   }
 }
 
-async function inTransaction<T>(writer: Writer, work: (tx: Executor) => Promise<T>): Promise<T> {
+async function inTransaction<T>(
+  scope: Scope,
+  writer: Writer,
+  work: (tx: Executor) => Promise<T>,
+): Promise<T> {
+  if (writer.refusal !== undefined) throw new Refused(403, 'reading-only', writer.refusal);
   try {
     return await database().transaction(async (tx) => {
+      await beginWriting(scope, tx);
       const result = await work(tx);
       if (!writer.keep) throw new RolledBack(result);
       return result;
@@ -52,7 +63,7 @@ export async function createRecord(
   entity: Entity,
   input: Input,
 ): Promise<StoredRecord> {
-  return inTransaction(writer, async (tx) => {
+  return inTransaction(scope, writer, async (tx) => {
     const { tree } = scope.access.compiled;
     const initial = Object.fromEntries(entity.fields.map((field) => [field.id, field.initial ?? null]));
     const read = readInput(scope.access.compiled.definition, entity, input);
@@ -63,8 +74,7 @@ export async function createRecord(
     requireWritable(entity, input, (field) => levelOn(scope.access.doors.field(field.id, 'new'), proposed));
     requireSound([...read.problems, ...missing(entity, values)]);
     await requireTargets(scope, entity, read.values, tx);
-    const { applicationId, kind } = scope;
-    await tx.insert(records).values({ applicationId, kind, entity: entity.id, id: record.id, data: values });
+    await insertRecord(scope, entity, record, tx);
     await audit(tx, scope, writer, 'create', entity, record.id);
     return record;
   });
@@ -83,7 +93,7 @@ export async function updateRecord(
   version: number,
   input: Input,
 ): Promise<StoredRecord> {
-  return inTransaction(writer, (tx) => updateIn(tx, scope, writer, entity, id, version, input));
+  return inTransaction(scope, writer, (tx) => updateIn(tx, scope, writer, entity, id, version, input));
 }
 
 /**
@@ -98,7 +108,7 @@ export async function changeMany(
   input: Input,
   may: (record: RecordFacts) => boolean,
 ): Promise<StoredRecord[]> {
-  return inTransaction(writer, async (tx) => {
+  return inTransaction(scope, writer, async (tx) => {
     const changed: StoredRecord[] = [];
     for (const [n, { id, version }] of chosen.entries())
       try {
@@ -155,7 +165,7 @@ export async function runAction(
   version: number,
   actionId: Id,
 ): Promise<StoredRecord> {
-  return inTransaction(writer, async (tx) => {
+  return inTransaction(scope, writer, async (tx) => {
     const stored = await lockedRecord(scope, entity, id, tx);
     const action = entity.actions.find((one) => one.id === actionId);
     if (action?.kind !== 'named' || levelOn(scope.access.doors.action(action.id), stored) === NONE)
@@ -180,28 +190,20 @@ export async function deleteRecord(
   id: Id,
   version: number,
 ): Promise<void> {
-  return inTransaction(writer, async (tx) => {
+  return inTransaction(scope, writer, async (tx) => {
     const stored = await lockedRecord(scope, entity, id, tx);
     requireOpen(scope, scope.access.compiled.tree.action(entity, 'delete'), stored);
     requireVersion(stored, version);
-    if (await isPointedTo(scope, entity, id, tx))
+    if (await isPointedTo(scope, scope.access.compiled.definition, entity, id, tx))
       throw new Refused(
         409,
         'in-use',
         `This ${entity.name.toLowerCase()} cannot be deleted: it is still in use.`,
       );
-    await tx.delete(records).where(isRecord(scope, entity, id));
+    await putRecord(scope, entity, id, version, null, tx);
     await audit(tx, scope, writer, 'delete', entity, id);
   });
 }
-
-const isRecord = ({ applicationId, kind }: Scope, entity: Entity, id: Id) =>
-  and(
-    eq(records.applicationId, applicationId),
-    eq(records.kind, kind),
-    eq(records.entity, entity.id),
-    eq(records.id, id),
-  );
 
 async function lockedRecord(
   scope: Scope,
@@ -316,16 +318,18 @@ async function store(
   values: Values,
   tx: Executor,
 ): Promise<StoredRecord> {
-  const version = stored.version + 1;
-  await tx
-    .update(records)
-    .set({ data: values, version, updatedAt: sql`now()` })
-    .where(isRecord(scope, entity, stored.id));
-  return { id: stored.id, version, values };
+  await putRecord(scope, entity, stored.id, stored.version, values, tx);
+  return { id: stored.id, version: stored.version + 1, values };
 }
 
-async function isPointedTo(scope: Scope, entity: Entity, id: Id, tx: Executor): Promise<boolean> {
-  const { definition } = scope.access.compiled;
+/** Does any record point to this one? */
+export async function isPointedTo(
+  scope: Place,
+  definition: Definition,
+  entity: Entity,
+  id: Id,
+  tx: Executor,
+): Promise<boolean> {
   const points = definition.entities.flatMap((one) =>
     one.fields
       .filter((field) => field.type.kind === 'record' && field.type.entity === entity.id)
@@ -335,8 +339,8 @@ async function isPointedTo(scope: Scope, entity: Entity, id: Id, tx: Executor): 
   );
   if (points.length === 0) return false;
   const [found] = await tx
-    .select({ id: records.id })
-    .from(records)
+    .select({ id: sql<Id>`records.id` })
+    .from(namedRecords(scope))
     .where(and(eq(records.applicationId, scope.applicationId), eq(records.kind, scope.kind), or(...points)))
     .limit(1);
   return found !== undefined;
@@ -350,10 +354,11 @@ async function audit(
   entity: Entity,
   record: Id,
 ): Promise<void> {
-  if (scope.kind !== 'live') return;
+  if (scope.kind !== 'live' || scope.pane !== undefined) return;
   await tx.insert(auditEvents).values({
     applicationId: scope.applicationId,
     personId: writer.personId ?? null,
+    standingIn: writer.standingIn ?? null,
     what,
     detail: { entity: entity.id, record },
   });

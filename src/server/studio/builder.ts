@@ -2,7 +2,7 @@ import { and, eq, gt, sql } from 'drizzle-orm';
 import { cookies } from 'next/headers';
 import { cache } from 'react';
 import { database } from '../database/client';
-import { applications, builders, memberships, sessions } from '../database/schema';
+import { applications, builders, memberships, sessions, type LiveRight } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
 import { hashToken, studioCookie } from '../security/sessions';
 
@@ -20,6 +20,8 @@ export interface Workplace {
   readonly name: string;
   readonly role: 'owner' | 'editor' | 'reviewer';
   readonly pins: readonly string[];
+  /** What they may do with the live records in the look bench. */
+  readonly live: LiveRight;
 }
 
 /** The builder whose session the request carries; looked up on every request. */
@@ -59,6 +61,7 @@ export const workplaceOf = cache(async (builder: Builder, slug: string): Promise
       name: applications.name,
       role: memberships.role,
       pins: memberships.pins,
+      live: memberships.live,
     })
     .from(applications)
     .innerJoin(memberships, eq(memberships.applicationId, applications.id))

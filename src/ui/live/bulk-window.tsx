@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { ShownButton } from '@/core/access/shown';
 import type { Value } from '@/core/model/value';
 import { useChosen } from './chosen';
-import { Window } from './closed-view';
+import { Window } from '../parts/window';
 import { useHost } from './host';
 
 type Bulk = Extract<ShownButton['effect'], { do: 'bulk' }>;

@@ -25,6 +25,12 @@ export interface BulkChange {
   readonly values: Record<string, Value | null>;
 }
 
+export interface NoteSent {
+  /** Left out: the address where one is. */
+  readonly element?: string;
+  readonly text: string;
+}
+
 export interface UnlockAsked {
   readonly element: string;
   readonly record?: string;
@@ -57,6 +63,8 @@ export interface Host {
   bulk(list: string, change: BulkChange): Promise<Answer<{ readonly changed: number }>>;
   /** Lets somebody who may open a locked element sign in over it. Undefined where nobody may. */
   readonly unlock: ((asked: UnlockAsked) => Promise<Answer<{ readonly minutes: number }>>) | undefined;
+  /** Sends the builders a note that one should see this; undefined where that makes no sense. */
+  readonly note: ((note: NoteSent) => Promise<Answer<unknown>>) | undefined;
   /** Where people are looked after; undefined on the canvas. */
   readonly people: string | undefined;
   /** Loads the page again. */

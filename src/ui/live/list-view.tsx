@@ -100,6 +100,7 @@ export function ListView({
             {shown.rows.map((row) => (
               <tr
                 key={row.id}
+                data-row={row.id}
                 className={`border-b border-sheet hover:bg-plate ${row.address === undefined ? '' : 'cursor-pointer'}`}
                 // For the mouse; the first cell's link does the same for the keyboard.
                 onClick={() => row.address !== undefined && host.go(row.address)}

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState, type FormEvent } from 'react';
-import { Window } from './closed-view';
+import { Window } from '../parts/window';
 import { send } from './host';
 
 interface Props {

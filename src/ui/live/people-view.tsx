@@ -2,7 +2,7 @@
 
 import { useCallback, useEffect, useState } from 'react';
 import type { ShownPeople } from '@/core/access/shown';
-import { Window } from './closed-view';
+import { Window } from '../parts/window';
 import { ask, send, useHost } from './host';
 import { NewPerson } from './new-person';
 

@@ -10,7 +10,7 @@ interface Props {
   readonly name: string;
   readonly applications: readonly { readonly slug: string; readonly name: string }[];
   readonly builder: string;
-  readonly bench: 'people' | 'gates' | 'release';
+  readonly bench: 'people' | 'gates' | 'look' | 'release';
   /** How many changes wait for a release. */
   readonly waiting: number;
   /** What stands at the right: the saved state, undo and redo. */
@@ -20,6 +20,7 @@ interface Props {
 const BENCHES = [
   { key: 'people', name: 'People' },
   { key: 'gates', name: 'Gates' },
+  { key: 'look', name: 'Look' },
   { key: 'release', name: 'Release' },
 ] as const;
 

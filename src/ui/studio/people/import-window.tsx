@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { Window } from '../../live/closed-view';
+import { Window } from '../../parts/window';
 import { send } from '../../live/host';
 import { usePeopleWork } from './context';
 

@@ -6,7 +6,7 @@ import { ask } from '../../live/host';
 import { usePeopleWork } from './context';
 import { KeptText, Panel, PartHead } from './parts';
 
-/** How people come in, where they start, and who may unlock for others. */
+/** How people come in, where they start, who may unlock for others, and who may look as others. */
 export function JoiningPart() {
   const { definition, mayChange, apply } = usePeopleWork();
   const given = definition.roles.filter((role) => role.givenToNew).map((role) => role.name);
@@ -14,7 +14,8 @@ export function JoiningPart() {
   const screens = definition.areas
     .flatMap((area) => area.screens)
     .filter((one) => one.binds?.record !== 'existing');
-  const { unlock } = definition;
+  const inFull = definition.roles.filter((role) => role.standInFull).map((role) => role.name);
+  const { unlock, standIn } = definition;
   return (
     <>
       <PartHead title="Joining and starting" about="For the application as a whole." />
@@ -65,53 +66,55 @@ export function JoiningPart() {
       <div className="mt-4">
         <Panel label="Unlocking for a while">
           <h2 className="mb-1 font-semibold">Unlocking for a while</h2>
-          <label className="flex flex-wrap items-center gap-2">
-            Whoever holds
-            <select
-              aria-label="The privilege to unlock"
-              className="field-box w-auto"
-              disabled={!mayChange}
-              value={unlock?.privilege ?? ''}
-              onChange={(event) =>
-                apply({
-                  do: 'changeSettings',
-                  from: { unlock: unlock ?? null },
-                  to: {
-                    unlock: event.target.value
-                      ? { privilege: event.target.value, minutes: unlock?.minutes ?? 15 }
-                      : null,
-                  },
-                })
-              }
-            >
-              <option value="">no privilege: nobody unlocks</option>
-              {privilegesOf(definition).map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
-                </option>
-              ))}
-            </select>
-            may open a locked element on somebody else’s screen
-            {unlock && (
-              <>
-                for
-                <KeptText
-                  label="Minutes"
-                  className="w-16"
-                  value={String(unlock.minutes)}
-                  disabled={!mayChange}
-                  onKeep={(text) =>
-                    apply({
-                      do: 'changeSettings',
-                      from: { unlock },
-                      to: { unlock: { ...unlock, minutes: Math.max(1, Math.trunc(Number(text)) || 1) } },
-                    })
-                  }
-                />
-                minutes
-              </>
-            )}
-          </label>
+          <ByPrivilege
+            label="The privilege to unlock"
+            none="nobody unlocks"
+            what="may open a locked element on somebody else’s screen"
+            value={unlock}
+            onChange={(to) =>
+              apply({ do: 'changeSettings', from: { unlock: unlock ?? null }, to: { unlock: to } })
+            }
+          />
+        </Panel>
+      </div>
+      <div className="mt-4">
+        <Panel label="Standing in">
+          <h2 className="mb-1 font-semibold">Standing in</h2>
+          <ByPrivilege
+            label="The privilege to stand in"
+            none="nobody stands in"
+            what="may look as another person in the released application"
+            value={standIn}
+            onChange={(to) =>
+              apply({
+                do: 'changeSettings',
+                from: { standIn: standIn ?? null },
+                to: { standIn: to && { changes: false, ...standIn, ...to } },
+              })
+            }
+          />
+          {standIn && (
+            <label className="mt-1 flex min-h-[24px] items-center gap-1.5">
+              <input
+                type="checkbox"
+                className="accent-open"
+                disabled={!mayChange}
+                checked={standIn.changes}
+                onChange={(event) =>
+                  apply({
+                    do: 'changeSettings',
+                    from: { standIn },
+                    to: { standIn: { ...standIn, changes: event.target.checked } },
+                  })
+                }
+              />
+              They may change things meanwhile, and not only read
+            </label>
+          )}
+          <p className="mt-1 text-quiet">
+            They get the lower of what both get; in full only for people whose every role allows it:{' '}
+            {inFull.join(', ') || 'no role does'}. All of it is in the audit trail under both names.
+          </p>
         </Panel>
       </div>
       {mayChange && (
@@ -120,6 +123,67 @@ export function JoiningPart() {
         </div>
       )}
     </>
+  );
+}
+
+interface PrivilegeAndTime {
+  readonly privilege: string;
+  readonly minutes: number;
+}
+
+/** "Whoever holds … may do this for … minutes." */
+function ByPrivilege({
+  label,
+  none,
+  what,
+  value,
+  onChange,
+}: {
+  label: string;
+  none: string;
+  what: string;
+  value: PrivilegeAndTime | undefined;
+  onChange: (value: PrivilegeAndTime | null) => void;
+}) {
+  const { definition, mayChange } = usePeopleWork();
+  return (
+    <label className="flex flex-wrap items-center gap-2">
+      Whoever holds
+      <select
+        aria-label={label}
+        className="field-box w-auto"
+        disabled={!mayChange}
+        value={value?.privilege ?? ''}
+        onChange={(event) =>
+          onChange(
+            event.target.value ? { privilege: event.target.value, minutes: value?.minutes ?? 15 } : null,
+          )
+        }
+      >
+        <option value="">no privilege: {none}</option>
+        {privilegesOf(definition).map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.name}
+          </option>
+        ))}
+      </select>
+      {what}
+      {value && (
+        <>
+          for
+          <KeptText
+            label={`Minutes, ${label.toLowerCase()}`}
+            className="w-16"
+            value={String(value.minutes)}
+            disabled={!mayChange}
+            onKeep={(text) =>
+              onChange({ privilege: value.privilege, minutes: Math.max(1, Math.trunc(Number(text)) || 1) })
+            }
+          />
+          minutes
+        </>
+      )}
+    </label>
   );
 }
 

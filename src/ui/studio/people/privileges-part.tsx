@@ -138,11 +138,15 @@ function usesOf(definition: Definition, id: string): Uses {
       allWithin(one.condition).some((each) => 'hasPrivilege' in each && each.hasPrivilege === id),
     )
     .map((one) => one.name);
-  const unlocking = definition.unlock?.privilege === id ? ['unlocking for others'] : [];
+  const { unlock, standIn } = definition;
+  const uses = [
+    ...(unlock?.privilege === id ? ['unlocking for others'] : []),
+    ...(standIn?.privilege === id ? ['standing in'] : []),
+  ];
   return {
     direct: direct.map((one) => one.name),
     through: through.map((one) => one.name),
-    elements: [...elements, ...named, ...unlocking],
+    elements: [...elements, ...named, ...uses],
   };
 }
 
@@ -188,7 +192,7 @@ function PrivilegeRow({ privilege, onRename }: { privilege: Privilege; onRename:
             type="button"
             className="link"
             aria-label={`Delete ${privilege.name}`}
-            disabled={definition.unlock?.privilege === privilege.id}
+            disabled={[definition.unlock, definition.standIn].some((one) => one?.privilege === privilege.id)}
             onClick={() => apply(edit)}
           >
             Delete

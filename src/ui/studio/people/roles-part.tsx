@@ -11,7 +11,7 @@ import { findGone } from '@/core/model/gone';
 import { newId } from '@/core/model/id';
 import { withIncluded, type ElementKind } from '@/core/model/tree';
 import { ask, send } from '../../live/host';
-import { Window } from '../../live/closed-view';
+import { Window } from '../../parts/window';
 import { usePeopleWork } from './context';
 import { KeptText, Panel, PartHead } from './parts';
 import { RolePicture } from './role-picture';
@@ -153,6 +153,18 @@ function RoleDetails({ role }: { role: Role }) {
             />
             People may join by themselves
           </label>
+          {definition.standIn && (
+            <label className="flex min-h-[24px] items-center gap-1.5">
+              <input
+                type="checkbox"
+                className="accent-open"
+                disabled={!mayChange}
+                checked={role.standInFull ?? false}
+                onChange={(event) => change({ standInFull: event.target.checked })}
+              />
+              Who stands in for them gets all that they get
+            </label>
+          )}
           <label className="mt-2 block">
             <span className="text-quiet">Starts at</span>
             <select

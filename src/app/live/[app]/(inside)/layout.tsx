@@ -26,8 +26,12 @@ export default async function LiveLayout({ params, children }: Props) {
       base={`/live/${app}`}
       name={visit.name}
       person={visit.person?.name}
+      standing={visit.standing}
+      mayStandIn={visit.mayStandIn}
       menu={resolveMenu(visit.access)}
-      unlocks={visit.person !== undefined && visit.access.compiled.definition.unlock !== undefined}
+      unlocks={
+        visit.person !== undefined && !visit.standing && visit.access.compiled.definition.unlock !== undefined
+      }
     >
       {children}
     </LiveFrame>

@@ -5,12 +5,17 @@ import { useMemo, type ReactNode } from 'react';
 import type { ShownMenuItem } from '@/core/access/shown';
 import { ask, HostProvider, send, RecordsClient, type Host } from '@/ui/live/host';
 import { MenuView } from '@/ui/live/menu-view';
+import { StandingBar, StandInPicker } from '@/ui/live/standing-bar';
 import { Toasts, useTell } from '@/ui/parts/toasts';
 
 interface Props {
   readonly base: string;
   readonly name: string;
   readonly person: string | undefined;
+  /** Who really is there, looking as that person. */
+  readonly standing: { readonly name: string; readonly until: number; readonly changes: boolean } | undefined;
+  /** May they look as others? */
+  readonly mayStandIn: boolean;
   readonly menu: readonly ShownMenuItem[];
   /** Can locked elements be opened for a while? */
   readonly unlocks: boolean;
@@ -26,7 +31,7 @@ export function LiveFrame(props: Props) {
   );
 }
 
-function Inside({ base, name, person, menu, unlocks, children }: Props) {
+function Inside({ base, name, person, standing, mayStandIn, menu, unlocks, children }: Props) {
   const router = useRouter();
   const tell = useTell();
   const path = usePathname();
@@ -40,6 +45,13 @@ function Inside({ base, name, person, menu, unlocks, children }: Props) {
       exportHref: (list, query) => `${base}/api/lists/${list}/export${query && `?${query}`}`,
       bulk: (list, change) => send('POST', `${base}/api/lists/${list}/bulk`, change),
       unlock: unlocks ? (asked) => send('POST', `${base}/api/unlock`, asked) : undefined,
+      note:
+        person === undefined || standing
+          ? undefined
+          : (note) => {
+              const address = window.location.pathname.slice(base.length) + window.location.search;
+              return send('POST', `${base}/api/notes`, { ...note, address });
+            },
       people: `${base}/api/people`,
       refresh: () => router.refresh(),
       // A full load: nothing of the session stays in the page.
@@ -51,9 +63,12 @@ function Inside({ base, name, person, menu, unlocks, children }: Props) {
       said: { saved: 'Saved.', added: 'Added.', deleted: 'Deleted.', done: 'Done.' },
       keeps: true,
     };
-  }, [base, router, tell, unlocks]);
+  }, [base, router, tell, unlocks, person, standing]);
   return (
     <HostProvider value={host}>
+      {standing && person !== undefined && (
+        <StandingBar api={`${base}/api/stand-in`} base={base} standing={standing} person={person} />
+      )}
       <header className="flex items-center gap-4 border-b border-edge bg-paper px-5 py-2">
         <span className="font-semibold">{name}</span>
         <span className="ml-auto text-quiet">
@@ -65,6 +80,9 @@ function Inside({ base, name, person, menu, unlocks, children }: Props) {
             </a>
           )}
         </span>
+        {mayStandIn && !standing && (
+          <StandInPicker api={`${base}/api/stand-in`} base={base} label="Look as somebody" />
+        )}
         {person === undefined ? (
           <a className="button" href={`${base}/sign-in`}>
             Sign in

@@ -2,8 +2,10 @@ import { forbidden, notFound, redirect } from 'next/navigation';
 import { landingOf } from '@/core/access/landing';
 import { addressOf } from '@/core/access/resolve';
 import { pageAt } from '@/server/live/page';
+import { auditStandIn } from '@/server/live/standing';
 import { thisVisit } from '@/server/live/this-visit';
 import { scopeOf } from '@/server/live/visit';
+import { NothingOpen, Refused } from '@/ui/live/refusals';
 import { ScreenView } from '@/ui/live/screen-view';
 
 interface Props {
@@ -16,6 +18,7 @@ export default async function LivePage({ params, searchParams }: Props) {
   const { app, address: parts = [] } = await params;
   const visit = await thisVisit(app);
   if (!visit) notFound();
+  await auditStandIn(visit, 'looked', `/${parts.join('/')}`);
   const base = `/live/${app}`;
   const address = parts.join('/');
   const query = new URLSearchParams(
@@ -44,26 +47,4 @@ export default async function LivePage({ params, searchParams }: Props) {
     case 'not-there':
       return visit.person ? notFound() : signIn();
   }
-}
-
-/** The builder's own words for a screen that is closed. */
-function Refused({ text }: { text: string }) {
-  return (
-    <>
-      <h1 className="text-xl font-semibold">This is not open to you</h1>
-      <p className="mt-2 max-w-prose whitespace-pre-wrap">{text}</p>
-    </>
-  );
-}
-
-function NothingOpen() {
-  return (
-    <>
-      <h1 className="text-xl font-semibold">Nothing is open to you here yet</h1>
-      <p className="mt-2 max-w-prose">
-        You are signed in, but no screen of this application is open to you. Ask the people who look after it
-        for the role that you need.
-      </p>
-    </>
-  );
 }

@@ -12,6 +12,12 @@ export default async function Account({ params }: { params: Promise<{ app: strin
   if (!visit) notFound();
   const base = `/live/${app}`;
   if (!visit.person) redirect(`${base}/sign-in?back=${encodeURIComponent(`${base}/account`)}`);
+  if (visit.standing)
+    return (
+      <p>
+        You are looking as {visit.person.name}. Their account is theirs: go back to yourself to see yours.
+      </p>
+    );
   const { definition } = visit.access.compiled;
   const { held } = visit.access;
   return (

@@ -1,9 +1,7 @@
-import { cookies } from 'next/headers';
 import * as yup from 'yup';
 import { handle, nothing, readBody } from '@/server/http/handle';
-import { notThere } from '@/server/http/problem';
 import { signUp } from '@/server/live/joining';
-import { visit } from '@/server/live/visit';
+import { apiVisit } from '@/server/live/api';
 import { ownOrigin } from '@/server/security/origin';
 
 const body = yup
@@ -17,8 +15,7 @@ const body = yup
 /** Asks for an account. */
 export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
   const { app } = await params;
-  const now = await visit(app, await cookies());
-  if (!now) throw notThere();
+  const now = await apiVisit(app, request);
   const input = await readBody(request, body);
   await signUp(now, now.access.compiled.definition, input, `${ownOrigin(request)}/live/${app}`);
   return nothing();

@@ -1,8 +1,6 @@
-import { cookies } from 'next/headers';
 import { handle, json, readBody } from '@/server/http/handle';
-import { notThere } from '@/server/http/problem';
 import { LookingAfter } from '@/server/live/looking-after';
-import { visit } from '@/server/live/visit';
+import { apiVisit } from '@/server/live/api';
 import { personBody } from '@/server/people/input';
 import { readPeopleQuery } from '@/server/people/list';
 
@@ -10,20 +8,19 @@ interface Context {
   params: Promise<{ app: string }>;
 }
 
-async function lookingAfter(params: Context['params']): Promise<LookingAfter> {
-  const now = await visit((await params).app, await cookies());
-  if (!now) throw notThere();
+async function lookingAfter(params: Context['params'], request: Request): Promise<LookingAfter> {
+  const now = await apiVisit((await params).app, request);
   return new LookingAfter(now);
 }
 
 /** The people whom this one looks after, with what may be handed out. */
 export const GET = handle<Context>(async (request, { params }) => {
-  const after = await lookingAfter(params);
+  const after = await lookingAfter(params, request);
   const found = await after.list(readPeopleQuery(new URL(request.url).searchParams));
   return json({ ...found, offers: after.offers() });
 });
 
 export const POST = handle<Context>(async (request, { params }) => {
-  const after = await lookingAfter(params);
+  const after = await lookingAfter(params, request);
   return json(await after.create(await readBody(request, personBody)), { status: 201 });
 });

@@ -1,6 +1,7 @@
 import { cookies } from 'next/headers';
 import { handle, json, nothing, readBody } from '@/server/http/handle';
 import { notThere } from '@/server/http/problem';
+import { stopStandIn } from '@/server/live/standing';
 import { visit } from '@/server/live/visit';
 import { credentialsBody } from '@/server/security/credentials';
 import { ownAddress, ownOrigin } from '@/server/security/origin';
@@ -21,6 +22,7 @@ export const POST = handle<Context>(async (request, { params }) => {
   const { email, password, back } = await readBody(request, credentialsBody);
   const token = await signInToLive(now.applicationId, email, password);
   // A token from before signing in is of no more use to anybody.
+  await stopStandIn(now);
   if (now.token) await endSession(now.token);
   const to = ownAddress(back, `/live/${app}`) ?? `/live/${app}`;
   const cookie = cookieHeader(await liveCookie(app), token, isSecure(request));
@@ -31,6 +33,7 @@ export const POST = handle<Context>(async (request, { params }) => {
 export const DELETE = handle<Context>(async (request, { params }) => {
   const { app } = await params;
   const now = await visit(app, await cookies());
+  if (now) await stopStandIn(now);
   if (now?.token) await endSession(now.token);
   return nothing({ 'Set-Cookie': cookieHeader(await liveCookie(app), null, isSecure(request)) });
 });

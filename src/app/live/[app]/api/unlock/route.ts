@@ -1,9 +1,7 @@
-import { cookies } from 'next/headers';
 import * as yup from 'yup';
 import { handle, json, readBody } from '@/server/http/handle';
-import { notThere } from '@/server/http/problem';
 import { unlock } from '@/server/live/unlock';
-import { visit } from '@/server/live/visit';
+import { apiVisit } from '@/server/live/api';
 
 const body = yup
   .object({
@@ -16,8 +14,7 @@ const body = yup
 
 /** Opens one locked element on this session's screen, by somebody who may, for a while. */
 export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
-  const now = await visit((await params).app, await cookies());
-  if (!now) throw notThere();
+  const now = await apiVisit((await params).app, request);
   const { element, record, ...credentials } = await readBody(request, body);
   return json({ minutes: await unlock(now, element, record, credentials) });
 });

@@ -7,10 +7,10 @@ interface Context {
 
 export const GET = handle<Context>(async (request, { params }) => {
   const { app, entity } = await params;
-  return (await liveRecords(app)).list(entity, new URL(request.url).searchParams);
+  return (await liveRecords(app, request)).list(entity, new URL(request.url).searchParams);
 });
 
 export const POST = handle<Context>(async (request, { params }) => {
   const { app, entity } = await params;
-  return (await liveRecords(app)).create(entity, request);
+  return (await liveRecords(app, request)).create(entity, request);
 });

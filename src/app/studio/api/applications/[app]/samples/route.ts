@@ -1,10 +1,18 @@
 import { handle, json } from '@/server/http/handle';
 import { needWorkplace } from '@/server/studio/builder';
-import { samplesOf } from '@/server/studio/canvas';
+import { kindOf } from '@/server/look/look';
+import { samplesOf } from '@/server/studio/samples';
 
-/** `GET …/samples?entity=ID`: sample records to look at. */
+/** `GET …/samples?entity=ID&q=&records=`: records to look at. */
 export const GET = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
-  const { applicationId } = await needWorkplace((await params).app, 'read');
-  const entity = new URL(request.url).searchParams.get('entity') ?? '';
-  return json({ samples: await samplesOf(applicationId, entity) });
+  const workplace = await needWorkplace((await params).app, 'read');
+  const query = new URL(request.url).searchParams;
+  return json({
+    samples: await samplesOf(
+      workplace.applicationId,
+      kindOf(workplace, query),
+      query.get('entity') ?? '',
+      query.get('q') ?? '',
+    ),
+  });
 });

@@ -1,16 +1,13 @@
-import { cookies } from 'next/headers';
 import { handle, nothing } from '@/server/http/handle';
-import { notThere } from '@/server/http/problem';
 import { joinOrLeave } from '@/server/live/joining';
-import { visit } from '@/server/live/visit';
+import { apiVisit } from '@/server/live/api';
 
 type Params = { params: Promise<{ app: string; role: string }> };
 
 const turn = (join: boolean) =>
-  handle<Params>(async (_, { params }) => {
+  handle<Params>(async (request, { params }) => {
     const { app, role } = await params;
-    const now = await visit(app, await cookies());
-    if (!now) throw notThere();
+    const now = await apiVisit(app, request);
     await joinOrLeave(now, now.access.compiled.definition, role, join);
     return nothing();
   });

@@ -1,8 +1,7 @@
-import { cookies } from 'next/headers';
 import * as yup from 'yup';
 import { handle, json, readBody } from '@/server/http/handle';
-import { notThere } from '@/server/http/problem';
-import { scopeOf, visit } from '@/server/live/visit';
+import { apiVisit } from '@/server/live/api';
+import { scopeOf, writerOf } from '@/server/live/visit';
 import { WholeList } from '@/server/records/lists';
 
 const body = yup
@@ -20,15 +19,10 @@ const body = yup
 export const POST = handle<{ params: Promise<{ app: string; list: string }> }>(
   async (request, { params }) => {
     const { app, list: id } = await params;
-    const now = await visit(app, await cookies());
-    if (!now) throw notThere();
+    const now = await apiVisit(app, request);
     const { record, records, values } = await readBody(request, body);
     const list = await WholeList.find(scopeOf(now), id, 'bulk', record);
-    const changed = await list.change(
-      { keep: true, ...(now.person && { personId: now.person.id }) },
-      records,
-      values as Record<string, unknown>,
-    );
+    const changed = await list.change(writerOf(now), records, values as Record<string, unknown>);
     return json({ changed: changed.length });
   },
 );

@@ -1,15 +1,13 @@
-import { cookies } from 'next/headers';
 import { handle } from '@/server/http/handle';
-import { notThere } from '@/server/http/problem';
 import { readQuery } from '@/server/live/page';
-import { scopeOf, visit } from '@/server/live/visit';
+import { apiVisit } from '@/server/live/api';
+import { scopeOf } from '@/server/live/visit';
 import { WholeList } from '@/server/records/lists';
 
 /** A list as CSV, with the search, filter and sort of its page. */
 export const GET = handle<{ params: Promise<{ app: string; list: string }> }>(async (request, { params }) => {
   const { app, list: id } = await params;
-  const now = await visit(app, await cookies());
-  if (!now) throw notThere();
+  const now = await apiVisit(app, request);
   const query = new URL(request.url).searchParams;
   const list = await WholeList.find(scopeOf(now), id, 'export', query.get('record') ?? undefined);
   return new Response(await list.csv(readQuery(query, list.shown)), {

@@ -1,13 +1,10 @@
-import { cookies } from 'next/headers';
 import { handle, json } from '@/server/http/handle';
-import { notThere } from '@/server/http/problem';
 import { LookingAfter } from '@/server/live/looking-after';
-import { visit } from '@/server/live/visit';
+import { apiVisit } from '@/server/live/api';
 
 /** Gives a person a new password, which is told once. */
-export const POST = handle<{ params: Promise<{ app: string; id: string }> }>(async (_, { params }) => {
+export const POST = handle<{ params: Promise<{ app: string; id: string }> }>(async (request, { params }) => {
   const { app, id } = await params;
-  const now = await visit(app, await cookies());
-  if (!now) throw notThere();
+  const now = await apiVisit(app, request);
   return json({ password: await new LookingAfter(now).password(id) });
 });

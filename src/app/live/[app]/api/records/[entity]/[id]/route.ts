@@ -5,17 +5,17 @@ interface Context {
   params: Promise<{ app: string; entity: string; id: string }>;
 }
 
-export const GET = handle<Context>(async (_, { params }) => {
+export const GET = handle<Context>(async (request, { params }) => {
   const { app, entity, id } = await params;
-  return (await liveRecords(app)).read(entity, id);
+  return (await liveRecords(app, request)).read(entity, id);
 });
 
 export const PATCH = handle<Context>(async (request, { params }) => {
   const { app, entity, id } = await params;
-  return (await liveRecords(app)).update(entity, id, request);
+  return (await liveRecords(app, request)).update(entity, id, request);
 });
 
 export const DELETE = handle<Context>(async (request, { params }) => {
   const { app, entity, id } = await params;
-  return (await liveRecords(app)).delete(entity, id, request);
+  return (await liveRecords(app, request)).delete(entity, id, request);
 });

@@ -7,5 +7,5 @@ interface Context {
 
 export const POST = handle<Context>(async (request, { params }) => {
   const { app, entity, id, action } = await params;
-  return (await liveRecords(app)).act(entity, id, action, request);
+  return (await liveRecords(app, request)).act(entity, id, action, request);
 });

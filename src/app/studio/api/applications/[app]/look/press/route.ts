@@ -1,0 +1,13 @@
+import * as yup from 'yup';
+import { handle, json, readBody } from '@/server/http/handle';
+import { sessionButton } from '@/server/live/session-values';
+import { lookOfRequest } from '@/server/look/records';
+
+const body = yup.object({ button: yup.string().required(), record: yup.string() }).noUnknown();
+
+/** Presses a button that sets a session value: decided as in a release. The pane holds what it sets. */
+export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
+  const { scope } = await lookOfRequest((await params).app, request);
+  const { button, record } = await readBody(request, body);
+  return json(await sessionButton(scope, button, record));
+});

@@ -1,0 +1,33 @@
+import * as yup from 'yup';
+import type { MadeViewer } from '@/core/access/viewer';
+import { database } from '@/server/database/client';
+import { madeViewers } from '@/server/database/schema';
+import { handle, json, readBody } from '@/server/http/handle';
+import { keptViewers, madeViewerSchema } from '@/server/look/viewers';
+import { needWorkplace } from '@/server/studio/builder';
+
+type Params = { params: Promise<{ app: string }> };
+
+/** The made-up viewers that were named and kept. */
+export const GET = handle<Params>(async (_, { params }) => {
+  const { applicationId } = await needWorkplace((await params).app, 'read');
+  return json({ viewers: await keptViewers(applicationId) });
+});
+
+const body = yup
+  .object({
+    name: yup.string().trim().min(1, 'Give the viewer a name.').max(80).required(),
+    viewer: madeViewerSchema.required(),
+  })
+  .noUnknown();
+
+/** Keeps a made-up viewer under a name, for all builders of the application. */
+export const POST = handle<Params>(async (request, { params }) => {
+  const { applicationId } = await needWorkplace((await params).app, 'change');
+  const { name, viewer } = await readBody(request, body);
+  const [row] = await database()
+    .insert(madeViewers)
+    .values({ applicationId, name, viewer: viewer as MadeViewer })
+    .returning({ id: madeViewers.id });
+  return json({ id: row?.id }, { status: 201 });
+});

@@ -1,0 +1,98 @@
+import type { RecordFacts } from './atom';
+import { bind, type Facts } from './bind';
+import { addDays } from './clock';
+import { operandsOf, partsOf, type Condition, type Operand, type Truth } from './condition';
+import { holds } from './formula';
+import { constantInWords, operand, print } from './print';
+import { entityFor, typeOf, type Scope, type Type } from './type';
+import type { Values } from '../model/value';
+
+/** One question of a condition, with its answer and what it was asked of. */
+export interface Told {
+  /** The question in the text form of conditions. */
+  readonly question: string;
+  /** Undefined: it cannot be told; a value is missing. */
+  readonly answer: Truth;
+  /** What it looked at, and what was there: `weekday` is `Sunday`. Constants are left out. */
+  readonly values: readonly { readonly name: string; readonly value: string }[];
+}
+
+/**
+ * A condition's questions one by one, each with its answer for this viewer, moment and record, and with the
+ * values that made it so. For people who may see those values. What asks of the record is left out where
+ * none is known.
+ */
+export function tell(
+  facts: Facts,
+  scope: Scope,
+  condition: Condition,
+  record: RecordFacts | undefined,
+): Told[] {
+  const parts = partsOf(condition);
+  if (parts.length > 0) return parts.flatMap((one) => tell(facts, scope, one, record));
+  const inner = namedWithin(scope, condition);
+  if (inner) return tell(facts, scope, inner, record);
+  const answer = answerOf(facts, scope, condition, record);
+  if (answer === 'depends') return [];
+  return [
+    {
+      question: print(scope, condition),
+      answer,
+      values: operandsOf(condition).flatMap((one) => valueOf(facts, scope, one, record) ?? []),
+    },
+  ];
+}
+
+/** The condition that a name stands for. */
+function namedWithin({ definition }: Scope, condition: Condition): Condition | undefined {
+  if ('meets' in condition) return definition.conditions.find((one) => one.id === condition.meets)?.condition;
+  if ('inGroup' in condition) return definition.groups.find((one) => one.id === condition.inGroup)?.condition;
+  return undefined;
+}
+
+function answerOf(
+  facts: Facts,
+  scope: Scope,
+  condition: Condition,
+  record: RecordFacts | undefined,
+): Truth | 'depends' {
+  const [yes, no] = [bind(facts, scope, condition, 'be true'), bind(facts, scope, condition, 'be false')];
+  if (!record && (typeof yes !== 'boolean' || typeof no !== 'boolean')) return 'depends';
+  const is = (formula: typeof yes): boolean =>
+    typeof formula === 'boolean' ? formula : record !== undefined && holds(formula, record);
+  return is(yes) ? true : is(no) ? false : undefined;
+}
+
+function valueOf(
+  facts: Facts,
+  scope: Scope,
+  one: Operand,
+  record: RecordFacts | undefined,
+): Told['values'][number] | undefined {
+  if ('value' in one) return undefined;
+  const type: Type = typeOf(scope, one) ?? { kind: 'text' };
+  const value = readOf(facts, scope, one, record);
+  return {
+    name: operand(scope, one),
+    value: value === undefined ? 'not known' : value === null ? 'empty' : constantInWords(scope, value, type),
+  };
+}
+
+function readOf(
+  facts: Facts,
+  scope: Scope,
+  one: Exclude<Operand, { value: unknown }>,
+  record: RecordFacts | undefined,
+): Values[string] | undefined {
+  if ('user' in one) return facts.user && (facts.user[one.user] ?? null);
+  if ('session' in one) return facts.session && (facts.session[one.session] ?? null);
+  if ('clock' in one) {
+    const reading = facts.clock[one.clock];
+    return one.clock === 'today' ? addDays(reading, one.plus ?? 0) : reading;
+  }
+  if (one.through === undefined) return record && (record.values[one.record] ?? null);
+  const target = record?.values[one.through];
+  const entity = entityFor(scope, one.through);
+  if (!record || !entity || typeof target !== 'string') return undefined;
+  return record.lookUp?.(entity.id, target)?.[one.record] ?? null;
+}

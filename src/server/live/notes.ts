@@ -1,0 +1,39 @@
+import { and, eq, gt, sql } from 'drizzle-orm';
+import { database } from '../database/client';
+import { notes } from '../database/schema';
+import { notThere, Refused } from '../http/problem';
+import { requireOneself } from './standing';
+import type { Visit } from './visit';
+
+const MOST_A_DAY = 20;
+
+/**
+ * Sends the builders a note of somebody who thinks that they should see what is at an address, or one locked
+ * element there. The answer is the same whatever is there.
+ */
+export async function sendNote(
+  visit: Visit,
+  {
+    address,
+    element,
+    text,
+  }: { readonly address: string; readonly element?: string | undefined; readonly text: string },
+): Promise<void> {
+  requireOneself(visit);
+  const { applicationId, person, access, circumstances, release } = visit;
+  if (!person) throw notThere();
+  const today = and(eq(notes.personId, person.id), gt(notes.at, sql`now() - interval '1 day'`));
+  if ((await database().$count(notes, today)) >= MOST_A_DAY)
+    throw new Refused(429, 'too-many-notes', 'You have sent many notes today. Send the next one tomorrow.');
+  await database()
+    .insert(notes)
+    .values({
+      applicationId,
+      personId: person.id,
+      address,
+      element: element !== undefined && access.compiled.tree.get(element) ? element : null,
+      text: text.trim(),
+      release,
+      session: circumstances.session ?? {},
+    });
+}

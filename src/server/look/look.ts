@@ -1,0 +1,139 @@
+import { and, eq } from 'drizzle-orm';
+import { compile } from '@/core/access/compile';
+import type { Circumstances, Viewer } from '@/core/access/viewer';
+import type { Definition } from '@/core/model/definition';
+import type { Value } from '@/core/model/value';
+import { database } from '../database/client';
+import { panes, type RecordKind } from '../database/schema';
+import { draftAt, draftOf } from '../drafts/draft';
+import { releasedDefinition } from '../drafts/release';
+import { notThere, Refused } from '../http/problem';
+import type { Scope } from '../records/read';
+import type { Writer } from '../records/write';
+import type { Workplace } from '../studio/builder';
+import { constants, viewerByKey } from './viewers';
+
+/** How a builder looks: through whose eyes, at which definition, when, and on which records. */
+export interface Looking {
+  readonly workplace: Workplace;
+  readonly definition: Definition;
+  /** The draft's revision; absent for a release. */
+  readonly revision?: number;
+  readonly viewerKey: string;
+  readonly viewer: Viewer;
+  readonly viewerName: string;
+  readonly startScreen: string | undefined;
+  readonly circumstances: Circumstances;
+  readonly scope: Scope;
+  /** Of what is written: only in a pane it is kept, for that pane. */
+  readonly writer: Writer;
+}
+
+/**
+ * Reads how a request looks: `viewer` (a key), `on` (`draft`, `draft:REVISION`, `release:NUMBER`), `moment`
+ * (milliseconds since 1970; now where it is not there), `session` (values by id, as JSON), `records`
+ * (`sample` or `live`), `pane` (a UUID). Live records take the right that the owner gives.
+ */
+export async function lookOf(workplace: Workplace, params: URLSearchParams): Promise<Looking> {
+  const { applicationId } = workplace;
+  const kind = kindOf(workplace, params);
+  const { definition, revision } = await definitionOf(applicationId, params.get('on') ?? 'draft');
+  const viewerKey = params.get('viewer') ?? '';
+  const { viewer, name, startScreen } = await viewerByKey(applicationId, definition, viewerKey);
+  const circumstances: Circumstances = {
+    moment: readMoment(params.get('moment')),
+    session: constants(definition.sessionValues, definition, readSession(params.get('session'))),
+  };
+  const pane = await paneOf(workplace, kind, params.get('pane'));
+  const access = compile(definition).access(viewer, circumstances);
+  return {
+    workplace,
+    definition,
+    ...(revision !== undefined && { revision }),
+    viewerKey,
+    viewer,
+    viewerName: name,
+    startScreen,
+    circumstances,
+    scope: { applicationId, kind, access, pane },
+    writer: {
+      keep: pane !== undefined,
+      refusal:
+        kind === 'live' && workplace.live !== 'change'
+          ? 'You may read the live records here, not change them.'
+          : undefined,
+    },
+  };
+}
+
+/** Which records are asked for: `records=live` takes the right that the owner gives. */
+export function kindOf(workplace: Workplace, params: URLSearchParams): RecordKind {
+  if (params.get('records') !== 'live') return 'sample';
+  if (workplace.live === 'none')
+    throw new Refused(
+      403,
+      'live-records',
+      'You may not look at the live records of this application. Its owner can give you that right.',
+    );
+  return 'live';
+}
+
+/** The draft as it is or was, or a release. */
+export async function definitionOf(
+  applicationId: string,
+  on: string,
+): Promise<{ readonly definition: Definition; readonly revision?: number }> {
+  const head = await draftOf(applicationId);
+  if (on === 'draft') return head;
+  const [, kind, number] = /^(draft|release):(\d{1,9})$/.exec(on) ?? [];
+  if (kind === 'draft' && Number(number) <= head.revision) return draftAt(applicationId, Number(number));
+  if (kind === 'release') {
+    const definition = await releasedDefinition(applicationId, Number(number)).catch(() => undefined);
+    if (definition) return { definition };
+  }
+  throw new Refused(422, 'on', `There is no ${on.replace(':', ' ')} of this application.`);
+}
+
+function readMoment(text: string | null): number {
+  const moment = text === null || text === '' ? Date.now() : Number(text);
+  if (!Number.isInteger(moment) || Math.abs(moment) > 8.64e15)
+    throw new Refused(422, 'moment', 'moment must be in milliseconds since 1970.');
+  return moment;
+}
+
+function readSession(text: string | null): Record<string, Value | null> {
+  if (!text) return {};
+  try {
+    const read: unknown = JSON.parse(text);
+    return typeof read === 'object' && read !== null ? (read as Record<string, Value | null>) : {};
+  } catch {
+    throw new Refused(422, 'session', 'session must be values by id, as JSON.');
+  }
+}
+
+/** The builder's pane with this id, made when it is first asked for. Nobody else has it. */
+async function paneOf(
+  { applicationId, builder }: Workplace,
+  kind: RecordKind,
+  id: string | null,
+): Promise<string | undefined> {
+  if (!id) return undefined;
+  if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id)) throw notThere();
+  const found = async () =>
+    (
+      await database()
+        .select({ kind: panes.kind })
+        .from(panes)
+        .where(and(eq(panes.id, id), eq(panes.applicationId, applicationId), eq(panes.builderId, builder.id)))
+    )[0];
+  let row = await found();
+  if (!row) {
+    await database()
+      .insert(panes)
+      .values({ id, applicationId, builderId: builder.id, kind })
+      .onConflictDoNothing();
+    row = await found();
+  }
+  if (row?.kind !== kind) throw notThere();
+  return id;
+}

@@ -1,0 +1,52 @@
+import { and, desc, eq, isNull, sql } from 'drizzle-orm';
+import type { Values } from '@/core/model/value';
+import { database } from '../database/client';
+import { notes, people } from '../database/schema';
+import { notThere } from '../http/problem';
+
+/** A note of somebody who was refused, with the state that it was decided in. */
+export interface Note {
+  readonly id: string;
+  readonly person: string;
+  readonly name: string;
+  readonly address: string;
+  readonly element: string | null;
+  readonly text: string;
+  readonly release: number;
+  readonly session: Values;
+  /** Milliseconds since 1970. */
+  readonly moment: number;
+}
+
+/** The notes that nobody has dealt with yet, newest first. */
+export async function openNotes(applicationId: string): Promise<Note[]> {
+  const rows = await database()
+    .select({
+      id: notes.id,
+      person: people.id,
+      name: people.name,
+      address: notes.address,
+      element: notes.element,
+      text: notes.text,
+      release: notes.release,
+      session: notes.session,
+      at: notes.at,
+    })
+    .from(notes)
+    .innerJoin(people, eq(people.id, notes.personId))
+    .where(and(eq(notes.applicationId, applicationId), isNull(notes.doneAt)))
+    .orderBy(desc(notes.at))
+    .limit(200);
+  return rows.map(({ at, ...note }) => ({ ...note, moment: at.getTime() }));
+}
+
+/** Marks a note as dealt with. */
+export async function closeNote(applicationId: string, id: string): Promise<void> {
+  if (!/^[0-9a-f-]{36}$/.test(id)) throw notThere();
+  const done = await database()
+    .update(notes)
+    .set({ doneAt: sql`now()` })
+    .where(and(eq(notes.id, id), eq(notes.applicationId, applicationId)))
+    .returning({ id: notes.id });
+  if (done.length === 0) throw notThere();
+}

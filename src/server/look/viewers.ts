@@ -1,0 +1,139 @@
+import { asc, and, eq } from 'drizzle-orm';
+import * as yup from 'yup';
+import {
+  SIGNED_IN,
+  SIGNED_OUT,
+  viewerOfGroup,
+  viewerOfPerson,
+  viewerOfRole,
+  type MadeViewer,
+  type Viewer,
+} from '@/core/access/viewer';
+import type { Definition } from '@/core/model/definition';
+import { attributesOf, readConstant } from '@/core/condition/type';
+import type { Value, Values } from '@/core/model/value';
+import { database } from '../database/client';
+import { madeViewers, people } from '../database/schema';
+import { notThere, Refused } from '../http/problem';
+import { personColumns, personOf } from '../people/read';
+
+/** A viewer that a key names, with the start screen of their own where it is a person. */
+export interface Named {
+  readonly viewer: Viewer;
+  readonly name: string;
+  readonly startScreen?: string | undefined;
+}
+
+const moment = yup
+  .string()
+  .test(
+    'moment',
+    'Write a moment such as 2026-03-14T09:30:00Z.',
+    (text) => !text || !Number.isNaN(Date.parse(text)),
+  );
+
+/** A made-up viewer as it is sent: any mix of roles with units and periods, groups and attributes. */
+export const madeViewerSchema = yup
+  .object({
+    assignments: yup
+      .array()
+      .max(60)
+      .of(
+        yup
+          .object({ role: yup.string().required(), unit: yup.string(), from: moment, until: moment })
+          .noUnknown(),
+      )
+      .required(),
+    attributes: yup.object(),
+    groups: yup.array().of(yup.string().required()),
+  })
+  .noUnknown() as unknown as yup.Schema<MadeViewer>;
+
+/**
+ * Reads a viewer from its key: `signed-out`, `signed-in`, `role:ID`, `group:ID`, `person:ID`, `kept:ID` (a
+ * made-up one that was kept), or `made:` and the made-up one as JSON. A key that names nobody is as an
+ * address that does not exist.
+ */
+export async function viewerByKey(
+  applicationId: string,
+  definition: Definition,
+  key: string,
+): Promise<Named> {
+  if (key === 'signed-out') return { viewer: SIGNED_OUT, name: 'Signed out' };
+  if (key === 'signed-in') return { viewer: SIGNED_IN, name: 'Signed in' };
+  const [kind, id = ''] = key.split(/:(.*)/s);
+  const nameIn = (list: readonly { readonly id: string; readonly name: string }[]): string =>
+    list.find((one) => one.id === id)?.name ?? id;
+  switch (kind) {
+    case 'role':
+      return { viewer: viewerOfRole(id), name: nameIn(definition.roles) };
+    case 'group':
+      return { viewer: viewerOfGroup(id), name: nameIn(definition.groups) };
+    case 'person':
+      return personByKey(applicationId, id);
+    case 'kept': {
+      const kept = (await keptViewers(applicationId)).find((one) => one.id === id);
+      if (!kept) throw notThere();
+      return { viewer: viewerOfMade(definition, kept.viewer), name: kept.name };
+    }
+    case 'made':
+      return { viewer: viewerOfMade(definition, readMade(id)), name: 'Made up' };
+    default:
+      throw notThere();
+  }
+}
+
+async function personByKey(applicationId: string, id: string): Promise<Named> {
+  if (!/^[0-9a-f-]{36}$/.test(id)) throw notThere();
+  const [row] = await database()
+    .select({ ...personColumns, startScreen: people.startScreen })
+    .from(people)
+    .where(and(eq(people.applicationId, applicationId), eq(people.id, id)));
+  if (!row) throw notThere();
+  const person = personOf(row);
+  return { viewer: viewerOfPerson(person), name: person.name, startScreen: row.startScreen ?? undefined };
+}
+
+function readMade(text: string): MadeViewer {
+  try {
+    return madeViewerSchema.validateSync(JSON.parse(text), { strict: true });
+  } catch {
+    throw new Refused(422, 'viewer', 'The made-up viewer in this address cannot be read.');
+  }
+}
+
+const viewerOfMade = (definition: Definition, made: MadeViewer): Viewer => ({
+  kind: 'signed-in',
+  assignments: made.assignments,
+  ...(made.groups && { groups: made.groups }),
+  attributes: constants(attributesOf(definition), definition, made.attributes ?? {}),
+});
+
+/** Of what was given, the values that are of the declared types. */
+export function constants(
+  declared: readonly { readonly id: string; readonly type: Parameters<typeof readConstant>[1] }[],
+  definition: Definition,
+  given: Readonly<Record<string, Value | null | undefined>>,
+): Values {
+  const values: Record<string, Value> = {};
+  for (const { id, type } of declared) {
+    const value = given[id];
+    const read = value === undefined || value === null ? undefined : readConstant(definition, type, value);
+    if (read !== undefined) values[id] = read;
+  }
+  return values;
+}
+
+export interface KeptViewer {
+  readonly id: string;
+  readonly name: string;
+  readonly viewer: MadeViewer;
+}
+
+/** The made-up viewers that builders of the application have named and kept, by name. */
+export const keptViewers = (applicationId: string): Promise<KeptViewer[]> =>
+  database()
+    .select({ id: madeViewers.id, name: madeViewers.name, viewer: madeViewers.viewer })
+    .from(madeViewers)
+    .where(eq(madeViewers.applicationId, applicationId))
+    .orderBy(asc(madeViewers.name), asc(madeViewers.id));

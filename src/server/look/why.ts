@@ -1,0 +1,85 @@
+import { explain, type Explanation } from '@/core/access/explain';
+import type { Level } from '@/core/access/level';
+import { compile } from '@/core/access/compile';
+import { SIGNED_OUT, viewerOfPerson } from '@/core/access/viewer';
+import type { KnownRecord } from '@/core/access/resolve';
+import type { Edit } from '@/core/edit/edit';
+import { smallestTurn, type Wanted } from '@/core/edit/turn';
+import { effectOf, type EditEffect } from '../drafts/review';
+import { peopleOf } from '../people/read';
+import { notThere } from '../http/problem';
+import { knownRecord, storedRecord } from '../records/read';
+import type { Looking } from './look';
+import { recordAt } from './page';
+
+/** The record that is decided on at an element: a row's, where it stands in a list, else the screen's. */
+async function recordFor(
+  look: Looking,
+  element: string,
+  address: string,
+  row: string | undefined,
+): Promise<KnownRecord | undefined> {
+  const { tree } = look.scope.access.compiled;
+  const found = tree.get(element);
+  if (!found) throw notThere();
+  const entity = tree.recordOf(found);
+  if (!entity) return undefined;
+  if (found.list || found.kind === 'list') {
+    const stored = row === undefined ? undefined : await storedRecord(look.scope, entity, row);
+    return stored && knownRecord(look.scope, entity, stored);
+  }
+  const record = await recordAt(look, address);
+  return record?.entity.id === entity.id ? record : undefined;
+}
+
+/** Why the viewer has this level on the element, on the record that is meant; with the values that made it so. */
+export async function whyAt(
+  look: Looking,
+  element: string,
+  address: string,
+  row: string | undefined,
+): Promise<Explanation> {
+  const record = await recordFor(look, element, address, row);
+  const access = compile(look.definition).unshared(look.viewer, look.circumstances);
+  return explain(access, element, record);
+}
+
+/** A change that would turn the answer, and what else it would do. */
+export interface Turning {
+  readonly edit: Edit;
+  readonly gates: readonly string[];
+  readonly effect: EditEffect;
+}
+
+/**
+ * The smallest changes of the draft that give the viewer this level: one that may name the person, and one by
+ * what they hold, where that is another. None where lines cannot do it.
+ */
+export async function turnsAt(
+  look: Looking,
+  element: string,
+  address: string,
+  row: string | undefined,
+  level: Level,
+): Promise<Turning[]> {
+  const { definition, viewer, circumstances: at, scope } = look;
+  const record = await recordFor(look, element, address, row);
+  const people = await peopleOf(scope.applicationId);
+  const self = viewer.kind === 'signed-in' ? viewer.person : undefined;
+  const everybody = [
+    ...(viewer.kind === 'signed-out' ? [] : [SIGNED_OUT]),
+    ...people.filter((one) => one.active && one.id !== self).map(viewerOfPerson),
+  ];
+  const turn = (naming: Wanted['naming']) =>
+    smallestTurn(definition, { element, viewer, level, at, record, naming }, everybody);
+  const [byRoles, byPerson] = [turn('roles'), self === undefined ? undefined : turn('anybody')];
+  const named = byPerson && JSON.stringify(byPerson.edit).includes(`"person":"${self ?? ''}"`);
+  const turns = [...(named ? [byPerson] : []), ...(byRoles ? [byRoles] : [])];
+  return Promise.all(
+    turns.map(async ({ edit, gates, definition: after }) => ({
+      edit,
+      gates,
+      effect: await effectOf(scope.applicationId, definition, after, self),
+    })),
+  );
+}

@@ -1,0 +1,66 @@
+'use client';
+
+import { ChevronDown } from 'lucide-react';
+import { Popover } from 'radix-ui';
+import type { Destination } from '@/core/access/address';
+import type { Compiled } from '@/core/access/compile';
+import type { LookPage } from '@/core/access/look';
+import { addressOf } from '@/core/access/resolve';
+import type { Screen } from '@/core/model/definition';
+import { samplesOf } from './samples';
+
+/** The addresses that are closed to this viewer: those are the ones to try. */
+export function ClosedAddresses({
+  api,
+  compiled,
+  page,
+  record,
+  onGo,
+}: {
+  api: string;
+  compiled: Compiled;
+  page: LookPage;
+  /** Where the pane is: its record is tried on other screens of its kind. */
+  record: Destination | undefined;
+  onGo: (address: string) => void;
+}) {
+  const closed = compiled.tree.screens().filter((screen) => page.screens[screen.id]?.most === 0);
+  const go = async (screen: Screen): Promise<void> => {
+    if (screen.binds?.record !== 'existing') return onGo(addressOf(screen));
+    const here = record?.screen.binds?.entity === screen.binds.entity ? record.record : undefined;
+    const [first] = here === undefined ? await samplesOf(api, screen.binds.entity) : [];
+    onGo(addressOf(screen, here ?? first?.id));
+  };
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="flex min-h-[24px] shrink-0 items-center gap-1 px-1 text-[12px] hover:bg-sheet">
+        {closed.length} closed
+        <ChevronDown size={13} aria-hidden />
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="end" sideOffset={4} className="popover max-h-80 w-80 overflow-y-auto">
+          <p className="px-2 pb-1 text-quiet">
+            {closed.length === 0
+              ? `Every screen opens for ${page.viewerName}.`
+              : `Closed to ${page.viewerName}. Try one:`}
+          </p>
+          {closed.map((screen) => (
+            <Popover.Close key={screen.id} asChild>
+              <button
+                type="button"
+                className="flex w-full items-baseline justify-between gap-3 rounded-sm px-2 py-1 text-left hover:bg-open-soft"
+                onClick={() => void go(screen)}
+              >
+                {screen.name}
+                <code className="font-mono text-[12px] text-quiet">
+                  /{screen.address}
+                  {screen.binds?.record === 'existing' && '/…'}
+                </code>
+              </button>
+            </Popover.Close>
+          ))}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

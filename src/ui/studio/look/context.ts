@@ -1,0 +1,34 @@
+'use client';
+
+import { createContext, useContext } from 'react';
+import type { Definition } from '@/core/model/definition';
+import type { KeptViewer } from './viewer-choice';
+
+/** What the parts of the look bench share. */
+export interface LookWork {
+  readonly api: string;
+  /** The draft, with one's own edits that are still being saved. */
+  readonly draft: { readonly definition: Definition; readonly revision: number };
+  readonly releases: readonly number[];
+  readonly kept: readonly KeptViewer[];
+  readonly mayChange: boolean;
+  /** What one may do with the live records. */
+  readonly live: 'none' | 'read' | 'change';
+  readonly tell: (message: string) => void;
+}
+
+const LookContext = createContext<LookWork | undefined>(undefined);
+export const LookProvider = LookContext.Provider;
+
+export function useLook(): LookWork {
+  const work = useContext(LookContext);
+  if (!work) throw new Error('A part of the look bench is drawn outside it');
+  return work;
+}
+
+/** What is asked about: an element as one pane has it, on a row where it stands in a list. */
+export interface Asked {
+  readonly element: string;
+  readonly pane: number;
+  readonly row?: string | undefined;
+}

@@ -1,0 +1,118 @@
+'use client';
+
+import type { Answer } from '@/core/access/level';
+import type { Difference } from '@/core/access/differences';
+import { answerInWords, kindInWords } from '@/core/edit/words';
+import { LevelMark } from '../level-mark';
+import type { Asked } from './context';
+import { letterOf } from './look-rail';
+
+interface Props {
+  readonly found: readonly Difference[];
+  readonly panes: number;
+  readonly asked: Asked | undefined;
+  readonly onAsk: (asked: Asked) => void;
+  readonly onStep: (by: 1 | -1) => void;
+}
+
+/** What differs between the panes on the screen that they show, with each one's level. */
+export function DifferencesPart({ found, panes, asked, onAsk, onStep }: Props) {
+  return (
+    <section aria-label="Differences" className="mb-4">
+      <div className="mb-1 flex items-baseline gap-2">
+        <h2 className="mr-auto text-lg leading-tight font-semibold">
+          {found.length === 0
+            ? 'No difference here'
+            : found.length === 1
+              ? '1 difference here'
+              : `${found.length} differences here`}
+        </h2>
+        {found.length > 1 && (
+          <>
+            <button
+              type="button"
+              className="link"
+              onClick={() => onStep(-1)}
+              title="The one before (Shift N)"
+            >
+              Before
+            </button>
+            <button type="button" className="link" onClick={() => onStep(1)} title="The next one (N)">
+              Next
+            </button>
+          </>
+        )}
+      </div>
+      {found.length > 0 && (
+        <DifferenceTable found={found} panes={panes} asked={asked} onAsk={onAsk} heading="Differs here" />
+      )}
+    </section>
+  );
+}
+
+/** Differences row by row; each level can be asked about. */
+export function DifferenceTable({
+  found,
+  panes,
+  asked,
+  onAsk,
+  heading,
+}: Omit<Props, 'onStep'> & { heading: string }) {
+  return (
+    <table className="w-full text-left text-[13px]">
+      <thead>
+        <tr className="border-b border-rule text-quiet">
+          <th className="py-1 font-medium">{heading}</th>
+          {Array.from({ length: panes }, (_, n) => (
+            <th key={n} className="w-[52px] py-1 pl-1 font-medium">
+              {letterOf(n)}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {found.map(({ elements, answers }) => {
+          const [first] = elements;
+          if (!first) return null;
+          const here = elements.some((one) => one.id === asked?.element);
+          return (
+            <tr key={first.id} className={`border-b border-sheet ${here ? 'bg-open-soft' : ''}`}>
+              <th scope="row" className="py-0.5 pr-1 font-normal">
+                {elements.map((one) => one.name).join(', ')}
+                {first.kind === 'menu-item' && <span className="text-quiet">, in menu</span>}
+                {(first.kind === 'column' || first.kind === 'list') && (
+                  <span className="text-quiet">, {kindInWords(first.kind).toLowerCase()}</span>
+                )}
+              </th>
+              {answers.map((answer, pane) => (
+                <td key={pane} className="py-0.5 pl-1">
+                  {answer && (
+                    <button
+                      type="button"
+                      className="flex min-h-[24px] items-center gap-1 text-[12px] hover:underline"
+                      aria-label={`Why ${letterOf(pane)} has ${answerInWords(first.kind, answer)}: ${first.name}`}
+                      aria-pressed={here && asked?.pane === pane}
+                      onClick={() => onAsk({ element: first.id, pane })}
+                    >
+                      <Level answer={answer} kind={first.kind} />
+                    </button>
+                  )}
+                </td>
+              ))}
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+function Level({ answer, kind }: { answer: Answer; kind: Parameters<typeof answerInWords>[0] }) {
+  const word = answerInWords(kind, answer);
+  return (
+    <>
+      <LevelMark answer={answer} />
+      <span className="truncate">{word}</span>
+    </>
+  );
+}

@@ -1,0 +1,65 @@
+'use client';
+
+import { readAddress } from '@/core/access/address';
+import type { Compiled } from '@/core/access/compile';
+import type { LookPage } from '@/core/access/look';
+import { MenuView } from '../../live/menu-view';
+import { NothingOpen, NotThere, Refused } from '../../live/refusals';
+import { ScreenView } from '../../live/screen-view';
+import { withGhostItems, withGhosts } from '../ghosts';
+
+interface Props {
+  readonly compiled: Compiled;
+  readonly page: LookPage;
+  readonly address: string;
+  readonly ghosts: boolean;
+  /** What tells this drawing from another: forms start anew with it. */
+  readonly at: string;
+}
+
+/** A page as its viewer has it, drawn by the same code as a release; with the ghosts of what they do not get. */
+export function DrawnLook({ compiled, page, address, ghosts, at }: Props) {
+  return (
+    <div className="grid min-h-full grid-cols-[124px_minmax(0,1fr)] text-[13px]">
+      <div className="border-r border-rule py-2">
+        <MenuView items={ghosts ? withGhostItems(compiled, page.menu) : page.menu} current={address} />
+      </div>
+      <div className="min-w-0 bg-plate p-3">
+        <Content compiled={compiled} page={page} address={address} ghosts={ghosts} at={at} />
+      </div>
+    </div>
+  );
+}
+
+function Content({ compiled, page: { outcome, viewerName }, address, ghosts, at }: Props) {
+  const destination = readAddress(compiled.tree, address);
+  if (outcome.is === 'open') {
+    const { page } = outcome;
+    if (!ghosts || destination?.screen.id !== page.screen.id) return <ScreenView key={at} page={page} />;
+    return (
+      <ScreenView
+        key={at}
+        page={{ ...page, screen: withGhosts(compiled, destination.screen, page.screen) }}
+      />
+    );
+  }
+  return (
+    <>
+      <div className="mb-4 border-l-4 border-ink bg-paper px-3 py-2">
+        {outcome.is === 'sign-in' && (
+          <p>
+            <strong>{viewerName}</strong> is led to sign in here, and then back to this address.
+          </p>
+        )}
+        {outcome.is === 'refused' && <Refused text={outcome.text} />}
+        {outcome.is === 'not-there' && <NotThere />}
+        {outcome.is === 'nothing-open' && <NothingOpen />}
+      </div>
+      {ghosts && destination && (
+        <ScreenView
+          page={{ address, lists: {}, screen: withGhosts(compiled, destination.screen, undefined) }}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,402 @@
+'use client';
+
+import { Plus } from 'lucide-react';
+import { useEffect, useMemo, useState, type KeyboardEvent } from 'react';
+import { compile } from '@/core/access/compile';
+import { differences, differing, screensOfSome } from '@/core/access/differences';
+import type { LookPage } from '@/core/access/look';
+import type { Person } from '@/core/access/viewer';
+import { addressOf } from '@/core/access/resolve';
+import type { Standing } from '@/core/edit/history';
+import { difference } from '@/core/edit/difference';
+import type { Definition } from '@/core/model/definition';
+import { ask } from '../../live/host';
+import { Toasts, useTell } from '../../parts/toasts';
+import { railViewers } from '../bench';
+import { isTyping, SavedState, UndoRedo, useDraft } from '../draft-tools';
+import { StudioTop } from '../studio-frame';
+import { Toggle } from '../toggle';
+import { LookProvider, type Asked, type LookWork } from './context';
+import { DifferencesPart, DifferenceTable } from './differences-part';
+import { letterOf, LookRail } from './look-rail';
+import { MadeWindow } from './made-window';
+import { NotesPart, type Note } from './notes-part';
+import { Pane } from './pane';
+import { firstPane, newPaneId, paneFromQuery, panesToQuery, type PaneState } from './pane-state';
+import { samplesOf } from './samples';
+import type { KeptViewer } from './viewer-choice';
+import { WhyPart } from './why-part';
+
+const MOST_PANES = 4;
+
+interface Props {
+  readonly slug: string;
+  readonly applications: readonly { readonly slug: string; readonly name: string }[];
+  readonly builder: string;
+  readonly mayChange: boolean;
+  readonly definition: Definition;
+  readonly revision: number;
+  readonly standing: Standing;
+  readonly released: { readonly number: number; readonly definition: Definition } | undefined;
+  readonly people: readonly Person[];
+  readonly pins: readonly string[];
+  readonly releases: readonly number[];
+  readonly kept: readonly KeptViewer[];
+  readonly live: LookWork['live'];
+  readonly notes: readonly Note[];
+  /** The panes of a link. */
+  readonly panes: readonly string[];
+}
+
+/** A pane, with the id under which the server keeps what is changed in it. */
+interface Open {
+  readonly id: string;
+  readonly state: PaneState;
+}
+
+/** The look bench: one to four panes side by side, each the application as one viewer has it. */
+export function LookBench(props: Props) {
+  return (
+    <Toasts>
+      <Inside {...props} />
+    </Toasts>
+  );
+}
+
+function Inside(props: Props) {
+  const { slug, mayChange, released, people } = props;
+  const api = `/studio/api/applications/${slug}`;
+  const tell = useTell();
+  const { store, draft } = useDraft(`${api}/draft`, props, mayChange, tell);
+  const { definition } = draft;
+  const compiled = compile(definition);
+  const [pins, setPins] = useState(props.pins);
+  const [kept, setKept] = useState(props.kept);
+  const [notes, setNotes] = useState(props.notes);
+  const [panes, setPanes] = useState<readonly Open[]>(() => openPanes(props));
+  const [pages, setPages] = useState<Readonly<Record<string, LookPage>>>({});
+  const [active, setActive] = useState(0);
+  const [asked, setAsked] = useState<Asked>();
+  const [walking, setWalking] = useState(true);
+  const [ghosts, setGhosts] = useState(true);
+  const [onlyAsk, setOnlyAsk] = useState(false);
+  const [makingFor, setMakingFor] = useState<number>();
+
+  const viewers = useMemo(() => railViewers(definition, people, pins), [definition, people, pins]);
+  const shown = panes.map(({ id }) => pages[id]);
+  const known = shown.filter((one) => one !== undefined);
+  const complete = known.length === panes.length && panes.length > 1;
+  const found = useMemo(
+    () => (complete ? differences(compiled, known) : []),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the pages themselves, not the list of them
+    [compiled, complete, ...shown],
+  );
+  const marks = useMemo(() => differing(found), [found]);
+  const someScreens = complete ? screensOfSome(compiled, known) : [];
+  const waiting = useMemo(
+    () => (released ? difference(released.definition, definition).length : 1),
+    [released, definition],
+  );
+
+  const change = (n: number, state: PaneState): void =>
+    setPanes((now) =>
+      now.map((one, i) => {
+        if (i !== n) return one;
+        // Sample and live records are kept apart: so are the changes made over them.
+        return { id: state.records === one.state.records ? one.id : newPaneId(), state };
+      }),
+    );
+  const throwAway = (id: string): void => void ask(`${api}/panes/${id}`, { method: 'DELETE' });
+  const move = (n: number, address: string, query: string): void =>
+    setPanes((now) =>
+      now.map((one, i) => {
+        if (i === n) return { ...one, state: { ...one.state, address, query } };
+        const elsewhere = address !== (pages[panes[n]?.id ?? '']?.address ?? '');
+        return walking && elsewhere ? { ...one, state: { ...one.state, address, query: '' } } : one;
+      }),
+    );
+  const put = (key: string, n: number): void => {
+    if (n < panes.length) change(n, { ...(panes[n] as Open).state, viewer: key });
+    else add(key);
+    setActive(Math.min(n, panes.length));
+  };
+  const add = (viewer?: string): void => {
+    if (panes.length >= MOST_PANES) return;
+    const from = panes.at(-1)?.state ?? firstPane('signed-out', '');
+    const free = viewers.find(({ key }) => !panes.some(({ state }) => state.viewer === key))?.key;
+    const last = pages[panes.at(-1)?.id ?? ''];
+    setPanes((now) => [
+      ...now,
+      {
+        id: newPaneId(),
+        state: {
+          ...from,
+          viewer: viewer ?? free ?? 'signed-out',
+          address: last?.address ?? from.address,
+          session: {},
+          query: '',
+        },
+      },
+    ]);
+    setActive(panes.length);
+  };
+  const close = (n: number): void => {
+    throwAway(panes[n]?.id ?? '');
+    setPanes((now) => now.toSpliced(n, 1));
+    setActive(0);
+    setAsked(undefined);
+  };
+  const pin = (id: string): void => {
+    const next = [...pins, id];
+    setPins(next);
+    put(`person:${id}`, active);
+    void ask(`${api}/pins`, {
+      method: 'PUT',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ people: next }),
+    }).then((answer) => answer.ok || tell(answer.detail));
+  };
+  const step = (by: 1 | -1): void => {
+    if (found.length === 0) return;
+    const at = found.findIndex(({ elements }) => elements.some((one) => one.id === asked?.element));
+    const next = found[(at + by + found.length + (at < 0 && by < 0 ? 1 : 0)) % found.length];
+    const element = next?.elements[0];
+    // Why is asked of the pane that gets least: that is what one wonders about.
+    const answers = next?.answers.map((one) => one?.most ?? 3) ?? [];
+    if (element) setAsked({ element: element.id, pane: answers.indexOf(Math.min(...answers) as 0) });
+  };
+  const openNote = (note: Note): void => {
+    const address = note.address.replace(/^\/+/, '');
+    const records = props.live === 'none' ? 'sample' : 'live';
+    if (props.live === 'none')
+      tell('You may not look at live records: this opens on the sample records, at the same address.');
+    const [path = '', query = ''] = address.split(/\?(.*)/s);
+    const state: PaneState = {
+      viewer: `person:${note.person}`,
+      address: path,
+      query,
+      on: `release:${note.release}`,
+      moment: note.moment,
+      session: note.session,
+      records,
+    };
+    setPanes([{ id: newPaneId(), state }]);
+    setActive(0);
+    const screen = compiled.tree
+      .screens()
+      .find((one) => path === one.address || path.startsWith(`${one.address}/`));
+    const element = note.element ?? screen?.id;
+    setAsked(element === undefined ? undefined : { element, pane: 0 });
+  };
+  const closeNote = (note: Note): void => {
+    setNotes((now) => now.filter((one) => one.id !== note.id));
+    void ask(`${api}/notes/${note.id}`, { method: 'DELETE' }).then(
+      (answer) => answer.ok || tell(answer.detail),
+    );
+  };
+  const toGate = (id: string): void => {
+    const pane = panes[asked?.pane ?? active];
+    const query = new URLSearchParams({ element: id, viewer: pane?.state.viewer ?? 'signed-out' });
+    window.location.assign(`/studio/${slug}/gates?${query}`);
+  };
+  const goTo = async (screenId: string): Promise<void> => {
+    const screen = compiled.tree.need(screenId, 'screen').node;
+    const [sample] = screen.binds?.record === 'existing' ? await samplesOf(api, screen.binds.entity) : [];
+    const address = addressOf(screen, sample?.id);
+    setPanes((now) => now.map((one) => ({ ...one, state: { ...one.state, address, query: '' } })));
+  };
+
+  useEffect(() => {
+    window.history.replaceState(null, '', `?${panesToQuery(panes.map(({ state }) => state))}`);
+  }, [panes]);
+  useEffect(() => {
+    // What was changed in a pane goes with it.
+    const leave = (): void => {
+      for (const { id } of panes) void fetch(`${api}/panes/${id}`, { method: 'DELETE', keepalive: true });
+    };
+    window.addEventListener('pagehide', leave);
+    return () => window.removeEventListener('pagehide', leave);
+  }, [api, panes]);
+  const onKeyDown = (event: KeyboardEvent): void => {
+    if (isTyping(event.target as HTMLElement) || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key.toLowerCase() !== 'n') return;
+    event.preventDefault();
+    step(event.shiftKey ? -1 : 1);
+  };
+
+  const work: LookWork = {
+    api,
+    draft: { definition, revision: draft.revision },
+    releases: props.releases,
+    kept,
+    mayChange,
+    live: props.live,
+    tell,
+  };
+  const askedPane = asked && panes[asked.pane];
+  const askedPage = askedPane && pages[askedPane.id];
+  return (
+    <LookProvider value={work}>
+      <div
+        onKeyDown={onKeyDown}
+        className="grid h-screen min-w-[1120px] grid-cols-[minmax(0,1fr)_316px] grid-rows-[46px_minmax(0,1fr)_auto]"
+      >
+        <StudioTop
+          slug={slug}
+          name={definition.name}
+          applications={props.applications}
+          builder={props.builder}
+          bench="look"
+          waiting={waiting}
+        >
+          <SavedState draft={draft} waiting={waiting} released={released?.number} mayChange={mayChange} />
+          {mayChange && <UndoRedo store={store} draft={draft} />}
+        </StudioTop>
+        <main
+          className={`grid min-h-0 min-w-0 gap-3 bg-sheet p-3 ${panes.length === 1 ? '' : panes.length === 2 ? 'grid-cols-2' : 'grid-cols-2 grid-rows-2'}`}
+        >
+          {panes.map(({ id, state }, n) => (
+            <Pane
+              key={id}
+              letter={letterOf(n)}
+              index={n}
+              state={state}
+              id={id}
+              active={n === active}
+              only={panes.length === 1}
+              ghosts={ghosts}
+              onlyAsk={onlyAsk}
+              asked={asked}
+              differing={marks}
+              onState={(next) => change(n, next)}
+              onMove={(address, query) => move(n, address, query)}
+              onPage={(page) => setPages((now) => ({ ...now, [id]: page }))}
+              onAsk={setAsked}
+              onActivate={() => setActive(n)}
+              onMakeUp={() => setMakingFor(n)}
+              onClose={() => close(n)}
+              onThrowAway={() => {
+                throwAway(id);
+                setPanes((now) => now.with(n, { id: newPaneId(), state }));
+              }}
+            />
+          ))}
+        </main>
+        <aside
+          aria-label="What differs, and why"
+          className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-4 py-3"
+        >
+          <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1">
+            <button
+              type="button"
+              className="button"
+              disabled={panes.length >= MOST_PANES}
+              title={panes.length >= MOST_PANES ? 'Four panes are the most' : 'Compare with another viewer'}
+              onClick={() => add()}
+            >
+              <Plus size={14} aria-hidden /> Pane
+            </button>
+            <Toggle label="Ghosts" hint="Show what a viewer does not get" on={ghosts} onChange={setGhosts} />
+            <Toggle
+              label="Only ask"
+              hint="Clicks only ask why; they do not work in the application"
+              on={onlyAsk}
+              onChange={setOnlyAsk}
+            />
+          </div>
+          <NotesPart
+            notes={notes}
+            definition={definition}
+            mayChange={mayChange}
+            onOpen={openNote}
+            onDone={closeNote}
+          />
+          {panes.length > 1 && (
+            <DifferencesPart
+              found={found}
+              panes={panes.length}
+              asked={asked}
+              onAsk={setAsked}
+              onStep={step}
+            />
+          )}
+          {someScreens.length > 0 && (
+            <details className="mb-4">
+              <summary className="min-h-[24px] font-semibold">
+                {someScreens.length === 1 ? '1 screen opens' : `${someScreens.length} screens open`} for some
+                only
+              </summary>
+              <DifferenceTable
+                found={someScreens}
+                panes={panes.length}
+                asked={asked}
+                heading="Screen"
+                onAsk={(one) => {
+                  setAsked(one);
+                  void goTo(one.element);
+                }}
+              />
+            </details>
+          )}
+          {asked && askedPane ? (
+            <WhyPart
+              asked={asked}
+              state={askedPane.state}
+              paneId={askedPane.id}
+              address={askedPage?.address ?? askedPane.state.address}
+              viewerName={askedPage?.viewerName ?? '…'}
+              personName={(id) => people.find((one) => one.id === id)?.name}
+              apply={(edit) => {
+                store.apply(edit);
+                tell('The change is made in the draft. Ctrl Z takes it back.');
+              }}
+              onGate={toGate}
+            />
+          ) : (
+            <p className="text-quiet">
+              Click anything in a pane, also what is dashed, or reach it by Tab: here you read why this viewer
+              has it, or has not.
+            </p>
+          )}
+        </aside>
+        <LookRail
+          viewers={viewers}
+          looking={panes.map(({ state }) => state.viewer)}
+          active={active}
+          walking={walking}
+          onWalking={setWalking}
+          onPut={put}
+          people={people.filter((one) => !pins.includes(one.id))}
+          onPin={pin}
+        />
+      </div>
+      {makingFor !== undefined && (
+        <MadeWindow
+          api={api}
+          definition={definition}
+          mayKeep={mayChange}
+          onClose={() => setMakingFor(undefined)}
+          onMade={(key, isKept) => {
+            put(key, makingFor);
+            setMakingFor(undefined);
+            if (isKept)
+              void ask<{ viewers: KeptViewer[] }>(`${api}/viewers`, { method: 'GET' }).then(
+                (answer) => answer.ok && setKept(answer.value.viewers),
+              );
+          }}
+        />
+      )}
+    </LookProvider>
+  );
+}
+
+function openPanes({ panes, definition, pins }: Props): readonly Open[] {
+  const states =
+    panes.length > 0
+      ? panes.slice(0, MOST_PANES).map(paneFromQuery)
+      : [
+          firstPane(pins[0] === undefined ? 'signed-out' : `person:${pins[0]}`, ''),
+          firstPane(definition.roles[0] ? `role:${definition.roles[0].id}` : 'signed-in', ''),
+        ];
+  return states.map((state) => ({ id: newPaneId(), state }));
+}

@@ -1,0 +1,78 @@
+'use client';
+
+import { useState } from 'react';
+import type { Values } from '@/core/model/value';
+import type { Definition } from '@/core/model/definition';
+import { compile } from '@/core/access/compile';
+import { momentInWords } from './when-choice';
+
+/** A note of somebody who thinks that they should see something. */
+export interface Note {
+  readonly id: string;
+  readonly person: string;
+  readonly name: string;
+  readonly address: string;
+  readonly element: string | null;
+  readonly text: string;
+  readonly release: number;
+  readonly session: Values;
+  readonly moment: number;
+}
+
+/** The notes that wait: each opens at the very state in which its sender was refused. */
+export function NotesPart({
+  notes,
+  definition,
+  mayChange,
+  onOpen,
+  onDone,
+}: {
+  notes: readonly Note[];
+  definition: Definition;
+  mayChange: boolean;
+  onOpen: (note: Note) => void;
+  onDone: (note: Note) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  if (notes.length === 0) return null;
+  const { tree } = compile(definition);
+  return (
+    <section aria-label="Notes" className="mb-4 border-l-4 border-lead bg-plate px-3 py-2">
+      <button
+        type="button"
+        aria-expanded={open}
+        className="min-h-[24px] font-semibold hover:underline"
+        onClick={() => setOpen(!open)}
+      >
+        {notes.length === 1 ? '1 note: “I should see this”' : `${notes.length} notes: “I should see this”`}
+      </button>
+      {open && (
+        <ul>
+          {notes.map((note) => (
+            <li key={note.id} className="border-t border-rule py-1.5">
+              <p>
+                <strong className="font-semibold">{note.name}</strong>,{' '}
+                {momentInWords(definition, note.moment)}
+              </p>
+              <p className="break-all">
+                <code className="font-mono text-[12px]">{note.address}</code>
+                {note.element !== null && ` ${tree.get(note.element)?.name ?? ''}`}
+              </p>
+              {note.text && <p className="break-words">“{note.text}”</p>}
+              <p className="flex gap-3">
+                <button type="button" className="link" onClick={() => onOpen(note)}>
+                  Look as {note.name}, then and there
+                </button>
+                {mayChange && (
+                  <button type="button" className="link" onClick={() => onDone(note)}>
+                    Done
+                  </button>
+                )}
+              </p>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,78 @@
+import type { Value } from '@/core/model/value';
+
+/** All that says what a pane shows: it can be sent to another builder as a link. */
+export interface PaneState {
+  /** The viewer's key: `signed-out`, `role:ID`, `person:ID`, `made:JSON` … */
+  readonly viewer: string;
+  /** Without a leading slash; the empty one is where the viewer lands. */
+  readonly address: string;
+  /** `draft`, `draft:REVISION` or `release:NUMBER`. */
+  readonly on: string;
+  /** Milliseconds since 1970; now, where it is not there. */
+  readonly moment?: number | undefined;
+  /** Session values by id. */
+  readonly session: Readonly<Record<string, Value | null>>;
+  readonly records: 'sample' | 'live';
+  /** The search, sort and page of its lists, and the face. */
+  readonly query: string;
+}
+
+export const firstPane = (viewer: string, address: string): PaneState => ({
+  viewer,
+  address,
+  on: 'draft',
+  session: {},
+  records: 'sample',
+  query: '',
+});
+
+/** How the server is asked for what a pane shows; `pane` is the id of what is changed in it. */
+export function lookQuery(state: PaneState, pane?: string): string {
+  const { viewer, on, moment, session, records } = state;
+  const query = new URLSearchParams({ viewer });
+  if (on !== 'draft') query.set('on', on);
+  if (moment !== undefined) query.set('moment', String(moment));
+  if (Object.keys(session).length > 0) query.set('session', JSON.stringify(session));
+  if (records === 'live') query.set('records', 'live');
+  if (pane !== undefined) query.set('pane', pane);
+  return query.toString();
+}
+
+/** The panes as the bench's address has them, one `p` each. */
+export function panesToQuery(panes: readonly PaneState[]): string {
+  const query = new URLSearchParams();
+  for (const pane of panes)
+    query.append('p', [lookQuery(pane), `address=${encodeURIComponent(pane.address)}`].join('&'));
+  return query.toString();
+}
+
+/** Reads one pane of a link. What cannot be read is as if it were not there. */
+export function paneFromQuery(text: string): PaneState {
+  const query = new URLSearchParams(text);
+  const moment = query.get('moment') === null ? NaN : Number(query.get('moment'));
+  return {
+    ...firstPane(query.get('viewer') ?? 'signed-out', query.get('address') ?? ''),
+    on: query.get('on') ?? 'draft',
+    ...(Number.isInteger(moment) && { moment }),
+    session: readValues(query.get('session')),
+    records: query.get('records') === 'live' ? 'live' : 'sample',
+  };
+}
+
+function readValues(text: string | null): PaneState['session'] {
+  try {
+    const read: unknown = JSON.parse(text ?? '{}');
+    return typeof read === 'object' && read !== null ? (read as PaneState['session']) : {};
+  } catch {
+    return {};
+  }
+}
+
+/** A new id for what is changed in a pane: a random UUID (RFC 9562, section 5.4), also where no TLS is. */
+export function newPaneId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  bytes[6] = ((bytes[6] as number) & 0x0f) | 0x40;
+  bytes[8] = ((bytes[8] as number) & 0x3f) | 0x80;
+  const hex = [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+  return [0, 8, 12, 16, 20].map((from, n) => hex.slice(from, [8, 12, 16, 20, 32][n])).join('-');
+}

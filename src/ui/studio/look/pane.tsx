@@ -1,0 +1,253 @@
+'use client';
+
+import { ArrowLeft, X } from 'lucide-react';
+import {
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type FocusEvent,
+  type MouseEvent,
+  type PointerEvent,
+} from 'react';
+import { compile } from '@/core/access/compile';
+import type { LookPage } from '@/core/access/look';
+import { readAddress } from '@/core/access/address';
+import type { Value } from '@/core/model/value';
+import { HostProvider, RecordsClient, send, type BulkChange, type Host } from '../../live/host';
+import { AddressLine } from './address-line';
+import { ClosedAddresses } from './closed-addresses';
+import { useLook, type Asked } from './context';
+import { DrawnLook } from './drawn-look';
+import { useDifferenceMarks, useMark, useReachable } from './mark';
+import { MoreMenu } from './more-menu';
+import { outcomeInWords } from './outcome';
+import { lookQuery, type PaneState } from './pane-state';
+import { RecordChoice } from './record-choice';
+import { useDefinition } from './use-definition';
+import { useLookPage } from './use-look-page';
+import { ViewerChoice } from './viewer-choice';
+import { WhenChoice } from './when-choice';
+
+interface Props {
+  readonly letter: string;
+  readonly index: number;
+  readonly state: PaneState;
+  /** The id under which the server keeps what is changed in this pane. */
+  readonly id: string;
+  readonly active: boolean;
+  readonly only: boolean;
+  readonly ghosts: boolean;
+  /** Clicks only ask why; they do nothing. */
+  readonly onlyAsk: boolean;
+  readonly asked: Asked | undefined;
+  readonly differing: ReadonlySet<string>;
+  readonly onState: (state: PaneState) => void;
+  /** Somebody moved in this pane: to an address, or another page of a list. */
+  readonly onMove: (address: string, query: string) => void;
+  readonly onPage: (page: LookPage) => void;
+  readonly onAsk: (asked: Asked) => void;
+  readonly onActivate: () => void;
+  readonly onMakeUp: () => void;
+  readonly onClose: () => void;
+  /** Starts anew without what was changed in it. */
+  readonly onThrowAway: () => void;
+}
+
+/** One pane: the real screen as one viewer has it, in which one can work. */
+export function Pane(props: Props) {
+  const { letter, index, state, id, asked, onState, onMove, onAsk, onActivate } = props;
+  const { api, draft, kept, tell } = useLook();
+  const definition = useDefinition(api, state.on, draft.definition);
+  const compiled = compile(definition);
+  const looks = lookQuery(state, id);
+  const [turn, setTurn] = useState(0);
+  const [history, setHistory] = useState<readonly string[]>([]);
+  const frame = useRef<HTMLDivElement>(null);
+  const { page, loading, problem } = useLookPage(
+    api,
+    `${looks}&${state.query}`,
+    state.address,
+    `${state.on === 'draft' ? draft.revision : ''} ${turn}`,
+  );
+  const address = page?.address ?? state.address;
+
+  const { onPage } = props;
+  const tellPage = useRef(onPage);
+  tellPage.current = onPage;
+  useEffect(() => {
+    if (page) tellPage.current(page);
+  }, [page]);
+  useMark(frame, asked?.element, page, props.ghosts);
+  useDifferenceMarks(frame, props.differing, page, props.ghosts);
+  useReachable(frame, page, props.ghosts);
+
+  const move = (to: string, query = ''): void => {
+    if (to !== address) setHistory((now) => [...now, address]);
+    onMove(to, query);
+  };
+  const now = useRef({ move, state, onState });
+  now.current = { move, state, onState };
+  const host = useMemo((): Host => {
+    const url = (path: string, query = ''): string =>
+      `${api}/look/${path}?${[looks, query].filter(Boolean).join('&')}`;
+    const inPane = 'in this pane only';
+    return {
+      go: (to, query) => now.current.move(to, query),
+      hrefOf: () => undefined,
+      records: new RecordsClient(`${api}/look/records`, looks),
+      press: async (button, record) => {
+        const body = { button, ...(record !== undefined && { record }) };
+        const pressed = await send<{ id: string; to: Value | null }>('POST', url('press'), body);
+        const { state: was, onState: change } = now.current;
+        if (pressed.ok) change({ ...was, session: { ...was.session, [pressed.value.id]: pressed.value.to } });
+        return pressed;
+      },
+      exportHref: (list, query) => url(`lists/${list}/export`, query),
+      bulk: (list, change: BulkChange) => send('POST', url(`lists/${list}/bulk`), change),
+      unlock: undefined,
+      note: undefined,
+      people: undefined,
+      refresh: () => setTurn((one) => one + 1),
+      signOut: () => now.current.onState({ ...now.current.state, viewer: 'signed-out', address: '' }),
+      tell,
+      said: {
+        saved: `Saved, ${inPane}.`,
+        added: `Added, ${inPane}.`,
+        deleted: `Deleted, ${inPane}.`,
+        done: `Done, ${inPane}.`,
+      },
+      keeps: true,
+    };
+  }, [api, looks, tell]);
+
+  /** What was clicked or came into focus is asked about; unless clicks only ask, it works all the same. */
+  const ask = (event: PointerEvent | FocusEvent): void => {
+    onActivate();
+    if (!(event.target instanceof Element)) return;
+    const element = event.target.closest('[data-element]')?.getAttribute('data-element');
+    const row = event.target.closest('[data-row]')?.getAttribute('data-row') ?? undefined;
+    if (element) onAsk({ element, pane: index, row });
+  };
+  const hold = (event: MouseEvent): void => {
+    if (!props.onlyAsk) return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const said = page && outcomeInWords(compiled, page);
+  return (
+    <section
+      aria-label={`Pane ${letter}, ${page?.viewerName ?? 'loading'}`}
+      className="flex min-h-0 min-w-0 flex-col"
+      onFocusCapture={onActivate}
+    >
+      <div className="mb-1.5 flex min-w-0 items-center gap-1.5">
+        <span
+          aria-hidden
+          className={`grid size-6 shrink-0 place-items-center rounded-sm font-semibold ${props.active ? 'bg-ink text-white' : 'border border-edge bg-paper'}`}
+        >
+          {letter}
+        </span>
+        <ViewerChoice
+          api={api}
+          definition={draft.definition}
+          kept={kept}
+          name={page?.viewerName ?? '…'}
+          onChoose={(viewer) => onState({ ...state, viewer })}
+          onMakeUp={props.onMakeUp}
+        />
+        <RecordChoice
+          api={api}
+          compiled={compiled}
+          address={address}
+          records={state.records}
+          onAddress={(to) => move(to)}
+        />
+        <WhenChoice
+          definition={definition}
+          state={state}
+          onChange={(change) => onState({ ...state, ...change })}
+        />
+        <span className="ml-auto flex shrink-0 items-center">
+          <MoreMenu
+            letter={letter}
+            state={state}
+            id={id}
+            changes={page?.changes ?? 0}
+            onState={onState}
+            onThrowAway={props.onThrowAway}
+            onKept={() => setTurn((one) => one + 1)}
+          />
+          {!props.only && (
+            <button
+              type="button"
+              aria-label={`Close pane ${letter}`}
+              className="p-1 hover:bg-sheet"
+              onClick={props.onClose}
+            >
+              <X size={15} aria-hidden />
+            </button>
+          )}
+        </span>
+      </div>
+      <div
+        className={`flex min-h-0 flex-1 flex-col border bg-paper ${props.active ? 'border-ink' : 'border-edge'}`}
+      >
+        <div className="flex items-center gap-1.5 border-b border-rule bg-plate px-1.5 py-1">
+          <button
+            type="button"
+            aria-label="Back to the screen before"
+            disabled={history.length === 0}
+            className="rounded-sm p-1 hover:bg-sheet disabled:text-edge"
+            onClick={() => {
+              const back = history.at(-1);
+              setHistory((one) => one.slice(0, -1));
+              if (back !== undefined) onMove(back, '');
+            }}
+          >
+            <ArrowLeft size={15} aria-hidden />
+          </button>
+          <AddressLine address={address} onGo={move} />
+          <span className="shrink-0 text-[12px] font-medium" role="status">
+            {problem || (loading || !said ? 'Loading …' : said)}
+          </span>
+          {page && (
+            <ClosedAddresses
+              api={api}
+              compiled={compiled}
+              page={page}
+              record={readAddress(compiled.tree, address)}
+              onGo={(to) => move(to)}
+            />
+          )}
+        </div>
+        <div
+          ref={frame}
+          aria-busy={loading}
+          onPointerDownCapture={ask}
+          onFocusCapture={ask}
+          onClickCapture={hold}
+          className="pane-frame min-h-0 flex-1 overflow-auto"
+        >
+          <HostProvider value={host}>
+            {page && (
+              <DrawnLook
+                compiled={compiled}
+                page={page}
+                address={address}
+                ghosts={props.ghosts}
+                at={`${state.viewer} ${address}`}
+              />
+            )}
+          </HostProvider>
+        </div>
+        {page && page.changes > 0 && (
+          <p className="border-t border-rule bg-plate px-2 py-1 text-[12px]">
+            {page.changes === 1 ? '1 record is' : `${page.changes} records are`} another here, in this pane
+            only.
+          </p>
+        )}
+      </div>
+    </section>
+  );
+}

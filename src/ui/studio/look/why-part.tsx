@@ -1,0 +1,97 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { compile } from '@/core/access/compile';
+import type { Explanation } from '@/core/access/explain';
+import type { Edit } from '@/core/edit/edit';
+import { placeInWords, type PersonName } from '@/core/edit/words';
+import { ask } from '../../live/host';
+import { TurnPart } from '../turn-part';
+import { WhyView } from '../why-view';
+import { useLook, type Asked } from './context';
+import { letterOf } from './look-rail';
+import { lookQuery, type PaneState } from './pane-state';
+import { useDefinition } from './use-definition';
+
+interface Props {
+  readonly asked: Asked;
+  readonly state: PaneState;
+  readonly paneId: string;
+  /** Where the pane is now. */
+  readonly address: string;
+  readonly viewerName: string;
+  readonly personName: PersonName;
+  readonly apply: (edit: Edit) => void;
+  readonly onGate: (id: string) => void;
+}
+
+/** Why a pane's viewer has this level on what was asked about, on that very record, and what would turn it. */
+export function WhyPart({ asked, state, paneId, address, viewerName, personName, apply, onGate }: Props) {
+  const { api, draft, mayChange } = useLook();
+  const definition = useDefinition(api, state.on, draft.definition);
+  const compiled = compile(definition);
+  const element = compiled.tree.get(asked.element);
+  const query = new URLSearchParams(lookQuery(state, paneId));
+  query.set('element', asked.element);
+  query.set('address', address);
+  if (asked.row !== undefined) query.set('row', asked.row);
+  const text = query.toString();
+  const { explanation, problem } = useWhy(`${api}/look/why?${text}`, draft.revision);
+  if (!element) return null;
+  const isHead = state.on === 'draft' || state.on === `draft:${draft.revision}`;
+  return (
+    <section aria-label="Why" className="border-t-2 border-ink pt-2">
+      <p className="mb-1 text-[12px] text-quiet">
+        Pane {letterOf(asked.pane)}. {placeInWords(element)}
+        {asked.row !== undefined && ', on the row that was chosen'}
+      </p>
+      {problem && <p role="alert">{problem}</p>}
+      {explanation && (
+        <div aria-live="polite">
+          <WhyView
+            compiled={compiled}
+            explanation={explanation}
+            element={element}
+            viewerName={viewerName}
+            bareRole={state.viewer.startsWith('role:')}
+            personName={personName}
+            onGate={onGate}
+          />
+          {isHead ? (
+            <TurnPart
+              compiled={compiled}
+              element={element}
+              answer={explanation.answer}
+              viewerName={viewerName}
+              personName={personName}
+              url={`${api}/look/turn?${text}`}
+              mayChange={mayChange}
+              apply={apply}
+              onGate={onGate}
+            />
+          ) : (
+            <p className="mt-3 text-quiet">
+              This pane is not on the draft as it is now: look there to see what would change it.
+            </p>
+          )}
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** The explanation; the one before stays until the answer is here. */
+function useWhy(url: string, revision: number): { explanation: Explanation | undefined; problem: string } {
+  const [found, setFound] = useState<{ readonly url: string; readonly explanation: Explanation }>();
+  const [problem, setProblem] = useState('');
+  useEffect(() => {
+    const stop = new AbortController();
+    void ask<Explanation>(url, { method: 'GET', signal: stop.signal }).then((answer) => {
+      if (stop.signal.aborted) return;
+      setProblem(answer.ok ? '' : answer.detail);
+      if (answer.ok) setFound({ url, explanation: answer.value });
+    });
+    return () => stop.abort();
+  }, [url, revision]);
+  return { explanation: found?.url === url ? found.explanation : undefined, problem };
+}

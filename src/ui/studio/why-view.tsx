@@ -1,0 +1,139 @@
+'use client';
+
+import type { Compiled } from '@/core/access/compile';
+import type { Decided, Explanation, Nearly } from '@/core/access/explain';
+import type { Told } from '@/core/condition/tell';
+import { answerInWords, lineInWords, whatInWords, whoInWords, type PersonName } from '@/core/edit/words';
+import { gives } from '@/core/model/gate';
+import { isDataDoor, type Element } from '@/core/model/tree';
+import { LevelMark } from './level-mark';
+
+interface Props {
+  readonly compiled: Compiled;
+  readonly explanation: Explanation;
+  readonly element: Element;
+  readonly viewerName: string;
+  /** Is it a bare role, of which no attributes are known? */
+  readonly bareRole: boolean;
+  readonly personName: PersonName;
+  /** Leads to the gate of an element. */
+  readonly onGate: (id: string) => void;
+}
+
+/** Why a viewer has a level: what decided, the way there, and the lines that would have counted but for something. */
+export function WhyView(props: Props) {
+  const { compiled, explanation, element, viewerName, onGate } = props;
+  const { answer, steps, decided } = explanation;
+  const deciding = 'gate' in decided ? decided.gate : decided.door;
+  return (
+    <div>
+      <h3 className="mb-1 font-semibold">
+        Why {viewerName} has “{answerInWords(element.kind, answer)}”: {element.name}
+      </h3>
+      <p className="mb-2">{inWords(props, decided)}</p>
+      <ol className="grid gap-0.5">
+        {steps.map(({ element: id, gate, result, nearly }) => {
+          const step = compiled.tree.get(id);
+          if (!step) return null;
+          return (
+            <li key={id}>
+              <div className={`flex items-center gap-2 ${id === deciding ? 'font-semibold' : ''}`}>
+                <LevelMark answer={result} label={answerInWords(step.kind, result)} />
+                <button
+                  type="button"
+                  title="Open its gate"
+                  className="min-h-[24px] min-w-0 truncate text-left hover:underline"
+                  onClick={() => onGate(id)}
+                >
+                  {isDataDoor(step) ? `Door: ${step.name}` : step.name}
+                </button>
+                <span className="ml-auto shrink-0 text-[12px] font-normal text-quiet">
+                  {gate === 'own' ? 'own lines' : 'follows'}
+                </span>
+              </div>
+              {nearly.map((one) => (
+                <NearlyView key={one.line.id} {...props} step={step} nearly={one} />
+              ))}
+            </li>
+          );
+        })}
+      </ol>
+    </div>
+  );
+}
+
+/** A line that speaks of the viewer and does not count, with what keeps it from counting. */
+function NearlyView({
+  compiled,
+  viewerName,
+  bareRole,
+  personName,
+  step,
+  nearly: { line, since },
+}: Props & { step: Element; nearly: Nearly }) {
+  return (
+    <div className="mb-1 ml-5 border-l-2 border-rule pl-2 text-[13px]">
+      <p>
+        Does not count: <q>{lineInWords(line, step.id, compiled.definition, personName)}</q>
+      </p>
+      {since.map((one) => (
+        <div key={one.is} className="text-quiet">
+          {one.is === 'unit' && <p>{viewerName} holds that for records of other units only.</p>}
+          {one.is === 'period' && (
+            <p>
+              {viewerName} holds that {one.from && `from ${dayOf(one.from)} `}
+              {one.until && `until ${dayOf(one.until)}`}, not at this moment.
+            </p>
+          )}
+          {one.is === 'when' && one.told.some((told) => told.answer !== true) && (
+            <ul>
+              {one.told
+                .filter((told) => told.answer !== true)
+                .map((told) => (
+                  <li key={told.question}>
+                    <ToldView told={told} />
+                  </li>
+                ))}
+              {bareRole && <li>Of a bare role no attributes are known. Look as a person to see more.</li>}
+            </ul>
+          )}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+const dayOf = (moment: string): string => moment.slice(0, 10);
+
+function ToldView({ told: { question, answer, values } }: { told: Told }) {
+  return (
+    <>
+      <code className="font-mono text-[12px] text-ink">{question}</code>{' '}
+      {answer === false ? 'is not so' : 'cannot be told'}
+      {values.length > 0 && `: ${values.map(({ name, value }) => `${name} is ${value}`).join(', ')}`}
+    </>
+  );
+}
+
+/** What decided, in a sentence. */
+function inWords({ compiled, viewerName, personName, explanation }: Props, decided: Decided): string {
+  const nameOf = (id: string): string => compiled.tree.get(id)?.name ?? id;
+  switch (decided.by) {
+    case 'line': {
+      const { line, gate } = decided;
+      const kind = compiled.tree.get(gate)?.kind ?? 'section';
+      const words = `${whoInWords(line.who, compiled.definition, personName)}: ${whatInWords(kind, line.what).toLowerCase()}`;
+      return `${nameOf(gate)} has the line “${words}”, which ${gives(line) ? 'gives it' : 'takes it'}.`;
+    }
+    case 'no-line': {
+      const nearly = explanation.steps.find((one) => one.element === decided.gate)?.nearly ?? [];
+      if (nearly.length > 0)
+        return `${nameOf(decided.gate)} has ${nearly.length === 1 ? 'a line' : 'lines'} for ${viewerName}, but ${nearly.length === 1 ? 'it does' : 'they do'} not count here and now.`;
+      return `${nameOf(decided.gate)} has lines of its own, and none of them speaks of ${viewerName}.`;
+    }
+    case 'handles':
+      return `The data follows the screens, and is held open by ${decided.handles.map(nameOf).join(', ')}.`;
+    case 'no-handle':
+      return `${nameOf(decided.door)} follows the screens, and on no screen open to ${viewerName} is there what would open it.`;
+  }
+}
