@@ -19,6 +19,8 @@ export interface Nearly {
 export type Since =
   /** Its condition: each question with its answer. */
   | { readonly is: 'when'; readonly told: readonly Told[] }
+  /** Its group: the same of what it takes to be in it. */
+  | { readonly is: 'group'; readonly told: readonly Told[] }
   /** The role is held for records of other units only. */
   | { readonly is: 'unit' }
   /** The role is held, but not at this moment. */
@@ -100,6 +102,13 @@ function nearlyCounts(
   const { held, compiled } = access;
   const who = held.isSpokenOf(line.who)('not be false');
   const period = who === false ? held.periodOf(line.who) : undefined;
+  if (who === false && line.who.kind === 'group' && held.facts.user) {
+    const asked = { inGroup: line.who.group };
+    return {
+      line,
+      since: [{ is: 'group', told: tell(held.facts, { definition: compiled.definition }, asked, undefined) }],
+    };
+  }
   if (who === false && !period) return undefined;
   const since: Since[] = period ? [{ is: 'period', from: period.from, until: period.until }] : [];
   if (!period && !holdsOn(who, record)) since.push({ is: 'unit' });

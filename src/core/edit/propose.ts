@@ -11,6 +11,8 @@ import { editLines, newLine } from './make';
 
 export interface Proposal<Key> {
   readonly edit: Edit;
+  /** The definition with it made. */
+  readonly definition: Definition;
   /** Who else would get another level on the element. */
   readonly others: readonly Key[];
 }
@@ -38,10 +40,11 @@ export function proposeLevel<Key>(
   const now = compile(definition);
   const subject = now.tree.get(element);
   if (!subject) return undefined;
-  let best: { edit: Edit; others: Key[]; cost: number } | undefined;
+  let best: (Proposal<Key> & { readonly cost: number }) | undefined;
   const held = new Held(definition, viewer.viewer, at);
   for (const after of candidates(held, before ?? start, level)) {
-    const made = compile({ ...definition, gates: { ...definition.gates, [gate]: { lines: after } } });
+    const changedTo = { ...definition, gates: { ...definition.gates, [gate]: { lines: after } } };
+    const made = compile(changedTo);
     const then = made.tree.get(element) ?? subject;
     if (made.access(viewer.viewer, at).answer(then).most !== level) continue;
     const others = everybody
@@ -52,7 +55,8 @@ export function proposeLevel<Key>(
       )
       .map((one) => one.key);
     const cost = others.length * 1000 + changed(before ?? start, after);
-    if (!best || cost < best.cost) best = { edit: editLines(gate, before, after), others, cost };
+    if (!best || cost < best.cost)
+      best = { edit: editLines(gate, before, after), definition: changedTo, others, cost };
   }
   return best;
 }

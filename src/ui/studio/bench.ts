@@ -6,6 +6,7 @@ import type { Compiled } from '@/core/access/compile';
 import {
   SIGNED_IN,
   SIGNED_OUT,
+  viewerOfGroup,
   viewerOfPerson,
   viewerOfRole,
   type Circumstances,
@@ -18,14 +19,14 @@ import { withIncluded, type Element } from '@/core/model/tree';
 
 /** One of the rail's viewers. */
 export interface RailViewer {
-  /** `signed-out`, `signed-in`, `role:ID`, `person:ID`. */
+  /** `signed-out`, `signed-in`, `role:ID`, `group:ID`, `person:ID`. */
   readonly key: string;
   readonly name: string;
   readonly note: string;
   readonly viewer: Viewer;
   /** Includes the one before it in the rail. */
   readonly joined: boolean;
-  readonly group: 'login' | 'role' | 'person';
+  readonly group: 'login' | 'role' | 'group' | 'person';
 }
 
 /** What the parts of the gates bench share. */
@@ -107,6 +108,17 @@ export function railViewers(
     ...pinned,
   ];
 }
+
+/** What the groups get, of people of whom nothing else is known: columns of the grid. */
+export const groupViewers = ({ groups }: Definition): RailViewer[] =>
+  groups.map(({ id, name }) => ({
+    key: `group:${id}`,
+    name,
+    note: 'group',
+    viewer: viewerOfGroup(id),
+    joined: false,
+    group: 'group',
+  }));
 
 export const personViewer = (person: Person): RailViewer => ({
   key: `person:${person.id}`,

@@ -12,14 +12,18 @@ import type { Level } from '@/core/access/level';
 import { rightNow, type Person } from '@/core/access/viewer';
 import { ask } from '../live/host';
 import { Toasts, useTell } from '../parts/toasts';
-import { BenchProvider, railViewers, type Bench } from './bench';
+import { BenchProvider, groupViewers, railViewers, type Bench } from './bench';
 import { Canvas } from './canvas';
 import { isTyping, SavedState, UndoRedo, useDraft } from './draft-tools';
 import { DoorView } from './door-view';
+import { FormChoice, FORMS, type Form } from './form-choice';
 import { GatePanel } from './gate-panel/gate-panel';
+import { Grid } from './grid/grid';
 import { samplesOf } from './look/samples';
 import { Outline } from './outline';
 import { Rail } from './rail';
+import { WhatOneSees } from './questions/what-one-sees';
+import { WhoSeesIt } from './questions/who-sees-it';
 import { useSetLevel } from './set-level';
 import { StudioTop } from './studio-frame';
 
@@ -35,7 +39,12 @@ interface Props {
   readonly people: readonly Person[];
   readonly pins: readonly string[];
   /** What was selected, who was looked as, and where, when the page was left. */
-  readonly at: { readonly element?: string; readonly viewer?: string; readonly address?: string };
+  readonly at: {
+    readonly element?: string;
+    readonly viewer?: string;
+    readonly address?: string;
+    readonly form?: string;
+  };
 }
 
 /** The gates bench: outline, canvas, gate panel and viewer rail over one draft. */
@@ -62,7 +71,12 @@ function Inside(props: Props) {
   const [circumstances] = useState(rightNow);
 
   const viewers = useMemo(() => railViewers(definition, people, pins), [definition, people, pins]);
-  const viewer = viewers.find((one) => one.key === viewerKey) ?? (viewers[0] as (typeof viewers)[number]);
+  const columns = useMemo(() => {
+    const people = viewers.findIndex((one) => one.group === 'person');
+    return viewers.toSpliced(people < 0 ? viewers.length : people, 0, ...groupViewers(definition));
+  }, [viewers, definition]);
+  const viewer = columns.find((one) => one.key === viewerKey) ?? (viewers[0] as (typeof viewers)[number]);
+  const [form, setForm] = useState<Form>(FORMS.find(({ key }) => key === props.at.form)?.key ?? 'screen');
   const selected = compiled.tree.get(selectedId) ?? compiled.tree.root;
   const target = compiled.tree.get(targetId ?? '') ?? usualTarget(compiled, selected);
 
@@ -130,8 +144,9 @@ function Inside(props: Props) {
   }, [address, selected, showOnCanvas]);
   useEffect(() => {
     const query = new URLSearchParams({ element: selected.id, viewer: viewer.key, address });
+    if (form !== 'screen') query.set('form', form);
     window.history.replaceState(null, '', `?${query}`);
-  }, [selected.id, viewer.key, address]);
+  }, [selected.id, viewer.key, address, form]);
   const onKeyDown = (event: KeyboardEvent): void => {
     const from = event.target as HTMLElement;
     if (isTyping(from) || event.ctrlKey || event.metaKey || event.altKey) return;
@@ -151,6 +166,7 @@ function Inside(props: Props) {
     () => (released ? difference(released.definition, definition).length : 1),
     [released, definition],
   );
+  const forms = <FormChoice form={form} onChoose={setForm} />;
   return (
     <BenchProvider value={bench}>
       <div
@@ -164,18 +180,27 @@ function Inside(props: Props) {
           builder={props.builder}
           bench="gates"
           waiting={waiting}
+          onElement={select}
+          onViewer={setViewerKey}
         >
           <SavedState draft={draft} waiting={waiting} released={released?.number} mayChange={mayChange} />
           {mayChange && <UndoRedo store={store} draft={draft} />}
         </StudioTop>
-        <Outline />
-        {entity ? (
-          <DoorView entity={entity} />
-        ) : (
-          <Canvas api={api} revision={draft.revision} address={address} onAddress={onAddress} />
+        {form === 'screen' && (
+          <>
+            <Outline forms={forms} />
+            {entity ? (
+              <DoorView entity={entity} />
+            ) : (
+              <Canvas api={api} revision={draft.revision} address={address} onAddress={onAddress} />
+            )}
+          </>
         )}
+        {form === 'grid' && <Grid columns={columns} forms={forms} onSet={set} />}
+        {form === 'what' && <WhatOneSees columns={columns} forms={forms} />}
+        {form === 'who' && <WhoSeesIt forms={forms} />}
         <GatePanel />
-        <Rail />
+        {form !== 'grid' && <Rail />}
       </div>
       {dialog}
     </BenchProvider>

@@ -1,7 +1,7 @@
 'use client';
 
 import { ChevronDown, ChevronRight } from 'lucide-react';
-import { Fragment, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { Fragment, useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { answerInWords, kindInWords } from '@/core/edit/words';
 import type { Element } from '@/core/model/tree';
 import { useBench } from './bench';
@@ -9,7 +9,7 @@ import { ReachStrip } from './level-mark';
 import { outlineRows, type OutlineRow } from './outline-rows';
 
 /** The application's tree. Every row ends in its reach strip. */
-export function Outline() {
+export function Outline({ forms }: { forms: ReactNode }) {
   const { compiled, selected, select } = useBench();
   const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
   const [words, setWords] = useState('');
@@ -64,7 +64,8 @@ export function Outline() {
   };
   return (
     <section aria-label="Outline" className="flex min-h-0 flex-col border-r border-rule bg-plate">
-      <div className="relative px-3 pt-3 pb-2">
+      <div className="px-3 pt-2">{forms}</div>
+      <div className="relative px-3 pt-2 pb-2">
         <input
           ref={search}
           type="search"

@@ -4,6 +4,7 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { ask } from '../live/host';
 import { useTell } from '../parts/toasts';
+import { Palette } from './palette';
 
 interface Props {
   readonly slug: string;
@@ -13,6 +14,9 @@ interface Props {
   readonly bench: 'people' | 'gates' | 'look' | 'release';
   /** How many changes wait for a release. */
   readonly waiting: number;
+  /** What the palette does on this bench, rather than leaving for another. */
+  readonly onElement?: (id: string) => void;
+  readonly onViewer?: (key: string) => void;
   /** What stands at the right: the saved state, undo and redo. */
   readonly children?: ReactNode;
 }
@@ -25,7 +29,8 @@ const BENCHES = [
 ] as const;
 
 /** The studio's top: the application, the line of benches, and who is working. */
-export function StudioTop({ slug, name, applications, builder, bench, waiting, children }: Props) {
+export function StudioTop(props: Props) {
+  const { slug, name, applications, builder, bench, waiting, children, onElement, onViewer } = props;
   const tell = useTell();
   const signOut = (): void =>
     void ask('/studio/api/session', { method: 'DELETE' }).then((answer) =>
@@ -77,6 +82,7 @@ export function StudioTop({ slug, name, applications, builder, bench, waiting, c
       </nav>
       <div className="ml-auto flex items-center gap-3">
         {children}
+        <Palette slug={slug} onElement={onElement} onViewer={onViewer} />
         <span className="border-l border-rule pl-4 text-quiet">{builder}</span>
         <button type="button" className="link" onClick={signOut}>
           Sign out

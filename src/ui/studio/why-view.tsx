@@ -85,7 +85,8 @@ function NearlyView({
               {one.until && `until ${dayOf(one.until)}`}, not at this moment.
             </p>
           )}
-          {one.is === 'when' && one.told.some((told) => told.answer !== true) && (
+          {one.is === 'group' && <p>{viewerName} is not in that group:</p>}
+          {(one.is === 'when' || one.is === 'group') && one.told.some((told) => told.answer !== true) && (
             <ul>
               {one.told
                 .filter((told) => told.answer !== true)

@@ -248,6 +248,7 @@ function Inside(props: Props) {
           builder={props.builder}
           bench="look"
           waiting={waiting}
+          onViewer={(key) => put(key, active)}
         >
           <SavedState draft={draft} waiting={waiting} released={released?.number} mayChange={mayChange} />
           {mayChange && <UndoRedo store={store} draft={draft} />}

@@ -74,10 +74,10 @@ export function LookRail({ viewers, looking, active, walking, onWalking, onPut, 
                   event.preventDefault();
                   onPut(one.key, pane);
                 }}
-                aria-label={`${one.name}, ${count} screens open${letters.length > 0 ? `, in pane ${letters.join(' and ')}` : ''}`}
+                aria-label={`${one.name}, ${count === 1 ? '1 screen opens' : `${count} screens open`}${letters.length > 0 ? `, in pane ${letters.join(' and ')}` : ''}`}
                 className={`relative flex min-w-[76px] flex-1 flex-col rounded-sm px-1.5 py-1 text-left text-[13px] ${letters.length > 0 ? 'bg-white text-ink' : 'bg-lead-2 hover:bg-lead-3'}`}
               >
-                <span className="line-clamp-2 min-h-[2.3em] pr-4 text-[12.5px] leading-[1.15] font-medium">
+                <span className="line-clamp-2 min-h-[2.3em] text-[12.5px] leading-[1.15] font-medium">
                   {one.name}
                 </span>
                 <span
@@ -85,11 +85,11 @@ export function LookRail({ viewers, looking, active, walking, onWalking, onPut, 
                 >
                   {one.note}
                 </span>
-                <span className="mt-0.5">{count} screens</span>
+                <span className="mt-0.5">{count === 1 ? '1 screen' : `${count} screens`}</span>
                 {letters.length > 0 && (
                   <span
                     aria-hidden
-                    className="absolute top-1 right-1 rounded-sm bg-ink px-1 text-[11px] font-semibold text-white"
+                    className="absolute right-1 bottom-1 rounded-sm bg-ink px-1 text-[11px] font-semibold text-white"
                   >
                     {letters.join('')}
                   </span>

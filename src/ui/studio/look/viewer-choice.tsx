@@ -63,7 +63,7 @@ export function ViewerChoice({
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
         aria-label={`Viewer: ${name}`}
-        className="flex min-w-0 items-center gap-1.5 rounded-sm border border-edge bg-paper px-2 py-0.5 font-medium hover:border-ink"
+        className="flex max-w-44 shrink-0 items-center gap-1.5 rounded-sm border border-edge bg-paper px-2 py-0.5 font-medium hover:border-ink"
       >
         <span className="truncate">{name}</span>
         <ChevronDown size={13} aria-hidden className="shrink-0" />

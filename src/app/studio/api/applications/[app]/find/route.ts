@@ -1,0 +1,34 @@
+import { fullName, placeInWords } from '@/core/edit/words';
+import { compile } from '@/core/access/compile';
+import { findElements } from '@/core/model/find';
+import { draftOf } from '@/server/drafts/draft';
+import { handle, json } from '@/server/http/handle';
+import { listPeople } from '@/server/people/list';
+import { needWorkplace } from '@/server/studio/builder';
+
+const MOST = 12;
+
+/** `GET …/find?q=`: elements, viewers and people that have these words in their names. */
+export const GET = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
+  const { applicationId } = await needWorkplace((await params).app, 'read');
+  const q = (new URL(request.url).searchParams.get('q') ?? '').slice(0, 200);
+  const { definition } = await draftOf(applicationId);
+  const words = q.toLowerCase().split(/\s+/).filter(Boolean);
+  const has = ({ name }: { readonly name: string }): boolean =>
+    words.every((word) => name.toLowerCase().includes(word));
+  const { people } = await listPeople(applicationId, { q, page: 1, size: MOST });
+  return json({
+    elements: findElements(compile(definition).tree, q, MOST).map((one) => ({
+      id: one.id,
+      name: fullName(one),
+      place: placeInWords(one),
+    })),
+    viewers: [
+      { key: 'signed-out', name: 'Signed out' },
+      { key: 'signed-in', name: 'Signed in' },
+      ...definition.roles.map(({ id, name }) => ({ key: `role:${id}`, name })),
+      ...definition.groups.map(({ id, name }) => ({ key: `group:${id}`, name })),
+    ].filter(has),
+    people: people.map(({ id, name }) => ({ id, name })),
+  });
+});

@@ -1,0 +1,108 @@
+'use client';
+
+import { useState } from 'react';
+import { copyGate, copyRole } from '@/core/edit/copy';
+import type { Edit } from '@/core/edit/edit';
+import { fullName } from '@/core/edit/words';
+import type { Element } from '@/core/model/tree';
+import { Window } from '../../parts/window';
+import { useBench, type RailViewer } from '../bench';
+import { EffectDialog } from './effect-dialog';
+
+/** Two places in the grid: what is copied, and to where. */
+export interface CopyFrom {
+  readonly elements: readonly [Element | undefined, Element | undefined];
+  readonly viewers: readonly [RailViewer | undefined, RailViewer | undefined];
+  /** The elements that the grid shows now. */
+  readonly rows: readonly string[];
+}
+
+/** Copies what one role has to another, "like Volunteer, but …", or one element's lines to another. */
+export function CopyWindow({
+  from,
+  columns,
+  onClose,
+}: {
+  from: CopyFrom;
+  columns: readonly RailViewer[];
+  onClose: () => void;
+}) {
+  const { definition } = useBench();
+  const roles = columns.filter((one) => one.group === 'role');
+  const roleOf = (one: RailViewer | undefined): string =>
+    one?.group === 'role' ? one.key.slice('role:'.length) : (roles[0]?.key.slice('role:'.length) ?? '');
+  const [roleFrom, setRoleFrom] = useState(roleOf(from.viewers[0]));
+  const [roleTo, setRoleTo] = useState(roleOf(from.viewers[1]));
+  const [asked, setAsked] = useState<{ readonly edit: Edit; readonly title: string }>();
+  const [problem, setProblem] = useState('');
+  const nameOf = (id: string): string => definition.roles.find((one) => one.id === id)?.name ?? id;
+  const [one, other] = from.elements;
+  const ask = (edit: Edit | undefined, title: string): void => {
+    if (edit) setAsked({ edit, title });
+    else setProblem('Nothing would change.');
+  };
+  const choose = (value: string, set: (id: string) => void, label: string) => (
+    <select
+      aria-label={label}
+      className="field-box"
+      value={value}
+      onChange={(event) => set(event.target.value)}
+    >
+      {roles.map((role) => (
+        <option key={role.key} value={role.key.slice('role:'.length)}>
+          {role.name}
+        </option>
+      ))}
+    </select>
+  );
+  if (asked) return <EffectDialog title={asked.title} edit={asked.edit} note="" onClose={onClose} />;
+  return (
+    <Window title="Copy access" open onOpenChange={(open) => !open && onClose()}>
+      <section className="grid gap-2">
+        <h3 className="font-semibold">From one role to another</h3>
+        <div className="grid grid-cols-[1fr_auto_1fr] items-center gap-2">
+          {choose(roleTo, setRoleTo, 'The role that gets it')}
+          like
+          {choose(roleFrom, setRoleFrom, 'The role that is copied')}
+        </div>
+        <p className="text-quiet">
+          On the {from.rows.length} rows that the grid holds now. What a role has by including another, it
+          keeps.
+        </p>
+        <button
+          type="button"
+          className="button justify-self-start"
+          disabled={roleFrom === roleTo}
+          onClick={() =>
+            ask(
+              copyRole(definition, roleFrom, roleTo, from.rows),
+              `${nameOf(roleTo)} like ${nameOf(roleFrom)}`,
+            )
+          }
+        >
+          Copy the role’s access …
+        </button>
+      </section>
+      {one && other && one.id !== other.id && (
+        <section className="mt-4 grid gap-2 border-t border-rule pt-3">
+          <h3 className="font-semibold">From one element to another</h3>
+          <p>
+            {fullName(other)} gets the lines of {fullName(one)}.
+          </p>
+          <button
+            type="button"
+            className="button justify-self-start"
+            onClick={() => ask(copyGate(definition, one.id, other.id), `${other.name} like ${one.name}`)}
+          >
+            Copy the element’s lines …
+          </button>
+        </section>
+      )}
+      {problem && (
+        <p role="alert" className="mt-3">
+          {problem}
+        </p>
+      )}
+    </Window>
+  );
+}

@@ -1,0 +1,95 @@
+'use client';
+
+import { AlertDialog } from 'radix-ui';
+import { useEffect, useRef, useState } from 'react';
+import type { Edit } from '@/core/edit/edit';
+import { send } from '../../live/host';
+import { useTell } from '../../parts/toasts';
+import { useBench } from '../bench';
+
+interface Effect {
+  readonly gaining: readonly string[];
+  readonly losing: readonly string[];
+  readonly elements: readonly string[];
+}
+
+/** Says how many people gain and lose by a change before it is made. */
+export function EffectDialog({
+  title,
+  edit,
+  note,
+  onClose,
+}: {
+  title: string;
+  edit: Edit;
+  note: string;
+  onClose: () => void;
+}) {
+  const { api, apply } = useBench();
+  const tell = useTell();
+  const [effect, setEffect] = useState<Effect>();
+  const [problem, setProblem] = useState('');
+  const before = useRef(document.activeElement);
+  useEffect(() => {
+    let gone = false;
+    void send<Effect>('POST', `${api}/effect`, { edit }).then((answer) => {
+      if (gone) return;
+      if (answer.ok) setEffect(answer.value);
+      else setProblem(answer.detail);
+    });
+    return () => {
+      gone = true;
+    };
+  }, [api, edit]);
+  return (
+    <AlertDialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <AlertDialog.Portal>
+        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <AlertDialog.Content
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            if (before.current instanceof HTMLElement) before.current.focus();
+          }}
+          className="fixed top-1/2 left-1/2 z-50 w-[30rem] -translate-x-1/2 -translate-y-1/2 border-t-4 border-ink bg-paper p-5 shadow-xl"
+        >
+          <AlertDialog.Title className="text-lg font-semibold">{title}</AlertDialog.Title>
+          <AlertDialog.Description asChild>
+            <div className="mt-2 grid max-h-72 gap-1 overflow-y-auto" aria-live="polite">
+              {!effect && !problem && <p>Counting who gains and who loses …</p>}
+              {problem && <p role="alert">{problem}</p>}
+              {effect && (
+                <>
+                  <p>
+                    <strong className="font-semibold">{people(effect.gaining.length)} gain</strong>
+                    {effect.gaining.length > 0 && `: ${effect.gaining.join(', ')}`}
+                  </p>
+                  <p>
+                    <strong className="font-semibold">{people(effect.losing.length)} lose</strong>
+                    {effect.losing.length > 0 && `: ${effect.losing.join(', ')}`}
+                  </p>
+                  <p className="text-quiet">{effect.elements.length} elements change for somebody.</p>
+                </>
+              )}
+              {note && <p>{note}</p>}
+            </div>
+          </AlertDialog.Description>
+          <div className="mt-4 flex justify-end gap-2">
+            <AlertDialog.Cancel className="button">Leave it</AlertDialog.Cancel>
+            <AlertDialog.Action
+              className="button button-main"
+              disabled={!effect}
+              onClick={() => {
+                apply(edit);
+                tell('Done. Ctrl Z takes all of it back.');
+              }}
+            >
+              Change it
+            </AlertDialog.Action>
+          </div>
+        </AlertDialog.Content>
+      </AlertDialog.Portal>
+    </AlertDialog.Root>
+  );
+}
+
+const people = (n: number): string => (n === 1 ? '1 person' : `${n} people`);

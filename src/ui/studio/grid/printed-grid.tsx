@@ -1,0 +1,92 @@
+interface PrintedRow {
+  readonly id: string;
+  readonly name: string;
+  readonly depth: number;
+  readonly kind: string;
+  readonly cells: readonly { readonly word: string; readonly own: boolean; readonly limited: boolean }[];
+}
+
+interface Props {
+  readonly name: string;
+  readonly language: string;
+  readonly timeZone: string;
+  readonly revision: number;
+  readonly release: { readonly number: number; readonly at: Date; readonly same: boolean } | undefined;
+  readonly printedAt: Date;
+  readonly printedBy: string;
+  readonly columns: readonly string[];
+  readonly rows: readonly PrintedRow[];
+}
+
+/** So many viewers fit beside each other on a sheet. */
+const ACROSS = 12;
+
+/** Who gets what, on paper: with release, date, legend and a place to sign. The pages are numbered by the printer's margins. */
+export function PrintedGrid(props: Props) {
+  const { name, language, timeZone, release, revision, printedAt, printedBy, columns, rows } = props;
+  const day = new Intl.DateTimeFormat(language, { dateStyle: 'long', timeStyle: 'short', timeZone });
+  const parts = Array.from({ length: Math.ceil(columns.length / ACROSS) }, (_, n) => n * ACROSS);
+  return (
+    <main className="printed bg-paper p-8">
+      <h1 className="text-xl font-semibold">{name}: who gets what</h1>
+      <dl className="mt-2 grid grid-cols-[9rem_1fr] gap-x-3">
+        <dt>Release</dt>
+        <dd>
+          {release ? `${release.number}, in force since ${day.format(release.at)}` : 'never released'}
+          {release && !release.same && `. This is the draft, revision ${revision}, which is not released yet`}
+        </dd>
+        <dt>Printed</dt>
+        <dd>
+          {day.format(printedAt)}, by {printedBy}
+        </dd>
+        <dt>Legend</dt>
+        <dd>
+          None, See or Read, Edit, Work or Use: what the viewer gets. Depends: it differs from record to
+          record, or by a condition. <strong>Bold</strong>: the element has lines of its own; else it follows
+          what it stands in. An asterisk (*): its container or its door leaves less than its own lines would
+          give.
+        </dd>
+        <dt>Elements</dt>
+        <dd>
+          {rows.length}, for {columns.length} viewers
+        </dd>
+      </dl>
+      {parts.map((from) => (
+        <table key={from} className="mt-5 w-full border-collapse text-left text-[10px]">
+          <thead>
+            <tr>
+              <th scope="col">Element</th>
+              {columns.slice(from, from + ACROSS).map((column) => (
+                <th key={column} scope="col">
+                  {column}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.id}>
+                <th scope="row" className="font-normal" style={{ paddingLeft: 2 + row.depth * 8 }}>
+                  {row.name} <span className="text-quiet">{row.kind}</span>
+                </th>
+                {row.cells.slice(from, from + ACROSS).map((cell, n) => (
+                  <td key={n} className={cell.own ? 'font-bold' : ''}>
+                    {cell.word}
+                    {cell.limited && '*'}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      ))}
+      <section className="mt-10 grid grid-cols-3 gap-8 break-inside-avoid">
+        {['Name', 'Date', 'Signature'].map((what) => (
+          <p key={what} className="border-t border-ink pt-1">
+            {what}
+          </p>
+        ))}
+      </section>
+    </main>
+  );
+}

@@ -1,0 +1,116 @@
+'use client';
+
+import { useRef, useState, type ReactNode } from 'react';
+import type { Level } from '@/core/access/level';
+import { viewerOfPerson } from '@/core/access/viewer';
+import type { Edit } from '@/core/edit/edit';
+import { proposeLevel } from '@/core/edit/propose';
+import { startLines } from '@/core/edit/start';
+import type { Element } from '@/core/model/tree';
+import { useTell } from '../../parts/toasts';
+import { useBench, type RailViewer } from '../bench';
+import { EffectDialog } from './effect-dialog';
+
+/** Work in steps of so many milliseconds, so that the page stays alive between them. */
+const STEP_MS = 40;
+
+/**
+ * What is done to a range of cells at once. Before more than one element is changed, it says how many people gain
+ * and lose; all of it is one edit, and one undo.
+ */
+export function useBulk(
+  elements: readonly Element[],
+  viewers: readonly RailViewer[],
+): { set: (level: Level) => void; follow: () => void; dialog: ReactNode } {
+  const { definition, compiled, people, circumstances, mayChange } = useBench();
+  const tell = useTell();
+  const [asked, setAsked] = useState<{
+    readonly edit: Edit;
+    readonly title: string;
+    readonly left: number;
+  }>();
+  const [progress, setProgress] = useState<{ readonly done: number; readonly of: number }>();
+  const stopped = useRef(false);
+
+  const set = async (level: Level): Promise<void> => {
+    if (!mayChange || progress) return;
+    const cells = elements.flatMap((element) => viewers.map((viewer) => ({ element, viewer })));
+    const edits: Edit[] = [];
+    let now = definition;
+    let left = 0;
+    let since = performance.now();
+    stopped.current = false;
+    for (const [n, { element, viewer }] of cells.entries()) {
+      if (performance.now() - since > STEP_MS) {
+        setProgress({ done: n, of: cells.length });
+        await new Promise((resolve) => setTimeout(resolve));
+        since = performance.now();
+      }
+      if (stopped.current) return setProgress(undefined);
+      const proposal = proposeLevel(
+        now,
+        element.id,
+        element.id,
+        { key: viewer.key, viewer: viewer.viewer },
+        level,
+        viewers.map((one) => ({ key: one.key, viewer: one.viewer })),
+        startLines(now, element.id, people.map(viewerOfPerson), circumstances),
+        circumstances,
+      );
+      if (!proposal) left++;
+      else if (proposal.definition !== now) {
+        edits.push(proposal.edit);
+        now = proposal.definition;
+      }
+    }
+    setProgress(undefined);
+    const real = edits.filter((edit) => edit.do !== 'together' || edit.edits.length > 0);
+    if (real.length === 0)
+      return tell('Nothing to change: these have that level, or something around them is narrower.');
+    setAsked({
+      edit: { do: 'together', edits: real },
+      title: `${elements.length} ${elements.length === 1 ? 'element' : 'elements'} for ${viewers.map((one) => one.name).join(', ')}`,
+      left,
+    });
+  };
+  const follow = (): void => {
+    const edits = elements.flatMap((element): Edit[] => {
+      const lines = compiled.lines(element.id);
+      return lines && element.container ? [{ do: 'follow', gate: element.id, lines }] : [];
+    });
+    if (edits.length === 0) return tell('Nothing to clear: these follow already.');
+    setAsked({
+      edit: { do: 'together', edits },
+      title: `${edits.length} ${edits.length === 1 ? 'element follows' : 'elements follow'} again`,
+      left: 0,
+    });
+  };
+  const dialog = (
+    <>
+      {progress && (
+        <div
+          role="status"
+          className="fixed bottom-6 left-6 z-40 flex items-center gap-3 border-l-4 border-open-bright bg-lead px-4 py-2 text-white"
+        >
+          Working out {progress.done} of {progress.of} cells …
+          <button type="button" className="button" onClick={() => (stopped.current = true)}>
+            Stop
+          </button>
+        </div>
+      )}
+      {asked && (
+        <EffectDialog
+          title={asked.title}
+          edit={asked.edit}
+          note={
+            asked.left > 0
+              ? `${asked.left} of the cells cannot have that level here: something around them is narrower. They stay.`
+              : ''
+          }
+          onClose={() => setAsked(undefined)}
+        />
+      )}
+    </>
+  );
+  return { set: (level) => void set(level), follow, dialog };
+}

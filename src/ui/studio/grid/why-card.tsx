@@ -1,0 +1,56 @@
+'use client';
+
+import { useLayoutEffect, useMemo, useRef, useState } from 'react';
+import type { Access } from '@/core/access/access';
+import { explain } from '@/core/access/explain';
+import type { Element } from '@/core/model/tree';
+import { useBench, type RailViewer } from '../bench';
+import { WhyView } from '../why-view';
+
+/** Why a cell is as it is, beside the cell: on hovering, or on Enter. */
+export function WhyCard({
+  element,
+  viewer,
+  access,
+  anchor,
+}: {
+  element: Element;
+  viewer: RailViewer;
+  access: Access;
+  /** The cell's id in the page. */
+  anchor: string;
+}) {
+  const { compiled, personName, select } = useBench();
+  const explanation = useMemo(() => explain(access, element.id), [access, element]);
+  const ref = useRef<HTMLDivElement>(null);
+  const [place, setPlace] = useState<{ left: number; top: number }>();
+  useLayoutEffect(() => {
+    const at = document.getElementById(anchor)?.getBoundingClientRect();
+    const mine = ref.current?.getBoundingClientRect();
+    if (!at || !mine) return;
+    const below = at.bottom + mine.height + 8 < window.innerHeight;
+    setPlace({
+      left: Math.max(8, Math.min(at.left, window.innerWidth - mine.width - 8)),
+      top: below ? at.bottom + 4 : Math.max(8, at.top - mine.height - 4),
+    });
+  }, [anchor, explanation]);
+  return (
+    <div
+      ref={ref}
+      role="note"
+      aria-live="polite"
+      className="popover pointer-events-none fixed w-80 p-3"
+      style={{ ...(place ?? { left: 0, top: 0 }), visibility: place ? 'visible' : 'hidden' }}
+    >
+      <WhyView
+        compiled={compiled}
+        explanation={explanation}
+        element={element}
+        viewerName={viewer.name}
+        bareRole={viewer.group === 'role'}
+        personName={personName}
+        onGate={select}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,175 @@
+'use client';
+
+import '../parts/nonce';
+import { Command } from 'cmdk';
+import { Dialog } from 'radix-ui';
+import { useEffect, useState } from 'react';
+import { ask } from '../live/host';
+
+interface Found {
+  readonly elements: readonly { readonly id: string; readonly name: string; readonly place: string }[];
+  readonly viewers: readonly { readonly key: string; readonly name: string }[];
+  readonly people: readonly { readonly id: string; readonly name: string }[];
+}
+
+/** Something that the palette can do; what is shown of it, and what happens. */
+interface Choice {
+  readonly key: string;
+  readonly name: string;
+  readonly note: string;
+  readonly run: () => void;
+}
+
+interface Props {
+  readonly slug: string;
+  /** What a bench does itself rather than being left for another. */
+  readonly onElement?: ((id: string) => void) | undefined;
+  readonly onViewer?: ((key: string) => void) | undefined;
+}
+
+/** Finds any element, viewer, person, bench or command by its words. Ctrl K. */
+export function Palette({ slug, onElement, onViewer }: Props) {
+  const [open, setOpen] = useState(false);
+  const [words, setWords] = useState('');
+  const found = useFound(`/studio/api/applications/${slug}/find`, open ? words : undefined);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (event.key.toLowerCase() !== 'k' || !(event.ctrlKey || event.metaKey)) return;
+      event.preventDefault();
+      setOpen((now) => !now);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  const base = `/studio/${slug}`;
+  const go = (path: string) => (): void => window.location.assign(`${base}/${path}`);
+  const gates = (form: string) => go(`gates?form=${form}`);
+  const lookAs = (key: string) => go(`look?p=${encodeURIComponent(`viewer=${encodeURIComponent(key)}`)}`);
+  const commands: readonly Choice[] = [
+    { key: 'people', name: 'People', note: 'bench', run: go('people') },
+    { key: 'gates', name: 'Gates', note: 'bench', run: go('gates') },
+    { key: 'look', name: 'Look', note: 'bench', run: go('look') },
+    { key: 'release', name: 'Release', note: 'bench', run: go('release') },
+    { key: 'grid', name: 'Grid: all elements, all viewers', note: 'form of Gates', run: gates('grid') },
+    { key: 'what', name: 'What can one see', note: 'form of Gates', run: gates('what') },
+    { key: 'who', name: 'Who can see it', note: 'form of Gates', run: gates('who') },
+    { key: 'print', name: 'Print who gets what, to sign', note: 'command', run: go('gates/print') },
+    {
+      key: 'csv',
+      name: 'Who gets what, as a CSV file',
+      note: 'command',
+      run: () => window.location.assign(`/studio/api/applications/${slug}/grid/csv`),
+    },
+    {
+      key: 'live',
+      name: 'Open the released application',
+      note: 'command',
+      run: () => window.open(`/live/${slug}`, '_blank', 'noopener'),
+    },
+  ];
+  const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
+  const groups: readonly (readonly [string, readonly Choice[]])[] = [
+    [
+      'Benches and commands',
+      commands.filter(({ name, note }) =>
+        wanted.every((word) => `${name} ${note}`.toLowerCase().includes(word)),
+      ),
+    ],
+    [
+      'Elements',
+      (found?.elements ?? []).map(({ id, name, place }) => ({
+        key: `element ${id}`,
+        name,
+        note: place,
+        run: onElement ? () => onElement(id) : go(`gates?element=${encodeURIComponent(id)}`),
+      })),
+    ],
+    [
+      'Look as',
+      [
+        ...(found?.viewers ?? []).map(({ key, name }) => ({
+          key: `viewer ${key}`,
+          name,
+          note: 'viewer',
+          run: onViewer ? () => onViewer(key) : lookAs(key),
+        })),
+        ...(found?.people ?? []).map(({ id, name }) => ({
+          key: `person ${id}`,
+          name,
+          note: 'person',
+          run: lookAs(`person:${id}`),
+        })),
+      ],
+    ],
+  ];
+  return (
+    <Dialog.Root open={open} onOpenChange={setOpen}>
+      <Dialog.Trigger className="key min-h-[24px]" title="Find anything (Ctrl K)">
+        Ctrl K
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-lead/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-20 left-1/2 z-50 w-[36rem] max-w-[calc(100vw-2rem)] -translate-x-1/2 border-t-4 border-ink bg-paper p-3 shadow-lg"
+        >
+          <Dialog.Title className="sr-only">Find anything</Dialog.Title>
+          <Command label="Find anything" shouldFilter={false}>
+            <Command.Input
+              autoFocus
+              value={words}
+              onValueChange={setWords}
+              placeholder="An element, a viewer, a person, a bench, a command"
+              className="field-box py-2"
+            />
+            <Command.List className="mt-2 max-h-[26rem] overflow-y-auto">
+              {groups.every(([, choices]) => choices.length === 0) && (
+                <p className="px-2 py-1 text-quiet">Nothing has a name like that.</p>
+              )}
+              {groups.map(
+                ([heading, choices]) =>
+                  choices.length > 0 && (
+                    <Command.Group
+                      key={heading}
+                      heading={heading}
+                      className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-[12px] [&_[cmdk-group-heading]]:text-quiet"
+                    >
+                      {choices.map(({ key, name, note, run }) => (
+                        <Command.Item
+                          key={key}
+                          value={key}
+                          className="option flex justify-between gap-4"
+                          onSelect={() => {
+                            setOpen(false);
+                            setWords('');
+                            run();
+                          }}
+                        >
+                          <span className="truncate">{name}</span>
+                          <span className="shrink-0 text-quiet">{note}</span>
+                        </Command.Item>
+                      ))}
+                    </Command.Group>
+                  ),
+              )}
+            </Command.List>
+          </Command>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+/** What the server finds; what was found stays until the next answer is here. */
+function useFound(url: string, words: string | undefined): Found | undefined {
+  const [found, setFound] = useState<Found>();
+  useEffect(() => {
+    if (words === undefined) return;
+    const stop = new AbortController();
+    void ask<Found>(`${url}?q=${encodeURIComponent(words)}`, { method: 'GET', signal: stop.signal }).then(
+      (answer) => answer.ok && setFound(answer.value),
+    );
+    return () => stop.abort();
+  }, [url, words]);
+  return found;
+}
