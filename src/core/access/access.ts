@@ -29,7 +29,7 @@ export interface Gates {
  */
 export class Access {
   readonly doors: Doors;
-  private readonly rules: (Rule | undefined)[] = [];
+  private readonly rules = new Map<number, Rule>();
   private readonly levels: Uint8Array;
 
   constructor(
@@ -67,13 +67,24 @@ export class Access {
 
   /** What it takes to get the element: its gate, its containers and its door. */
   rule(element: Element): Rule {
-    return (this.rules[element.number] ??= this.work(element));
+    let rule = this.rules.get(element.number);
+    if (!rule) this.rules.set(element.number, (rule = this.work(element)));
+    return rule;
   }
 
   /** The answer where no record is known. */
   answer(element: Element): Answer {
+    return this.answerBy(this.rule(element), element);
+  }
+
+  /** The answers for all elements, by their numbers. They are not kept: whoever asks for all keeps them. */
+  answers(): Answer[] {
+    return this.compiled.tree.elements.map((element) => this.answerBy(this.work(element), element));
+  }
+
+  private answerBy(rule: Rule, element: Element): Answer {
     const outer = this.outerRule(element);
-    return answerOf(outer ? lower(this.rule(element), outer) : this.rule(element));
+    return answerOf(outer ? lower(rule, outer) : rule);
   }
 
   /**

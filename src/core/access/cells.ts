@@ -41,10 +41,7 @@ export function cellOf(access: Access, element: Element): Cell {
 
 /** A viewer's answers for all elements, by their numbers: a row of the whole matrix, a byte each. */
 export function answersOf(access: Access): Uint8Array {
-  const { elements } = access.compiled.tree;
-  const row = new Uint8Array(elements.length);
-  for (const element of elements) row[element.number] = packed(access.answer(element));
-  return row;
+  return Uint8Array.from(access.answers(), packed);
 }
 
 /**

@@ -5,14 +5,29 @@ import type { Id } from '../model/id';
 import type { Element } from '../model/tree';
 import type { Access } from './access';
 import type { Handle } from './handles';
-import { ALWAYS, editOnlyIf, higher, leastOf, lower, onlyWhere, seeCountsAsEdit, type Rule } from './rule';
+import { NONE } from './level';
+import {
+  ALWAYS,
+  editOnlyIf,
+  higher,
+  leastOf,
+  lower,
+  onlyWhere,
+  ruleOf,
+  seeCountsAsEdit,
+  type Rule,
+} from './rule';
 
 /**
  * The doors, as one viewer finds them. Worked out in the order gates → rows → actions → fields, and
  * read only gate results, so nothing is circular. Each is worked out once, when it is first asked for.
  */
 export class Doors {
-  private readonly known = new Map<string, Rule>();
+  /** By the number of the door's element. */
+  private readonly known = new Map<number, Rule>();
+  /** Of fields, on a record that is being made. */
+  private readonly knownNew = new Map<number, Rule>();
+  private readonly knownSaves = new Map<Screen, Formula>();
 
   constructor(protected readonly access: Access) {}
 
@@ -27,15 +42,10 @@ export class Doors {
    * a list of them stands on a screen that can be opened and the record passes the list's filter.
    */
   rows(entity: Id): Rule {
-    return this.once(`rows ${entity}`, () => {
-      if (this.compiled.lines(entity)) return this.gate(entity);
-      const { handles } = this.compiled;
-      const open = any(
-        ...handles.recordScreensOf(entity).map((screen) => this.gate(screen.id).see),
-        ...handles.listsOf(entity).map(({ element, node }) => this.onRows(element, node).see),
-      );
-      return { see: open, edit: open };
-    });
+    const { number } = this.access.element(entity);
+    const rule = this.known.get(number) ?? this.workRows(entity);
+    this.known.set(number, rule);
+    return rule;
   }
 
   /**
@@ -43,14 +53,10 @@ export class Doors {
    * The action may be done only where this reaches edit; for one that only reads, see counts as edit.
    */
   action(id: Id): Rule {
-    return this.once(`action ${id}`, () => {
-      const action = this.compiled.tree.need(id, 'action').node;
-      const base = this.compiled.lines(id)
-        ? this.gate(id)
-        : higher(...this.compiled.handles.buttonsOf(id).map((handle) => this.onCarried(handle)));
-      const rule = lower(base, this.rows(this.entityOf(id)));
-      return changesData(action) ? rule : seeCountsAsEdit(rule);
-    });
+    const { number } = this.access.element(id);
+    const rule = this.known.get(number) ?? this.workAction(id);
+    this.known.set(number, rule);
+    return rule;
   }
 
   /**
@@ -58,13 +64,43 @@ export class Doors {
    * handles give. A handle gives edit only if a button on its screen saves.
    */
   field(field: Id, record: 'existing' | 'new'): Rule {
-    return this.once(`field ${record} ${field}`, () => {
-      const entity = this.compiled.tree.need(this.entityOf(field), 'rows').node;
-      const base = this.compiled.lines(field) ? this.gate(field) : this.fieldOnScreens(field, record);
-      const save = this.compiled.tree.action(entity, record === 'new' ? 'create' : 'update');
-      const rule = editOnlyIf(this.action(save.id).edit, base);
-      return record === 'new' ? rule : lower(rule, this.rows(entity.id));
-    });
+    const known = record === 'new' ? this.knownNew : this.known;
+    const { number } = this.access.element(field);
+    const rule = known.get(number) ?? this.workField(field, record);
+    known.set(number, rule);
+    return rule;
+  }
+
+  private workRows(entity: Id): Rule {
+    if (this.compiled.lines(entity)) return this.gate(entity);
+    const { handles } = this.compiled;
+    const open = any(
+      ...handles.recordScreensOf(entity).map((screen) => this.gate(screen.id).see),
+      ...handles.listsOf(entity).map(({ element, node }) => this.onRows(element, node).see),
+    );
+    return ruleOf(open, open);
+  }
+
+  private workAction(id: Id): Rule {
+    const action = this.compiled.tree.need(id, 'action').node;
+    const base = this.compiled.lines(id) ? this.gate(id) : this.actionOnScreens(id);
+    const rule = lower(base, this.rows(this.entityOf(id)));
+    return changesData(action) ? rule : seeCountsAsEdit(rule);
+  }
+
+  private actionOnScreens(id: Id): Rule {
+    let rule = ALWAYS[NONE];
+    for (const handle of this.compiled.handles.buttonsOf(id)) rule = higher(rule, this.onCarried(handle));
+    return rule;
+  }
+
+  private workField(field: Id, record: 'existing' | 'new'): Rule {
+    const entity = this.compiled.tree.need(this.entityOf(field), 'rows').node;
+    const base = this.compiled.lines(field) ? this.gate(field) : this.fieldOnScreens(field, record);
+    if (base === ALWAYS[NONE]) return base;
+    const save = this.compiled.tree.action(entity, record === 'new' ? 'create' : 'update');
+    const rule = editOnlyIf(this.action(save.id).edit, base);
+    return record === 'new' ? rule : lower(rule, this.rows(entity.id));
   }
 
   /** Which records pass a list's fixed filter, for this viewer. One in doubt does not. */
@@ -78,16 +114,27 @@ export class Doors {
 
   private fieldOnScreens(field: Id, record: 'existing' | 'new'): Rule {
     const { handles, tree } = this.compiled;
-    if (tree.need(field, 'data-field').node.neverFollows) return ALWAYS[0];
-    const parts = handles.fieldsOf(field, record).map(({ element, screen }) => {
-      const saves = any(...handles.savesOn(screen).map((button) => this.gate(button.id).edit));
-      return editOnlyIf(saves, this.access.gateRule(element));
-    });
-    if (record === 'new') return higher(...parts);
-    const columns = handles
-      .columnsOf(field)
-      .map((handle) => ({ see: this.onCarried(handle).see, edit: false }));
-    return higher(...parts, ...columns);
+    if (tree.need(field, 'data-field').node.neverFollows) return ALWAYS[NONE];
+    let rule = ALWAYS[NONE];
+    for (const { element, screen } of handles.fieldsOf(field, record)) {
+      const gate = this.access.gateRule(element);
+      rule = higher(rule, gate.edit === false ? gate : editOnlyIf(this.saves(screen), gate));
+    }
+    if (record === 'existing')
+      for (const handle of handles.columnsOf(field))
+        rule = higher(rule, editOnlyIf(false, this.onCarried(handle)));
+    return rule;
+  }
+
+  /** What it takes for some button on the screen to save. */
+  private saves(screen: Screen): Formula {
+    let saves = this.knownSaves.get(screen);
+    if (saves === undefined) {
+      const buttons = this.compiled.handles.savesOn(screen);
+      saves = any(...buttons.map((button) => this.access.gateRule(button).edit));
+      this.knownSaves.set(screen, saves);
+    }
+    return saves;
   }
 
   /** What a handle's gate gives on the records that its screen, or the list that it is about, carries. */
@@ -122,11 +169,5 @@ export class Doors {
     const entity = this.compiled.tree.entityOf(part);
     if (!entity) throw new Error(`No entity has the part ${part}`);
     return entity.id;
-  }
-
-  private once(key: string, work: () => Rule): Rule {
-    let rule = this.known.get(key);
-    if (!rule) this.known.set(key, (rule = work()));
-    return rule;
   }
 }

@@ -19,13 +19,18 @@ export interface DoorOf {
 
 /** Which handles each door has, looked up once for a definition. */
 export class Handles {
-  private readonly fieldParts = new Map<Id, Handle<FieldPart>[]>();
+  private readonly fieldParts = {
+    existing: new Map<Id, Handle<FieldPart>[]>(),
+    new: new Map<Id, Handle<FieldPart>[]>(),
+  };
   private readonly columns = new Map<Id, Handle<Column>[]>();
   private readonly actionButtons = new Map<Id, Handle<Button>[]>();
-  private readonly saves = new Map<Id, Button[]>();
+  private readonly saves = new Map<Id, Element[]>();
   private readonly lists = new Map<Id, Handle<List>[]>();
   private readonly recordScreens = new Map<Id, Screen[]>();
   private readonly leading = new Map<Id, (Button | MenuItem)[]>();
+  /** By the element's number. */
+  private readonly doors: (DoorOf | undefined)[];
 
   constructor(private readonly tree: Tree) {
     const put = <T>(map: Map<Id, T[]>, key: Id, value: T): void => {
@@ -33,6 +38,7 @@ export class Handles {
       if (found) found.push(value);
       else map.set(key, [value]);
     };
+    this.doors = tree.elements.map((element) => this.findDoor(element));
     for (const element of tree.elements) {
       if (element.kind === 'menu-item' && element.node.screen)
         put(this.leading, element.node.screen, element.node);
@@ -41,12 +47,13 @@ export class Handles {
       const at = list ? { screen, list, element } : { screen, element };
       if (element.kind === 'screen' && screen.binds?.record === 'existing')
         put(this.recordScreens, screen.binds.entity, screen);
-      if (element.kind === 'field') put(this.fieldParts, element.node.field, { node: element.node, ...at });
+      if (element.kind === 'field' && screen.binds)
+        put(this.fieldParts[screen.binds.record], element.node.field, { node: element.node, ...at });
       if (element.kind === 'column') put(this.columns, element.node.field, { node: element.node, ...at });
       if (element.kind === 'list') put(this.lists, element.node.entity, { node: element.node, ...at });
       if (element.kind === 'button') {
         const door = this.doorOf(element);
-        if (element.node.effect.do === 'save') put(this.saves, screen.id, element.node);
+        if (element.node.effect.do === 'save') put(this.saves, screen.id, element);
         if (door?.kind === 'screen') put(this.leading, door.id, element.node);
         else if (door) {
           const { effect } = element.node;
@@ -60,7 +67,7 @@ export class Handles {
 
   /** Fields on screens that show an existing record, or on those that make a new one. */
   fieldsOf(field: Id, record: 'existing' | 'new'): readonly Handle<FieldPart>[] {
-    return (this.fieldParts.get(field) ?? []).filter((handle) => handle.screen.binds?.record === record);
+    return this.fieldParts[record].get(field) ?? [];
   }
 
   columnsOf(field: Id): readonly Handle<Column>[] {
@@ -81,7 +88,7 @@ export class Handles {
   }
 
   /** The buttons on the same screen that save what its fields hold. */
-  savesOn(screen: Screen): readonly Button[] {
+  savesOn(screen: Screen): readonly Element[] {
     return this.saves.get(screen.id) ?? [];
   }
 
@@ -110,6 +117,10 @@ export class Handles {
 
   /** What really protects what this element shows or does. A door, a text or a container has none. */
   doorOf(element: Element): DoorOf | undefined {
+    return this.doors[element.number];
+  }
+
+  private findDoor(element: Element): DoorOf | undefined {
     switch (element.kind) {
       case 'menu-item':
         return element.node.screen ? { id: element.node.screen, kind: 'screen' } : undefined;

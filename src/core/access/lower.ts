@@ -3,7 +3,7 @@ import type { Id } from '../model/id';
 import type { Element } from '../model/tree';
 import { Access, type Gates } from './access';
 import { Doors } from './doors';
-import { lower, type Rule } from './rule';
+import { editOnlyIf, lower, type Rule } from './rule';
 
 const NOTHING: Gates = { levels: new Uint8Array(), rules: new Map(), outer: new Map() };
 
@@ -33,7 +33,7 @@ export class Lower extends Access {
 
   /** The rule, for reading only where nothing may be changed. */
   capped(rule: Rule, changes: boolean): Rule {
-    return this.reading && changes ? { see: rule.see, edit: false } : rule;
+    return this.reading && changes ? editOnlyIf(false, rule) : rule;
   }
 
   override gateRule(element: Element): Rule {

@@ -15,30 +15,47 @@ export const ALWAYS: Readonly<Record<Level, Rule>> = [
   { see: true, edit: true },
 ];
 
-export const lower = (...rules: readonly Rule[]): Rule => ({
-  see: all(...rules.map((rule) => rule.see)),
-  edit: all(...rules.map((rule) => rule.edit)),
-});
+/** The rule of these two formulas: one of `ALWAYS` where no record is asked of, so that rules compare quickly. */
+export function ruleOf(see: Formula, edit: Formula): Rule {
+  if (see === false) return ALWAYS[NONE];
+  if (see === true) {
+    if (edit === true) return ALWAYS[EDIT];
+    if (edit === false) return ALWAYS[SEE];
+  }
+  return { see, edit };
+}
 
-export const higher = (...rules: readonly Rule[]): Rule => ({
-  see: any(...rules.map((rule) => rule.see)),
-  edit: any(...rules.map((rule) => rule.edit)),
-});
+/** What both give. */
+function lowerOfTwo(a: Rule, b: Rule): Rule {
+  if (a === b || b === ALWAYS[EDIT] || a === ALWAYS[NONE]) return a;
+  if (a === ALWAYS[EDIT] || b === ALWAYS[NONE]) return b;
+  return ruleOf(all(a.see, b.see), all(a.edit, b.edit));
+}
+
+export function lower(first: Rule, second: Rule, ...more: readonly Rule[]): Rule {
+  let rule = lowerOfTwo(first, second);
+  for (const one of more) rule = lowerOfTwo(rule, one);
+  return rule;
+}
+
+/** What either gives. */
+export function higher(a: Rule, b: Rule): Rule {
+  if (a === b || b === ALWAYS[NONE] || a === ALWAYS[EDIT]) return a;
+  if (a === ALWAYS[NONE] || b === ALWAYS[EDIT]) return b;
+  return ruleOf(any(a.see, b.see), any(a.edit, b.edit));
+}
 
 /** The rule with edit only where `edit` holds too: elsewhere it is for reading. */
-export const editOnlyIf = (edit: Formula, rule: Rule): Rule => ({
-  see: rule.see,
-  edit: all(rule.edit, edit),
-});
+export const editOnlyIf = (edit: Formula, rule: Rule): Rule =>
+  edit === true || rule.edit === false ? rule : ruleOf(rule.see, all(rule.edit, edit));
 
 /** The rule where `where` holds; elsewhere none. */
-export const onlyWhere = (where: Formula, rule: Rule): Rule => ({
-  see: all(rule.see, where),
-  edit: all(rule.edit, where),
-});
+export const onlyWhere = (where: Formula, rule: Rule): Rule =>
+  where === true ? rule : ruleOf(all(rule.see, where), all(rule.edit, where));
 
 /** For what only leads somewhere or reads: see counts as edit. */
-export const seeCountsAsEdit = (rule: Rule): Rule => ({ see: rule.see, edit: rule.see });
+export const seeCountsAsEdit = (rule: Rule): Rule =>
+  rule.see === rule.edit ? rule : ruleOf(rule.see, rule.see);
 
 /** What the rule gives whatever the record is. */
 export const leastOf = (rule: Rule): Rule => ALWAYS[answerOf(rule).least];
@@ -50,7 +67,16 @@ export function levelOn(rule: Rule, record: RecordFacts): Level {
   return holds(rule.edit, record) ? EDIT : holds(rule.see, record) ? SEE : NONE;
 }
 
+const KNOWN: Readonly<Record<Level, Answer>> = [
+  { least: NONE, most: NONE },
+  { least: SEE, most: SEE },
+  { least: EDIT, most: EDIT },
+];
+
 export function answerOf(rule: Rule): Answer {
+  if (rule === ALWAYS[EDIT]) return KNOWN[EDIT];
+  if (rule === ALWAYS[NONE]) return KNOWN[NONE];
+  if (rule === ALWAYS[SEE]) return KNOWN[SEE];
   return {
     least: rule.edit === true ? EDIT : rule.see === true ? SEE : NONE,
     most: rule.edit !== false ? EDIT : rule.see !== false ? SEE : NONE,

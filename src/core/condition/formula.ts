@@ -16,6 +16,13 @@ export type Formula =
 
 /** All of them, folded: constants vanish, and what is left is as small as it was given. */
 export function all(...parts: readonly Formula[]): Formula {
+  const [first, second] = parts;
+  if (parts.length === 2 && first !== undefined && second !== undefined) {
+    // By far the most are of two, and of constants.
+    if (first === false || second === false) return false;
+    if (first === true) return second;
+    if (second === true) return first;
+  }
   if (parts.includes(false)) return false;
   const open = parts.filter((part) => part !== true);
   return open.length === 0 ? true : open.length === 1 ? (open[0] as Formula) : { all: open };

@@ -54,11 +54,11 @@ export type Element = Node & {
   /** Its place in `Tree.elements`. For memory only: never stored. */
   readonly number: number;
   /** What limits it. Only the application has none. */
-  readonly container?: Element;
+  readonly container: Element | undefined;
   /** The screen it stands on. */
-  readonly screen?: Screen;
+  readonly screen: Screen | undefined;
   /** The list it stands in, as a column or a row's button. */
-  readonly list?: List;
+  readonly list: List | undefined;
   /** Elements that it contains, in order. */
   readonly contents: Element[];
 };
@@ -146,7 +146,18 @@ export class Tree {
     place: { container?: Element; screen?: Screen; list?: List } = {},
   ): Element {
     const number = this.elements.length;
-    const element: Element = { ...node, ...place, id: has.id, name, number, contents: [] };
+    // Written out: all elements have one shape, which reading them depends on to be fast.
+    const element = {
+      kind: node.kind,
+      node: node.node,
+      id: has.id,
+      name,
+      number,
+      container: place.container,
+      screen: place.screen,
+      list: place.list,
+      contents: [],
+    } as Element;
     this.elements.push(element);
     this.byId.set(has.id, element);
     place.container?.contents.push(element);

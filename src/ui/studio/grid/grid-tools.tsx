@@ -64,7 +64,7 @@ export function GridTools({ forms, filter, onFilter, columns, hits, of, onFoldAl
         type="search"
         aria-label="Find in the grid"
         placeholder="Find by name"
-        className="field-box w-32"
+        className="field-box w-36"
         value={filter.words}
         onChange={(event) => set({ words: event.target.value })}
       />

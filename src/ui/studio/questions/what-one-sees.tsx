@@ -3,6 +3,7 @@
 import { useMemo, type ReactNode } from 'react';
 import { reachOf, type Reached, type ReachedPlace } from '@/core/access/reach';
 import { answerInWords, kindInWords } from '@/core/edit/words';
+import type { ElementKind } from '@/core/model/tree';
 import { useBench, type RailViewer } from '../bench';
 import { LevelMark } from '../level-mark';
 
@@ -89,8 +90,7 @@ function PlaceView({ place }: { place: ReachedPlace }) {
             <div key={first.element.id} className="contents">
               <dt className="flex items-center gap-1.5 text-quiet">
                 <LevelMark answer={first.answer} />
-                {answerInWords(first.element.kind, first.answer)} · {some.length}{' '}
-                {kindInWords(first.element.kind).toLowerCase()}
+                {answerInWords(first.element.kind, first.answer)} · {countOf(some.length, first.element.kind)}
               </dt>
               <dd>
                 {some.map(({ element: one }, n) => (
@@ -113,3 +113,8 @@ function PlaceView({ place }: { place: ReachedPlace }) {
     </section>
   );
 }
+
+const countOf = (n: number, kind: ElementKind): string => {
+  const word = kindInWords(kind).toLowerCase();
+  return n === 1 || kind === 'data-field' || kind === 'people' ? `${n} ${word}` : `${n} ${word}s`;
+};

@@ -1,4 +1,4 @@
-import { fullName, placeInWords } from '@/core/edit/words';
+import { placeInWords } from '@/core/edit/words';
 import { compile } from '@/core/access/compile';
 import { findElements } from '@/core/model/find';
 import { draftOf } from '@/server/drafts/draft';
@@ -20,7 +20,7 @@ export const GET = handle<{ params: Promise<{ app: string }> }>(async (request, 
   return json({
     elements: findElements(compile(definition).tree, q, MOST).map((one) => ({
       id: one.id,
-      name: fullName(one),
+      name: one.name,
       place: placeInWords(one),
     })),
     viewers: [
