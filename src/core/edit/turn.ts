@@ -139,8 +139,17 @@ class Turning {
   /** What the gate has to give: a container that leads to what is read need not give more than see. */
   private enough(): Level {
     const { level } = this.wanted;
+    // For what only leads somewhere or reads, see is enough all the way.
+    if (level > NONE && this.leads()) return SEE;
     const saves = this.element.kind === 'button' || this.element.kind === 'action';
     return saves && level > NONE && this.element.id !== this.wanted.element ? EDIT : level;
+  }
+
+  /** Is what is asked for a menu item, or a button that changes nothing? */
+  private leads(): boolean {
+    const asked = this.access.element(this.wanted.element);
+    if (asked.kind !== 'button') return asked.kind === 'menu-item';
+    return ['open', 'export', 'sign-out', 'set-session'].includes(asked.node.effect.do);
   }
 
   private levelBy(access: Access, lines: readonly Line[]): Level {

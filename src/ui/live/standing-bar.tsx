@@ -5,6 +5,7 @@ import { Popover } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { ask, send } from './host';
 import { useTell } from '../parts/toasts';
+import { useFirst } from '../parts/use-first';
 
 interface Standing {
   readonly name: string;
@@ -76,6 +77,7 @@ export function StandInPicker({ api, base, label }: Props & { label: string }) {
     }).then((answer) => answer.ok && setPeople(answer.value.people));
     return () => stop.abort();
   }, [api, open, words]);
+  const first = useFirst((people ?? []).map(({ id }) => id));
   const begin = (person: string): void =>
     void send('POST', api, { person }).then((answer) =>
       answer.ok ? window.location.assign(base) : tell(answer.detail),
@@ -85,7 +87,7 @@ export function StandInPicker({ api, base, label }: Props & { label: string }) {
       <Popover.Trigger className="button">{label}</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="end" sideOffset={6} className="popover w-80">
-          <Command label="As whom to look" shouldFilter={false}>
+          <Command label="As whom to look" shouldFilter={false} {...first}>
             <Command.Input
               autoFocus
               value={words}

@@ -5,6 +5,7 @@ import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { ask } from '../live/host';
+import { useFirst } from '../parts/use-first';
 
 interface Found {
   readonly elements: readonly { readonly id: string; readonly name: string; readonly place: string }[];
@@ -102,6 +103,7 @@ export function Palette({ slug, onElement, onViewer }: Props) {
       ],
     ],
   ];
+  const first = useFirst(groups.flatMap(([, choices]) => choices.map(({ key }) => key)));
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger className="key min-h-[24px]" title="Find anything (Ctrl K)">
@@ -114,7 +116,7 @@ export function Palette({ slug, onElement, onViewer }: Props) {
           className="fixed top-20 left-1/2 z-50 w-[36rem] max-w-[calc(100vw-2rem)] -translate-x-1/2 border-t-4 border-ink bg-paper p-3 shadow-lg"
         >
           <Dialog.Title className="sr-only">Find anything</Dialog.Title>
-          <Command label="Find anything" shouldFilter={false}>
+          <Command label="Find anything" shouldFilter={false} {...first}>
             <Command.Input
               autoFocus
               value={words}

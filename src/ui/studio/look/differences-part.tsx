@@ -3,6 +3,7 @@
 import type { Answer } from '@/core/access/level';
 import type { Difference } from '@/core/access/differences';
 import { answerInWords, kindInWords } from '@/core/edit/words';
+import type { ElementKind } from '@/core/model/tree';
 import { LevelMark } from '../level-mark';
 import type { Asked } from './context';
 import { letterOf } from './look-rail';
@@ -64,7 +65,7 @@ export function DifferenceTable({
         <tr className="border-b border-rule text-quiet">
           <th className="py-1 font-medium">{heading}</th>
           {Array.from({ length: panes }, (_, n) => (
-            <th key={n} className="w-[52px] py-1 pl-1 font-medium">
+            <th key={n} className={`${panes > 2 ? 'w-[26px]' : 'w-[54px]'} py-1 pl-1 font-medium`}>
               {letterOf(n)}
             </th>
           ))}
@@ -91,10 +92,11 @@ export function DifferenceTable({
                       type="button"
                       className="flex min-h-[24px] items-center gap-1 text-[12px] hover:underline"
                       aria-label={`Why ${letterOf(pane)} has ${answerInWords(first.kind, answer)}: ${first.name}`}
+                      title={`${letterOf(pane)}: ${answerInWords(first.kind, answer)}`}
                       aria-pressed={here && asked?.pane === pane}
                       onClick={() => onAsk({ element: first.id, pane })}
                     >
-                      <Level answer={answer} kind={first.kind} />
+                      <Level answer={answer} kind={first.kind} short={panes > 2} />
                     </button>
                   )}
                 </td>
@@ -107,12 +109,13 @@ export function DifferenceTable({
   );
 }
 
-function Level({ answer, kind }: { answer: Answer; kind: Parameters<typeof answerInWords>[0] }) {
+/** A level by its mark and word; among many panes the word is in the button's label, and on hovering. */
+function Level({ answer, kind, short }: { answer: Answer; kind: ElementKind; short: boolean }) {
   const word = answerInWords(kind, answer);
   return (
     <>
       <LevelMark answer={answer} />
-      <span className="truncate">{word}</span>
+      {!short && <span className="truncate">{word}</span>}
     </>
   );
 }

@@ -89,7 +89,7 @@ export function LookRail({ viewers, looking, active, walking, onWalking, onPut, 
                 {letters.length > 0 && (
                   <span
                     aria-hidden
-                    className="absolute right-1 bottom-1 rounded-sm bg-ink px-1 text-[11px] font-semibold text-white"
+                    className="absolute top-[34px] right-1 rounded-sm bg-ink px-1 text-[11px] font-semibold text-white"
                   >
                     {letters.join('')}
                   </span>

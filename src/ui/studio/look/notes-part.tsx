@@ -60,7 +60,7 @@ export function NotesPart({
               </p>
               {note.text && <p className="break-words">“{note.text}”</p>}
               <p className="flex gap-3">
-                <button type="button" className="link" onClick={() => onOpen(note)}>
+                <button type="button" className="link text-left" onClick={() => onOpen(note)}>
                   Look as {note.name}, then and there
                 </button>
                 {mayChange && (

@@ -7,6 +7,7 @@ import { useEffect, useState } from 'react';
 import { readAddress } from '@/core/access/address';
 import type { Compiled } from '@/core/access/compile';
 import { addressOf } from '@/core/access/resolve';
+import { useFirst } from '../../parts/use-first';
 import { samplesOf, type Sample } from './samples';
 
 /** For a screen that shows a record: which one it is. */
@@ -41,6 +42,7 @@ export function RecordChoice({
       gone = true;
     };
   }, [api, entity, records, words, destination?.record]);
+  const first = useFirst(samples.map(({ id }) => id));
   if (!destination || entity === undefined) return null;
   const shown = label?.id === destination.record ? label : undefined;
   return (
@@ -55,7 +57,7 @@ export function RecordChoice({
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="start" sideOffset={4} className="popover w-80">
-          <Command label="Record" shouldFilter={false}>
+          <Command label="Record" shouldFilter={false} {...first}>
             <Command.Input
               autoFocus
               value={words}

@@ -7,6 +7,7 @@ import { useEffect, useState } from 'react';
 import type { Definition } from '@/core/model/definition';
 import { unitAndBelow, unitsOf } from '@/core/model/units';
 import { ask } from '../../live/host';
+import { useFirst } from '../../parts/use-first';
 
 interface Somebody {
   readonly id: string;
@@ -59,6 +60,9 @@ export function ViewerChoice({
     ['Made up and kept', kept.map((one) => [`kept:${one.id}`, one.name, ''] as const)],
     ['People', people.map((one) => [`person:${one.id}`, one.name, rolesOf(definition, one)] as const)],
   ];
+  const shownOf = ([heading, options]: (typeof groups)[number]) =>
+    heading === 'People' ? options : options.filter(([, one]) => has(one));
+  const first = useFirst(groups.flatMap((group) => shownOf(group).map(([key]) => key)));
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
@@ -70,7 +74,7 @@ export function ViewerChoice({
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="start" sideOffset={4} className="popover w-96">
-          <Command label="Viewer" shouldFilter={false}>
+          <Command label="Viewer" shouldFilter={false} {...first}>
             <Command.Input
               autoFocus
               value={words}
@@ -79,8 +83,9 @@ export function ViewerChoice({
               className="field-box"
             />
             <Command.List className="mt-1 max-h-80 overflow-y-auto">
-              {groups.map(([heading, options]) => {
-                const shown = heading === 'People' ? options : options.filter(([, one]) => has(one));
+              {groups.map((group) => {
+                const [heading] = group;
+                const shown = shownOf(group);
                 if (shown.length === 0) return null;
                 return (
                   <Command.Group

@@ -6,6 +6,7 @@ import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { fullName } from '@/core/edit/words';
 import { findElements } from '@/core/model/find';
+import { useFirst } from '../../parts/use-first';
 import { useBench } from '../bench';
 
 const MOST = 60;
@@ -16,6 +17,7 @@ export function ElementChoice() {
   const [open, setOpen] = useState(false);
   const [words, setWords] = useState('');
   const found = open ? findElements(compiled.tree, words, MOST) : [];
+  const first = useFirst(found.map(({ id }) => id));
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
@@ -27,7 +29,7 @@ export function ElementChoice() {
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="start" sideOffset={4} className="popover w-96">
-          <Command label="Element" shouldFilter={false}>
+          <Command label="Element" shouldFilter={false} {...first}>
             <Command.Input
               autoFocus
               value={words}
