@@ -87,3 +87,46 @@ test('released screens: a filter, many at once, a locked field, looking after pe
   const pieces = await signedIn('Harriet Arkwright', 'pieces');
   expect(await violations(pieces)).toEqual([]);
 });
+
+test('the look bench with two panes, its windows, and the grid in its forms', async ({ browser }) => {
+  const page = await studio(browser);
+  await page.goto('/studio/larkfield/look');
+  await expect(page.getByRole('heading', { name: /difference/ })).toBeVisible();
+  await page
+    .getByRole('region', { name: /^Pane A/ })
+    .getByRole('link', { name: 'LM.1904.12' })
+    .click();
+  await page.locator('[data-element=p_item_store]').first().click();
+  await page.getByRole('region', { name: 'Why' }).getByRole('button', { name: 'See', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Make that change' }).first()).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.getByRole('button', { name: /^When/ }).first().click();
+  expect(await violations(page)).toEqual([]);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+k');
+  await expect(page.getByRole('dialog', { name: 'Find anything' })).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  for (const form of ['grid', 'what', 'who']) {
+    await page.goto(`/studio/larkfield/gates?form=${form}&element=p_item_value&viewer=role:curator`);
+    await expect(page.getByRole('radiogroup', { name: 'Form of the bench' })).toBeVisible();
+    expect([form, await violations(page)]).toEqual([form, []]);
+  }
+  await page.goto('/studio/larkfield/gates/print');
+  expect(await violations(page)).toEqual([]);
+});
+
+test('a released page while standing in, and a note', async ({ page }) => {
+  await page.goto(`${LIVE}/sign-in`);
+  await fillSignIn(page, emailOf('Agnes Holloway'));
+  await page.getByRole('button', { name: 'Look as somebody' }).click();
+  await page.getByPlaceholder('Name').fill('wren');
+  await expect(page.getByRole('option')).toHaveCount(1);
+  expect(await violations(page)).toEqual([]);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Looking as somebody else' })).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Back to Agnes Holloway' }).click();
+  await page.goto(`${LIVE}/nowhere`);
+  await page.getByRole('button', { name: 'I should be able to see this' }).click();
+  expect(await violations(page)).toEqual([]);
+});

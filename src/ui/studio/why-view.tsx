@@ -129,7 +129,7 @@ function inWords({ compiled, viewerName, personName, explanation }: Props, decid
     case 'no-line': {
       const nearly = explanation.steps.find((one) => one.element === decided.gate)?.nearly ?? [];
       if (nearly.length > 0)
-        return `${nameOf(decided.gate)} has ${nearly.length === 1 ? 'a line' : 'lines'} for ${viewerName}, but ${nearly.length === 1 ? 'it does' : 'they do'} not count here and now.`;
+        return `${nameOf(decided.gate)} has lines of its own, and none that counts here and now speaks of ${viewerName}.`;
       return `${nameOf(decided.gate)} has lines of its own, and none of them speaks of ${viewerName}.`;
     }
     case 'handles':

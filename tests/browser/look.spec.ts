@@ -1,0 +1,184 @@
+import { expect, test, type Browser, type Locator, type Page } from '@playwright/test';
+import { expectNone, fillSignIn, MARKED, putMarkedItem, query, recordAnswers, studio } from './setting';
+
+test.describe.configure({ mode: 'serial' });
+test.beforeAll(putMarkedItem);
+
+const look = '/studio/larkfield/look';
+const paneOf = (page: Page, letter: string): Locator =>
+  page.getByRole('region', { name: new RegExp(`^Pane ${letter}`) });
+const why = (page: Page): Locator => page.getByRole('region', { name: 'Why' });
+const link = (...panes: readonly Record<string, string>[]): string =>
+  `${look}?${new URLSearchParams(panes.map((one) => ['p', new URLSearchParams(one).toString()]))}`;
+const ITEM = `items/${MARKED.id}`;
+
+async function at(browser: Browser, address: string): Promise<Page> {
+  const page = await studio(browser);
+  await page.goto(address);
+  await expect(paneOf(page, 'A').getByRole('status').first()).not.toHaveText(/Loading/);
+  return page;
+}
+
+test('“can Ines see the store and shelf of the blue ewer on Sunday evening, and why”', async ({
+  browser,
+}) => {
+  const page = await at(browser, look);
+  const pane = paneOf(page, 'A');
+  await expect(pane.getByRole('button', { name: 'Viewer: Ines Okafor' })).toBeVisible();
+  await pane.getByRole('link', { name: 'LM.1904.12' }).click();
+  await expect(pane.getByRole('heading', { name: 'Blue ewer' })).toBeVisible();
+  await pane.getByRole('button', { name: /^When/ }).click();
+  await page.getByRole('group', { name: 'Day' }).getByRole('button', { name: 'sun' }).click();
+  await page.keyboard.press('Escape');
+  await expect(pane.getByRole('button', { name: /^When: Sun.*19:00/ })).toBeVisible();
+  await pane.locator('[data-element=p_item_store]').click();
+  await expect(why(page)).toContainText('Why Ines Okafor has “None”: Store and shelf');
+  await expect(why(page)).toContainText('Does not count');
+  await why(page).getByRole('button', { name: 'See', exact: true }).click();
+  await expect(why(page)).toContainText('Now: Ines Okafor: see.');
+  await expect(why(page)).toContainText('5 other people would gain.');
+  await why(page).getByRole('button', { name: 'Make that change' }).first().click();
+  await expect(why(page)).toContainText('has “See”');
+  await expect(pane.locator('[data-element=p_item_store]')).toContainText('Cellar');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(why(page)).toContainText('has “None”');
+});
+
+test('nothing that a viewer may not see is sent to their pane, also while another pane shows it', async ({
+  browser,
+}) => {
+  const page = await studio(browser);
+  const answers = recordAnswers(page);
+  await page.goto(
+    link(
+      { viewer: 'role:curator', address: ITEM },
+      { viewer: 'role:volunteer', address: ITEM },
+      { viewer: 'signed-out', address: ITEM },
+    ),
+  );
+  for (const letter of ['A', 'B', 'C'])
+    await expect(paneOf(page, letter).getByRole('status').first()).not.toHaveText(/Loading/);
+  await expect(paneOf(page, 'C')).toContainText('is led to sign in here');
+  await expect(page.getByRole('region', { name: 'Differences' })).toContainText('Title, Maker, Year, Notes');
+  expectNone(await answers.all(), ['MARK-lender']);
+  // The store is the volunteer's to see, not the curator's.
+  await expect(paneOf(page, 'B').locator('[data-element=p_item_store]')).toContainText('MARK-store');
+  await expect(paneOf(page, 'A').locator('[data-element=p_item_store]')).toContainText('no value sent');
+});
+
+test('one works in four panes at once: they walk together, and each keeps its changes to itself', async ({
+  browser,
+}) => {
+  const page = await at(
+    browser,
+    link({ viewer: 'role:registrar', address: ITEM }, { viewer: 'role:head', address: ITEM }),
+  );
+  await page.getByRole('button', { name: 'Pane', exact: true }).click();
+  await page.getByRole('button', { name: 'Pane', exact: true }).click();
+  await expect(page.getByRole('region', { name: /^Pane / })).toHaveCount(4);
+  await expect(page.getByRole('button', { name: 'Pane', exact: true })).toBeDisabled();
+  const [a, b] = [paneOf(page, 'A'), paneOf(page, 'B')];
+  await a.getByLabel('Title').fill('Only in A');
+  await a.getByRole('button', { name: 'Save changes' }).click();
+  await expect(page.getByText('Saved, in this pane only.')).toBeVisible();
+  await expect(a.getByRole('heading', { name: 'Only in A' })).toBeVisible();
+  await expect(a).toContainText('1 record is another here, in this pane only.');
+  await expect(b.getByRole('heading', { name: 'MARK-title' })).toBeVisible();
+  await b.getByRole('link', { name: 'Loans' }).click();
+  for (const letter of ['A', 'B'])
+    await expect(paneOf(page, letter).getByLabel('Address in the application')).toHaveValue('/loans');
+  await expect(paneOf(page, 'C').getByRole('status').first()).toHaveText('Sent to sign in');
+  // By itself again: B goes on alone.
+  await page.getByLabel('Walk together').uncheck();
+  await b.getByRole('link', { name: 'Items' }).click();
+  await expect(b.getByLabel('Address in the application')).toHaveValue('/items');
+  await expect(a.getByLabel('Address in the application')).toHaveValue('/loans');
+  const [row] = await query<{ title: string }>(
+    `select data ->> 'item_title' as title from records where id = $1 and kind = 'sample'`,
+    [MARKED.id],
+  );
+  expect(row?.title).toBe('MARK-title');
+  // Thrown away with the pane.
+  await page.getByRole('button', { name: 'Close pane A' }).click();
+  await expect.poll(async () => (await query('select 1 from pane_records')).length).toBe(0);
+});
+
+test('any address can be typed; the closed ones are offered', async ({ browser }) => {
+  const page = await at(browser, link({ viewer: 'role:lender', address: '' }));
+  const pane = paneOf(page, 'A');
+  await expect(pane.getByLabel('Address in the application')).toHaveValue('/pieces');
+  const type = async (address: string): Promise<void> => {
+    await pane.getByLabel('Address in the application').fill(address);
+    await page.keyboard.press('Enter');
+  };
+  for (const [address, said] of [
+    ['/items', 'Refused'],
+    ['/nowhere', 'Not found'],
+    ['/catalogue', 'Opens, to read'],
+  ] as const) {
+    await type(address);
+    await expect(pane.getByRole('status').first()).toHaveText(said);
+  }
+  await pane.getByRole('button', { name: /closed$/ }).click();
+  await page.getByRole('button', { name: /^Item details/ }).click();
+  await expect(pane.getByRole('status').first()).toHaveText('Not found');
+});
+
+test('differences are stepped through by keyboard, and everything can be asked about by Tab', async ({
+  browser,
+}) => {
+  const page = await at(
+    browser,
+    link({ viewer: 'role:curator', address: ITEM }, { viewer: 'role:volunteer', address: ITEM }),
+  );
+  await expect(page.getByRole('heading', { name: /differences here/ })).toBeVisible();
+  await page.getByRole('heading', { name: /differences here/ }).click();
+  await page.keyboard.press('n');
+  await expect(why(page)).toContainText('Item details');
+  await page.keyboard.press('n');
+  await expect(why(page)).toContainText('Title');
+  await page.keyboard.press('Shift+N');
+  await expect(why(page)).toContainText('Item details');
+  const ghost = paneOf(page, 'A').locator('[data-element=p_item_store]');
+  await expect(ghost).toHaveAttribute('tabindex', '0');
+  await ghost.focus();
+  await expect(why(page)).toContainText('Why Curator has “None”: Store and shelf');
+});
+
+test('a made-up viewer is put together, kept, and found again', async ({ browser }) => {
+  const page = await at(browser, link({ viewer: 'signed-out', address: 'items' }));
+  await paneOf(page, 'A').getByRole('button', { name: 'Viewer: Signed out' }).click();
+  await page.getByRole('option', { name: 'Make one up' }).click();
+  const window = page.getByRole('dialog', { name: 'A made-up viewer' });
+  await window.getByRole('button', { name: 'Add a role' }).click();
+  await window.getByLabel('Role').selectOption({ label: 'Registrar' });
+  await window.getByLabel('Where').selectOption({ label: 'in Mill Annexe' });
+  await window.getByLabel(/^Name, to keep/).fill('Registrar of the annexe');
+  await window.getByRole('button', { name: 'Keep, and look as them' }).click();
+  await expect(
+    paneOf(page, 'A').getByRole('button', { name: 'Viewer: Registrar of the annexe' }),
+  ).toBeVisible();
+  await paneOf(page, 'A')
+    .getByRole('button', { name: /^Viewer/ })
+    .click();
+  await page.getByPlaceholder('A name, a role or a unit').fill('conservator');
+  await expect(page.getByRole('option', { name: /Tomas Lindgren/ })).toBeVisible();
+});
+
+test('a link opens the same state for another builder, at the revision that was looked at', async ({
+  browser,
+}) => {
+  const page = await at(browser, link({ viewer: 'role:curator', address: ITEM }));
+  await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
+  await page.getByRole('button', { name: 'More of pane A' }).click();
+  await page.getByRole('button', { name: 'Copy a link to this state' }).click();
+  await expect(page.getByText('The link is copied.')).toBeVisible();
+  const copied = await page.evaluate(() => navigator.clipboard.readText());
+  expect(copied).toMatch(/draft%253A|draft%3A/);
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(copied);
+  await fillSignIn(other, 'vera@larkfield.example');
+  await expect(paneOf(other, 'A').getByRole('heading', { name: 'MARK-title' })).toBeVisible();
+  await expect(paneOf(other, 'A').getByRole('button', { name: 'Viewer: Curator' })).toBeVisible();
+  await expect(paneOf(other, 'A').getByRole('button', { name: /^When: now/ })).toHaveCount(0);
+});
