@@ -90,7 +90,7 @@ export function DifferenceTable({
                   {answer && (
                     <button
                       type="button"
-                      className="flex min-h-[24px] items-center gap-1 text-[12px] hover:underline"
+                      className="flex min-h-[24px] min-w-[24px] items-center gap-1 text-[12px] hover:underline"
                       aria-label={`Why ${letterOf(pane)} has ${answerInWords(first.kind, answer)}: ${first.name}`}
                       title={`${letterOf(pane)}: ${answerInWords(first.kind, answer)}`}
                       aria-pressed={here && asked?.pane === pane}

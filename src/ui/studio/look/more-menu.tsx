@@ -44,7 +44,10 @@ export function MoreMenu({
     'block min-h-[26px] w-full rounded-sm px-2 py-1 text-left hover:bg-open-soft disabled:text-quiet';
   return (
     <Popover.Root>
-      <Popover.Trigger aria-label={`More of pane ${letter}`} className="p-1 hover:bg-sheet">
+      <Popover.Trigger
+        aria-label={`More of pane ${letter}`}
+        className="grid size-[24px] place-items-center hover:bg-sheet"
+      >
         <Ellipsis size={16} aria-hidden />
       </Popover.Trigger>
       <Popover.Portal>

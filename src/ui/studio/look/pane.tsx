@@ -182,7 +182,7 @@ export function Pane(props: Props) {
             <button
               type="button"
               aria-label={`Close pane ${letter}`}
-              className="p-1 hover:bg-sheet"
+              className="grid size-[24px] place-items-center hover:bg-sheet"
               onClick={props.onClose}
             >
               <X size={15} aria-hidden />
@@ -198,7 +198,7 @@ export function Pane(props: Props) {
             type="button"
             aria-label="Back to the screen before"
             disabled={history.length === 0}
-            className="rounded-sm p-1 hover:bg-sheet disabled:text-edge"
+            className="grid size-[24px] shrink-0 place-items-center rounded-sm hover:bg-sheet disabled:text-edge"
             onClick={() => {
               const back = history.at(-1);
               setHistory((one) => one.slice(0, -1));
