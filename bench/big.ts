@@ -120,13 +120,13 @@ export function bigApplication(random: Random): Definition {
   };
 }
 
-/** 5,000 people, each with one to three of the roles. */
+/** 5,000 people: four in five with one of the roles, one in five with two. */
 export const bigPeople = (random: Random): Person[] =>
   Array.from({ length: BIG.people }, (_, n) => ({
     id: `p${n}`,
     name: `Person ${n}`,
     active: true,
-    assignments: Array.from({ length: random.one([1, 1, 1, 2, 2, 3]) }, () => ({
+    assignments: Array.from({ length: random.one([1, 1, 1, 1, 2]) }, () => ({
       role: `r${random.whole(0, BIG.roles - 1)}`,
     })),
     attributes: {},

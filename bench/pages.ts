@@ -14,6 +14,7 @@ import { build, serve, setUpDatabase } from '../bin/lib/server.mjs';
 import type { Measure } from './measure';
 import { measurePeople } from './people';
 import { measureRows } from './rows';
+import { measureStudio } from './studio';
 
 const SECONDS = 8;
 const CONNECTIONS = 20;
@@ -83,6 +84,8 @@ export async function measurePages(): Promise<{ measures: Measure[]; spent: Reco
     const { records } = (await list.json()) as { records: { id: string }[] };
     const address = `items/${records[0]?.id}`;
     const page = `${ours.address}/live/larkfield/${address}`;
+    // A list: sample and live records are others, and a list has as many rows of each.
+    const shown = 'items';
     const [pageRate, bareRate] = [
       await requestsPerSecond(page, cookie),
       await requestsPerSecond(bare.address),
@@ -106,6 +109,7 @@ export async function measurePages(): Promise<{ measures: Measure[]; spent: Reco
       measures: [
         ...(await measureRows()),
         ...(await measurePeople(ours.address, demo?.password ?? '')),
+        ...(await measureStudio(ours.address, demo?.password ?? '', { address: shown, cookie })),
         {
           name: 'released record page, requests a second at 20 connections',
           ours: pageRate,

@@ -1,12 +1,13 @@
 import { needNpmPackages } from '../bin/lib/packages.mjs';
 import { measureConditions } from './conditions';
+import { measureMatrix } from './matrix';
 import { printTable } from './measure';
 import { measurePages } from './pages';
 import { measureResolving } from './resolving';
 
 /** `npm run bench`: every measure in one run, as ratios; ends with 1 where one is over its limit. */
 needNpmPackages();
-const inCore = [...measureResolving(), ...measureConditions()];
+const inCore = [...measureResolving(), ...measureConditions(), ...measureMatrix()];
 const { measures, spent } = await measurePages();
 const all = [...inCore, ...measures];
 printTable(all);

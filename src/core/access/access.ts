@@ -77,9 +77,10 @@ export class Access {
     return this.answerBy(this.rule(element), element);
   }
 
-  /** The answers for all elements, by their numbers. They are not kept: whoever asks for all keeps them. */
-  answers(): Answer[] {
-    return this.compiled.tree.elements.map((element) => this.answerBy(this.work(element), element));
+  /** Tells the answer for every element, in order. They are not kept: whoever asks for all keeps them. */
+  eachAnswer(tell: (element: Element, answer: Answer) => void): void {
+    for (const element of this.compiled.tree.elements)
+      tell(element, this.answerBy(this.work(element), element));
   }
 
   private answerBy(rule: Rule, element: Element): Answer {
@@ -112,7 +113,6 @@ export class Access {
   }
 
   protected work(element: Element): Rule {
-    const gate = this.gateRule(element);
     switch (element.kind) {
       case 'rows':
         return this.doors.rows(element.id);
@@ -120,6 +120,11 @@ export class Access {
         return this.doors.action(element.id);
       case 'data-field':
         return this.doors.field(element.id, 'existing');
+    }
+    const gate = this.gateRule(element);
+    // No door can widen it.
+    if (gate.see === false) return ALWAYS[NONE];
+    switch (element.kind) {
       case 'screen':
         return this.doors.screen(element.node);
       case 'menu-item':

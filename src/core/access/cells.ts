@@ -41,7 +41,11 @@ export function cellOf(access: Access, element: Element): Cell {
 
 /** A viewer's answers for all elements, by their numbers: a row of the whole matrix, a byte each. */
 export function answersOf(access: Access): Uint8Array {
-  return Uint8Array.from(access.answers(), packed);
+  const row = new Uint8Array(access.compiled.tree.elements.length);
+  access.eachAnswer(({ number }, answer) => {
+    row[number] = packed(answer);
+  });
+  return row;
 }
 
 /**

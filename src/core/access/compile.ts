@@ -155,6 +155,15 @@ export class Compiled {
       outer.set(n, limit);
       return ALWAYS[EDIT];
     };
+    if (slow.size === 0) {
+      // Nothing asks for a record: levels are enough.
+      for (let n = 0; n < levels.length; n++) {
+        const container = this.containers[n] as number;
+        const limit = container < 0 ? EDIT : (levels[container] as Level);
+        levels[n] = this.hasOwn[n] && limit !== NONE ? Math.min(limit, ownLevel(sets, n)) : limit;
+      }
+      return { levels, rules, outer };
+    }
     for (let n = 0; n < levels.length; n++) {
       const container = this.containers[n] as number;
       const limit = container < 0 ? ALWAYS[EDIT] : limitOf(n, container);

@@ -5,7 +5,7 @@ import type { Id } from '../model/id';
 import type { Element } from '../model/tree';
 import type { Access } from './access';
 import type { Handle } from './handles';
-import { NONE } from './level';
+import { EDIT, NONE } from './level';
 import {
   ALWAYS,
   editOnlyIf,
@@ -83,8 +83,10 @@ export class Doors {
 
   private workAction(id: Id): Rule {
     const action = this.compiled.tree.need(id, 'action').node;
+    const rows = this.rows(this.entityOf(id));
+    if (rows === ALWAYS[NONE]) return rows;
     const base = this.compiled.lines(id) ? this.gate(id) : this.actionOnScreens(id);
-    const rule = lower(base, this.rows(this.entityOf(id)));
+    const rule = lower(base, rows);
     return changesData(action) ? rule : seeCountsAsEdit(rule);
   }
 
@@ -96,11 +98,12 @@ export class Doors {
 
   private workField(field: Id, record: 'existing' | 'new'): Rule {
     const entity = this.compiled.tree.need(this.entityOf(field), 'rows').node;
+    const rows = record === 'new' ? ALWAYS[EDIT] : this.rows(entity.id);
+    if (rows === ALWAYS[NONE]) return rows;
     const base = this.compiled.lines(field) ? this.gate(field) : this.fieldOnScreens(field, record);
     if (base === ALWAYS[NONE]) return base;
     const save = this.compiled.tree.action(entity, record === 'new' ? 'create' : 'update');
-    const rule = editOnlyIf(this.action(save.id).edit, base);
-    return record === 'new' ? rule : lower(rule, this.rows(entity.id));
+    return lower(editOnlyIf(this.action(save.id).edit, base), rows);
   }
 
   /** Which records pass a list's fixed filter, for this viewer. One in doubt does not. */

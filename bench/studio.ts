@@ -1,0 +1,187 @@
+import { chromium, type Browser, type Page } from '@playwright/test';
+import { eq } from 'drizzle-orm';
+import { database } from '@/server/database/client';
+import { applications, builders, memberships, releases, snapshots } from '@/server/database/schema';
+import { Random } from '@/demo/random';
+import playwright from '../playwright.config';
+import { BIG, bigApplication } from './big';
+import type { Measure } from './measure';
+
+const EMAIL = 'tamsin@larkfield.example';
+const middle = (some: number[]): number => some.sort((a, b) => a - b)[Math.floor(some.length / 2)] ?? 0;
+
+/** The studio in a real browser: a changed line until all is right, the grid in scrolling, and a pane's viewer. */
+export async function measureStudio(
+  address: string,
+  password: string,
+  record: { readonly address: string; readonly cookie: string },
+): Promise<Measure[]> {
+  await bigInDatabase();
+  const browser = await chromium.launch(playwright.use?.launchOptions ?? {});
+  try {
+    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+    await page.goto(`${address}/studio/sign-in`);
+    await page.getByLabel('E-mail address').fill(EMAIL);
+    await page.getByLabel('Password').fill(password);
+    await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+    await page.waitForURL('**/gates**');
+    const small = await lineChange(page, `${address}/studio/larkfield`, 's_stores', 'role:keeper');
+    const big = await lineChange(page, `${address}/studio/big`, 's5', 'role:r39');
+    const grid = await scrolling(browser, page, `${address}/studio/big`);
+    const cookies = (await page.context().cookies()).map(({ name, value }) => `${name}=${value}`).join('; ');
+    return [
+      {
+        name: `a line changed until canvas, rail and strips are right: ${BIG.elements} elements against the demo`,
+        ours: big,
+        against: small,
+        unit: 'ms',
+        ratio: big / small,
+        most: 1.5,
+      },
+      ...grid,
+      await paneSwitch(address, cookies, record),
+    ];
+  } finally {
+    await browser.close();
+  }
+}
+
+async function bigInDatabase(): Promise<void> {
+  const on = database();
+  const definition = bigApplication(new Random(11));
+  const applicationId = definition.id;
+  await on.insert(applications).values({ id: applicationId, slug: 'big', name: definition.name, release: 1 });
+  await on.insert(snapshots).values({ applicationId, revision: 0, definition });
+  await on.insert(releases).values({ applicationId, number: 1, revision: 0, definition });
+  const [builder] = await on.select().from(builders).where(eq(builders.email, EMAIL));
+  if (builder) await on.insert(memberships).values({ applicationId, builderId: builder.id, role: 'owner' });
+}
+
+/** Milliseconds from the key that sets a level until the rail, the strip and the canvas show it. */
+async function lineChange(page: Page, studio: string, element: string, viewer: string): Promise<number> {
+  await page.goto(`${studio}/gates?element=${element}&viewer=${viewer}`);
+  await page.locator('#canvas-frame[aria-busy=false]').waitFor();
+  const times: number[] = [];
+  for (let n = -2; n < 11; n++) {
+    const [key, word] = n % 2 ? ['1', 'Read'] : ['0', 'Closed'];
+    const time = await page.evaluate(
+      async ([pressed, wanted]) => {
+        const frame = document.getElementById('canvas-frame');
+        const tile = (): string =>
+          document.querySelector('[role=radio][aria-checked=true]')?.textContent ?? '';
+        const name = document.querySelector('[role=radio][aria-checked=true] span')?.textContent ?? '';
+        const strip = (): string =>
+          document.querySelector('[role=treeitem][aria-selected=true]')?.getAttribute('title') ?? '';
+        const start = performance.now();
+        let loaded = false;
+        frame?.focus();
+        frame?.dispatchEvent(new KeyboardEvent('keydown', { key: pressed ?? '', bubbles: true }));
+        while (performance.now() - start < 30_000) {
+          await new Promise(requestAnimationFrame);
+          const busy = frame?.getAttribute('aria-busy') === 'true';
+          loaded ||= busy;
+          if (loaded && !busy && tile().includes(wanted ?? '') && strip().includes(`${name}: ${wanted}`))
+            return performance.now() - start;
+        }
+        throw new Error(`It never showed ${wanted}`);
+      },
+      [key, word],
+    );
+    if (n >= 0) times.push(time);
+  }
+  return middle(times);
+}
+
+const SCROLL_MS = 4000;
+
+interface TraceEvent {
+  readonly name: string;
+  readonly ts: number;
+}
+
+/** Scrolls the grid of the big application both ways: frames drawn a second by Chromium's own trace, and the longest blank. */
+async function scrolling(browser: Browser, page: Page, studio: string): Promise<Measure[]> {
+  await page.goto(`${studio}/gates?form=grid`);
+  await page.getByRole('button', { name: 'Unfold all' }).click();
+  await page.getByRole('treegrid').locator('[role=gridcell]').first().waitFor();
+  await browser.startTracing(page, {
+    categories: ['disabled-by-default-devtools.timeline.frame', 'devtools.timeline.frame'],
+  });
+  const blank = await page.evaluate(async (for_ms) => {
+    const scroller = document.querySelector<HTMLElement>('[role=treegrid]');
+    if (!scroller) throw new Error('No grid');
+    const { left, top, width, height } = scroller.getBoundingClientRect();
+    const isBlank = (): boolean =>
+      [0.3, 0.6, 0.95].some(
+        (part) => !document.elementFromPoint(left + width * 0.6, top + height * part)?.closest('[role=row]'),
+      );
+    const start = performance.now();
+    let [longest, since] = [0, 0];
+    for (let now = start; now - start < for_ms; now = performance.now()) {
+      scroller.scrollTop += 60;
+      scroller.scrollLeft = 200 + 200 * Math.sin((now - start) / 400);
+      await new Promise(requestAnimationFrame);
+      if (isBlank()) since ||= now;
+      else since = 0;
+      longest = Math.max(longest, since ? performance.now() - since : 0);
+    }
+    return longest;
+  }, SCROLL_MS);
+  const trace = JSON.parse((await browser.stopTracing()).toString()) as { traceEvents: TraceEvent[] };
+  const drawn = trace.traceEvents.filter(({ name }) => name === 'DrawFrame').map(({ ts }) => ts);
+  const span = (Math.max(...drawn) - Math.min(...drawn)) / 1e6;
+  const fps = drawn.length / span;
+  return [
+    {
+      name: 'the grid in scrolling: 50 frames a second against what is drawn',
+      ours: fps,
+      against: 50,
+      unit: '/s',
+      ratio: 50 / fps,
+      most: 1,
+    },
+    {
+      name: 'the grid in scrolling: the longest blank against 100 ms',
+      ours: blank,
+      against: 100,
+      unit: 'ms',
+      ratio: blank / 100,
+      most: 1,
+    },
+  ];
+}
+
+/** Switching a pane's viewer against loading the same released page. */
+async function paneSwitch(
+  address: string,
+  cookies: string,
+  record: { readonly address: string; readonly cookie: string },
+): Promise<Measure> {
+  const viewers = ['role:registrar', 'role:curator', 'role:head', 'role:assistant'];
+  const [ours, against]: [number[], number[]] = [[], []];
+  const timed = async (into: number[] | undefined, url: string, cookie: string): Promise<void> => {
+    const start = performance.now();
+    const answer = await fetch(url, { headers: { cookie } });
+    await answer.text();
+    if (!answer.ok) throw new Error(`${url} answered ${answer.status}`);
+    into?.push(performance.now() - start);
+  };
+  for (let n = -10; n < 80; n++) {
+    const look = new URLSearchParams({ viewer: viewers[(n + 12) % 4] ?? '', address: record.address });
+    await timed(
+      n < 0 ? undefined : ours,
+      `${address}/studio/api/applications/larkfield/look?${look}`,
+      cookies,
+    );
+    await timed(n < 0 ? undefined : against, `${address}/live/larkfield/${record.address}`, record.cookie);
+  }
+  const [a, b] = [middle(ours), middle(against)];
+  return {
+    name: 'switching a pane’s viewer against loading the same released page',
+    ours: a,
+    against: b,
+    unit: 'ms',
+    ratio: a / b,
+    most: 1.2,
+  };
+}
