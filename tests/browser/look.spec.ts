@@ -88,7 +88,7 @@ test('one works in four panes at once: they walk together, and each keeps its ch
   await expect(page.getByRole('region', { name: /^Pane / })).toHaveCount(4);
   await expect(page.getByRole('button', { name: 'Pane', exact: true })).toBeDisabled();
   const [a, b] = [paneOf(page, 'A'), paneOf(page, 'B')];
-  await a.getByLabel('Title').fill('Only in A');
+  await a.getByRole('textbox', { name: 'Title' }).fill('Only in A');
   await a.getByRole('button', { name: 'Save changes' }).click();
   await expect(page.getByText('Saved, in this pane only.')).toBeVisible();
   await expect(a.getByRole('heading', { name: 'Only in A' })).toBeVisible();

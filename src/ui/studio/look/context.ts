@@ -14,6 +14,8 @@ export interface LookWork {
   readonly mayChange: boolean;
   /** What one may do with the live records. */
   readonly live: 'none' | 'read' | 'change';
+  /** Opens the window in which the owner gives that right; absent for others. */
+  readonly giveLive: (() => void) | undefined;
   readonly tell: (message: string) => void;
 }
 

@@ -18,6 +18,7 @@ import { StudioTop } from '../studio-frame';
 import { Toggle } from '../toggle';
 import { LookProvider, type Asked, type LookWork } from './context';
 import { DifferencesPart, DifferenceTable } from './differences-part';
+import { LiveRights } from './live-rights';
 import { letterOf, LookRail } from './look-rail';
 import { MadeWindow } from './made-window';
 import { NotesPart, type Note } from './notes-part';
@@ -34,6 +35,7 @@ interface Props {
   readonly applications: readonly { readonly slug: string; readonly name: string }[];
   readonly builder: string;
   readonly mayChange: boolean;
+  readonly isOwner: boolean;
   readonly definition: Definition;
   readonly revision: number;
   readonly standing: Standing;
@@ -81,6 +83,7 @@ function Inside(props: Props) {
   const [ghosts, setGhosts] = useState(true);
   const [onlyAsk, setOnlyAsk] = useState(false);
   const [makingFor, setMakingFor] = useState<number>();
+  const [givingLive, setGivingLive] = useState(false);
 
   const viewers = useMemo(() => railViewers(definition, people, pins), [definition, people, pins]);
   const shown = panes.map(({ id }) => pages[id]);
@@ -231,6 +234,7 @@ function Inside(props: Props) {
     kept,
     mayChange,
     live: props.live,
+    giveLive: props.isOwner ? () => setGivingLive(true) : undefined,
     tell,
   };
   const askedPane = asked && panes[asked.pane];
@@ -371,6 +375,7 @@ function Inside(props: Props) {
           onPin={pin}
         />
       </div>
+      {givingLive && <LiveRights onClose={() => setGivingLive(false)} />}
       {makingFor !== undefined && (
         <MadeWindow
           api={api}

@@ -45,11 +45,11 @@ export function MadeWindow({
   };
   return (
     <Window title="A made-up viewer" open onOpenChange={(open) => !open && onClose()}>
-      <form onSubmit={(event) => void submit(event)} className="grid gap-3">
-        <fieldset>
+      <form onSubmit={(event) => void submit(event)} className="grid grid-cols-[minmax(0,1fr)] gap-3">
+        <fieldset className="min-w-0">
           <legend className="font-semibold">Roles</legend>
           {assignments.map((one, n) => (
-            <div key={n} className="mt-1 grid grid-cols-[1fr_1fr_auto] gap-2">
+            <div key={n} className="mt-1 grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] gap-2">
               <select
                 aria-label="Role"
                 className="field-box"
@@ -75,7 +75,7 @@ export function MadeWindow({
                   </option>
                 ))}
               </select>
-              <button type="button" className="link" onClick={() => change(n, undefined)}>
+              <button type="button" className="link whitespace-nowrap" onClick={() => change(n, undefined)}>
                 Take away
               </button>
               <Day label="From" value={one.from} onChange={(from) => change(n, { ...one, from })} />
@@ -92,7 +92,7 @@ export function MadeWindow({
           </button>
         </fieldset>
         {definition.groups.length > 0 && (
-          <fieldset>
+          <fieldset className="min-w-0">
             <legend className="font-semibold">Groups, whatever their conditions say</legend>
             {definition.groups.map(({ id, name: group }) => (
               <label key={id} className="flex min-h-[24px] items-center gap-1.5">
@@ -111,7 +111,7 @@ export function MadeWindow({
             ))}
           </fieldset>
         )}
-        <fieldset className="grid grid-cols-2 gap-2">
+        <fieldset className="grid min-w-0 grid-cols-2 gap-2">
           <legend className="font-semibold">What is known of them</legend>
           {attributesOf(definition).map((one) => (
             <label key={one.id}>
@@ -155,7 +155,7 @@ function Day({
   onChange: (value: string | undefined) => void;
 }) {
   return (
-    <label className="flex items-center gap-1.5 text-quiet">
+    <label className="flex min-w-0 items-center gap-1.5 text-quiet">
       {label}
       <input
         type="date"

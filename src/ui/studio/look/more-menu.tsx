@@ -24,7 +24,7 @@ export function MoreMenu({
   onThrowAway: () => void;
   onKept: () => void;
 }) {
-  const { api, draft, releases, live, mayChange, tell } = useLook();
+  const { api, draft, releases, live, giveLive, mayChange, tell } = useLook();
   const copy = async (): Promise<void> => {
     // The draft goes on; the link stays at the revision, and a moment of its own, that were looked at.
     const on = state.on === 'draft' ? `draft:${draft.revision}` : state.on;
@@ -89,6 +89,13 @@ export function MoreMenu({
               </option>
             </select>
           </label>
+          {giveLive && (
+            <Popover.Close asChild>
+              <button type="button" className={option} onClick={giveLive}>
+                Who may look at live records …
+              </button>
+            </Popover.Close>
+          )}
           <hr className="my-1 border-rule" />
           <Popover.Close asChild>
             <button

@@ -45,6 +45,7 @@ export default async function LookPage({ params, searchParams }: Props) {
       applications={applications}
       builder={builder.name}
       mayChange={role !== 'reviewer'}
+      isOwner={role === 'owner'}
       definition={draft.definition}
       revision={draft.revision}
       standing={own}
