@@ -46,7 +46,9 @@ test('signing in lands on the gates bench, with all its parts', async () => {
 
 test('a field is picked on the canvas, and shows what holds its door open', async () => {
   await find('Item details', /^Item details/);
-  await page.getByLabel('Record').selectOption({ label: 'MARK-title' });
+  await page.getByRole('button', { name: /^Record/ }).click();
+  await page.getByPlaceholder('Find a record').fill('MARK-title');
+  await page.getByRole('option', { name: /^MARK-title/ }).click();
   await tile('Curator').click();
   await expect(canvas().getByRole('heading', { name: 'MARK-title' })).toBeVisible();
   await canvas().getByText('Insurance value').click();
