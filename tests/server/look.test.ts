@@ -122,7 +122,8 @@ describe('a pane', () => {
     await expect(look({ viewer: 'role:registrar', records: 'live' })).rejects.toMatchObject({
       code: 'live-records',
     });
-    const live = await look({ viewer: 'role:registrar', records: 'live', pane: OTHER }, jonah);
+    const asked = { viewer: 'role:registrar', records: 'live', address: 'items/ewer', pane: OTHER };
+    const live = await look(asked, jonah);
     await lookPage(live, 'items/ewer', new URLSearchParams());
     const events = await database().select().from(auditEvents).where(eq(auditEvents.what, 'looked-live'));
     expect(events).toMatchObject([{ builderId: jonah.builder.id, detail: { address: 'items/ewer' } }]);

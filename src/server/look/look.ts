@@ -4,7 +4,7 @@ import type { Circumstances, Viewer } from '@/core/access/viewer';
 import type { Definition } from '@/core/model/definition';
 import type { Value } from '@/core/model/value';
 import { database } from '../database/client';
-import { panes, type RecordKind } from '../database/schema';
+import { auditEvents, panes, type RecordKind } from '../database/schema';
 import { draftAt, draftOf } from '../drafts/draft';
 import { releasedDefinition } from '../drafts/release';
 import { notThere, Refused } from '../http/problem';
@@ -34,9 +34,9 @@ export interface Looking {
  * (milliseconds since 1970; now where it is not there), `session` (values by id, as JSON), `records`
  * (`sample` or `live`), `pane` (a UUID). Live records take the right that the owner gives.
  */
-export async function lookOf(workplace: Workplace, params: URLSearchParams): Promise<Looking> {
+export async function lookOf(workplace: Workplace, params: URLSearchParams, path = ''): Promise<Looking> {
   const { applicationId } = workplace;
-  const kind = kindOf(workplace, params);
+  const kind = await kindOf(workplace, params, path);
   const { definition, revision } = await definitionOf(applicationId, params.get('on') ?? 'draft');
   const viewerKey = params.get('viewer') ?? '';
   const { viewer, name, startScreen } = await viewerByKey(applicationId, definition, viewerKey);
@@ -66,8 +66,15 @@ export async function lookOf(workplace: Workplace, params: URLSearchParams): Pro
   };
 }
 
-/** Which records are asked for: `records=live` takes the right that the owner gives. */
-export function kindOf(workplace: Workplace, params: URLSearchParams): RecordKind {
+/**
+ * Which records are asked for: `records=live` takes the right that the owner gives, and each such request is in
+ * the audit trail, with the address that was looked at or the path that was asked for.
+ */
+export async function kindOf(
+  workplace: Workplace,
+  params: URLSearchParams,
+  path: string,
+): Promise<RecordKind> {
   if (params.get('records') !== 'live') return 'sample';
   if (workplace.live === 'none')
     throw new Refused(
@@ -75,6 +82,15 @@ export function kindOf(workplace: Workplace, params: URLSearchParams): RecordKin
       'live-records',
       'You may not look at the live records of this application. Its owner can give you that right.',
     );
+  const viewer = (params.get('viewer') ?? '').slice(0, 200);
+  await database()
+    .insert(auditEvents)
+    .values({
+      applicationId: workplace.applicationId,
+      builderId: workplace.builder.id,
+      what: 'looked-live',
+      detail: { viewer, address: (params.get('address') ?? path).slice(0, 500) },
+    });
   return 'live';
 }
 

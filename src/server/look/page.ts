@@ -5,8 +5,6 @@ import type { LookOutcome, LookPage } from '@/core/access/look';
 import { addressOf, resolveMenu, type KnownRecord } from '@/core/access/resolve';
 import type { Id } from '@/core/model/id';
 import type { Element } from '@/core/model/tree';
-import { database } from '../database/client';
-import { auditEvents } from '../database/schema';
 import { pageAt } from '../live/page';
 import { knownRecord, storedRecord } from '../records/read';
 import { changesIn } from './panes';
@@ -14,17 +12,8 @@ import type { Looking } from './look';
 
 /** The page at an address; at the empty one, where the viewer lands after signing in. */
 export async function lookPage(look: Looking, address: string, query: URLSearchParams): Promise<LookPage> {
-  const { scope, workplace, viewerKey } = look;
+  const { scope } = look;
   const { access } = scope;
-  if (scope.kind === 'live')
-    await database()
-      .insert(auditEvents)
-      .values({
-        applicationId: scope.applicationId,
-        builderId: workplace.builder.id,
-        what: 'looked-live',
-        detail: { viewer: viewerKey.slice(0, 200), address },
-      });
   const { at, sentFrom, outcome } = await outcomeAt(look, address, query);
   const { tree } = access.compiled;
   return {

@@ -4,7 +4,8 @@ import { lookOf, type Looking } from './look';
 
 /** How the request looks, for a builder of the application. */
 export async function lookOfRequest(slug: string, request: Request): Promise<Looking> {
-  return lookOf(await needWorkplace(slug, 'read'), new URL(request.url).searchParams);
+  const { searchParams, pathname } = new URL(request.url);
+  return lookOf(await needWorkplace(slug, 'read'), searchParams, pathname);
 }
 
 /**

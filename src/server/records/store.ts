@@ -39,10 +39,13 @@ export const isRecord = ({ applicationId, kind }: Place, entity: Id, id: Id): SQ
     eq(records.id, id),
   );
 
-/** Before anything is written: in a pane, one write after the other. Stored records are locked one by one. */
+/** Before anything is written: a pane is locked, and known to be in use; stored records are locked one by one. */
 export async function beginWriting({ pane }: Place, tx: Executor): Promise<void> {
   if (pane !== undefined)
-    await tx.select({ id: panes.id }).from(panes).where(eq(panes.id, pane)).for('update');
+    await tx
+      .update(panes)
+      .set({ usedAt: sql`now()` })
+      .where(eq(panes.id, pane));
 }
 
 /** Stores a new record. */

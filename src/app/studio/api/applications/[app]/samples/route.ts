@@ -6,13 +6,9 @@ import { samplesOf } from '@/server/studio/samples';
 /** `GET …/samples?entity=ID&q=&records=`: records to look at. */
 export const GET = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
   const workplace = await needWorkplace((await params).app, 'read');
-  const query = new URL(request.url).searchParams;
+  const { searchParams: query, pathname } = new URL(request.url);
+  const kind = await kindOf(workplace, query, pathname);
   return json({
-    samples: await samplesOf(
-      workplace.applicationId,
-      kindOf(workplace, query),
-      query.get('entity') ?? '',
-      query.get('q') ?? '',
-    ),
+    samples: await samplesOf(workplace.applicationId, kind, query.get('entity') ?? '', query.get('q') ?? ''),
   });
 });
