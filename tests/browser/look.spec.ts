@@ -98,6 +98,8 @@ test('one works in four panes at once: they walk together, and each keeps its ch
   for (const letter of ['A', 'B'])
     await expect(paneOf(page, letter).getByLabel('Address in the application')).toHaveValue('/loans');
   await expect(paneOf(page, 'C').getByRole('status').first()).toHaveText('Sent to sign in');
+  await paneOf(page, 'C').getByRole('button', { name: 'Why?' }).click();
+  await expect(why(page)).toContainText('Why Signed out has “Closed”: Loan list');
   // By itself again: B goes on alone.
   await page.getByLabel('Walk together').uncheck();
   await b.getByRole('link', { name: 'Items' }).click();

@@ -57,12 +57,15 @@ export class Access {
    * door of data, its container's.
    */
   gateRule({ number }: Element): Rule {
-    return this.gates.rules.get(number) ?? ALWAYS[this.gates.levels[number] as Level];
+    const { rules, levels } = this.gates;
+    const level = ALWAYS[levels[number] as Level];
+    return rules.size === 0 ? level : (rules.get(number) ?? level);
   }
 
   /** For what is in a list on a record's screen: what its containers ask of the screen's record. */
   outerRule({ number }: Element): Rule | undefined {
-    return this.gates.outer.get(number);
+    const { outer } = this.gates;
+    return outer.size === 0 ? undefined : outer.get(number);
   }
 
   /** What it takes to get the element: its gate, its containers and its door. */

@@ -48,6 +48,15 @@ export function isTimeZone(name: string): boolean {
  * the second, `today` as a date, `time` to the minute, the weekday's name, the day of the month.
  */
 export function readClock(moment: number, timeZone: string): Clock {
+  // A request, and all that is decided for many viewers at once, has one moment.
+  if (last?.moment !== moment || last.timeZone !== timeZone)
+    last = { moment, timeZone, clock: workClock(moment, timeZone) };
+  return last.clock;
+}
+
+let last: { readonly moment: number; readonly timeZone: string; readonly clock: Clock } | undefined;
+
+function workClock(moment: number, timeZone: string): Clock {
   const parts = new Map(
     formatFor(timeZone)
       .formatToParts(moment)

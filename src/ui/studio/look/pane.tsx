@@ -135,6 +135,7 @@ export function Pane(props: Props) {
     event.stopPropagation();
   };
   const said = page && outcomeInWords(compiled, page);
+  const here = readAddress(compiled.tree, address);
   return (
     <section
       aria-label={`Pane ${letter}, ${page?.viewerName ?? 'loading'}`}
@@ -211,12 +212,21 @@ export function Pane(props: Props) {
           <span className="shrink-0 text-[12px] font-medium" role="status">
             {problem || (loading || !said ? 'Loading …' : said)}
           </span>
+          {page && page.outcome.is !== 'open' && here && (
+            <button
+              type="button"
+              className="link shrink-0 text-[12px]"
+              onClick={() => onAsk({ element: here.screen.id, pane: index })}
+            >
+              Why?
+            </button>
+          )}
           {page && (
             <ClosedAddresses
               api={api}
               compiled={compiled}
               page={page}
-              record={readAddress(compiled.tree, address)}
+              record={here}
               onGo={(to) => move(to)}
             />
           )}
