@@ -126,6 +126,8 @@ test('a released page while standing in, and a note', async ({ page }) => {
   await expect(page.getByRole('region', { name: 'Looking as somebody else' })).toBeVisible();
   expect(await violations(page)).toEqual([]);
   await page.getByRole('button', { name: 'Back to Agnes Holloway' }).click();
+  await expect(page.getByRole('region', { name: 'Looking as somebody else' })).toHaveCount(0);
+  await page.waitForLoadState();
   await page.goto(`${LIVE}/nowhere`);
   await page.getByRole('button', { name: 'I should be able to see this' }).click();
   expect(await violations(page)).toEqual([]);

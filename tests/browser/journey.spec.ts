@@ -53,7 +53,7 @@ test('a field is picked on the canvas, and shows what holds its door open', asyn
   await expect(canvas().getByRole('heading', { name: 'MARK-title' })).toBeVisible();
   await canvas().getByText('Insurance value').click();
   const panel = page.getByRole('region', { name: 'Gate', exact: true });
-  await expect(panel.getByRole('heading', { name: 'Insurance value' })).toBeVisible();
+  await expect(panel.getByRole('heading', { name: 'Insurance value', exact: true })).toBeVisible();
   await expect(panel).toContainText('follows the screens');
   await expect(panel).toContainText('Item list (column)');
 });

@@ -133,7 +133,8 @@ test('any address can be typed; the closed ones are offered', async ({ browser }
   }
   await pane.getByRole('button', { name: /closed$/ }).click();
   await page.getByRole('button', { name: /^Item details/ }).click();
-  await expect(pane.getByRole('status').first()).toHaveText('Not found');
+  await expect(pane.getByLabel('Address in the application')).toHaveValue(/^\/items\/./);
+  await expect(pane.getByRole('status').first()).toHaveText('Refused');
 });
 
 test('differences are stepped through by keyboard, and everything can be asked about by Tab', async ({

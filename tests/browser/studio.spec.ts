@@ -86,16 +86,16 @@ test('any address can be typed on the canvas, and shows what that viewer gets', 
   const page = await studio(browser, 'tamsin@larkfield.example', 'element=s_items&viewer=role:volunteer');
   const address = page.getByLabel('Address in the application');
   for (const [typed, said] of [
-    ['/people', 'Refused: this screen is closed to this viewer.'],
-    ['/no/such/place', 'Answered as an address that does not exist.'],
-    ['/items/NOTTHERE', 'Answered as an address that does not exist.'],
+    ['/people', 'This page is not open to you'],
+    ['/no/such/place', 'There is nothing at this address'],
+    ['/items/NOTTHERE', 'There is nothing at this address'],
   ] as const) {
     await address.fill(typed);
     await address.press('Enter');
     await expect(canvas(page)).toContainText(said);
   }
   await tile(page, 'Signed out').click();
-  await expect(canvas(page)).toContainText('Led to sign in, and then back here.');
+  await expect(canvas(page)).toContainText('Signed out is led to sign in here, and then back to this address.');
   await page.getByRole('button', { name: 'Back to the screen before' }).click();
   await page.getByRole('button', { name: 'Back to the screen before' }).click();
   await tile(page, 'Keeper of accounts').click();
