@@ -95,7 +95,9 @@ test('any address can be typed on the canvas, and shows what that viewer gets', 
     await expect(canvas(page)).toContainText(said);
   }
   await tile(page, 'Signed out').click();
-  await expect(canvas(page)).toContainText('Signed out is led to sign in here, and then back to this address.');
+  await expect(canvas(page)).toContainText(
+    'Signed out is led to sign in here, and then back to this address.',
+  );
   await page.getByRole('button', { name: 'Back to the screen before' }).click();
   await page.getByRole('button', { name: 'Back to the screen before' }).click();
   await tile(page, 'Keeper of accounts').click();

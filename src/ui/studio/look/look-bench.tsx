@@ -1,7 +1,7 @@
 'use client';
 
 import { Plus } from 'lucide-react';
-import { useEffect, useMemo, useState, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { compile } from '@/core/access/compile';
 import { differences, differing, screensOfSome } from '@/core/access/differences';
 import type { LookPage } from '@/core/access/look';
@@ -220,12 +220,19 @@ function Inside(props: Props) {
     window.addEventListener('pagehide', leave);
     return () => window.removeEventListener('pagehide', leave);
   }, [api, panes]);
-  const onKeyDown = (event: KeyboardEvent): void => {
-    if (isTyping(event.target as HTMLElement) || event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.key.toLowerCase() !== 'n') return;
-    event.preventDefault();
-    step(event.shiftKey ? -1 : 1);
-  };
+  const stepNow = useRef(step);
+  stepNow.current = step;
+  useEffect(() => {
+    // On the window: after a click on what takes no focus, the keys go to nothing in the bench.
+    const onKey = (event: KeyboardEvent): void => {
+      if (isTyping(event.target as HTMLElement) || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.key.toLowerCase() !== 'n') return;
+      event.preventDefault();
+      stepNow.current(event.shiftKey ? -1 : 1);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
 
   const work: LookWork = {
     api,
@@ -241,10 +248,7 @@ function Inside(props: Props) {
   const askedPage = askedPane && pages[askedPane.id];
   return (
     <LookProvider value={work}>
-      <div
-        onKeyDown={onKeyDown}
-        className="grid h-screen min-w-[1120px] grid-cols-[minmax(0,1fr)_316px] grid-rows-[46px_minmax(0,1fr)_auto]"
-      >
+      <div className="grid h-screen min-w-[1120px] grid-cols-[minmax(0,1fr)_316px] grid-rows-[46px_minmax(0,1fr)_auto]">
         <StudioTop
           slug={slug}
           name={definition.name}
