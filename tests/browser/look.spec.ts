@@ -185,7 +185,7 @@ test('a link opens the same state for another builder, at the revision that was 
   await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
   await page.getByRole('button', { name: 'More of pane A' }).click();
   await page.getByRole('button', { name: 'Copy a link to this state' }).click();
-  await expect(page.getByText('The link is copied.')).toBeVisible();
+  await expect(page.getByText('The link is copied.').first()).toBeVisible();
   const copied = await page.evaluate(() => navigator.clipboard.readText());
   expect(copied).toMatch(/draft%253A|draft%3A/);
   const other = await (await browser.newContext()).newPage();
