@@ -3,7 +3,14 @@
 import type { Compiled } from '@/core/access/compile';
 import type { Decided, Explanation, Nearly } from '@/core/access/explain';
 import type { Told } from '@/core/condition/tell';
-import { answerInWords, lineInWords, whatInWords, whoInWords, type PersonName } from '@/core/edit/words';
+import {
+  answerInWords,
+  handleName,
+  lineInWords,
+  whatInWords,
+  whoInWords,
+  type PersonName,
+} from '@/core/edit/words';
 import { gives } from '@/core/model/gate';
 import { isDataDoor, type Element } from '@/core/model/tree';
 import { LevelMark } from './level-mark';
@@ -119,6 +126,10 @@ function ToldView({ told: { question, answer, values } }: { told: Told }) {
 /** What decided, in a sentence. */
 function inWords({ compiled, viewerName, personName, explanation }: Props, decided: Decided): string {
   const nameOf = (id: string): string => compiled.tree.get(id)?.name ?? id;
+  const handle = (id: string): string => {
+    const element = compiled.tree.get(id);
+    return element ? handleName(element) : id;
+  };
   switch (decided.by) {
     case 'line': {
       const { line, gate } = decided;
@@ -133,7 +144,7 @@ function inWords({ compiled, viewerName, personName, explanation }: Props, decid
       return `${nameOf(decided.gate)} has lines of its own, and none of them speaks of ${viewerName}.`;
     }
     case 'handles':
-      return `The data follows the screens, and is held open by ${decided.handles.map(nameOf).join(', ')}.`;
+      return `The data follows the screens, and is held open by ${decided.handles.map(handle).join(', ')}.`;
     case 'no-handle':
       return `${nameOf(decided.door)} follows the screens, and on no screen open to ${viewerName} is there what would open it.`;
   }

@@ -110,7 +110,9 @@ function Inside(props: Props) {
       }),
     );
   const throwAway = (id: string): void => void ask(`${api}/panes/${id}`, { method: 'DELETE' });
-  const move = (n: number, address: string, query: string): void =>
+  const move = (n: number, address: string, query: string): void => {
+    // What was asked about stays behind; another page of the same list does not.
+    if (address !== pages[panes[n]?.id ?? '']?.address) setAsked(undefined);
     setPanes((now) =>
       now.map((one, i) => {
         if (i === n) return { ...one, state: { ...one.state, address, query } };
@@ -118,6 +120,7 @@ function Inside(props: Props) {
         return walking && elsewhere ? { ...one, state: { ...one.state, address, query: '' } } : one;
       }),
     );
+  };
   const put = (key: string, n: number): void => {
     if (n < panes.length) change(n, { ...(panes[n] as Open).state, viewer: key });
     else add(key);
