@@ -65,13 +65,16 @@ async function lineChange(page: Page, studio: string, element: string, viewer: s
   await page.locator('#canvas-frame[aria-busy=false]').waitFor();
   const times: number[] = [];
   for (let n = -2; n < 11; n++) {
-    const [key, word] = n % 2 ? ['1', 'Read'] : ['0', 'Closed'];
+    const [key, word] = n % 2 ? ['0', 'Closed'] : ['1', 'Read'];
     const time = await page.evaluate(
       async ([pressed, wanted]) => {
         const frame = document.getElementById('canvas-frame');
         const tile = (): string =>
-          document.querySelector('[role=radio][aria-checked=true]')?.textContent ?? '';
-        const name = document.querySelector('[role=radio][aria-checked=true] span')?.textContent ?? '';
+          document.querySelector('[role=radiogroup][aria-label="Look as"] [aria-checked=true]')
+            ?.textContent ?? '';
+        const name =
+          document.querySelector('[role=radiogroup][aria-label="Look as"] [aria-checked=true] span')
+            ?.textContent ?? '';
         const strip = (): string =>
           document.querySelector('[role=treeitem][aria-selected=true]')?.getAttribute('title') ?? '';
         const start = performance.now();

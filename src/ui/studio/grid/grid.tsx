@@ -103,7 +103,8 @@ export function Grid({ columns, forms, onSet }: Props) {
     count: columns.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => COLUMN,
-    overscan: 6,
+    // Wide: columns that come into view would draw every row anew.
+    overscan: 16,
     paddingStart: HEAD,
     scrollPaddingStart: HEAD,
   });
