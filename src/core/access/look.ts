@@ -1,4 +1,5 @@
 import type { Id } from '../model/id';
+import type { Values } from '../model/value';
 import type { Answer } from './level';
 import type { Outcome } from './page';
 import type { ShownMenuItem } from './shown';
@@ -25,4 +26,19 @@ export interface LookPage {
   readonly screens: Readonly<Record<Id, Answer>>;
   /** How many records are other ones in this pane. */
   readonly changes: number;
+}
+
+/** "I should be able to see this": a note of somebody who was refused, with the state that it was decided in. */
+export interface Note {
+  readonly id: string;
+  readonly person: Id;
+  readonly name: string;
+  readonly address: string;
+  /** The locked element, where it is about one. */
+  readonly element: Id | null;
+  readonly text: string;
+  readonly release: number;
+  readonly session: Values;
+  /** Milliseconds since 1970. */
+  readonly moment: number;
 }

@@ -1,22 +1,8 @@
 import { and, desc, eq, isNull, sql } from 'drizzle-orm';
-import type { Values } from '@/core/model/value';
+import type { Note } from '@/core/access/look';
 import { database } from '../database/client';
 import { notes, people } from '../database/schema';
 import { notThere } from '../http/problem';
-
-/** A note of somebody who was refused, with the state that it was decided in. */
-export interface Note {
-  readonly id: string;
-  readonly person: string;
-  readonly name: string;
-  readonly address: string;
-  readonly element: string | null;
-  readonly text: string;
-  readonly release: number;
-  readonly session: Values;
-  /** Milliseconds since 1970. */
-  readonly moment: number;
-}
 
 /** The notes that nobody has dealt with yet, newest first. */
 export async function openNotes(applicationId: string): Promise<Note[]> {

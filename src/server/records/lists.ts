@@ -1,3 +1,4 @@
+import * as yup from 'yup';
 import { stringify } from 'csv-stringify/sync';
 import { resolve, resolveRow } from '@/core/access/resolve';
 import type { ShownList } from '@/core/access/shown';
@@ -12,6 +13,18 @@ import { changeMany, type Input, type Writer } from './write';
 const PER_READ = 500;
 const MOST_ROWS = 100_000;
 const MOST_CHANGED = 500;
+
+/** The body of a request that changes many records of a list: which, each as it was seen, and to what. */
+export const bulkBody = yup
+  .object({
+    record: yup.string(),
+    records: yup
+      .array()
+      .of(yup.object({ id: yup.string().required(), version: yup.number().integer().required() }).noUnknown())
+      .required(),
+    values: yup.object().required(),
+  })
+  .noUnknown();
 
 /** A list as a whole, where the viewer has it and the action on it; else it is as one that does not exist. */
 export class WholeList {

@@ -1,23 +1,10 @@
 'use client';
 
 import { useState } from 'react';
-import type { Values } from '@/core/model/value';
 import type { Definition } from '@/core/model/definition';
 import { compile } from '@/core/access/compile';
+import type { Note } from '@/core/access/look';
 import { momentInWords } from './when-choice';
-
-/** A note of somebody who thinks that they should see something. */
-export interface Note {
-  readonly id: string;
-  readonly person: string;
-  readonly name: string;
-  readonly address: string;
-  readonly element: string | null;
-  readonly text: string;
-  readonly release: number;
-  readonly session: Values;
-  readonly moment: number;
-}
 
 /** The notes that wait: each opens at the very state in which its sender was refused. */
 export function NotesPart({
