@@ -98,6 +98,18 @@ describe('compiled access', () => {
     });
   });
 
+  it('leaves nothing that only leads somewhere for reading: it is there and works, or it is not there', () => {
+    everywhere((draw) => {
+      const access = compile(drawDefinition(draw)).access(drawViewer(draw), drawCircumstances(draw));
+      for (const element of access.compiled.tree.elements) {
+        if (element.kind !== 'menu-item' && !(element.kind === 'button' && element.node.effect.do === 'open'))
+          continue;
+        const { least, most } = access.answer(element);
+        expect([element.id, least === 1 || most === 1]).toEqual([element.id, false]);
+      }
+    });
+  });
+
   it.each([
     ['a block line never widens anyone', 'block', (was: number, is: number) => is <= was],
     ['a giving line never narrows anyone', 'give', (was: number, is: number) => is >= was],

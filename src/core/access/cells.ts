@@ -1,6 +1,7 @@
 import { isDataDoor, type Element } from '../model/tree';
 import type { Access } from './access';
 import type { Compiled } from './compile';
+import { AT_ONCE, Crowd } from './crowd';
 import type { Answer, Level } from './level';
 import { answerOf } from './rule';
 import type { Circumstances, Viewer } from './viewer';
@@ -15,9 +16,7 @@ export interface Cell {
   readonly byDoor: boolean;
 }
 
-/** An answer in four bits: the least, then the most. */
-const packed = ({ least, most }: Answer): number => least | (most << 2);
-
+/** An answer of the matrix: the least in two bits, then the most. */
 export const unpacked = (byte: number): Answer => ({
   least: (byte & 3) as Level,
   most: ((byte >>> 2) & 3) as Level,
@@ -39,28 +38,34 @@ export function cellOf(access: Access, element: Element): Cell {
   return { answer, own: lines !== undefined, byContainer, byDoor };
 }
 
-/** A viewer's answers for all elements, by their numbers: a row of the whole matrix, a byte each. */
-export function answersOf(access: Access): Uint8Array {
-  const row = new Uint8Array(access.compiled.tree.elements.length);
-  access.eachAnswer(({ number }, answer) => {
-    row[number] = packed(answer);
-  });
-  return row;
-}
-
 /**
- * The whole matrix: for each viewer, in order, the answers for all elements. Viewers who are alike share a row
- * while it is worked out.
+ * The whole matrix: for each viewer, in order, the answers for all elements by their numbers, a byte each.
+ * Viewers who are alike are decided once.
  */
 export function matrixOf(compiled: Compiled, viewers: readonly Viewer[], at: Circumstances): Uint8Array {
   const width = compiled.tree.elements.length;
   const matrix = new Uint8Array(viewers.length * width);
-  const rows = new Map<Access, Uint8Array>();
+  /** The place in the matrix where the row of those who are alike stands. */
+  const rows = new Map<string, number>();
+  const same: [row: number, as: number][] = [];
+  let waiting: number[] = [];
+  const decide = (): void => {
+    const crowd = new Crowd(
+      compiled,
+      waiting.map((n) => viewers[n] as Viewer),
+      at,
+    );
+    waiting.forEach((row, n) => crowd.writeAnswers(n, matrix, row * width));
+    waiting = [];
+  };
   viewers.forEach((viewer, n) => {
-    const access = compiled.access(viewer, at);
-    let row = rows.get(access);
-    if (!row) rows.set(access, (row = answersOf(access)));
-    matrix.set(row, n * width);
+    const key = compiled.keyOf(viewer, at);
+    const as = rows.get(key);
+    if (as !== undefined) return void same.push([n, as]);
+    rows.set(key, n);
+    if (waiting.push(n) === AT_ONCE) decide();
   });
+  decide();
+  for (const [row, as] of same) matrix.copyWithin(row * width, as * width, (as + 1) * width);
   return matrix;
 }

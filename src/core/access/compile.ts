@@ -1,77 +1,66 @@
 import { readClock } from '../condition/clock';
+import type { Formula } from '../condition/formula';
 import type { Scope } from '../condition/type';
 import type { Closed, Definition } from '../model/definition';
 import type { Line } from '../model/gate';
-import { isGone } from '../model/gone';
 import type { Id } from '../model/id';
-import { Tree, type Element } from '../model/tree';
-import { Access, type Gates } from './access';
+import { treeOf, type Element, type Tree } from '../model/tree';
+import { ViewerAccess, type Access } from './access';
 import { Handles } from './handles';
 import { Held } from './held';
 import { EDIT, NONE, SEE, type Level } from './level';
+import { Plan } from './plan';
 import { readsOf, type Reads } from './reads';
-import { ALWAYS, answerOf, lower, type Rule } from './rule';
-import { counts, subjectOf, type Circumstances, type Viewer } from './viewer';
+import { ALWAYS, ruleOf, type Rule } from './rule';
+import { counts, subjectOf, type Circumstances, type Unlocked, type Viewer } from './viewer';
 
-/** For one subject: over numbered elements, what its lines without a condition give and take. A bit set each. */
-interface Sets {
-  readonly see: Uint32Array;
-  readonly edit: Uint32Array;
-  readonly cap: Uint32Array;
-  readonly block: Uint32Array;
+/** A line of a gate, with whom it speaks of by number. */
+export interface CompiledLine {
+  readonly line: Line;
+  readonly subject: number;
 }
 
-/** Whom some lines speak of, with those lines. */
-interface Subject {
-  readonly who: Line['who'];
-  readonly sets: Sets;
-  /** The elements that its lines are on. */
-  readonly elements: number[];
-}
+/** How a viewer is spoken of: surely, surely not, or in doubt or for some records only. Not asked yet is 0. */
+const SURELY = 1;
+const NOT = 2;
+const PERHAPS = 3;
 
-const SET_OF: Readonly<Record<Line['what'], keyof Sets>> = {
-  see: 'see',
-  edit: 'edit',
-  'at-most-see': 'cap',
-  block: 'block',
-};
-
-/** So many answers are kept for one definition; then it starts anew. */
+/** So many answers are kept for one definition, and so many bytes of them; then it starts anew. */
 const MOST_KEPT = 4000;
+const MOST_BYTES = 64e6;
 
 /**
- * A definition made ready for deciding: each subject's lines as bit sets, so that a viewer is a union
- * of a few sets and one pass down the tree; only lines that depend on a condition, or on the record's
- * unit, are looked at one by one. Element numbers are for memory only. Make one for each release or draft
- * revision, and keep it: viewers who are alike in all that its lines look at share a result.
+ * A definition made ready for deciding: the plan of how, and each gate's lines with their subjects by number,
+ * so that whom lines speak of is found out once for a viewer; only lines that depend on a condition, or on the
+ * record's unit, are looked at one by one. Element numbers are for memory only. Make one for each release or
+ * draft revision, and keep it: viewers who are alike in all that its lines look at share a result.
  */
 export class Compiled {
   readonly tree: Tree;
   readonly handles: Handles;
+  readonly plan: Plan;
   /** Do conditions ask of records that another one points to? */
   readonly goesSteps: boolean;
+  /** Whom lines speak of, each once. */
+  readonly subjects: Line['who'][] = [];
   private readonly reads: Reads;
-  private readonly shownClosed: ReadonlyMap<Id, Closed>;
-  private readonly containers: Int32Array;
-  private readonly hasOwn: Uint8Array;
-  private readonly subjects = new Map<string, Subject>();
-  /** Elements with a line that has a condition. */
-  private readonly conditional: number[] = [];
+  private readonly subjectNumbers = new Map<string, number>();
+  /** By the element's number. */
+  private readonly gates: (readonly CompiledLine[] | undefined)[];
   private readonly kept = new Map<string, Access>();
 
   constructor(readonly definition: Definition) {
-    this.tree = new Tree(definition);
-    this.handles = new Handles(this.tree);
+    this.tree = treeOf(definition);
+    const { handles, plan } = structureOf(this.tree);
+    this.handles = handles;
+    this.plan = plan;
     this.reads = readsOf(definition);
     this.goesSteps = this.reads.steps;
-    this.shownClosed = new Map(Object.entries(definition.closed));
-    const { elements } = this.tree;
-    this.containers = Int32Array.from(elements, (one) => one.container?.number ?? -1);
-    this.hasOwn = Uint8Array.from(elements, (one) => (this.lines(one.id) ? 1 : 0));
-    for (const { id, number } of elements) {
-      const lines = this.lines(id) ?? [];
-      for (const line of lines) this.addLine(number, line);
-      if (lines.some((line) => line.when)) this.conditional.push(number);
+    this.gates = new Array<undefined>(this.tree.elements.length).fill(undefined);
+    for (const [id, { lines }] of Object.entries(definition.gates)) {
+      const element = this.tree.get(id);
+      if (element)
+        this.gates[element.number] = lines.map((line) => ({ line, subject: this.subject(line.who) }));
     }
   }
 
@@ -82,7 +71,7 @@ export class Compiled {
 
   /** What those see who do not get the element; undefined where it is left out. */
   closed(id: Id): Closed | undefined {
-    return this.shownClosed.get(id);
+    return Object.hasOwn(this.definition.closed, id) ? this.definition.closed[id] : undefined;
   }
 
   /** What the conditions of the element's lines can ask of. */
@@ -95,7 +84,8 @@ export class Compiled {
     const key = this.keyOf(viewer, circumstances);
     let access = this.kept.get(key);
     if (!access) {
-      if (this.kept.size >= MOST_KEPT) this.kept.clear();
+      const bytes = this.kept.size * this.plan.steps.length;
+      if (this.kept.size >= MOST_KEPT || bytes > MOST_BYTES) this.kept.clear();
       this.kept.set(key, (access = this.unshared(viewer, circumstances)));
     }
     return access;
@@ -103,12 +93,11 @@ export class Compiled {
 
   /** The same, made for this viewer alone: for explaining, which also tells what does not count now. */
   unshared(viewer: Viewer, circumstances: Circumstances): Access {
-    const held = new Held(this.definition, viewer, circumstances);
-    return new Access(this, held, this.gates(held));
+    return new ViewerAccess(this, new Held(this.definition, viewer, circumstances));
   }
 
-  /** What tells viewers apart. Who is not named in any line is nobody in particular. */
-  private keyOf(viewer: Viewer, { moment, session, unlocked }: Circumstances): string {
+  /** What tells viewers apart in this definition, at this moment. Who is not named in any line is nobody in particular. */
+  keyOf(viewer: Viewer, { moment, session, unlocked }: Circumstances): string {
     const { reads } = this;
     const time = reads.clock.length === 0 ? '' : this.clockKey(readClock(moment, this.definition.timeZone));
     if (viewer.kind === 'signed-out') return `out ${time}`;
@@ -118,7 +107,7 @@ export class Compiled {
       if (counts(one, moment)) roles.push(one.unit === undefined ? one.role : `${one.role}@${one.unit}`);
     if (roles.length > 1) roles.sort();
     let key = `in ${roles.join(' ')} ${time}`;
-    if (person !== undefined && this.subjects.has(`person:${person}`)) key += ` person:${person}`;
+    if (person !== undefined && this.subjectNumbers.has(`person:${person}`)) key += ` person:${person}`;
     if (groups && groups.length > 0) key += ` groups:${JSON.stringify(groups)}`;
     if (reads.user.length > 0)
       key += attributes ? JSON.stringify(reads.user.map((id) => attributes[id] ?? null)) : '(none)';
@@ -130,110 +119,72 @@ export class Compiled {
     return this.reads.clock.map((reading) => clock[reading]).join(' ');
   }
 
-  /** DESIGN 3.2 for every element at once: min(own, container), top down. */
-  private gates(held: Held): Gates {
-    const { elements } = this.tree;
-    const sets: Sets[] = [];
-    const slow = new Set(this.conditional);
-    for (const { who, sets: its, elements: on } of this.subjects.values()) {
-      const spoken = held.isSpokenOf(who);
-      const [surely, perhaps] = [spoken('be true'), spoken('not be false')];
-      if (surely === true) sets.push(its);
-      // In doubt for a line that gives is no; for one that takes away, or by the record's unit, look closer.
-      else if (perhaps !== false) for (const n of on) slow.add(n);
-    }
-    const unlocked = this.unlockedLines(held, slow);
-    const levels = new Uint8Array(elements.length);
-    const rules = new Map<number, Rule>();
-    const outer = new Map<number, Rule>();
-    const limitOf = (n: number, container: number): Rule => {
-      const above = outer.get(container);
-      if (above) outer.set(n, above);
-      const limit = rules.get(container) ?? ALWAYS[levels[container] as Level];
-      if (!rules.has(container) || !this.changesRecord(elements[n] as Element)) return limit;
-      // A list's rows are other records than its screen's: what depends on that one is kept apart.
-      outer.set(n, limit);
-      return ALWAYS[EDIT];
-    };
-    if (slow.size === 0) {
-      // Nothing asks for a record: levels are enough.
-      for (let n = 0; n < levels.length; n++) {
-        const container = this.containers[n] as number;
-        const limit = container < 0 ? EDIT : (levels[container] as Level);
-        levels[n] = this.hasOwn[n] && limit !== NONE ? Math.min(limit, ownLevel(sets, n)) : limit;
-      }
-      return { levels, rules, outer };
-    }
-    for (let n = 0; n < levels.length; n++) {
-      const container = this.containers[n] as number;
-      const limit = container < 0 ? ALWAYS[EDIT] : limitOf(n, container);
-      let rule = limit;
-      if (this.hasOwn[n] && limit.see !== false) {
-        const element = elements[n] as Element;
-        const own = slow.has(n)
-          ? held.own(this.lines(element.id) ?? [], this.scope(element), unlocked.get(n))
-          : ALWAYS[ownLevel(sets, n)];
-        rule = lower(limit, own);
-      }
-      const { least, most } = answerOf(rule);
-      levels[n] = most;
-      if (least !== most) rules.set(n, rule);
-    }
-    return { levels, rules, outer };
+  /** The lines of the element with this number, where it has any of its own. */
+  linesAt(n: number): readonly CompiledLine[] | undefined {
+    return this.gates[n];
   }
 
-  /** Is this a list on a screen that shows a record? What is in it is about its rows. */
-  private changesRecord(element: Element): boolean {
-    return element.kind === 'list' && element.screen?.binds !== undefined;
+  hasLines(n: number): boolean {
+    return this.gates[n] !== undefined;
   }
 
-  /** What this session has unlocked, as rules by element's number; those elements are looked at closely. */
-  private unlockedLines(held: Held, slow: Set<number>): Map<number, Rule[]> {
-    const rules = new Map<number, Rule[]>();
-    for (const { element: id, record, what } of held.circumstances.unlocked ?? []) {
-      const element = this.tree.get(id);
-      if (!element) continue;
-      const where =
-        record === undefined ? true : ({ atom: { is: 'record', id: record }, must: 'be true' } as const);
-      slow.add(element.number);
-      const rule: Rule = { see: where, edit: what === 'edit' ? where : false };
-      rules.set(element.number, [...(rules.get(element.number) ?? []), rule]);
+  /** DESIGN 3.2, without containers: what the lines of the element with this number give. */
+  own(held: Held, spoken: Uint8Array, n: number): Rule {
+    const lines = this.gates[n] as readonly CompiledLine[];
+    const element = this.tree.elements[n] as Element;
+    const unlocked = held.circumstances.unlocked?.filter((one) => one.element === element.id) ?? [];
+    let [given, limit]: [Level, Level] = [NONE, EDIT];
+    let closely = unlocked.length > 0;
+    for (const { line, subject } of lines) {
+      const is = spoken[subject] || this.ask(held, spoken, subject);
+      if (is === NOT) continue;
+      closely ||= is === PERHAPS || line.when !== undefined;
+      if (line.what === 'edit') given = EDIT;
+      else if (line.what === 'see') given = Math.max(given, SEE) as Level;
+      else limit = line.what === 'block' ? NONE : (Math.min(limit, SEE) as Level);
     }
-    return rules;
+    if (!closely) return ALWAYS[Math.min(given, limit) as Level];
+    return held.own(this.lines(element.id) ?? [], this.scope(element), unlocked.map(ruleOfUnlocked));
   }
 
-  private addLine(n: number, line: Line): void {
-    const subject = this.subject(line.who);
-    subject.elements.push(n);
-    if (line.when || isGone(this.definition, line.who)) return;
-    const set = subject.sets[SET_OF[line.what]];
-    set[n >>> 5] = (set[n >>> 5] as number) | (1 << (n & 31));
+  private ask(held: Held, spoken: Uint8Array, subject: number): number {
+    const is = held.isSpokenOf(this.subjects[subject] as Line['who']);
+    const found = is('be true') === true ? SURELY : is('not be false') === false ? NOT : PERHAPS;
+    return (spoken[subject] = found);
   }
 
-  private subject(who: Line['who']): Subject {
+  private subject(who: Line['who']): number {
     const key = subjectOf(who);
-    const words = (this.containers.length + 31) >>> 5;
-    const empty = (): Uint32Array => new Uint32Array(words);
-    let subject = this.subjects.get(key);
-    if (!subject) {
-      const sets = { see: empty(), edit: empty(), cap: empty(), block: empty() };
-      this.subjects.set(key, (subject = { who, sets, elements: [] }));
-    }
-    return subject;
+    const known = this.subjectNumbers.get(key);
+    if (known !== undefined) return known;
+    const number = this.subjects.push(who) - 1;
+    this.subjectNumbers.set(key, number);
+    return number;
   }
 }
 
-/** What the lines without a condition give of one element. */
-function ownLevel(held: readonly Sets[], n: number): Level {
-  const word = n >>> 5;
-  const bit = 1 << (n & 31);
-  const has = (set: keyof Sets): boolean => {
-    for (const sets of held) if (((sets[set][word] as number) & bit) !== 0) return true;
-    return false;
-  };
-  const given = has('edit') ? EDIT : has('see') ? SEE : NONE;
-  if (given === NONE || has('block')) return NONE;
-  return has('cap') ? SEE : given;
+/** What a session has unlocked, as a rule: for that record, or for all. */
+export function ruleOfUnlocked({ record, what }: Unlocked): Rule {
+  const where: Formula =
+    record === undefined ? true : { atom: { is: 'record', id: record }, must: 'be true' };
+  return ruleOf(where, what === 'edit' ? where : false);
+}
+
+interface Structure {
+  readonly handles: Handles;
+  readonly plan: Plan;
+}
+
+const structures = new WeakMap<Tree, Structure>();
+
+/** What does not change with the gates' lines. */
+function structureOf(tree: Tree): Structure {
+  let found = structures.get(tree);
+  if (!found) {
+    const handles = new Handles(tree);
+    structures.set(tree, (found = { handles, plan: new Plan(tree, handles) }));
+  }
+  return found;
 }
 
 const compiled = new WeakMap<Definition, Compiled>();

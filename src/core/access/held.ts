@@ -6,9 +6,9 @@ import type { Definition } from '../model/definition';
 import { gives, type Line, type Who } from '../model/gate';
 import { isGone } from '../model/gone';
 import type { Id } from '../model/id';
-import { withIncluded } from '../model/tree';
+import { rolesById, withIncluded } from '../model/tree';
 import { unitAndBelow } from '../model/units';
-import type { Rule } from './rule';
+import { ruleOf, type Rule } from './rule';
 import { counts, type Assignment, type Circumstances, type Viewer } from './viewer';
 
 /** Where a role or a privilege is held: everywhere, or for records of these units only. */
@@ -44,7 +44,7 @@ export class Held {
           : heldAt(this.privileges.get(privilege)),
     };
     if (signedIn) for (const one of viewer.assignments) this.assign(one);
-    const byId = new Map(definition.roles.map((role) => [role.id, role]));
+    const byId = rolesById(definition);
     for (const [role, where] of this.roles)
       for (const privilege of byId.get(role)?.privileges ?? []) put(this.privileges, privilege, where);
   }
@@ -109,15 +109,15 @@ export class Held {
       if (gives(line)) (line.what === 'edit' ? giveEdit : giveSee).push(all(who('be true'), when('be true')));
       else (line.what === 'block' ? spared : uncapped).push(any(who('be false'), when('be false')));
     }
-    return {
-      see: all(any(...giveSee, ...giveEdit), ...spared),
-      edit: all(any(...giveEdit), ...spared, ...uncapped),
-    };
+    return ruleOf(
+      all(any(...giveSee, ...giveEdit), ...spared),
+      all(any(...giveEdit), ...spared, ...uncapped),
+    );
   }
 
   private assign({ role, unit, ...period }: Assignment): void {
     if (!counts({ role, ...period }, this.circumstances.moment)) return;
-    if (!this.definition.roles.some((one) => one.id === role)) return;
+    if (!rolesById(this.definition).has(role)) return;
     const where = unit === undefined ? 'everywhere' : unitAndBelow(this.definition, unit);
     // Held in a unit that is gone: held nowhere.
     if (!where) return;

@@ -1,11 +1,7 @@
-import { changesData, type Screen } from '../model/definition';
-import type { Id } from '../model/id';
+import { changesData, type List } from '../model/definition';
 import type { Element } from '../model/tree';
-import { Access, type Gates } from './access';
-import { Doors } from './doors';
+import { Access } from './access';
 import { editOnlyIf, lower, type Rule } from './rule';
-
-const NOTHING: Gates = { levels: new Uint8Array(), rules: new Map(), outer: new Map() };
 
 /**
  * What somebody gets who looks as another person: every decision is the lower of the two people's. What is
@@ -14,26 +10,14 @@ const NOTHING: Gates = { levels: new Uint8Array(), rules: new Map(), outer: new 
  * person's roles be stood in for in full.
  */
 export class Lower extends Access {
+  private readonly rules = new Map<number, Rule>();
+
   constructor(
     private readonly theirs: Access,
     private readonly own: Access | undefined,
     private readonly reading: boolean,
   ) {
-    super(theirs.compiled, theirs.held, NOTHING);
-  }
-
-  protected override makeDoors(): Doors {
-    return new LowerDoors(this);
-  }
-
-  /** Of both; a function of the two accesses, so that `Doors` and pages can ask each alike. */
-  both(ask: (access: Access) => Rule): Rule {
-    return this.own ? lower(ask(this.theirs), ask(this.own)) : ask(this.theirs);
-  }
-
-  /** The rule, for reading only where nothing may be changed. */
-  capped(rule: Rule, changes: boolean): Rule {
-    return this.reading && changes ? editOnlyIf(false, rule) : rule;
+    super(theirs.compiled, theirs.held);
   }
 
   override gateRule(element: Element): Rule {
@@ -45,11 +29,31 @@ export class Lower extends Access {
     return a && b ? lower(a, b) : (a ?? b);
   }
 
-  protected override work(element: Element): Rule {
-    return this.capped(
-      this.both((access) => access.rule(element)),
-      this.canChange(element),
-    );
+  override rule(element: Element): Rule {
+    let rule = this.rules.get(element.number);
+    if (!rule) {
+      rule = this.both((access) => access.rule(element));
+      if (this.canChange(element)) rule = this.capped(rule);
+      this.rules.set(element.number, rule);
+    }
+    return rule;
+  }
+
+  override newFieldRule(element: Element): Rule {
+    return this.capped(this.both((access) => access.newFieldRule(element)));
+  }
+
+  override carriedRule(list: List): Rule {
+    return this.theirs.carriedRule(list);
+  }
+
+  private both(ask: (access: Access) => Rule): Rule {
+    return this.own ? lower(ask(this.theirs), ask(this.own)) : ask(this.theirs);
+  }
+
+  /** The rule, for reading only where nothing may be changed. */
+  private capped(rule: Rule): Rule {
+    return this.reading ? editOnlyIf(false, rule) : rule;
   }
 
   /** Does its level of edit let data, people or the session be changed, rather than lead somewhere or read? */
@@ -61,39 +65,9 @@ export class Lower extends Access {
       case 'action':
         return changesData(element.node);
       case 'button':
-        return this.changes(element.node) || element.node.effect.do === 'set-session';
+        return this.compiled.plan.changes(element.node) || element.node.effect.do === 'set-session';
       default:
         return true;
     }
-  }
-}
-
-class LowerDoors extends Doors {
-  /** The accesses are asked when a door is: at the time of making, `Lower` does not have them yet. */
-  private get lower(): Lower {
-    return this.access as Lower;
-  }
-
-  override screen(screen: Screen): Rule {
-    return this.lower.both(({ doors }) => doors.screen(screen));
-  }
-
-  override rows(entity: Id): Rule {
-    return this.lower.both(({ doors }) => doors.rows(entity));
-  }
-
-  override action(id: Id): Rule {
-    const action = this.lower.compiled.tree.need(id, 'action').node;
-    return this.lower.capped(
-      this.lower.both(({ doors }) => doors.action(id)),
-      changesData(action),
-    );
-  }
-
-  override field(field: Id, record: 'existing' | 'new'): Rule {
-    return this.lower.capped(
-      this.lower.both(({ doors }) => doors.field(field, record)),
-      true,
-    );
   }
 }

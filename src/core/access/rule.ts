@@ -25,6 +25,10 @@ export function ruleOf(see: Formula, edit: Formula): Rule {
   return { see, edit };
 }
 
+/** Does it differ from record to record what the rule gives? */
+export const asksRecord = ({ see, edit }: Rule): boolean =>
+  typeof see !== 'boolean' || typeof edit !== 'boolean';
+
 /** What both give. */
 function lowerOfTwo(a: Rule, b: Rule): Rule {
   if (a === b || b === ALWAYS[EDIT] || a === ALWAYS[NONE]) return a;

@@ -11,10 +11,12 @@ import { fieldFor, typeOf, type Scope, type Type } from './type';
 /** A three-valued answer that may depend on the record: what it takes for it to be as it must. */
 export type Answering = (must: Must) => Formula;
 
-export const constant =
-  (truth: Truth): Answering =>
-  (must) =>
-    satisfies(truth, must);
+const CONSTANTS = new Map<Truth, Answering>(
+  ([true, false, undefined] as const).map((truth) => [truth, (must) => satisfies(truth, must)]),
+);
+
+/** An answer that does not depend on the record. */
+export const constant = (truth: Truth): Answering => CONSTANTS.get(truth) as Answering;
 
 /** What is known when a condition is asked: the viewer, their session, the moment. */
 export interface Facts {

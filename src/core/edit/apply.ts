@@ -4,7 +4,7 @@ import { sameLine, sameLines, type Gate, type Line } from '../model/gate';
 import type { Id } from '../model/id';
 import { failed, ok, type Problem, type Result } from '../model/problem';
 import { sameJson } from '../model/same-json';
-import { Tree } from '../model/tree';
+import { treeOf } from '../model/tree';
 import type { Edit } from './edit';
 
 /**
@@ -178,7 +178,7 @@ function changeScreens(definition: Definition, edit: ScreenEdit): Result<Definit
       gates: withGate(definition.gates, screen.id, { lines }),
     });
   const there = area.screens.findIndex((one) => sameJson(one, screen));
-  const tree = new Tree(definition);
+  const tree = treeOf(definition);
   const inside = there < 0 ? [] : tree.within(tree.need(screen.id, 'screen')).slice(1);
   const own = definition.gates[screen.id];
   if (!own || !sameLines(own.lines, lines) || inside.some((one) => Object.hasOwn(definition.gates, one.id)))
@@ -190,7 +190,7 @@ function changeScreens(definition: Definition, edit: ScreenEdit): Result<Definit
   });
 }
 
-const nameOf = (definition: Definition, id: Id): string => new Tree(definition).get(id)?.name ?? id;
+const nameOf = (definition: Definition, id: Id): string => treeOf(definition).get(id)?.name ?? id;
 
 const changedMeanwhile = (place: string, message: string): Problem => ({
   code: 'changed-meanwhile',

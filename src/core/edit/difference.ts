@@ -5,7 +5,7 @@ import type { Circumstances, Viewer } from '../access/viewer';
 import type { Definition } from '../model/definition';
 import { sameLines, type Line } from '../model/gate';
 import type { Id } from '../model/id';
-import { Tree, type Element } from '../model/tree';
+import { treeOf, type Tree, type Element } from '../model/tree';
 import { sameJson } from '../model/same-json';
 
 /** One thing that differs between two definitions. */
@@ -22,24 +22,43 @@ export type Change =
 
 /** All that differs, in the order of the newer tree. */
 export function difference(before: Definition, after: Definition): Change[] {
-  const [old, now] = [new Tree(before), new Tree(after)];
+  const [old, now] = [treeOf(before), treeOf(after)];
   const changes: Change[] = [];
-  const gone = old.elements.filter((element) => !now.get(element.id));
-  for (const element of [...now.elements, ...gone]) {
-    const { id, name } = element;
-    const was = old.get(id);
-    if (!was) changes.push({ kind: 'added', element: id, name });
-    else if (!now.get(id)) changes.push({ kind: 'removed', element: id, name });
-    else if (was.container?.id !== element.container?.id || !sameJson(ownPart(was), ownPart(element)))
-      changes.push({ kind: 'changed', element: id, name });
+  const reshaped = shapeChanges(old, now);
+  const gone = old === now ? [] : old.elements.filter((element) => !now.get(element.id));
+  for (const { id } of [...now.elements, ...gone]) {
+    const change = reshaped.get(id);
+    if (change) changes.push(change);
     const [linesBefore, linesAfter] = [before.gates[id]?.lines, after.gates[id]?.lines];
     if (linesBefore === linesAfter) continue;
     if (linesBefore && linesAfter && sameLines(linesBefore, linesAfter)) continue;
     changes.push({ kind: 'gate', element: id, before: linesBefore, after: linesAfter });
   }
+  if (before.roles === after.roles) return changes;
   for (const role of [...after.roles, ...before.roles.filter((one) => !now.role(one.id))])
     if (!sameJson(old.role(role.id), now.role(role.id)))
       changes.push({ kind: 'role', role: role.id, name: role.name });
+  return changes;
+}
+
+const NO_CHANGES: ReadonlyMap<Id, Change> = new Map();
+const compared = new WeakMap<Tree, { readonly old: Tree; readonly changes: ReadonlyMap<Id, Change> }>();
+
+/** What differs but for gates, by element. Kept for two shapes, since drafts mostly differ in gates. */
+function shapeChanges(old: Tree, now: Tree): ReadonlyMap<Id, Change> {
+  if (old === now) return NO_CHANGES;
+  const known = compared.get(now);
+  if (known?.old === old) return known.changes;
+  const changes = new Map<Id, Change>();
+  for (const element of [...old.elements, ...now.elements]) {
+    const { id, name } = element;
+    const was = old.get(id);
+    if (!was) changes.set(id, { kind: 'added', element: id, name });
+    else if (!now.get(id)) changes.set(id, { kind: 'removed', element: id, name });
+    else if (was.container?.id !== now.get(id)?.container?.id || !sameJson(ownPart(was), ownPart(element)))
+      changes.set(id, { kind: 'changed', element: id, name });
+  }
+  compared.set(now, { old, changes });
   return changes;
 }
 

@@ -4,7 +4,7 @@ import { sameLine, type Line, type What, type Who } from '../model/gate';
 import type { Id } from '../model/id';
 import { privilegesOf } from '../model/privileges';
 import { unitsOf } from '../model/units';
-import { isDataDoor, Tree, type Element, type ElementKind } from '../model/tree';
+import { isDataDoor, treeOf, type Element, type ElementKind } from '../model/tree';
 import type { Answer, Level } from '../access/level';
 import type { Change } from './difference';
 
@@ -140,7 +140,7 @@ export function handleName(element: Element): string {
 
 /** A whole line: "Assistant and above: see, when record.branch = …". */
 export function lineInWords(line: Line, element: Id, definition: Definition, personName: PersonName): string {
-  const tree = new Tree(definition);
+  const tree = treeOf(definition);
   const on = tree.get(element);
   const kind = on?.kind ?? 'section';
   const said = `${whoInWords(line.who, definition, personName)}: ${whatInWords(kind, line.what).toLowerCase()}`;
@@ -156,7 +156,7 @@ export function changeInWords(
   personName: PersonName,
 ): { readonly about: string; readonly done: readonly string[] } {
   if (change.kind === 'role') return { about: change.name, done: roleInWords(change.role, before, after) };
-  const element = new Tree(after).get(change.element) ?? new Tree(before).get(change.element);
+  const element = treeOf(after).get(change.element) ?? treeOf(before).get(change.element);
   const about = element ? fullName(element) : change.element;
   if (change.kind !== 'gate') return { about, done: [`It was ${change.kind}.`] };
   const kind = element?.kind ?? 'section';

@@ -2,10 +2,11 @@ import { conditionLoop, whatIsWrong } from '../condition/check';
 import type { Condition } from '../condition/condition';
 import { attributesOf, readConstant } from '../condition/type';
 import type { Action, Button, Closed, Definition, Entity, List, MenuItem, Screen } from './definition';
+import type { Gate } from './gate';
 import type { Id } from './id';
 import { privilegesOf } from './privileges';
 import type { Problem } from './problem';
-import { inclusionLoop, sectionsOf, Tree } from './tree';
+import { inclusionLoop, sectionsOf, treeOf, type Tree } from './tree';
 import { unitAndBelow, unitsOf } from './units';
 import { readValue } from './value';
 
@@ -16,7 +17,7 @@ class Faults {
   readonly screens: Map<Id, Screen>;
 
   constructor(readonly definition: Definition) {
-    this.tree = new Tree(definition);
+    this.tree = treeOf(definition);
     this.screens = new Map(this.tree.screens().map((screen) => [screen.id, screen]));
   }
 
@@ -29,9 +30,24 @@ class Faults {
   }
 }
 
+/** Shapes found sound, with the gates that were sound in them: an edit of one gate is checked by that gate alone. */
+const sound = new WeakMap<Tree, Map<Id, Gate>>();
+
 /** Everything in the document that points to nothing or contradicts itself; empty where it is sound. */
 export function findFaults(definition: Definition): Problem[] {
   const faults = new Faults(definition);
+  if (!sound.has(faults.tree)) {
+    shape(faults);
+    if (faults.found.length === 0) sound.set(faults.tree, new Map());
+  }
+  gates(faults);
+  closed(faults);
+  return faults.found;
+}
+
+/** All but who gets what. */
+function shape(faults: Faults): void {
+  const { definition } = faults;
   ids(faults);
   roles(faults);
   named(faults);
@@ -39,11 +55,8 @@ export function findFaults(definition: Definition): Problem[] {
   for (const screen of faults.screens.values()) screenParts(faults, screen);
   addresses(faults);
   menu(faults, definition.menu.items);
-  gates(faults);
-  closed(faults);
   if (definition.startScreen && !faults.screens.has(definition.startScreen))
     faults.missing(definition.name, 'screen', definition.startScreen);
-  return faults.found;
 }
 
 function ids(faults: Faults): void {
@@ -328,7 +341,10 @@ function gates(faults: Faults): void {
       'The application needs lines of its own: who may enter at all.',
       'Give it lines.',
     );
+  const known = sound.get(faults.tree);
   for (const [element, gate] of Object.entries(gates)) {
+    if (known?.get(element) === gate) continue;
+    const before = faults.found.length;
     const found = faults.tree.get(element);
     if (!found) faults.missing('Gates', 'element', element);
     const seen = new Set<Id>();
@@ -344,6 +360,7 @@ function gates(faults: Faults): void {
       const entity = found && faults.tree.recordOf(found);
       if (line.when) condition(faults, `Gate of ${found?.name ?? element}`, line.when, entity);
     }
+    if (faults.found.length === before) known?.set(element, gate);
   }
 }
 

@@ -4,7 +4,7 @@ import type { Who } from './gate';
 import type { Id } from './id';
 import { privilegesOf } from './privileges';
 import type { Problem } from './problem';
-import { Tree } from './tree';
+import { rolesById, treeOf } from './tree';
 import { unitAndBelow } from './units';
 
 /** Is the one whom the line speaks of gone from the definition? Then it is in doubt whom it means. */
@@ -13,7 +13,7 @@ export function isGone(definition: Definition, who: Who): boolean {
     !among.some((one) => one.id === id);
   switch (who.kind) {
     case 'role':
-      return lacks(definition.roles, who.role);
+      return !rolesById(definition).has(who.role);
     case 'privilege':
       return lacks(privilegesOf(definition), who.privilege);
     case 'group':
@@ -31,7 +31,7 @@ export function isGone(definition: Definition, who: Who): boolean {
  * those there are; without it, people are not looked at.
  */
 export function findGone(definition: Definition, people?: ReadonlySet<Id>): Problem[] {
-  const tree = new Tree(definition);
+  const tree = treeOf(definition);
   const found: Problem[] = [];
   const say = (place: string, what: string, mend: string): void => {
     found.push({ code: 'gone', place, message: `It names ${what}, which is gone.`, mend });

@@ -20,9 +20,12 @@ import type {
 } from './definition';
 import type { Id } from './id';
 
+/** What an application is made of, without who gets what of it. */
+export type Shape = Omit<Definition, 'gates' | 'closed'>;
+
 /** What an element is, with its node in the document. */
 type Node =
-  | { readonly kind: 'application'; readonly node: Definition }
+  | { readonly kind: 'application'; readonly node: Shape }
   | { readonly kind: 'area'; readonly node: Area }
   | { readonly kind: 'screen'; readonly node: Screen }
   | { readonly kind: 'face'; readonly node: Face }
@@ -69,17 +72,15 @@ export const isDataDoor = ({ kind }: { readonly kind: ElementKind }): boolean =>
 
 type ElementOf<K extends ElementKind> = Extract<Element, { kind: K }>;
 
-/** A definition as a tree of elements, with its names looked up. Build it once for each definition. */
+/** A definition as a tree of elements, with its names looked up. `treeOf` gives it, built once for each shape. */
 export class Tree {
   /** Every element, containers before their contents. */
   readonly elements: Element[] = [];
   readonly root: Element;
   private readonly byId = new Map<Id, Element>();
   private readonly entityByPart = new Map<Id, Entity>();
-  private readonly roleById = new Map<Id, Role>();
 
-  constructor(readonly definition: Definition) {
-    for (const role of definition.roles) this.roleById.set(role.id, role);
+  constructor(readonly definition: Shape) {
     for (const entity of definition.entities)
       for (const part of [entity, ...entity.fields, ...entity.actions])
         this.entityByPart.set(part.id, entity);
@@ -101,7 +102,7 @@ export class Tree {
   }
 
   role(id: Id): Role | undefined {
-    return this.roleById.get(id);
+    return rolesById(this.definition).get(id);
   }
 
   /** The entity that has this id, or that has the field or action with this id. */
@@ -243,9 +244,39 @@ export class Tree {
   }
 }
 
+const SHAPELESS: readonly string[] = ['gates', 'closed'] satisfies (keyof Definition)[];
+
+const trees = new WeakMap<Shape['areas'], Tree>();
+
+/** The definition's tree. Definitions that differ in their gates only share it. */
+export function treeOf(definition: Definition): Tree {
+  const known = trees.get(definition.areas);
+  if (known && sameShape(known.definition, definition)) return known;
+  const tree = new Tree(definition);
+  trees.set(definition.areas, tree);
+  return tree;
+}
+
+/** Are all parts of the two the same objects, but for gates? */
+function sameShape(a: Shape, b: Shape): boolean {
+  const parts = (of: Shape): [string, unknown][] =>
+    Object.entries(of).filter(([key]) => !SHAPELESS.includes(key));
+  const others = new Map(parts(b));
+  return parts(a).length === others.size && parts(a).every(([key, part]) => others.get(key) === part);
+}
+
+const byIds = new WeakMap<readonly Role[], ReadonlyMap<Id, Role>>();
+
+/** The roles by their ids. */
+export function rolesById({ roles }: Pick<Definition, 'roles'>): ReadonlyMap<Id, Role> {
+  let byId = byIds.get(roles);
+  if (!byId) byIds.set(roles, (byId = new Map(roles.map((role) => [role.id, role]))));
+  return byId;
+}
+
 /** The roles that `roles` give, with all that they include. Roles that are gone give nothing. */
-export function withIncluded(definition: Definition, roles: Iterable<Id>): Set<Id> {
-  const byId = new Map(definition.roles.map((role) => [role.id, role]));
+export function withIncluded(definition: Pick<Definition, 'roles'>, roles: Iterable<Id>): Set<Id> {
+  const byId = rolesById(definition);
   const held = new Set<Id>();
   const waiting = [...roles];
   for (let id = waiting.pop(); id !== undefined; id = waiting.pop()) {

@@ -7,7 +7,7 @@ import { applyEdit } from '@/core/edit/apply';
 import type { Edit } from '@/core/edit/edit';
 import type { Definition } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
-import { Tree } from '@/core/model/tree';
+import { treeOf } from '@/core/model/tree';
 import { Refused } from '../http/problem';
 import { peopleOf } from '../people/read';
 import { draftOf } from './draft';
@@ -30,7 +30,7 @@ export async function review(applicationId: string): Promise<Review> {
   const shifts = new Map(
     compareReach(before, after, everybody, rightNow()).map((shift) => [shift.element, shift]),
   );
-  const [old, now] = [new Tree(before), new Tree(after)];
+  const [old, now] = [treeOf(before), treeOf(after)];
   const effectOf = ({ element: id, groups }: Shift<string>): Effect => {
     const element = now.get(id) ?? old.get(id);
     return {
@@ -102,7 +102,7 @@ export async function effectOf(
       .map((one) => ({ key: one.name, viewer: viewerOfPerson(one) })),
   ];
   const shifts = compareReach(before, after, everybody, rightNow());
-  const tree = new Tree(before);
+  const tree = treeOf(before);
   const who = (moves: (was: Answer, is: Answer) => boolean): string[] => [
     ...new Set(
       shifts.flatMap(({ groups }) =>

@@ -6,7 +6,7 @@ import { removePrivilege } from '@/core/edit/make';
 import { fullName } from '@/core/edit/words';
 import type { Definition, Privilege, PrivilegeGroup } from '@/core/model/definition';
 import { newId } from '@/core/model/id';
-import { Tree, withIncluded } from '@/core/model/tree';
+import { treeOf, withIncluded } from '@/core/model/tree';
 import { ask } from '../../live/host';
 import { usePeopleWork } from './context';
 import { KeptText, Panel, PartHead } from './parts';
@@ -116,7 +116,7 @@ interface Uses {
 
 /** Which roles hold it, themselves or through others, and which elements ask for it. */
 function usesOf(definition: Definition, id: string): Uses {
-  const tree = new Tree(definition);
+  const tree = treeOf(definition);
   const direct = definition.roles.filter((role) => role.privileges.includes(id));
   const through = definition.roles.filter(
     (role) => !direct.includes(role) && direct.some((one) => withIncluded(definition, [role.id]).has(one.id)),

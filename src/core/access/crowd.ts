@@ -1,0 +1,226 @@
+import { bind } from '../condition/bind';
+import type { Formula } from '../condition/formula';
+import { gives } from '../model/gate';
+import type { Element } from '../model/tree';
+import { ruleOfUnlocked, type Compiled, type CompiledLine } from './compile';
+import { Held } from './held';
+import type { Circumstances, Viewer } from './viewer';
+
+/** So many viewers are decided at once: one in each bit of a word. */
+export const AT_ONCE = 32;
+
+const ALL = -1;
+
+/** For each viewer, a bit: is it surely so, for every record; and could it be so, for some record? */
+interface Bits {
+  readonly surely: number;
+  readonly perhaps: number;
+}
+
+const NEVER: Bits = { surely: 0, perhaps: 0 };
+const ALWAYS: Bits = { surely: ALL, perhaps: ALL };
+
+/**
+ * The answers of up to 32 viewers for all elements, decided at once: the same plan that `ViewerAccess` works
+ * through, with four words a step instead of a rule. Formulas that ask for a record have no "not", so what is
+ * folded from them is known by these two bits alone, and each answer is the one that each viewer's own access
+ * gives.
+ */
+export class Crowd {
+  private readonly see: Int32Array;
+  private readonly maySee: Int32Array;
+  private readonly edit: Int32Array;
+  private readonly mayEdit: Int32Array;
+  private readonly held: readonly Held[];
+  /** By the number of a subject: whose lines surely speak of them, and whose surely do not. */
+  private readonly spoken: Bits[] = [];
+  private readonly notSpoken: Bits[] = [];
+
+  constructor(
+    private readonly compiled: Compiled,
+    viewers: readonly Viewer[],
+    private readonly at: Circumstances,
+  ) {
+    if (viewers.length > AT_ONCE) throw new Error(`${viewers.length} viewers are more than ${AT_ONCE}`);
+    const { length } = compiled.plan.steps;
+    this.see = new Int32Array(length);
+    this.maySee = new Int32Array(length);
+    this.edit = new Int32Array(length);
+    this.mayEdit = new Int32Array(length);
+    this.held = viewers.map((viewer) => new Held(compiled.definition, viewer, at));
+    for (const who of compiled.subjects) {
+      const is = this.held.map((held) => held.isSpokenOf(who));
+      this.spoken.push(bitsOf(is, (one) => one('be true')));
+      this.notSpoken.push(bitsOf(is, (one) => one('be false')));
+    }
+    this.work();
+  }
+
+  /** Writes the answers of the n-th viewer, a byte for each element: the least, then the most in the next two bits. */
+  writeAnswers(n: number, into: Uint8Array, from: number): void {
+    const { see, maySee, edit, mayEdit } = this;
+    const { rules, outers } = this.compiled.plan;
+    for (let e = 0; e < rules.length; e++) {
+      const [rule, outer] = [rules[e] as number, outers[e] as number];
+      const least =
+        ((((see[rule] as number) & (see[outer] as number)) >>> n) & 1) +
+        ((((edit[rule] as number) & (edit[outer] as number)) >>> n) & 1);
+      const most =
+        ((((maySee[rule] as number) & (maySee[outer] as number)) >>> n) & 1) +
+        ((((mayEdit[rule] as number) & (mayEdit[outer] as number)) >>> n) & 1);
+      into[from + e] = least | (most << 2);
+    }
+  }
+
+  private work(): void {
+    const { see, maySee, edit, mayEdit, compiled } = this;
+    const { steps, many } = compiled.plan;
+    const put = (n: number, s: number, ms: number, e: number, me: number): void => {
+      see[n] = s;
+      maySee[n] = ms;
+      edit[n] = e;
+      mayEdit[n] = me;
+    };
+    for (let n = 0; n < steps.length; n++) {
+      const { op, a, b } = steps[n] as (typeof steps)[number];
+      // Where `a` and `b` are no steps, these are not used.
+      const [s, ms] = [see[a] as number, maySee[a] as number];
+      const [e, me] = [edit[a] as number, mayEdit[a] as number];
+      switch (op) {
+        case 'always':
+          put(n, a > 0 ? ALL : 0, a > 0 ? ALL : 0, a > 1 ? ALL : 0, a > 1 ? ALL : 0);
+          break;
+        case 'gate':
+          put(n, s, ms, e, me);
+          if (ms !== 0 && compiled.hasLines(b)) this.within(n, b);
+          break;
+        case 'carried': {
+          const { surely, perhaps } = this.passing(a);
+          put(n, surely, perhaps, surely, perhaps);
+          break;
+        }
+        case 'lower':
+          put(
+            n,
+            s & (see[b] as number),
+            ms & (maySee[b] as number),
+            e & (edit[b] as number),
+            me & (mayEdit[b] as number),
+          );
+          break;
+        case 'higher':
+          for (let m = a; m < b; m++) {
+            const one = many[m] as number;
+            put(
+              n,
+              (see[n] as number) | (see[one] as number),
+              (maySee[n] as number) | (maySee[one] as number),
+              (edit[n] as number) | (edit[one] as number),
+              (mayEdit[n] as number) | (mayEdit[one] as number),
+            );
+          }
+          break;
+        case 'edit-if':
+          put(n, s, ms, e & (edit[b] as number), me & (mayEdit[b] as number));
+          break;
+        case 'see-as-edit':
+          put(n, s, ms, s, ms);
+          break;
+        case 'least':
+          put(n, s, s, e, e);
+          break;
+        case 'most':
+          put(n, ms, ms, me, me);
+          break;
+        case 'constant': {
+          const asks = (s ^ ms) | (e ^ me);
+          put(n, s | asks, ms | asks, e | asks, me | asks);
+          break;
+        }
+        case 'asking': {
+          const asksNot = ~((s ^ ms) | (e ^ me));
+          put(n, s | asksNot, ms | asksNot, e | asksNot, me | asksNot);
+          break;
+        }
+        case 'unless-followed': {
+          const from = compiled.hasLines(steps[a]?.b ?? -1) ? a : b;
+          put(n, see[from] as number, maySee[from] as number, edit[from] as number, mayEdit[from] as number);
+        }
+      }
+    }
+  }
+
+  /** DESIGN 3.2, as `Held.own`: leaves of step `n` what the lines of the element give. */
+  private within(n: number, number: number): void {
+    const element = this.compiled.tree.elements[number] as Element;
+    let [giveSee, giveEdit, spared, uncapped] = [NEVER, NEVER, ALWAYS, ALWAYS];
+    for (const { record, what, element: id } of this.at.unlocked ?? []) {
+      if (id !== element.id) continue;
+      const { see, edit } = ruleOfUnlocked({ element: id, what, ...(record !== undefined && { record }) });
+      giveSee = either(
+        giveSee,
+        bitsOf(this.held, () => see),
+      );
+      giveEdit = either(
+        giveEdit,
+        bitsOf(this.held, () => edit),
+      );
+    }
+    for (const compiled of this.compiled.linesAt(number) ?? []) {
+      const { line } = compiled;
+      if (line.what === 'edit') giveEdit = either(giveEdit, this.matches(compiled, element));
+      else if (line.what === 'see') giveSee = either(giveSee, this.matches(compiled, element));
+      else if (line.what === 'block') spared = both(spared, this.matches(compiled, element));
+      else uncapped = both(uncapped, this.matches(compiled, element));
+    }
+    const see = both(either(giveSee, giveEdit), spared);
+    const edit = both(both(giveEdit, spared), uncapped);
+    this.see[n] = (this.see[n] as number) & see.surely;
+    this.maySee[n] = (this.maySee[n] as number) & see.perhaps;
+    this.edit[n] = (this.edit[n] as number) & edit.surely;
+    this.mayEdit[n] = (this.mayEdit[n] as number) & edit.perhaps;
+  }
+
+  /** Of a line that gives, that it matches; of one that takes away, that it does not. */
+  private matches({ line, subject }: CompiledLine, element: Element): Bits {
+    const giving = gives(line);
+    const who = (giving ? this.spoken : this.notSpoken)[subject] as Bits;
+    if (!line.when) return who;
+    const scope = this.compiled.scope(element);
+    const decided = giving ? who.perhaps === 0 : who.surely === ALL;
+    if (decided) return who;
+    const when = bitsOf(this.held, (held) => held.isWhen(line, scope)(giving ? 'be true' : 'be false'));
+    return giving ? both(who, when) : either(who, when);
+  }
+
+  /** Which viewers' records pass the fixed filter of a list. */
+  private passing(n: number): Bits {
+    const { plan, definition, tree } = this.compiled;
+    const list = plan.lists[n];
+    const filter = list?.filter;
+    if (!list || !filter) return ALWAYS;
+    const scope = { definition, entity: tree.entityOf(list.entity) };
+    return bitsOf(this.held, ({ facts }) => bind(facts, scope, filter, 'be true'));
+  }
+}
+
+const both = (a: Bits, b: Bits): Bits => ({
+  surely: a.surely & b.surely,
+  perhaps: a.perhaps & b.perhaps,
+});
+
+const either = (a: Bits, b: Bits): Bits => ({
+  surely: a.surely | b.surely,
+  perhaps: a.perhaps | b.perhaps,
+});
+
+/** A bit for each, by the formula that is asked of it. */
+function bitsOf<T>(each: readonly T[], ask: (one: T) => Formula): Bits {
+  let [surely, perhaps] = [0, 0];
+  each.forEach((one, n) => {
+    const formula = ask(one);
+    if (formula === true) surely |= 1 << n;
+    if (formula !== false) perhaps |= 1 << n;
+  });
+  return { surely, perhaps };
+}

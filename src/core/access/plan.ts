@@ -1,0 +1,297 @@
+import { changesData, type Button, type List, type Screen } from '../model/definition';
+import type { Id } from '../model/id';
+import type { Element, Tree } from '../model/tree';
+import type { Handle, Handles } from './handles';
+import { EDIT, NONE, SEE, type Level } from './level';
+
+/**
+ * One step of a decision. `a` and `b` are numbers of earlier steps, where nothing else is said. Rules are told
+ * of in `rule.ts`: what it takes of a record to reach see, and to reach edit.
+ */
+export interface Step {
+  readonly op:
+    /** The level `a`, for every record. */
+    | 'always'
+    /** The lines of element `b`, within what `a` leaves; without lines, `a`. */
+    | 'gate'
+    /** Full where the record passes the fixed filter of list `a`, by its place in `lists`. */
+    | 'carried'
+    /** What both give. */
+    | 'lower'
+    /** What any gives of the steps that `many` holds from `a` to before `b`. */
+    | 'higher'
+    /** `a`, with edit only where `b` gives edit. */
+    | 'edit-if'
+    /** For what only leads somewhere or reads: see of `a` counts as edit. */
+    | 'see-as-edit'
+    /** What `a` gives whatever the record is. */
+    | 'least'
+    /** What `a` could give for some record. */
+    | 'most'
+    /** `a` where it is the same for all records, else edit: and the other way round. */
+    | 'constant'
+    | 'asking'
+    /** `a`, a gate, where that has lines of its own; else `b`. */
+    | 'unless-followed';
+  readonly a: number;
+  readonly b: number;
+}
+
+/** The steps that stand for a level come first, so that their numbers are the levels. */
+const ALWAYS: readonly Level[] = [NONE, SEE, EDIT];
+
+/**
+ * How access is decided in one application, whoever looks and whatever its gates' lines say: DESIGN 3.2 and 3.3
+ * as a list of steps, each made of earlier ones. Worked through for one viewer it gives their rules
+ * (`access.ts`); for many at once, their answers (`crowd.ts`). Doors are worked out in the order
+ * gates → rows → actions → fields, and read only gate results, so nothing is circular.
+ */
+export class Plan {
+  readonly steps: Step[] = ALWAYS.map((level) => ({ op: 'always', a: level, b: 0 }));
+  readonly many: number[] = [];
+  readonly lists: List[] = [];
+  /** By element number: what its gate gives within its containers. For a following door of data, its container's. */
+  readonly gates: number[] = [];
+  /** For what is in a list on a record's screen: what the containers ask of the screen's record; else full. */
+  private readonly outerGates: number[] = [];
+  /** By element number: all that it takes to get it, and what is asked of the screen's record beside. */
+  readonly rules: number[] = [];
+  readonly outers: number[] = [];
+  private readonly newFields = new Map<number, number>();
+  private readonly carriedBy = new Map<Id, number>();
+  private readonly saving = new Map<Screen, number>();
+
+  constructor(
+    private readonly tree: Tree,
+    private readonly handles: Handles,
+  ) {
+    for (const element of tree.elements) {
+      this.addGate(element);
+      if (element.kind === 'list') this.addFilter(element.node);
+    }
+    for (const element of tree.elements) {
+      const leads = element.kind === 'button' && !this.changes(element.node);
+      const outer = this.outerGates[element.number] as number;
+      this.outers.push(leads ? this.seeAsEdit(outer) : outer);
+      this.rule(element);
+    }
+    for (const entity of tree.elements)
+      if (entity.kind === 'rows')
+        for (const { id } of entity.node.fields) this.field(this.element(id), 'new');
+  }
+
+  /** The step of a field of the data, on a record that is being made. */
+  newField({ number }: Element): number {
+    return this.newFields.get(number) ?? NONE;
+  }
+
+  /** The step of a list's fixed filter. */
+  carried({ id }: List): number {
+    const step = this.carriedBy.get(id);
+    if (step === undefined) throw new Error(`No list has the id ${id}`);
+    return step;
+  }
+
+  /** Does the button change data, rather than lead somewhere or read? */
+  changes({ effect }: Button): boolean {
+    if (effect.do === 'action') return changesData(this.tree.need(effect.action, 'action').node);
+    return effect.do === 'save' || effect.do === 'delete' || effect.do === 'bulk';
+  }
+
+  /** DESIGN 3.2: min(own, container). A list's rows are other records than its screen's, whose part is kept apart. */
+  private addGate(element: Element): void {
+    const { container, number } = element;
+    const above = container ? (this.gates[container.number] as number) : EDIT;
+    const crosses = element.kind === 'list' && element.screen?.binds !== undefined;
+    const outside = container ? (this.outerGates[container.number] as number) : EDIT;
+    this.outerGates.push(crosses ? this.one('asking', above) : outside);
+    this.gates.push(this.add('gate', crosses ? this.one('constant', above) : above, number));
+  }
+
+  private addFilter(list: List): void {
+    const step = list.filter === undefined ? EDIT : this.add('carried', this.lists.push(list) - 1);
+    this.carriedBy.set(list.id, step);
+  }
+
+  private rule(element: Element): number {
+    return (this.rules[element.number] ??= this.ruleOf(element));
+  }
+
+  private ruleOf(element: Element): number {
+    const gate = this.gate(element);
+    switch (element.kind) {
+      case 'rows':
+        return this.rows(element.node.id);
+      case 'action':
+        return this.action(element);
+      case 'data-field':
+        return this.field(element, 'existing');
+      case 'screen': {
+        const { binds } = element.node;
+        return binds?.record === 'existing' ? this.lower(gate, this.ofId(binds.entity)) : gate;
+      }
+      case 'menu-item':
+        return this.seeAsEdit(this.throughDoor(element, gate));
+      case 'list':
+      case 'column':
+        return this.throughDoor(element, gate);
+      case 'button': {
+        const rule = this.throughDoor(element, gate);
+        return this.onScreen(element, this.changes(element.node) ? rule : this.seeAsEdit(rule));
+      }
+      case 'field':
+        return this.onScreen(element, this.throughDoor(element, gate));
+      default:
+        return this.onScreen(element, gate);
+    }
+  }
+
+  /** A handle can narrow its door, never widen it. */
+  private throughDoor(element: Element, gate: number): number {
+    const door = this.handles.doorOf(element);
+    if (!door) return gate;
+    if (door.kind === 'action') {
+      // A button for a whole list, on a record's screen: its door is about other records than that one.
+      const otherRecords =
+        element.kind === 'button' && 'list' in element.node.effect && element.screen?.binds;
+      const action = this.ofId(door.id);
+      return this.lower(gate, otherRecords ? this.one('most', action) : action);
+    }
+    const making = element.kind === 'field' && element.screen?.binds?.record === 'new';
+    if (door.kind === 'data-field' && making)
+      return this.lower(gate, this.field(this.element(door.id), 'new'));
+    return this.lower(gate, this.ofId(door.id));
+  }
+
+  /** What stands on a record's screen is there only where the screen opens for that record. */
+  private onScreen({ screen, list }: Element, rule: number): number {
+    if (list || screen?.binds?.record !== 'existing') return rule;
+    return this.lower(rule, this.seeAsEdit(this.ofId(screen.id)));
+  }
+
+  /**
+   * An entity's rows. Following: open for a record if a screen for it can be opened on that record, or
+   * a list of them stands on a screen that can be opened and the record passes the list's filter.
+   */
+  private rows(entity: Id): number {
+    const open = this.higher([
+      ...this.handles.recordScreensOf(entity).map((screen) => this.gate(this.element(screen.id))),
+      ...this.handles.listsOf(entity).map(({ element, node }) => this.onRows(element, node)),
+    ]);
+    return this.unlessFollowed(this.element(entity), this.seeAsEdit(open));
+  }
+
+  /**
+   * An action. Following: as its buttons give it, each for the records that its screen or list carries.
+   * The action may be done only where this reaches edit; for one that only reads, see counts as edit.
+   */
+  private action(element: Element & { kind: 'action' }): number {
+    const onScreens = this.higher(this.handles.buttonsOf(element.id).map((one) => this.onCarried(one)));
+    const rule = this.lower(this.ofId(this.entityOf(element)), this.unlessFollowed(element, onScreens));
+    return changesData(element.node) ? rule : this.seeAsEdit(rule);
+  }
+
+  /**
+   * A field of the data, of a stored record or of one that is being made. Following: the highest that its
+   * handles give. A handle gives edit only if a button on its screen saves.
+   */
+  private field(element: Element, record: 'existing' | 'new'): number {
+    const known = record === 'new' ? this.newFields.get(element.number) : this.rules[element.number];
+    if (known !== undefined) return known;
+    const rows = this.tree.need(this.entityOf(element), 'rows');
+    const save = this.tree.action(rows.node, record === 'new' ? 'create' : 'update');
+    const base = this.unlessFollowed(element, this.fieldOnScreens(element, record));
+    const written = this.add('edit-if', base, this.ofId(save.id));
+    const rule = record === 'new' ? written : this.lower(this.rule(rows), written);
+    if (record === 'new') this.newFields.set(element.number, rule);
+    return rule;
+  }
+
+  private fieldOnScreens(element: Element, record: 'existing' | 'new'): number {
+    if (element.kind === 'data-field' && element.node.neverFollows) return NONE;
+    const fields = this.handles
+      .fieldsOf(element.id, record)
+      .map((one) => this.add('edit-if', this.gate(one.element), this.saves(one.screen)));
+    const columns = record === 'existing' ? this.handles.columnsOf(element.id) : [];
+    return this.higher([...fields, ...columns.map((one) => this.add('edit-if', this.onCarried(one), NONE))]);
+  }
+
+  /** What it takes for some button on the screen to save. */
+  private saves(screen: Screen): number {
+    let step = this.saving.get(screen);
+    if (step === undefined) {
+      step = this.higher(this.handles.savesOn(screen).map((button) => this.gate(button)));
+      this.saving.set(screen, step);
+    }
+    return step;
+  }
+
+  /** What a handle's gate gives on the records that its screen, or the list that it is about, carries. */
+  private onCarried({ element, list, screen }: Handle<unknown>): number {
+    const own = this.gate(element);
+    if (!list) return own;
+    if (element.list) return this.onRows(element, list);
+    const onList = this.seeAsEdit(this.onRows(this.element(list.id), list));
+    // A button that is not within its list, on a screen that shows a record: that record is another one.
+    return this.lower(screen.binds ? this.one('least', own) : own, onList);
+  }
+
+  /**
+   * What the gate of a list, or of something in it, gives on the rows. Which record the screen shows is
+   * not known here: what depends on that one counts only where every record gives it.
+   */
+  private onRows(element: Element, list: List): number {
+    const outer = this.one('least', this.outerGates[element.number] as number);
+    return this.lower(this.lower(this.gate(element), outer), this.carried(list));
+  }
+
+  private gate({ number }: Element): number {
+    return this.gates[number] as number;
+  }
+
+  private element(id: Id): Element {
+    const element = this.tree.get(id);
+    if (!element) throw new Error(`No element has the id ${id}`);
+    return element;
+  }
+
+  private ofId(id: Id): number {
+    return this.rule(this.element(id));
+  }
+
+  private entityOf({ id }: Element): Id {
+    const entity = this.tree.entityOf(id);
+    if (!entity) throw new Error(`No entity has the part ${id}`);
+    return entity.id;
+  }
+
+  private unlessFollowed(element: Element, other: number): number {
+    return this.add('unless-followed', this.gate(element), other);
+  }
+
+  private lower(a: number, b: number): number {
+    if (a === NONE || b === NONE) return NONE;
+    if (a === EDIT || a === b) return b;
+    return b === EDIT ? a : this.add('lower', a, b);
+  }
+
+  private higher(steps: readonly number[]): number {
+    const some = [...new Set(steps)].filter((step) => step !== NONE);
+    if (some.length < 2) return some[0] ?? NONE;
+    const from = this.many.length;
+    this.many.push(...some);
+    return this.add('higher', from, this.many.length);
+  }
+
+  private seeAsEdit(a: number): number {
+    return this.one('see-as-edit', a);
+  }
+
+  private one(op: Step['op'], a: number): number {
+    return a === NONE || a === EDIT ? a : this.add(op, a);
+  }
+
+  private add(op: Step['op'], a: number, b = 0): number {
+    return this.steps.push({ op, a, b }) - 1;
+  }
+}
