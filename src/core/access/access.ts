@@ -101,7 +101,7 @@ export class ViewerAccess extends Access {
 
   constructor(compiled: Compiled, held: Held) {
     super(compiled, held);
-    this.spoken = new Uint8Array(compiled.subjects.length);
+    this.spoken = new Uint8Array(compiled.subjects.all.length);
     this.levels = new Uint8Array(compiled.plan.steps.length).fill(UNKNOWN);
   }
 

@@ -2,7 +2,7 @@ import { readClock } from '../condition/clock';
 import type { Formula } from '../condition/formula';
 import type { Scope } from '../condition/type';
 import type { Closed, Definition } from '../model/definition';
-import type { Line } from '../model/gate';
+import type { Gate, Line } from '../model/gate';
 import type { Id } from '../model/id';
 import { treeOf, type Element, type Tree } from '../model/tree';
 import { ViewerAccess, type Access } from './access';
@@ -41,26 +41,23 @@ export class Compiled {
   readonly plan: Plan;
   /** Do conditions ask of records that another one points to? */
   readonly goesSteps: boolean;
-  /** Whom lines speak of, each once. */
-  readonly subjects: Line['who'][] = [];
+  private readonly structure: Structure;
   private readonly reads: Reads;
-  private readonly subjectNumbers = new Map<string, number>();
   /** By the element's number. */
   private readonly gates: (readonly CompiledLine[] | undefined)[];
   private readonly kept = new Map<string, Access>();
 
   constructor(readonly definition: Definition) {
     this.tree = treeOf(definition);
-    const { handles, plan } = structureOf(this.tree);
-    this.handles = handles;
-    this.plan = plan;
+    this.structure = structureOf(this.tree);
+    this.handles = this.structure.handles;
+    this.plan = this.structure.plan;
     this.reads = readsOf(definition);
     this.goesSteps = this.reads.steps;
     this.gates = new Array<undefined>(this.tree.elements.length).fill(undefined);
-    for (const [id, { lines }] of Object.entries(definition.gates)) {
+    for (const [id, gate] of Object.entries(definition.gates)) {
       const element = this.tree.get(id);
-      if (element)
-        this.gates[element.number] = lines.map((line) => ({ line, subject: this.subject(line.who) }));
+      if (element) this.gates[element.number] = this.structure.subjects.linesOf(gate);
     }
   }
 
@@ -107,7 +104,7 @@ export class Compiled {
       if (counts(one, moment)) roles.push(one.unit === undefined ? one.role : `${one.role}@${one.unit}`);
     if (roles.length > 1) roles.sort();
     let key = `in ${roles.join(' ')} ${time}`;
-    if (person !== undefined && this.subjectNumbers.has(`person:${person}`)) key += ` person:${person}`;
+    if (person !== undefined && this.subjects.has({ kind: 'person', person })) key += ` person:${person}`;
     if (groups && groups.length > 0) key += ` groups:${JSON.stringify(groups)}`;
     if (reads.user.length > 0)
       key += attributes ? JSON.stringify(reads.user.map((id) => attributes[id] ?? null)) : '(none)';
@@ -148,17 +145,40 @@ export class Compiled {
   }
 
   private ask(held: Held, spoken: Uint8Array, subject: number): number {
-    const is = held.isSpokenOf(this.subjects[subject] as Line['who']);
+    const is = held.isSpokenOf(this.subjects.all[subject] as Line['who']);
     const found = is('be true') === true ? SURELY : is('not be false') === false ? NOT : PERHAPS;
     return (spoken[subject] = found);
   }
 
-  private subject(who: Line['who']): number {
+  /** Whom lines speak of. */
+  get subjects(): Subjects {
+    return this.structure.subjects;
+  }
+}
+
+/** Whom the lines of an application's gates speak of, each with a number. Those of earlier drafts keep theirs. */
+class Subjects {
+  readonly all: Line['who'][] = [];
+  private readonly numbers = new Map<string, number>();
+  private readonly known = new WeakMap<Gate, readonly CompiledLine[]>();
+
+  has(who: Line['who']): boolean {
+    return this.numbers.has(subjectOf(who));
+  }
+
+  linesOf(gate: Gate): readonly CompiledLine[] {
+    let lines = this.known.get(gate);
+    if (!lines) {
+      lines = gate.lines.map((line) => ({ line, subject: this.number(line.who) }));
+      this.known.set(gate, lines);
+    }
+    return lines;
+  }
+
+  private number(who: Line['who']): number {
     const key = subjectOf(who);
-    const known = this.subjectNumbers.get(key);
-    if (known !== undefined) return known;
-    const number = this.subjects.push(who) - 1;
-    this.subjectNumbers.set(key, number);
+    let number = this.numbers.get(key);
+    if (number === undefined) this.numbers.set(key, (number = this.all.push(who) - 1));
     return number;
   }
 }
@@ -171,6 +191,7 @@ export function ruleOfUnlocked({ record, what }: Unlocked): Rule {
 }
 
 interface Structure {
+  readonly subjects: Subjects;
   readonly handles: Handles;
   readonly plan: Plan;
 }
@@ -182,7 +203,8 @@ function structureOf(tree: Tree): Structure {
   let found = structures.get(tree);
   if (!found) {
     const handles = new Handles(tree);
-    structures.set(tree, (found = { handles, plan: new Plan(tree, handles) }));
+    found = { subjects: new Subjects(), handles, plan: new Plan(tree, handles) };
+    structures.set(tree, found);
   }
   return found;
 }

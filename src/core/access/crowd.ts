@@ -48,7 +48,7 @@ export class Crowd {
     this.edit = new Int32Array(length);
     this.mayEdit = new Int32Array(length);
     this.held = viewers.map((viewer) => new Held(compiled.definition, viewer, at));
-    for (const who of compiled.subjects) {
+    for (const who of compiled.subjects.all) {
       const is = this.held.map((held) => held.isSpokenOf(who));
       this.spoken.push(bitsOf(is, (one) => one('be true')));
       this.notSpoken.push(bitsOf(is, (one) => one('be false')));

@@ -17,9 +17,21 @@ export function conditionsOf(definition: Definition): Condition[] {
   const found: Condition[] = [...definition.groups, ...definition.conditions].map((one) => one.condition);
   for (const gate of Object.values(definition.gates))
     for (const line of gate.lines) if (line.when) found.push(line.when);
-  for (const screen of definition.areas.flatMap((area) => area.screens))
-    for (const section of sectionsOf(screen))
-      for (const part of section.parts) if (part.kind === 'list' && part.filter) found.push(part.filter);
+  return [...found, ...filtersOf(definition)];
+}
+
+const filters = new WeakMap<Definition['areas'], Condition[]>();
+
+function filtersOf({ areas }: Definition): Condition[] {
+  let found = filters.get(areas);
+  if (!found) {
+    found = areas
+      .flatMap((area) => area.screens.flatMap(sectionsOf))
+      .flatMap(({ parts }) =>
+        parts.flatMap((part) => (part.kind === 'list' && part.filter ? [part.filter] : [])),
+      );
+    filters.set(areas, found);
+  }
   return found;
 }
 

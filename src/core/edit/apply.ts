@@ -80,8 +80,9 @@ function changeGate(definition: Definition, edit: GateEdit): Result<Definition> 
 }
 
 function withGate(gates: Definition['gates'], id: Id, gate: Gate | undefined): Definition['gates'] {
-  const others = Object.entries(gates).filter(([one]) => one !== id);
-  return Object.fromEntries(gate ? [...others, [id, gate]] : others);
+  if (gate) return { ...gates, [id]: gate };
+  const { [id]: _, ...others } = gates;
+  return others;
 }
 
 interface Item {

@@ -57,6 +57,8 @@ export function proposeLevel<Key>(
     const cost = others.length * 1000 + changed(before ?? start, after);
     if (!best || cost < best.cost)
       best = { edit: editLines(gate, before, after), definition: changedTo, others, cost };
+    // Nothing is smaller than one line taken away or changed, for nobody else.
+    if (cost <= 1) break;
   }
   return best;
 }
