@@ -67,7 +67,7 @@ const count = (n: number): string => (n === 1 ? '1 person' : `${n} people`);
 
 /** The rail: login states, then roles in the builder's order, then pinned people. */
 export function railViewers(
-  definition: Definition,
+  definition: Pick<Definition, 'roles'>,
   people: readonly Person[],
   pins: readonly string[],
 ): RailViewer[] {
@@ -110,7 +110,7 @@ export function railViewers(
 }
 
 /** What the groups get, of people of whom nothing else is known: columns of the grid. */
-export const groupViewers = ({ groups }: Definition): RailViewer[] =>
+export const groupViewers = ({ groups }: Pick<Definition, 'groups'>): RailViewer[] =>
   groups.map(({ id, name }) => ({
     key: `group:${id}`,
     name,

@@ -3,6 +3,7 @@ import { sameJson } from '@/core/model/same-json';
 import type { Edit } from '@/core/edit/edit';
 import type { Standing } from '@/core/edit/history';
 import type { Definition } from '@/core/model/definition';
+import { ok } from '@/core/model/problem';
 
 /** One revision as the server tells it. */
 interface Revision {
@@ -16,7 +17,15 @@ interface Told {
   readonly standing: Standing;
 }
 
-type Ask = { readonly ask: 'edit'; readonly edit: Edit } | { readonly ask: 'undo' | 'redo' };
+type Ask =
+  | {
+      readonly ask: 'edit';
+      readonly edit: Edit;
+      /** The definition that it was made in, and what it made of it. */
+      readonly from: Definition;
+      readonly made: Definition;
+    }
+  | { readonly ask: 'undo' | 'redo' };
 
 /** `unreachable`, `signed-out`: what is not saved yet is kept here and tried again. */
 export type Saved = 'saved' | 'saving' | 'unreachable' | 'signed-out';
@@ -64,12 +73,13 @@ export class DraftStore {
 
   /** Makes an edit. One that is not sound is refused at once, in words. */
   apply(edit: Edit): void {
-    const made = applyEdit(this.state.definition, edit);
+    const from = this.state.definition;
+    const made = applyEdit(from, edit);
     if (!made.ok)
       return this.tell(
         made.problems.map(({ place, message, mend }) => `${place}: ${message} ${mend}`).join(' '),
       );
-    this.waiting.push({ ask: 'edit', edit });
+    this.waiting.push({ ask: 'edit', edit, from, made: made.value });
     this.show({ definition: made.value, saved: 'saving' });
     void this.send();
   }
@@ -95,7 +105,11 @@ export class DraftStore {
       const response = await fetch(this.url, {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ base: this.confirmed.revision, ...ask }),
+        body: JSON.stringify({
+          base: this.confirmed.revision,
+          ask: ask.ask,
+          ...(ask.ask === 'edit' && { edit: ask.edit }),
+        }),
       }).catch(() => undefined);
       if (!response || response.status >= 500 || response.status === 401) {
         this.show({ saved: response?.status === 401 ? 'signed-out' : 'unreachable' });
@@ -104,15 +118,15 @@ export class DraftStore {
       }
       const answer = (await response.json()) as Told & { readonly detail?: string };
       this.waiting.shift();
-      if (response.ok) this.take(answer);
+      if (response.ok) this.take(answer, ask);
       else this.refused(ask, answer.since ?? [], answer.detail ?? 'The server refused the change.');
     }
     this.sending = false;
     this.show({ saved: 'saved' });
   }
 
-  private take({ since, standing }: Told): void {
-    this.advance(since);
+  private take({ since, standing }: Told, own?: Ask): void {
+    this.advance(since, own);
     this.show({ standing });
   }
 
@@ -125,18 +139,21 @@ export class DraftStore {
     this.tell(`${detail}${authors && ` Meanwhile ${authors} changed the draft; it is shown as it is now.`}`);
   }
 
-  private advance(since: readonly Revision[]): void {
+  private advance(since: readonly Revision[], own?: Ask): void {
     for (const { revision, edit } of since) {
       if (revision <= this.confirmed.revision) continue;
-      const made = applyEdit(this.confirmed.definition, edit);
+      // What is shown already is kept, where nothing came between: it need not be made and drawn again.
+      const there = own?.ask === 'edit' && own.from === this.confirmed.definition && sameJson(edit, own.edit);
+      const made = there ? ok(own.made) : applyEdit(this.confirmed.definition, edit);
       // The log has been applied by the server; if it cannot be here, only loading anew can help.
       if (!made.ok) return window.location.reload();
       this.confirmed = { definition: made.value, revision };
     }
     let { definition } = this.confirmed;
     for (const ask of this.waiting) {
-      const made = ask.ask === 'edit' ? applyEdit(definition, ask.edit) : undefined;
-      if (made?.ok) definition = made.value;
+      if (ask.ask !== 'edit') continue;
+      const made = ask.from === definition ? ok(ask.made) : applyEdit(definition, ask.edit);
+      if (made.ok) definition = made.value;
     }
     this.show({ definition, revision: this.confirmed.revision });
   }

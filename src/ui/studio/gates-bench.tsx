@@ -2,6 +2,7 @@
 
 import { useCallback, useEffect, useMemo, useState, type KeyboardEvent } from 'react';
 import { readAddress } from '@/core/access/address';
+import type { Access } from '@/core/access/access';
 import { compile } from '@/core/access/compile';
 import { addressOf } from '@/core/access/resolve';
 import { difference } from '@/core/edit/difference';
@@ -12,7 +13,7 @@ import type { Level } from '@/core/access/level';
 import { rightNow, type Person } from '@/core/access/viewer';
 import { ask } from '../live/host';
 import { Toasts, useTell } from '../parts/toasts';
-import { BenchProvider, groupViewers, railViewers, type Bench } from './bench';
+import { BenchProvider, groupViewers, railViewers, type Bench, type RailViewer } from './bench';
 import { Canvas } from './canvas';
 import { isTyping, SavedState, UndoRedo, useDraft } from './draft-tools';
 import { DoorView } from './door-view';
@@ -70,13 +71,22 @@ function Inside(props: Props) {
   const [address, setAddress] = useState(props.at.address ?? '');
   const [circumstances] = useState(rightNow);
 
-  const viewers = useMemo(() => railViewers(definition, people, pins), [definition, people, pins]);
+  const { roles, groups } = definition;
+  const viewers = useMemo(() => railViewers({ roles }, people, pins), [roles, people, pins]);
   const columns = useMemo(() => {
     const people = viewers.findIndex((one) => one.group === 'person');
-    return viewers.toSpliced(people < 0 ? viewers.length : people, 0, ...groupViewers(definition));
-  }, [viewers, definition]);
+    return viewers.toSpliced(people < 0 ? viewers.length : people, 0, ...groupViewers({ groups }));
+  }, [viewers, groups]);
   const viewer = columns.find((one) => one.key === viewerKey) ?? (viewers[0] as (typeof viewers)[number]);
   const [form, setForm] = useState<Form>(FORMS.find(({ key }) => key === props.at.form)?.key ?? 'screen');
+  const accessOf = useMemo(() => {
+    const known = new Map<RailViewer, Access>();
+    return (one: RailViewer): Access => {
+      const access = known.get(one) ?? compiled.access(one.viewer, circumstances);
+      known.set(one, access);
+      return access;
+    };
+  }, [compiled, circumstances]);
   const selected = compiled.tree.get(selectedId) ?? compiled.tree.root;
   const target = compiled.tree.get(targetId ?? '') ?? usualTarget(compiled, selected);
 
@@ -128,7 +138,7 @@ function Inside(props: Props) {
     select,
     target,
     setTarget: setTargetId,
-    accessOf: (one) => compiled.access(one.viewer, circumstances),
+    accessOf,
     circumstances,
     api,
     mayChange,
