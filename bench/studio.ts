@@ -48,7 +48,7 @@ export async function measureStudio(
   }
 }
 
-async function bigInDatabase(): Promise<void> {
+export async function bigInDatabase(): Promise<void> {
   const on = database();
   const definition = bigApplication(new Random(11));
   const applicationId = definition.id;

@@ -1,14 +1,18 @@
 'use client';
 
 import { ChevronDown, ChevronRight } from 'lucide-react';
-import { Fragment, useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useVirtualizer, defaultRangeExtractor } from '@tanstack/react-virtual';
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { answerInWords, kindInWords } from '@/core/edit/words';
 import type { Element } from '@/core/model/tree';
 import { useBench } from './bench';
 import { ReachStrip } from './level-mark';
 import { outlineRows, type OutlineRow } from './outline-rows';
 
-/** The application's tree. Every row ends in its reach strip. */
+const ROW = 27;
+const HEADING = 30;
+
+/** The application's tree. Every row ends in its reach strip. Only rows in view, and the selected one, are drawn. */
 export function Outline({ forms }: { forms: ReactNode }) {
   const { compiled, selected, select } = useBench();
   const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
@@ -22,9 +26,26 @@ export function Outline({ forms }: { forms: ReactNode }) {
     for (let one = selected.container; one; one = one.container) above.push(one.id);
     setUnfolded((now) => (above.every((id) => now.has(id)) ? now : new Set([...now, ...above])));
   }, [selected]);
+  const at = rows.findIndex(({ element }) => element.id === selected.id);
+  const view = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => tree.current,
+    estimateSize: (n) => ROW + (rows[n]?.heading ? HEADING : 0),
+    getItemKey: (n) => rows[n]?.element.id ?? n,
+    overscan: 8,
+    // What the keyboard is on is always there to be named.
+    rangeExtractor: useCallback(
+      (range: Parameters<typeof defaultRangeExtractor>[0]) => {
+        const inView = defaultRangeExtractor(range);
+        return at < 0 || inView.includes(at) ? inView : [...inView, at].sort((a, b) => a - b);
+      },
+      [at],
+    ),
+  });
+  useEffect(() => view.measure(), [view, rows]);
   useEffect(() => {
-    tree.current?.querySelector('[aria-selected=true]')?.scrollIntoView({ block: 'nearest' });
-  }, [selected, rows.length]);
+    if (at >= 0) view.scrollToIndex(at);
+  }, [view, at]);
   useEffect(() => {
     const onKey = (event: globalThis.KeyboardEvent): void => {
       if (
@@ -43,7 +64,6 @@ export function Outline({ forms }: { forms: ReactNode }) {
   const fold = (id: string, folded: boolean): void =>
     setUnfolded((now) => new Set(folded ? [...now].filter((one) => one !== id) : [...now, id]));
   const onKeyDown = (event: KeyboardEvent): void => {
-    const at = rows.findIndex(({ element }) => element.id === selected.id);
     const row = rows[at];
     const goTo = (next: Element | undefined): void => {
       if (!next) return;
@@ -93,21 +113,27 @@ export function Outline({ forms }: { forms: ReactNode }) {
         aria-activedescendant={`outline-${selected.id}`}
         tabIndex={0}
         onKeyDown={onKeyDown}
-        className="min-h-0 flex-1 overflow-y-auto pb-3"
+        className="min-h-0 flex-1 overflow-y-auto pb-3 [contain:strict]"
       >
-        {rows.map((row) => (
-          <Fragment key={row.element.id}>
-            {row.heading && (
-              <div
-                role="presentation"
-                className="mt-2 border-t border-rule px-3 pt-1.5 text-[12px] text-quiet"
-              >
-                {row.heading}
+        <div role="presentation" className="relative" style={{ height: view.getTotalSize() }}>
+          {view.getVirtualItems().map(({ key, index, start }) => {
+            const row = rows[index] as OutlineRow;
+            return (
+              <div key={key} role="presentation" className="absolute inset-x-0" style={{ top: start }}>
+                {row.heading && (
+                  <div
+                    role="presentation"
+                    className="flex items-end border-t border-rule px-3 pb-1 text-[12px] text-quiet"
+                    style={{ height: HEADING }}
+                  >
+                    {row.heading}
+                  </div>
+                )}
+                <Row row={row} onFold={fold} />
               </div>
-            )}
-            <Row row={row} onFold={fold} />
-          </Fragment>
-        ))}
+            );
+          })}
+        </div>
         {rows.length === 0 && <p className="px-3 py-2 text-quiet">Nothing has a name like that.</p>}
       </div>
     </section>
@@ -135,8 +161,8 @@ function Row({ row, onFold }: { row: OutlineRow; onFold: (id: string, folded: bo
       aria-expanded={hasContents ? !folded : undefined}
       title={`${kindInWords(element.kind)}. ${reach}`}
       onClick={() => select(element.id)}
-      className={`flex cursor-pointer items-center gap-1 border-l-4 py-[3px] pr-3 ${isSelected ? 'border-open bg-open-soft' : 'border-transparent hover:bg-sheet'}`}
-      style={{ paddingLeft: 4 + depth * 12 }}
+      className={`flex cursor-pointer items-center gap-1 border-l-4 pr-3 ${isSelected ? 'border-open bg-open-soft' : 'border-transparent hover:bg-sheet'}`}
+      style={{ height: ROW, paddingLeft: 4 + depth * 12 }}
     >
       <span
         className="flex w-4 justify-center"

@@ -5,11 +5,13 @@ import { memo } from 'react';
 import type { Cell } from '@/core/access/cells';
 import { answerInWords, kindInWords } from '@/core/edit/words';
 import type { Element } from '@/core/model/tree';
-import { cellClass, originInWords, type GridRow } from './grid-rows';
+import { CellMarks, COLUMN, ROW } from './cell-marks';
+import { originInWords, type GridRow } from './grid-rows';
 
-export const ROW = 24;
-export const COLUMN = 34;
 export const HEAD = 300;
+
+/** The id of the cell that the keyboard is on. */
+export const FOCUSED = 'cell-focused';
 
 /** A column that is drawn, at its place. */
 export interface DrawnColumn {
@@ -43,6 +45,7 @@ export const GridRowView = memo(function GridRowView({
   onFold,
 }: Props) {
   const { element, depth, hasContents, folded, hit, place, among } = row;
+  const cells = columns.map(({ index: column }) => cell(column, element));
   const Chevron = folded ? ChevronRight : ChevronDown;
   return (
     <div
@@ -57,12 +60,10 @@ export const GridRowView = memo(function GridRowView({
     >
       <div
         role="rowheader"
-        id={`cell-${index}--1`}
+        id={focused === -1 ? FOCUSED : undefined}
         aria-colindex={1}
         className={`grid-head ${focused === -1 ? 'cell-focused' : ''} ${hit ? '' : 'text-quiet'} ${depth === 0 ? 'font-medium' : ''}`}
         style={{ width: HEAD, paddingLeft: 4 + depth * 12 }}
-        data-row={index}
-        data-column={-1}
         title={`${element.name}: ${kindInWords(element.kind)}`}
       >
         <span
@@ -78,24 +79,29 @@ export const GridRowView = memo(function GridRowView({
         <span className="truncate">{element.name}</span>
         <span className="ml-auto shrink-0 pr-2 pl-1 text-[11px] text-quiet">{kindInWords(element.kind)}</span>
       </div>
-      {columns.map(({ index: column, name }) => {
-        const one = cell(column, element);
+      <div role="presentation" className="flex-none" style={{ width: (columns[0]?.index ?? 0) * COLUMN }} />
+      {columns.map(({ index: column, name }, n) => {
+        const one = cells[n] as Cell;
         const word = `${answerInWords(element.kind, one.answer)}, ${originInWords(one)}`;
         return (
           <div
             key={column}
             role="gridcell"
-            id={`cell-${index}-${column}`}
+            id={column === focused ? FOCUSED : undefined}
             aria-colindex={column + 2}
             aria-selected={column >= from && column <= to}
             aria-label={`${element.name}, ${name}: ${word}`}
-            data-row={index}
-            data-column={column}
-            className={`${cellClass(one)}${column >= from && column <= to ? ' cell-selected' : ''}${column === focused ? ' cell-focused' : ''}`}
-            style={{ left: HEAD + column * COLUMN }}
+            className={`cell${column >= from && column <= to ? ' cell-selected' : ''}${column === focused ? ' cell-focused' : ''}`}
           />
         );
       })}
+      <div
+        role="presentation"
+        className="pointer-events-none absolute top-0"
+        style={{ left: HEAD + (columns[0]?.index ?? 0) * COLUMN }}
+      >
+        <CellMarks cells={cells} />
+      </div>
     </div>
   );
 });

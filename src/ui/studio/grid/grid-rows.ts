@@ -122,9 +122,3 @@ export function originInWords({ own, byContainer, byDoor, answer }: Cell): strin
   ];
   return parts.join(', ');
 }
-
-/** The classes that draw a cell: its level by shape, and by lines around it where it comes from. */
-export function cellClass({ answer: { least, most }, own, byContainer, byDoor }: Cell): string {
-  const level = least !== most ? 'depends' : most === 0 ? 'none' : most === 1 ? 'see' : 'edit';
-  return `cell cell-${level}${own ? ' cell-own' : ''}${byContainer ? ' cell-container' : ''}${byDoor ? ' cell-door' : ''}`;
-}

@@ -1,6 +1,5 @@
 'use client';
 
-import { useVirtualizer } from '@tanstack/react-virtual';
 import {
   useCallback,
   useEffect,
@@ -17,13 +16,13 @@ import { useTell } from '../../parts/toasts';
 import { useBench, type RailViewer } from '../bench';
 import { isTyping } from '../draft-tools';
 import { CopyWindow, type CopyFrom } from './copy-window';
-import { COLUMN, GridRowView, HEAD, ROW, type DrawnColumn } from './grid-row';
+import { ROW } from './cell-marks';
+import { GridBody, type Range } from './grid-body';
+import { FOCUSED } from './grid-row';
 import { EVERYTHING, gridRows, type GridFilter } from './grid-rows';
 import { GridTools } from './grid-tools';
 import { useBulk } from './use-bulk';
 import { WhyCard } from './why-card';
-
-const HEADING = 104;
 
 interface Place {
   readonly row: number;
@@ -77,45 +76,17 @@ export function Grid({ columns, forms, onSet }: Props) {
     column: columns.findIndex((one) => one.key === viewer.key),
   };
   const from = anchor ?? at;
-  const range = {
+  const range: Range = {
     top: Math.min(from.row, at.row),
     bottom: Math.max(from.row, at.row),
     left: Math.max(0, Math.min(from.column, at.column)),
     right: Math.max(from.column, at.column),
   };
   const many = range.top !== range.bottom || range.left !== range.right;
+  const shown = useSame(many ? range : undefined);
   const bulk = useBulk(
     rows.slice(range.top, range.bottom + 1).map(({ element }) => element),
     columns.slice(range.left, range.right + 1),
-  );
-
-  const down = useVirtualizer({
-    count: rows.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => ROW,
-    overscan: 12,
-    scrollMargin: 0,
-    paddingStart: HEADING,
-    scrollPaddingStart: HEADING,
-  });
-  const across = useVirtualizer({
-    horizontal: true,
-    count: columns.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => COLUMN,
-    // Wide: columns that come into view would draw every row anew.
-    overscan: 16,
-    paddingStart: HEAD,
-    scrollPaddingStart: HEAD,
-  });
-  const inView = across.getVirtualItems();
-  const [firstInView, lastInView] = [inView[0]?.index ?? 0, inView.at(-1)?.index ?? -1];
-  const drawn = useMemo(
-    () =>
-      columns
-        .slice(firstInView, lastInView + 1)
-        .map(({ name }, n): DrawnColumn => ({ index: firstInView + n, name })),
-    [columns, firstInView, lastInView],
   );
 
   const fold = useCallback(
@@ -132,13 +103,15 @@ export function Grid({ columns, forms, onSet }: Props) {
     if (element && element.id !== selected.id) select(element.id);
     const next = columns[column];
     if (next && next.key !== viewer.key) look(next.key);
-    down.scrollToIndex(row);
-    if (column >= 0) across.scrollToIndex(column);
   };
   const placeOf = (target: EventTarget): Place | undefined => {
-    const found = target instanceof HTMLElement ? target.closest<HTMLElement>('[data-row]') : null;
-    if (!found) return undefined;
-    return { row: Number(found.dataset['row']), column: Number(found.dataset['column']) };
+    const found = target instanceof HTMLElement ? target.closest('[role=gridcell], [role=rowheader]') : null;
+    const row = found?.closest('[role=row]');
+    if (!found || !row) return undefined;
+    return {
+      row: Number(row.getAttribute('aria-rowindex')) - 2,
+      column: Number(found.getAttribute('aria-colindex')) - 2,
+    };
   };
 
   const onKeyDown = (event: KeyboardEvent): void => {
@@ -261,7 +234,7 @@ export function Grid({ columns, forms, onSet }: Props) {
         aria-rowcount={rows.length + 1}
         aria-colcount={columns.length + 1}
         aria-multiselectable
-        aria-activedescendant={`cell-${at.row}-${at.column}`}
+        aria-activedescendant={FOCUSED}
         tabIndex={0}
         onKeyDown={onKeyDown}
         onMouseDown={onMouseDown}
@@ -272,54 +245,23 @@ export function Grid({ columns, forms, onSet }: Props) {
         }}
         className="grid-scroller"
       >
-        <div
-          className="relative"
-          style={{ height: HEADING + rows.length * ROW, width: HEAD + columns.length * COLUMN + 8 }}
-        >
-          <div role="row" aria-rowindex={1} className="grid-heading" style={{ height: HEADING }}>
-            <div role="columnheader" aria-colindex={1} className="grid-corner" style={{ width: HEAD }}>
-              <Legend />
-            </div>
-            {drawn.map(({ index, name }) => (
-              <div
-                key={index}
-                role="columnheader"
-                aria-colindex={index + 2}
-                className={`grid-column-name ${index === at.column ? 'font-semibold text-ink' : ''} ${columns[index]?.group !== columns[index - 1]?.group ? 'border-l border-edge' : ''}`}
-                style={{ left: HEAD + index * COLUMN, width: COLUMN, height: HEADING }}
-              >
-                <span>{name}</span>
-              </div>
-            ))}
-          </div>
-          <div className="absolute left-0" style={{ top: HEADING, width: '100%' }}>
-            {down.getVirtualItems().map(({ index }) => {
-              const row = rows[index];
-              if (!row) return null;
-              const inRange = many && index >= range.top && index <= range.bottom;
-              return (
-                <GridRowView
-                  key={row.element.id}
-                  row={row}
-                  index={index}
-                  columns={drawn}
-                  cell={cell}
-                  focused={index === at.row ? at.column : -2}
-                  from={inRange ? range.left : -1}
-                  to={inRange ? range.right : -2}
-                  onFold={fold}
-                />
-              );
-            })}
-          </div>
-        </div>
+        <GridBody
+          scroller={scroller}
+          rows={rows}
+          columns={columns}
+          cell={cell}
+          row={at.row}
+          column={at.column}
+          range={shown}
+          onFold={fold}
+        />
       </div>
       {card && cardRow && cardViewer && (
         <WhyCard
           element={cardRow.element}
           viewer={cardViewer}
           access={accessOf(cardViewer)}
-          anchor={`cell-${card.row}-${card.column}`}
+          anchor={cellAt(scroller.current, card)}
         />
       )}
       {copying && <CopyWindow from={copying} columns={columns} onClose={() => setCopying(undefined)} />}
@@ -328,32 +270,17 @@ export function Grid({ columns, forms, onSet }: Props) {
   );
 }
 
+/** The same object for as long as the range is the same. */
+function useSame(range: Range | undefined): Range | undefined {
+  const { top = 0, bottom = 0, left = 0, right = 0 } = range ?? {};
+  const none = range === undefined;
+  return useMemo(() => (none ? undefined : { top, bottom, left, right }), [none, top, bottom, left, right]);
+}
+
+/** The cell at this place, where it is drawn. */
+const cellAt = (grid: HTMLElement | null, { row, column }: Place): HTMLElement | null | undefined =>
+  grid?.querySelector<HTMLElement>(`[aria-rowindex="${row + 2}"] > [aria-colindex="${column + 2}"]`);
+
 /** At first the areas are open, down to their screens. */
 const firstUnfolded = (areas: readonly { readonly id: string }[]): ReadonlySet<string> =>
   new Set(areas.length > 40 ? [] : areas.map(({ id }) => id));
-
-/** What the marks mean. */
-function Legend() {
-  const marks = [
-    ['cell-none', 'none'],
-    ['cell-see', 'see'],
-    ['cell-edit', 'edit'],
-    ['cell-depends', 'depends'],
-    ['cell-own', 'own lines'],
-    ['cell-container', 'container limits'],
-    ['cell-door', 'door limits'],
-  ] as const;
-  return (
-    <ul aria-label="Legend" className="flex flex-wrap content-end gap-x-2 gap-y-0.5 p-1.5 text-[12px]">
-      {marks.map(([kind, name]) => (
-        <li key={kind} className="flex items-center">
-          <span
-            aria-hidden
-            className={`cell relative! ${kind.startsWith('cell-n') || kind === 'cell-see' || kind === 'cell-edit' || kind === 'cell-depends' ? '' : 'cell-edit '}${kind}`}
-          />
-          {name}
-        </li>
-      ))}
-    </ul>
-  );
-}

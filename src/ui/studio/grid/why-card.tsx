@@ -17,15 +17,15 @@ export function WhyCard({
   element: Element;
   viewer: RailViewer;
   access: Access;
-  /** The cell's id in the page. */
-  anchor: string;
+  /** The cell in the page. */
+  anchor: HTMLElement | null | undefined;
 }) {
   const { compiled, personName, select } = useBench();
   const explanation = useMemo(() => explain(access, element.id), [access, element]);
   const ref = useRef<HTMLDivElement>(null);
   const [place, setPlace] = useState<{ left: number; top: number }>();
   useLayoutEffect(() => {
-    const at = document.getElementById(anchor)?.getBoundingClientRect();
+    const at = anchor?.getBoundingClientRect();
     const mine = ref.current?.getBoundingClientRect();
     if (!at || !mine) return;
     const below = at.bottom + mine.height + 8 < window.innerHeight;
