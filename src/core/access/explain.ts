@@ -101,17 +101,16 @@ function nearlyCounts(
 ): Nearly | undefined {
   const { held, compiled } = access;
   const who = held.isSpokenOf(line.who)('not be false');
-  const period = who === false ? held.periodOf(line.who) : undefined;
-  if (who === false && line.who.kind === 'group' && held.facts.user) {
-    const asked = { inGroup: line.who.group };
-    return {
-      line,
-      since: [{ is: 'group', told: tell(held.facts, { definition: compiled.definition }, asked, undefined) }],
-    };
-  }
-  if (who === false && !period) return undefined;
-  const since: Since[] = period ? [{ is: 'period', from: period.from, until: period.until }] : [];
-  if (!period && !holdsOn(who, record)) since.push({ is: 'unit' });
+  const since: Since[] = [];
+  if (who === false) {
+    const period = held.periodOf(line.who);
+    if (line.who.kind === 'group' && held.facts.user) {
+      const asked = { inGroup: line.who.group };
+      const told = tell(held.facts, { definition: compiled.definition }, asked, undefined);
+      since.push({ is: 'group', told });
+    } else if (period) since.push({ is: 'period', from: period.from, until: period.until });
+    else return undefined;
+  } else if (!holdsOn(who, record)) since.push({ is: 'unit' });
   if (
     line.when &&
     !holdsOn(held.isWhen(line, compiled.scope(element))(gives(line) ? 'be true' : 'not be false'), record)

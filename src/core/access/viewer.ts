@@ -36,7 +36,10 @@ export type Viewer =
     };
 
 /** A viewer who is nobody in particular, put together to look through their eyes. */
-export type MadeViewer = Omit<Extract<Viewer, { kind: 'signed-in' }>, 'kind' | 'person'>;
+export type MadeViewer = Omit<Extract<Viewer, { kind: 'signed-in' }>, 'kind' | 'person'> & {
+  /** What is set in its session when one begins to look as it. */
+  readonly session?: Values;
+};
 
 export const SIGNED_OUT: Viewer = { kind: 'signed-out' };
 export const SIGNED_IN: Viewer = { kind: 'signed-in', assignments: [] };

@@ -32,7 +32,7 @@ const moment = yup
     (text) => !text || !Number.isNaN(Date.parse(text)),
   );
 
-/** A made-up viewer as it is sent: any mix of roles with units and periods, groups and attributes. */
+/** A made-up viewer as it is sent: any mix of roles with units and periods, groups, attributes and session values. */
 export const madeViewerSchema = yup
   .object({
     assignments: yup
@@ -45,6 +45,7 @@ export const madeViewerSchema = yup
       )
       .required(),
     attributes: yup.object(),
+    session: yup.object(),
     groups: yup.array().of(yup.string().required()),
   })
   .noUnknown() as unknown as yup.Schema<MadeViewer>;

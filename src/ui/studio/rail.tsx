@@ -78,9 +78,9 @@ function Tile({ tile, current, onUnpin }: { tile: RailViewer; current: boolean; 
         tabIndex={current ? 0 : -1}
         onClick={() => look(tile.key)}
         title={`${tile.name}: ${word}`}
-        className={`h-full w-full flex flex-col rounded-sm px-1.5 py-1 text-left text-[13px] ${current ? 'bg-white text-ink [--level-line:var(--color-edge)] [--level-open:var(--color-open)]' : 'bg-lead-2 hover:bg-lead-3'}`}
+        className={`h-full w-full flex flex-col rounded-sm px-1 py-1 text-left text-[13px] ${current ? 'bg-white text-ink [--level-line:var(--color-edge)] [--level-open:var(--color-open)]' : 'bg-lead-2 hover:bg-lead-3'}`}
       >
-        <span className="line-clamp-2 min-h-[2.3em] leading-[1.15] text-[12.5px] font-medium">
+        <span className="line-clamp-2 min-h-[2.3em] text-[12px] leading-[1.15] font-medium wrap-anywhere">
           {tile.name}
         </span>
         <span className={`block truncate text-[12px] ${current ? 'text-quiet' : 'text-lead-text'}`}>

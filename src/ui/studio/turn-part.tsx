@@ -40,6 +40,10 @@ export function TurnPart(props: Props) {
   const [found, setFound] = useState<readonly Turning[]>();
   const [problem, setProblem] = useState('');
   const stop = useRef<AbortController>(undefined);
+  const answered = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (found) answered.current?.scrollIntoView({ block: 'nearest' });
+  }, [found]);
   useEffect(() => {
     setLevel(undefined);
     setFound(undefined);
@@ -81,7 +85,7 @@ export function TurnPart(props: Props) {
             </button>
           ))}
       </div>
-      <div aria-live="polite">
+      <div ref={answered} aria-live="polite">
         {level !== undefined && !found && !problem && (
           <p className="text-quiet">
             Trying changes …{' '}

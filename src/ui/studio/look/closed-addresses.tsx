@@ -7,6 +7,7 @@ import type { Compiled } from '@/core/access/compile';
 import type { LookPage } from '@/core/access/look';
 import { addressOf } from '@/core/access/resolve';
 import type { Screen } from '@/core/model/definition';
+import type { PaneState } from './pane-state';
 import { samplesOf } from './samples';
 
 /** The addresses that are closed to this viewer: those are the ones to try. */
@@ -15,6 +16,7 @@ export function ClosedAddresses({
   compiled,
   page,
   record,
+  records,
   onGo,
 }: {
   api: string;
@@ -22,13 +24,14 @@ export function ClosedAddresses({
   page: LookPage;
   /** Where the pane is: its record is tried on other screens of its kind. */
   record: Destination | undefined;
+  records: PaneState['records'];
   onGo: (address: string) => void;
 }) {
   const closed = compiled.tree.screens().filter((screen) => page.screens[screen.id]?.most === 0);
   const go = async (screen: Screen): Promise<void> => {
     if (screen.binds?.record !== 'existing') return onGo(addressOf(screen));
     const here = record?.screen.binds?.entity === screen.binds.entity ? record.record : undefined;
-    const [first] = here === undefined ? await samplesOf(api, screen.binds.entity) : [];
+    const [first] = here === undefined ? await samplesOf(api, screen.binds.entity, records) : [];
     onGo(addressOf(screen, here ?? first?.id));
   };
   return (

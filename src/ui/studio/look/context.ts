@@ -11,6 +11,8 @@ export interface LookWork {
   readonly draft: { readonly definition: Definition; readonly revision: number };
   readonly releases: readonly number[];
   readonly kept: readonly KeptViewer[];
+  /** Forgets one of them, for all builders. */
+  readonly forget: (viewer: KeptViewer) => void;
   readonly mayChange: boolean;
   /** What one may do with the live records. */
   readonly live: 'none' | 'read' | 'change';

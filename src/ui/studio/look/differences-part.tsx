@@ -1,5 +1,6 @@
 'use client';
 
+import { useEffect, useRef } from 'react';
 import type { Answer } from '@/core/access/level';
 import type { Difference } from '@/core/access/differences';
 import { answerInWords, kindInWords } from '@/core/edit/words';
@@ -59,8 +60,12 @@ export function DifferenceTable({
   onAsk,
   heading,
 }: Omit<Props, 'onStep'> & { heading: string }) {
+  const table = useRef<HTMLTableElement>(null);
+  useEffect(() => {
+    table.current?.querySelector('.is-here')?.scrollIntoView({ block: 'nearest' });
+  }, [asked]);
   return (
-    <table className="w-full text-left text-[13px]">
+    <table ref={table} className="w-full text-left text-[13px]">
       <thead>
         <tr className="border-b border-rule text-quiet">
           <th className="py-1 font-medium">{heading}</th>
@@ -77,7 +82,7 @@ export function DifferenceTable({
           if (!first) return null;
           const here = elements.some((one) => one.id === asked?.element);
           return (
-            <tr key={first.id} className={`border-b border-sheet ${here ? 'bg-open-soft' : ''}`}>
+            <tr key={first.id} className={`border-b border-sheet ${here ? 'is-here bg-open-soft' : ''}`}>
               <th scope="row" className="py-0.5 pr-1 font-normal">
                 {elements.map((one) => one.name).join(', ')}
                 {first.kind === 'menu-item' && <span className="text-quiet">, in menu</span>}

@@ -2,9 +2,10 @@
 
 import { Plus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { readAddress } from '@/core/access/address';
 import { compile } from '@/core/access/compile';
 import { differences, differing, screensOfSome } from '@/core/access/differences';
-import type { LookPage, Note } from '@/core/access/look';
+import type { Note } from '@/core/access/look';
 import type { Person } from '@/core/access/viewer';
 import { addressOf } from '@/core/access/resolve';
 import type { Standing } from '@/core/edit/history';
@@ -23,12 +24,11 @@ import { letterOf, LookRail } from './look-rail';
 import { MadeWindow } from './made-window';
 import { NotesPart } from './notes-part';
 import { Pane } from './pane';
-import { firstPane, newPaneId, paneFromQuery, panesToQuery, type PaneState } from './pane-state';
+import { firstPane, paneFromQuery, splitAddress, type PaneState } from './pane-state';
 import { samplesOf } from './samples';
+import { MOST_PANES, usePanes } from './use-panes';
 import type { KeptViewer } from './viewer-choice';
 import { WhyPart } from './why-part';
-
-const MOST_PANES = 4;
 
 interface Props {
   readonly slug: string;
@@ -50,12 +50,6 @@ interface Props {
   readonly panes: readonly string[];
 }
 
-/** A pane, with the id under which the server keeps what is changed in it. */
-interface Open {
-  readonly id: string;
-  readonly state: PaneState;
-}
-
 /** The look bench: one to four panes side by side, each the application as one viewer has it. */
 export function LookBench(props: Props) {
   return (
@@ -75,24 +69,26 @@ function Inside(props: Props) {
   const [pins, setPins] = useState(props.pins);
   const [kept, setKept] = useState(props.kept);
   const [notes, setNotes] = useState(props.notes);
-  const [panes, setPanes] = useState<readonly Open[]>(() => openPanes(props));
-  const [pages, setPages] = useState<Readonly<Record<string, LookPage>>>({});
-  const [active, setActive] = useState(0);
   const [asked, setAsked] = useState<Asked>();
-  const [walking, setWalking] = useState(true);
   const [ghosts, setGhosts] = useState(true);
   const [onlyAsk, setOnlyAsk] = useState(false);
   const [makingFor, setMakingFor] = useState<number>();
   const [givingLive, setGivingLive] = useState(false);
 
   const viewers = useMemo(() => railViewers(definition, people, pins), [definition, people, pins]);
-  const shown = panes.map(({ id }) => pages[id]);
-  const known = shown.filter((one) => one !== undefined);
+  const { panes, pages, active, ...all } = usePanes({
+    api,
+    first: () => firstPanes(props),
+    viewers,
+    kept,
+    onLeft: () => setAsked(undefined),
+  });
+  const known = pages.filter((one) => one !== undefined);
   const complete = known.length === panes.length && panes.length > 1;
   const found = useMemo(
     () => (complete ? differences(compiled, known) : []),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the pages themselves, not the list of them
-    [compiled, complete, ...shown],
+    [compiled, complete, ...pages],
   );
   const marks = useMemo(() => differing(found), [found]);
   const someScreens = complete ? screensOfSome(compiled, known) : [];
@@ -101,67 +97,27 @@ function Inside(props: Props) {
     [released, definition],
   );
 
-  const change = (n: number, state: PaneState): void =>
-    setPanes((now) =>
-      now.map((one, i) => {
-        if (i !== n) return one;
-        // Sample and live records are kept apart: so are the changes made over them.
-        return { id: state.records === one.state.records ? one.id : newPaneId(), state };
-      }),
-    );
-  const throwAway = (id: string): void => void ask(`${api}/panes/${id}`, { method: 'DELETE' });
-  const move = (n: number, address: string, query: string): void => {
-    // What was asked about stays behind; another page of the same list does not.
-    if (address !== pages[panes[n]?.id ?? '']?.address) setAsked(undefined);
-    setPanes((now) =>
-      now.map((one, i) => {
-        if (i === n) return { ...one, state: { ...one.state, address, query } };
-        const elsewhere = address !== (pages[panes[n]?.id ?? '']?.address ?? '');
-        return walking && elsewhere ? { ...one, state: { ...one.state, address, query: '' } } : one;
-      }),
-    );
-  };
-  const put = (key: string, n: number): void => {
-    if (n < panes.length) change(n, { ...(panes[n] as Open).state, viewer: key });
-    else add(key);
-    setActive(Math.min(n, panes.length));
-  };
-  const add = (viewer?: string): void => {
-    if (panes.length >= MOST_PANES) return;
-    const from = panes.at(-1)?.state ?? firstPane('signed-out', '');
-    const free = viewers.find(({ key }) => !panes.some(({ state }) => state.viewer === key))?.key;
-    const last = pages[panes.at(-1)?.id ?? ''];
-    setPanes((now) => [
-      ...now,
-      {
-        id: newPaneId(),
-        state: {
-          ...from,
-          viewer: viewer ?? free ?? 'signed-out',
-          address: last?.address ?? from.address,
-          session: {},
-          query: '',
-        },
-      },
-    ]);
-    setActive(panes.length);
-  };
-  const close = (n: number): void => {
-    throwAway(panes[n]?.id ?? '');
-    setPanes((now) => now.toSpliced(n, 1));
-    setActive(0);
-    setAsked(undefined);
-  };
   const pin = (id: string): void => {
     const next = [...pins, id];
     setPins(next);
-    put(`person:${id}`, active);
+    all.put(`person:${id}`, active);
     void ask(`${api}/pins`, {
       method: 'PUT',
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify({ people: next }),
     }).then((answer) => answer.ok || tell(answer.detail));
   };
+  const loadKept = (): void =>
+    void ask<{ viewers: KeptViewer[] }>(`${api}/viewers`, { method: 'GET' }).then(
+      (answer) => answer.ok && setKept(answer.value.viewers),
+    );
+  const forget = (viewer: KeptViewer): void =>
+    void ask(`${api}/viewers/${viewer.id}`, { method: 'DELETE' }).then((answer) => {
+      if (!answer.ok) return tell(answer.detail);
+      // Panes that look as them go on with the same viewer, unnamed.
+      all.replaceViewer(`kept:${viewer.id}`, `made:${JSON.stringify(viewer.viewer)}`);
+      loadKept();
+    });
   const step = (by: 1 | -1): void => {
     if (found.length === 0) return;
     const at = found.findIndex(({ elements }) => elements.some((one) => one.id === asked?.element));
@@ -172,26 +128,20 @@ function Inside(props: Props) {
     if (element) setAsked({ element: element.id, pane: answers.indexOf(Math.min(...answers) as 0) });
   };
   const openNote = (note: Note): void => {
-    const address = note.address.replace(/^\/+/, '');
     const records = props.live === 'none' ? 'sample' : 'live';
     if (props.live === 'none')
       tell('You may not look at live records: this opens on the sample records, at the same address.');
-    const [path = '', query = ''] = address.split(/\?(.*)/s);
-    const state: PaneState = {
+    const { address, query } = splitAddress(note.address);
+    all.openOnly({
       viewer: `person:${note.person}`,
-      address: path,
+      address,
       query,
       on: `release:${note.release}`,
       moment: note.moment,
       session: note.session,
       records,
-    };
-    setPanes([{ id: newPaneId(), state }]);
-    setActive(0);
-    const screen = compiled.tree
-      .screens()
-      .find((one) => path === one.address || path.startsWith(`${one.address}/`));
-    const element = note.element ?? screen?.id;
+    });
+    const element = note.element ?? readAddress(compiled.tree, address)?.screen.id;
     setAsked(element === undefined ? undefined : { element, pane: 0 });
   };
   const closeNote = (note: Note): void => {
@@ -207,22 +157,13 @@ function Inside(props: Props) {
   };
   const goTo = async (screenId: string): Promise<void> => {
     const screen = compiled.tree.need(screenId, 'screen').node;
-    const [sample] = screen.binds?.record === 'existing' ? await samplesOf(api, screen.binds.entity) : [];
-    const address = addressOf(screen, sample?.id);
-    setPanes((now) => now.map((one) => ({ ...one, state: { ...one.state, address, query: '' } })));
+    const [sample] =
+      screen.binds?.record === 'existing'
+        ? await samplesOf(api, screen.binds.entity, panes[active]?.state.records)
+        : [];
+    all.moveAll(addressOf(screen, sample?.id));
   };
 
-  useEffect(() => {
-    window.history.replaceState(null, '', `?${panesToQuery(panes.map(({ state }) => state))}`);
-  }, [panes]);
-  useEffect(() => {
-    // What was changed in a pane goes with it.
-    const leave = (): void => {
-      for (const { id } of panes) void fetch(`${api}/panes/${id}`, { method: 'DELETE', keepalive: true });
-    };
-    window.addEventListener('pagehide', leave);
-    return () => window.removeEventListener('pagehide', leave);
-  }, [api, panes]);
   const stepNow = useRef(step);
   stepNow.current = step;
   useEffect(() => {
@@ -242,13 +183,13 @@ function Inside(props: Props) {
     draft: { definition, revision: draft.revision },
     releases: props.releases,
     kept,
+    forget,
     mayChange,
     live: props.live,
     giveLive: props.isOwner ? () => setGivingLive(true) : undefined,
     tell,
   };
   const askedPane = asked && panes[asked.pane];
-  const askedPage = askedPane && pages[askedPane.id];
   return (
     <LookProvider value={work}>
       <div className="grid h-screen min-w-[1120px] grid-cols-[minmax(0,1fr)_316px] grid-rows-[46px_minmax(0,1fr)_auto]">
@@ -259,7 +200,7 @@ function Inside(props: Props) {
           builder={props.builder}
           bench="look"
           waiting={waiting}
-          onViewer={(key) => put(key, active)}
+          onViewer={(key) => all.put(key, active)}
         >
           <SavedState draft={draft} waiting={waiting} released={released?.number} mayChange={mayChange} />
           {mayChange && <UndoRedo store={store} draft={draft} />}
@@ -280,31 +221,29 @@ function Inside(props: Props) {
               onlyAsk={onlyAsk}
               asked={asked}
               differing={marks}
-              onState={(next) => change(n, next)}
-              onMove={(address, query) => move(n, address, query)}
-              onPage={(page) => setPages((now) => ({ ...now, [id]: page }))}
+              onState={(next) => all.change(n, next)}
+              onViewer={(key) => all.put(key, n)}
+              onMove={(address, query) => all.move(n, address, query)}
+              onPage={(page) => all.show(id, page)}
               onAsk={setAsked}
-              onActivate={() => setActive(n)}
+              onActivate={() => all.activate(n)}
               onMakeUp={() => setMakingFor(n)}
-              onClose={() => close(n)}
-              onThrowAway={() => {
-                throwAway(id);
-                setPanes((now) => now.with(n, { id: newPaneId(), state }));
-              }}
+              onClose={() => all.close(n)}
+              onThrowAway={() => all.restart(n)}
             />
           ))}
         </main>
         <aside
           aria-label="What differs, and why"
-          className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-4 py-3"
+          className="flex min-h-0 flex-col border-l border-rule bg-paper py-3"
         >
-          <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1">
+          <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1 px-4">
             <button
               type="button"
               className="button"
               disabled={panes.length >= MOST_PANES}
               title={panes.length >= MOST_PANES ? 'Four panes are the most' : 'Compare with another viewer'}
-              onClick={() => add()}
+              onClick={() => all.add()}
             >
               <Plus size={14} aria-hidden /> Pane
             </button>
@@ -316,68 +255,73 @@ function Inside(props: Props) {
               onChange={setOnlyAsk}
             />
           </div>
-          <NotesPart
-            notes={notes}
-            definition={definition}
-            mayChange={mayChange}
-            onOpen={openNote}
-            onDone={closeNote}
-          />
-          {panes.length > 1 && (
-            <DifferencesPart
-              found={found}
-              panes={panes.length}
-              asked={asked}
-              onAsk={setAsked}
-              onStep={step}
+          {/* Each scrolls by itself: one steps through the list while reading why. */}
+          <div className={`overflow-y-auto px-4 ${asked ? 'max-h-[40%] shrink-0' : 'min-h-0'}`}>
+            <NotesPart
+              notes={notes}
+              definition={definition}
+              mayChange={mayChange}
+              onOpen={openNote}
+              onDone={closeNote}
             />
-          )}
-          {someScreens.length > 0 && (
-            <details className="mb-4">
-              <summary className="min-h-[24px] font-semibold">
-                {someScreens.length === 1 ? '1 screen opens' : `${someScreens.length} screens open`} for some
-                only
-              </summary>
-              <DifferenceTable
-                found={someScreens}
+            {panes.length > 1 && (
+              <DifferencesPart
+                found={found}
                 panes={panes.length}
                 asked={asked}
-                heading="Screen"
-                onAsk={(one) => {
-                  setAsked(one);
-                  void goTo(one.element);
-                }}
+                onAsk={setAsked}
+                onStep={step}
               />
-            </details>
-          )}
-          {asked && askedPane ? (
-            <WhyPart
-              asked={asked}
-              state={askedPane.state}
-              paneId={askedPane.id}
-              address={askedPage?.address ?? askedPane.state.address}
-              viewerName={askedPage?.viewerName ?? '…'}
-              personName={(id) => people.find((one) => one.id === id)?.name}
-              apply={(edit) => {
-                store.apply(edit);
-                tell('The change is made in the draft. Ctrl Z takes it back.');
-              }}
-              onGate={toGate}
-            />
-          ) : (
-            <p className="text-quiet">
-              Click anything in a pane, also what is dashed, or reach it by Tab: here you read why this viewer
-              has it, or has not.
-            </p>
-          )}
+            )}
+            {someScreens.length > 0 && (
+              <details className="mb-4">
+                <summary className="min-h-[24px] font-semibold">
+                  {someScreens.length === 1 ? '1 screen opens' : `${someScreens.length} screens open`} for
+                  some only
+                </summary>
+                <DifferenceTable
+                  found={someScreens}
+                  panes={panes.length}
+                  asked={asked}
+                  heading="Screen"
+                  onAsk={(one) => {
+                    setAsked(one);
+                    void goTo(one.element);
+                  }}
+                />
+              </details>
+            )}
+          </div>
+          <div className="min-h-0 flex-1 overflow-y-auto px-4">
+            {asked && askedPane ? (
+              <WhyPart
+                asked={asked}
+                state={askedPane.state}
+                paneId={askedPane.id}
+                address={all.pageOf(asked.pane)?.address ?? askedPane.state.address}
+                viewerName={all.pageOf(asked.pane)?.viewerName ?? '…'}
+                personName={(id) => people.find((one) => one.id === id)?.name}
+                apply={(edit) => {
+                  store.apply(edit);
+                  tell('The change is made in the draft. Ctrl Z takes it back.');
+                }}
+                onGate={toGate}
+              />
+            ) : (
+              <p className="text-quiet">
+                Click anything in a pane, also what is dashed, or reach it by Tab: here you read why this
+                viewer has it, or has not.
+              </p>
+            )}
+          </div>
         </aside>
         <LookRail
           viewers={viewers}
           looking={panes.map(({ state }) => state.viewer)}
           active={active}
-          walking={walking}
-          onWalking={setWalking}
-          onPut={put}
+          walking={all.walking}
+          onWalking={all.setWalking}
+          onPut={all.put}
           people={people.filter((one) => !pins.includes(one.id))}
           onPin={pin}
         />
@@ -389,13 +333,10 @@ function Inside(props: Props) {
           definition={definition}
           mayKeep={mayChange}
           onClose={() => setMakingFor(undefined)}
-          onMade={(key, isKept) => {
-            put(key, makingFor);
+          onMade={(key, made, isKept) => {
+            all.put(key, makingFor, made);
             setMakingFor(undefined);
-            if (isKept)
-              void ask<{ viewers: KeptViewer[] }>(`${api}/viewers`, { method: 'GET' }).then(
-                (answer) => answer.ok && setKept(answer.value.viewers),
-              );
+            if (isKept) loadKept();
           }}
         />
       )}
@@ -403,13 +344,10 @@ function Inside(props: Props) {
   );
 }
 
-function openPanes({ panes, definition, pins }: Props): readonly Open[] {
-  const states =
-    panes.length > 0
-      ? panes.slice(0, MOST_PANES).map(paneFromQuery)
-      : [
-          firstPane(pins[0] === undefined ? 'signed-out' : `person:${pins[0]}`, ''),
-          firstPane(definition.roles[0] ? `role:${definition.roles[0].id}` : 'signed-in', ''),
-        ];
-  return states.map((state) => ({ id: newPaneId(), state }));
+function firstPanes({ panes, definition, pins }: Props): readonly PaneState[] {
+  if (panes.length > 0) return panes.slice(0, MOST_PANES).map(paneFromQuery);
+  return [
+    firstPane(pins[0] === undefined ? 'signed-out' : `person:${pins[0]}`, ''),
+    firstPane(definition.roles[0] ? `role:${definition.roles[0].id}` : 'signed-in', ''),
+  ];
 }

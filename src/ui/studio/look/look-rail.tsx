@@ -75,13 +75,13 @@ export function LookRail({ viewers, looking, active, walking, onWalking, onPut, 
                   onPut(one.key, pane);
                 }}
                 aria-label={`${one.name}, ${count === 1 ? '1 screen opens' : `${count} screens open`}${letters.length > 0 ? `, in pane ${letters.join(' and ')}` : ''}`}
-                className={`relative flex min-w-[76px] flex-1 flex-col rounded-sm px-1.5 py-1 text-left text-[13px] ${letters.length > 0 ? 'bg-white text-ink' : 'bg-lead-2 hover:bg-lead-3'}`}
+                className={`relative flex min-w-[76px] flex-1 flex-col rounded-sm px-1 py-1 text-left text-[13px] ${letters.length > 0 ? 'bg-white text-ink' : 'bg-lead-2 hover:bg-lead-3'}`}
               >
-                <span className="line-clamp-2 min-h-[2.3em] text-[12.5px] leading-[1.15] font-medium">
+                <span className="line-clamp-2 min-h-[2.3em] text-[12px] wrap-anywhere leading-[1.15] font-medium">
                   {one.name}
                 </span>
                 <span
-                  className={`block truncate text-[12px] ${letters.length > 0 ? 'text-quiet' : 'text-lead-text'}`}
+                  className={`block truncate text-[12px] ${letters.length > 0 ? 'pr-5 text-quiet' : 'text-lead-text'}`}
                 >
                   {one.note}
                 </span>

@@ -1,7 +1,8 @@
 'use client';
 
 import { useState, type FormEvent } from 'react';
-import { attributesOf } from '@/core/condition/type';
+import { momentOf, readClock } from '@/core/condition/clock';
+import { attributesOf, type Type } from '@/core/condition/type';
 import type { Assignment, MadeViewer } from '@/core/access/viewer';
 import type { Definition } from '@/core/model/definition';
 import { unitsOf } from '@/core/model/units';
@@ -10,7 +11,7 @@ import { send } from '../../live/host';
 import { Window } from '../../parts/window';
 import { ValueInput } from './value-input';
 
-/** Puts a viewer together: any mix of roles with units and periods, groups and attributes. It can be kept. */
+/** Puts a viewer together: any mix of roles with units and periods, groups, attributes and session values. It can be kept. */
 export function MadeWindow({
   api,
   definition,
@@ -22,25 +23,28 @@ export function MadeWindow({
   definition: Definition;
   mayKeep: boolean;
   onClose: () => void;
-  /** `kept` where it was kept under a name. */
-  onMade: (key: string, kept: boolean) => void;
+  /** It was put together, and perhaps kept under a name. */
+  onMade: (key: string, viewer: MadeViewer, kept: boolean) => void;
 }) {
   const [assignments, setAssignments] = useState<readonly Assignment[]>([]);
   const [groups, setGroups] = useState<readonly string[]>([]);
-  const [attributes, setAttributes] = useState<Record<string, Value | null>>({});
+  const [attributes, setAttributes] = useState<Given>({});
+  const [session, setSession] = useState<Given>({});
   const [name, setName] = useState('');
   const [problem, setProblem] = useState('');
   const change = (n: number, to: Assignment | undefined): void =>
     setAssignments((now) => (to ? now.with(n, to) : now.toSpliced(n, 1)));
   const submit = async (event: FormEvent): Promise<void> => {
     event.preventDefault();
-    const known: Values = Object.fromEntries(
-      Object.entries(attributes).filter(([, value]) => value !== null),
-    );
-    const viewer: MadeViewer = { assignments, attributes: known, ...(groups.length > 0 && { groups }) };
-    if (name.trim() === '') return onMade(`made:${JSON.stringify(viewer)}`, false);
+    const viewer: MadeViewer = {
+      assignments,
+      attributes: known(attributes),
+      ...(groups.length > 0 && { groups }),
+      session: known(session),
+    };
+    if (name.trim() === '') return onMade(`made:${JSON.stringify(viewer)}`, viewer, false);
     const answer = await send<{ id: string }>('POST', `${api}/viewers`, { name: name.trim(), viewer });
-    if (answer.ok) onMade(`kept:${answer.value.id}`, true);
+    if (answer.ok) onMade(`kept:${answer.value.id}`, viewer, true);
     else setProblem(answer.detail);
   };
   return (
@@ -78,8 +82,17 @@ export function MadeWindow({
               <button type="button" className="link whitespace-nowrap" onClick={() => change(n, undefined)}>
                 Take away
               </button>
-              <Day label="From" value={one.from} onChange={(from) => change(n, { ...one, from })} />
-              <Day label="Until" value={one.until} onChange={(until) => change(n, { ...one, until })} />
+              <div className="col-span-3 grid grid-cols-2 gap-2">
+                {(['from', 'until'] as const).map((end) => (
+                  <Day
+                    key={end}
+                    label={end === 'from' ? 'From' : 'Until'}
+                    timeZone={definition.timeZone}
+                    value={one[end]}
+                    onChange={(moment) => change(n, { ...one, [end]: moment })}
+                  />
+                ))}
+              </div>
             </div>
           ))}
           <button
@@ -111,20 +124,20 @@ export function MadeWindow({
             ))}
           </fieldset>
         )}
-        <fieldset className="grid min-w-0 grid-cols-2 gap-2">
-          <legend className="font-semibold">What is known of them</legend>
-          {attributesOf(definition).map((one) => (
-            <label key={one.id}>
-              <span className="text-quiet">{one.name}</span>
-              <ValueInput
-                definition={definition}
-                type={one.type}
-                value={attributes[one.id] ?? null}
-                onChange={(value) => setAttributes((now) => ({ ...now, [one.id]: value }))}
-              />
-            </label>
-          ))}
-        </fieldset>
+        <GivenValues
+          legend="What is known of them"
+          definition={definition}
+          declared={attributesOf(definition)}
+          given={attributes}
+          onChange={setAttributes}
+        />
+        <GivenValues
+          legend="Set in their session"
+          definition={definition}
+          declared={definition.sessionValues}
+          given={session}
+          onChange={setSession}
+        />
         {mayKeep && (
           <label>
             <span className="text-quiet">Name, to keep this viewer for all builders (may stay empty)</span>
@@ -145,12 +158,52 @@ export function MadeWindow({
   );
 }
 
+type Given = Readonly<Record<string, Value | null>>;
+
+const known = (given: Given): Values =>
+  Object.fromEntries(Object.entries(given).filter(([, value]) => value !== null));
+
+function GivenValues({
+  legend,
+  definition,
+  declared,
+  given,
+  onChange,
+}: {
+  legend: string;
+  definition: Definition;
+  declared: readonly { readonly id: string; readonly name: string; readonly type: Type }[];
+  given: Given;
+  onChange: (given: Given) => void;
+}) {
+  if (declared.length === 0) return null;
+  return (
+    <fieldset className="grid min-w-0 grid-cols-2 gap-2">
+      <legend className="font-semibold">{legend}</legend>
+      {declared.map(({ id, name, type }) => (
+        <label key={id}>
+          <span className="text-quiet">{name}</span>
+          <ValueInput
+            definition={definition}
+            type={type}
+            value={given[id] ?? null}
+            onChange={(value) => onChange({ ...given, [id]: value })}
+          />
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+/** A day, which begins at midnight in the application's time zone. */
 function Day({
   label,
+  timeZone,
   value,
   onChange,
 }: {
   label: string;
+  timeZone: string;
   value: string | undefined;
   onChange: (value: string | undefined) => void;
 }) {
@@ -159,9 +212,11 @@ function Day({
       {label}
       <input
         type="date"
-        className="field-box"
-        value={value?.slice(0, 10) ?? ''}
-        onChange={(event) => onChange(event.target.value ? `${event.target.value}T00:00:00Z` : undefined)}
+        className="field-box min-w-0"
+        value={value === undefined ? '' : readClock(Date.parse(value), timeZone).today}
+        onChange={({ target: { value: day } }) =>
+          onChange(day ? new Date(momentOf(`${day}T00:00`, timeZone)).toISOString() : undefined)
+        }
       />
     </label>
   );

@@ -24,7 +24,8 @@ export function MoreMenu({
   onThrowAway: () => void;
   onKept: () => void;
 }) {
-  const { api, draft, releases, live, giveLive, mayChange, tell } = useLook();
+  const { api, draft, releases, kept, forget, live, giveLive, mayChange, tell } = useLook();
+  const keptViewer = kept.find((one) => state.viewer === `kept:${one.id}`);
   const copy = async (): Promise<void> => {
     // The draft goes on; the link stays at the revision, and a moment of its own, that were looked at.
     const on = state.on === 'draft' ? `draft:${draft.revision}` : state.on;
@@ -111,6 +112,13 @@ export function MoreMenu({
               Copy a link to this state
             </button>
           </Popover.Close>
+          {mayChange && keptViewer && (
+            <Popover.Close asChild>
+              <button type="button" className={option} onClick={() => forget(keptViewer)}>
+                Forget {keptViewer.name}, for all builders
+              </button>
+            </Popover.Close>
+          )}
           <Popover.Close asChild>
             <button type="button" className={option} disabled={changes === 0} onClick={onThrowAway}>
               Throw away what was changed here

@@ -41,8 +41,11 @@ export function lookQuery(state: PaneState, pane?: string): string {
 /** The panes as the bench's address has them, one `p` each. */
 export function panesToQuery(panes: readonly PaneState[]): string {
   const query = new URLSearchParams();
-  for (const pane of panes)
-    query.append('p', [lookQuery(pane), `address=${encodeURIComponent(pane.address)}`].join('&'));
+  for (const pane of panes) {
+    const one = new URLSearchParams(lookQuery(pane));
+    one.set('address', pane.query === '' ? pane.address : `${pane.address}?${pane.query}`);
+    query.append('p', one.toString());
+  }
   return query.toString();
 }
 
@@ -50,13 +53,26 @@ export function panesToQuery(panes: readonly PaneState[]): string {
 export function paneFromQuery(text: string): PaneState {
   const query = new URLSearchParams(text);
   const moment = query.get('moment') === null ? NaN : Number(query.get('moment'));
+  const { address, query: lists } = splitAddress(query.get('address') ?? '');
   return {
-    ...firstPane(query.get('viewer') ?? 'signed-out', query.get('address') ?? ''),
+    ...firstPane(query.get('viewer') ?? 'signed-out', address),
+    query: lists,
     on: query.get('on') ?? 'draft',
     ...(Number.isInteger(moment) && { moment }),
     session: readValues(query.get('session')),
     records: query.get('records') === 'live' ? 'live' : 'sample',
   };
+}
+
+const LOOKS = ['viewer', 'address', 'on', 'moment', 'session', 'records', 'pane'];
+
+/** An address, and what it asks of its lists: `loans?page=2`. */
+export function splitAddress(text: string): Pick<PaneState, 'address' | 'query'> {
+  const [address = '', asks = ''] = text.replace(/^\/+/, '').split(/\?(.*)/s);
+  const query = new URLSearchParams(asks);
+  // How one looks is said by the pane, never by an address.
+  for (const name of LOOKS) query.delete(name);
+  return { address, query: query.toString() };
 }
 
 function readValues(text: string | null): PaneState['session'] {

@@ -22,7 +22,7 @@ import { DrawnLook } from './drawn-look';
 import { useDifferenceMarks, useMark, useReachable } from './mark';
 import { MoreMenu } from './more-menu';
 import { outcomeInWords } from './outcome';
-import { lookQuery, type PaneState } from './pane-state';
+import { lookQuery, splitAddress, type PaneState } from './pane-state';
 import { RecordChoice } from './record-choice';
 import { useDefinition } from './use-definition';
 import { useLookPage } from './use-look-page';
@@ -43,6 +43,7 @@ interface Props {
   readonly asked: Asked | undefined;
   readonly differing: ReadonlySet<string>;
   readonly onState: (state: PaneState) => void;
+  readonly onViewer: (key: string) => void;
   /** Somebody moved in this pane: to an address, or another page of a list. */
   readonly onMove: (address: string, query: string) => void;
   readonly onPage: (page: LookPage) => void;
@@ -154,7 +155,7 @@ export function Pane(props: Props) {
           definition={draft.definition}
           kept={kept}
           name={page?.viewerName ?? '…'}
-          onChoose={(viewer) => onState({ ...state, viewer })}
+          onChoose={props.onViewer}
           onMakeUp={props.onMakeUp}
         />
         <RecordChoice
@@ -208,7 +209,13 @@ export function Pane(props: Props) {
           >
             <ArrowLeft size={15} aria-hidden />
           </button>
-          <AddressLine address={address} onGo={move} />
+          <AddressLine
+            address={address}
+            onGo={(text) => {
+              const typed = splitAddress(text);
+              move(typed.address, typed.query);
+            }}
+          />
           <span className="shrink-0 text-[12px] font-medium" role="status">
             {problem || (loading || !said ? 'Loading …' : said)}
           </span>
@@ -227,6 +234,7 @@ export function Pane(props: Props) {
               compiled={compiled}
               page={page}
               record={here}
+              records={state.records}
               onGo={(to) => move(to)}
             />
           )}

@@ -4,6 +4,7 @@ import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useEffect, useState } from 'react';
+import type { MadeViewer } from '@/core/access/viewer';
 import type { Definition } from '@/core/model/definition';
 import { unitAndBelow, unitsOf } from '@/core/model/units';
 import { ask } from '../../live/host';
@@ -19,6 +20,7 @@ interface Somebody {
 export interface KeptViewer {
   readonly id: string;
   readonly name: string;
+  readonly viewer: MadeViewer;
 }
 
 /** Chooses through whose eyes a pane looks: a login state, a role, a group, anybody by name, role or unit, or made up. */
