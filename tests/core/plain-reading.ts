@@ -153,7 +153,13 @@ export class PlainReading {
       const unit = this.value(condition.unit, entity, record);
       if (typeof unit !== 'string' || this.below(unit).length === 0) return only('doubt');
     }
-    if (!record && asked.some((one) => 'record' in one)) return ANY;
+    if (!record && asked.some((one) => 'record' in one)) {
+      // With the other value missing there is doubt, whatever the record.
+      const missing = asked.some(
+        (one) => !('record' in one) && (this.value(one, entity, record) ?? null) === null,
+      );
+      return missing ? only('doubt') : ANY;
+    }
     return only(this.question(condition, entity, record));
   }
 
