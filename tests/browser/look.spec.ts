@@ -158,7 +158,7 @@ test('differences are stepped through by keyboard, and everything can be asked a
   await expect(why(page)).toContainText('Why Curator has “None”: Store and shelf');
 });
 
-test('a made-up viewer is put together, kept, and found again', async ({ browser }) => {
+test('a made-up viewer is put together, kept, found again, and forgotten', async ({ browser }) => {
   const page = await at(browser, link({ viewer: 'signed-out', address: 'items' }));
   await paneOf(page, 'A').getByRole('button', { name: 'Viewer: Signed out' }).click();
   await page.getByRole('option', { name: 'Make one up' }).click();
@@ -166,14 +166,22 @@ test('a made-up viewer is put together, kept, and found again', async ({ browser
   await window.getByRole('button', { name: 'Add a role' }).click();
   await window.getByLabel('Role').selectOption({ label: 'Registrar' });
   await window.getByLabel('Where').selectOption({ label: 'in Mill Annexe' });
+  await window.getByLabel('Taking stock').selectOption({ label: 'Yes' });
   await window.getByLabel(/^Name, to keep/).fill('Registrar of the annexe');
   await window.getByRole('button', { name: 'Keep, and look as them' }).click();
-  await expect(
-    paneOf(page, 'A').getByRole('button', { name: 'Viewer: Registrar of the annexe' }),
-  ).toBeVisible();
-  await paneOf(page, 'A')
-    .getByRole('button', { name: /^Viewer/ })
-    .click();
+  const viewer = paneOf(page, 'A').getByRole('button', { name: /^Viewer/ });
+  await expect(viewer).toHaveAccessibleName('Viewer: Registrar of the annexe');
+  const when = paneOf(page, 'A').getByRole('button', { name: /^When/ });
+  await expect(when).toHaveAccessibleName('When: now, Taking stock');
+  await page.getByRole('button', { name: 'Signed in, 1 screen opens' }).click();
+  await viewer.click();
+  await page.getByRole('option', { name: 'Registrar of the annexe' }).click();
+  await expect(when).toHaveAccessibleName('When: now, Taking stock');
+  await page.getByRole('button', { name: 'More of pane A' }).click();
+  await page.getByRole('button', { name: 'Forget Registrar of the annexe, for all builders' }).click();
+  await expect(viewer).toHaveAccessibleName('Viewer: Made up');
+  await viewer.click();
+  await expect(page.getByRole('option', { name: 'Registrar of the annexe' })).toHaveCount(0);
   await page.getByPlaceholder('A name, a role or a unit').fill('conservator');
   await expect(page.getByRole('option', { name: /Tomas Lindgren/ })).toBeVisible();
 });
@@ -194,4 +202,9 @@ test('a link opens the same state for another builder, at the revision that was 
   await expect(paneOf(other, 'A').getByRole('heading', { name: 'MARK-title' })).toBeVisible();
   await expect(paneOf(other, 'A').getByRole('button', { name: 'Viewer: Curator' })).toBeVisible();
   await expect(paneOf(other, 'A').getByRole('button', { name: /^When: now/ })).toHaveCount(0);
+  // What a list is asked for is in it too; how one looks is never said by an address.
+  await other.goto(link({ viewer: 'role:curator', address: 'items?l_items.q=blue ewer&records=live' }));
+  await expect(paneOf(other, 'A').getByRole('searchbox')).toHaveValue('blue ewer');
+  await expect(paneOf(other, 'A').getByRole('row')).toHaveCount(2);
+  expect(new URL(other.url()).searchParams.get('p')).not.toContain('records');
 });

@@ -226,8 +226,11 @@ describe('lines that would count', () => {
     const early = { moment: Date.UTC(2026, 9, 1) };
     const col = sinceOf(person('Col Whitby'), 's_new_item', early);
     expect(col).toContainEqual({ is: 'period', from: '2026-11-16T00:00:00Z', until: '2027-02-01T00:00:00Z' });
-    const [ines] = sinceOf(person('Ines Okafor'), 'p_item_store', WEDNESDAY);
-    expect(ines).toMatchObject({ is: 'group', told: [{ answer: false }] });
+    // Both keep it from counting: the group, and the line's own condition.
+    expect(sinceOf(person('Ines Okafor'), 'p_item_store', WEDNESDAY)).toMatchObject([
+      { is: 'group', told: [{ answer: false }] },
+      { is: 'when', told: [{ question: 'session.taking_stock = true' }] },
+    ]);
   });
 });
 

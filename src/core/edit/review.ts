@@ -33,3 +33,12 @@ export interface Review {
   readonly gaining: number;
   readonly losing: number;
 }
+
+/** What an edit would change, in short: names of people, and whether those who are signed out are among them. */
+export interface EditEffect {
+  readonly gaining: readonly string[];
+  readonly losing: readonly string[];
+  readonly signedOut: { readonly gains: boolean; readonly loses: boolean };
+  /** The elements whose access changes, by name. */
+  readonly elements: readonly string[];
+}

@@ -2,7 +2,7 @@ import type { Answer } from '@/core/access/level';
 import { rightNow, SIGNED_OUT, viewerOfPerson } from '@/core/access/viewer';
 import { compareReach, difference, type Affected, type Shift } from '@/core/edit/difference';
 import { changeInWords, fullName } from '@/core/edit/words';
-import type { Effect, Review } from '@/core/edit/review';
+import type { EditEffect, Effect, Review } from '@/core/edit/review';
 import { applyEdit } from '@/core/edit/apply';
 import type { Edit } from '@/core/edit/edit';
 import type { Definition } from '@/core/model/definition';
@@ -68,14 +68,6 @@ export async function review(applicationId: string): Promise<Review> {
   };
 }
 
-/** What an edit would change, in short. */
-export interface EditEffect {
-  readonly gaining: readonly string[];
-  readonly losing: readonly string[];
-  /** The elements whose access changes, by name. */
-  readonly elements: readonly string[];
-}
-
 /** Who would gain and who would lose by an edit of the draft, which is not made. */
 export async function effectOfEdit(applicationId: string, edit: Edit): Promise<EditEffect> {
   const { definition } = await draftOf(applicationId);
@@ -95,24 +87,28 @@ export async function effectOf(
   except?: Id,
 ): Promise<EditEffect> {
   const people = await peopleOf(applicationId);
-  const everybody: Affected<string>[] = [
-    { key: 'Signed out', viewer: SIGNED_OUT },
+  const everybody: Affected<Id | undefined>[] = [
+    { key: undefined, viewer: SIGNED_OUT },
     ...people
       .filter((one) => one.active && one.id !== except)
-      .map((one) => ({ key: one.name, viewer: viewerOfPerson(one) })),
+      .map((one) => ({ key: one.id, viewer: viewerOfPerson(one) })),
   ];
   const shifts = compareReach(before, after, everybody, rightNow());
   const tree = treeOf(before);
-  const who = (moves: (was: Answer, is: Answer) => boolean): string[] => [
-    ...new Set(
+  const who = (moves: (was: Answer, is: Answer) => boolean): Set<Id | undefined> =>
+    new Set(
       shifts.flatMap(({ groups }) =>
         groups.filter((one) => moves(one.before, one.after)).flatMap((one) => one.who),
       ),
-    ),
-  ];
+    );
+  const gaining = who((was, is) => is.most > was.most || is.least > was.least);
+  const losing = who((was, is) => is.most < was.most || is.least < was.least);
+  const names = (ids: Set<Id | undefined>): string[] =>
+    people.filter(({ id }) => ids.has(id)).map(({ name }) => name);
   return {
-    gaining: who((was, is) => is.most > was.most || is.least > was.least),
-    losing: who((was, is) => is.most < was.most || is.least < was.least),
+    gaining: names(gaining),
+    losing: names(losing),
+    signedOut: { gains: gaining.has(undefined), loses: losing.has(undefined) },
     elements: shifts.flatMap(({ element }) => {
       const found = tree.get(element);
       return found ? [fullName(found)] : [];

@@ -6,6 +6,7 @@ import type { Answer, Level } from '@/core/access/level';
 import { applyEdit } from '@/core/edit/apply';
 import { difference } from '@/core/edit/difference';
 import type { Edit } from '@/core/edit/edit';
+import type { EditEffect } from '@/core/edit/review';
 import { changeInWords, levelInWords, type PersonName } from '@/core/edit/words';
 import type { Element } from '@/core/model/tree';
 import { ask } from '../live/host';
@@ -13,11 +14,7 @@ import { ask } from '../live/host';
 interface Turning {
   readonly edit: Edit;
   readonly gates: readonly string[];
-  readonly effect: {
-    readonly gaining: readonly string[];
-    readonly losing: readonly string[];
-    readonly elements: readonly string[];
-  };
+  readonly effect: EditEffect;
 }
 
 interface Props {
@@ -119,7 +116,8 @@ function TurnView({ compiled, personName, turn, mayChange, apply, onGate }: Prop
   const changes = made.ok
     ? difference(definition, made.value).map((one) => changeInWords(one, definition, made.value, personName))
     : [];
-  const { gaining, losing, elements } = turn.effect;
+  const { gaining, losing, signedOut, elements } = turn.effect;
+  const anybody = gaining.length + losing.length > 0 || signedOut.gains || signedOut.loses;
   return (
     <div className="mt-2 border-l-4 border-lead bg-plate px-3 py-2">
       {changes.map(({ about, done }) => (
@@ -128,9 +126,11 @@ function TurnView({ compiled, personName, turn, mayChange, apply, onGate }: Prop
         </p>
       ))}
       <p className="mt-1">
-        {gaining.length + losing.length === 0 && 'Nobody else gains or loses by it.'}
+        {!anybody && 'Nobody else gains or loses by it.'}
         {gaining.length > 0 && <People n={gaining.length} names={gaining} verb="gain" />}{' '}
         {losing.length > 0 && <People n={losing.length} names={losing} verb="lose" />}
+        {signedOut.gains && ' Those who are signed out would gain.'}
+        {signedOut.loses && ' Those who are signed out would lose.'}
       </p>
       {elements.length > 1 && (
         <details>

@@ -1,39 +1,42 @@
+'use client';
+
+import { useLayoutEffect, useRef } from 'react';
 import type { Cell } from '@/core/access/cells';
-import { LevelShapes } from '../level-mark';
-
-/** A cell's width and height. */
-export const COLUMN = 34;
-export const ROW = 24;
-
-const SIZE = 11.5;
-const LEFT = (COLUMN - SIZE) / 2;
-const TOP = (ROW - SIZE) / 2;
+import { COLUMN, markOf, ROW, type MarkSheet } from './mark-sheet';
 
 /**
- * The marks of cells side by side, in one drawing: each level by its shape; a stroke under it for own lines, one
- * over it where its container limits it, one at its side where its door does.
+ * The marks of some rows of cells, copied from the sheet into one picture. A drawing, or a picture, for each
+ * cell would cost more than all else when thousands of them scroll.
  */
-export function CellMarks({ cells }: { cells: readonly Cell[] }) {
-  const strokes = cells
-    .map(({ own, byContainer, byDoor }, n) => {
-      const x = n * COLUMN;
-      return [
-        own ? `M${x + LEFT} ${ROW - 3}h${SIZE}v2h${-SIZE}z` : '',
-        byContainer ? `M${x + LEFT} 1h${SIZE}v2h${-SIZE}z` : '',
-        byDoor ? `M${x + LEFT + SIZE + 3} ${TOP}h2v${SIZE}h-2z` : '',
-      ].join('');
-    })
-    .join('');
+export function CellMarks({
+  rows,
+  sheet,
+}: {
+  rows: readonly (readonly Cell[])[];
+  sheet: MarkSheet | undefined;
+}) {
+  const ref = useRef<HTMLCanvasElement>(null);
+  const across = rows[0]?.length ?? 0;
+  useLayoutEffect(() => {
+    const pen = ref.current?.getContext('2d', { willReadFrequently: true });
+    if (!pen || !sheet) return;
+    const { picture, width, height } = sheet;
+    pen.clearRect(0, 0, pen.canvas.width, pen.canvas.height);
+    rows.forEach((cells, y) =>
+      cells.forEach((cell, x) => {
+        const from = markOf(cell) * width;
+        pen.drawImage(picture, from, 0, width, height, x * width, y * height, width, height);
+      }),
+    );
+  });
   return (
-    <svg aria-hidden width={cells.length * COLUMN} height={ROW} className="pointer-events-none">
-      <LevelShapes
-        answers={cells.map(({ answer }) => answer)}
-        placeOf={(n) => n * COLUMN + LEFT}
-        top={TOP}
-        width={SIZE}
-        height={SIZE}
-      />
-      {strokes && <path className="fill-ink" d={strokes} />}
-    </svg>
+    <canvas
+      ref={ref}
+      aria-hidden
+      width={across * (sheet?.width ?? 0)}
+      height={rows.length * (sheet?.height ?? 0)}
+      className="pointer-events-none"
+      style={{ width: across * COLUMN, height: rows.length * ROW }}
+    />
   );
 }

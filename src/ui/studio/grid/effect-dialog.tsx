@@ -3,15 +3,10 @@
 import { AlertDialog } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
 import type { Edit } from '@/core/edit/edit';
+import type { EditEffect } from '@/core/edit/review';
 import { send } from '../../live/host';
 import { useTell } from '../../parts/toasts';
 import { useBench } from '../bench';
-
-interface Effect {
-  readonly gaining: readonly string[];
-  readonly losing: readonly string[];
-  readonly elements: readonly string[];
-}
 
 /** Says how many people gain and lose by a change before it is made. */
 export function EffectDialog({
@@ -27,12 +22,12 @@ export function EffectDialog({
 }) {
   const { api, apply } = useBench();
   const tell = useTell();
-  const [effect, setEffect] = useState<Effect>();
+  const [effect, setEffect] = useState<EditEffect>();
   const [problem, setProblem] = useState('');
   const before = useRef(document.activeElement);
   useEffect(() => {
     let gone = false;
-    void send<Effect>('POST', `${api}/effect`, { edit }).then((answer) => {
+    void send<EditEffect>('POST', `${api}/effect`, { edit }).then((answer) => {
       if (gone) return;
       if (answer.ok) setEffect(answer.value);
       else setProblem(answer.detail);
@@ -59,14 +54,10 @@ export function EffectDialog({
               {problem && <p role="alert">{problem}</p>}
               {effect && (
                 <>
-                  <p>
-                    <strong className="font-semibold">{people(effect.gaining.length)} gain</strong>
-                    {effect.gaining.length > 0 && `: ${effect.gaining.join(', ')}`}
-                  </p>
-                  <p>
-                    <strong className="font-semibold">{people(effect.losing.length)} lose</strong>
-                    {effect.losing.length > 0 && `: ${effect.losing.join(', ')}`}
-                  </p>
+                  <Moved verb="gain" names={effect.gaining} />
+                  <Moved verb="lose" names={effect.losing} />
+                  {effect.signedOut.gains && <p>Those who are signed out gain.</p>}
+                  {effect.signedOut.loses && <p>Those who are signed out lose.</p>}
                   <p className="text-quiet">{effect.elements.length} elements change for somebody.</p>
                 </>
               )}
@@ -92,4 +83,14 @@ export function EffectDialog({
   );
 }
 
-const people = (n: number): string => (n === 1 ? '1 person' : `${n} people`);
+function Moved({ verb, names }: { verb: 'gain' | 'lose'; names: readonly string[] }) {
+  const people = names.length === 0 ? 'Nobody' : names.length === 1 ? '1 person' : `${names.length} people`;
+  return (
+    <p>
+      <strong className="font-semibold">
+        {people} {names.length < 2 ? `${verb}s` : verb}
+      </strong>
+      {names.length > 0 && `: ${names.join(', ')}`}
+    </p>
+  );
+}

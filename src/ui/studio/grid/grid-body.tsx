@@ -1,31 +1,38 @@
 'use client';
 
 import { useVirtualizer, type Range as VisibleRange } from '@tanstack/react-virtual';
-import { memo, useEffect, useMemo, type RefObject } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, type RefObject } from 'react';
 import type { Cell } from '@/core/access/cells';
 import type { Element } from '@/core/model/tree';
 import type { RailViewer } from '../bench';
-import { CellMarks, COLUMN, ROW } from './cell-marks';
-import { GridRowView, HEAD, type DrawnColumn } from './grid-row';
+import { CellMarks } from './cell-marks';
+import { BLOCK, GridBlock, HeadsBlock, type Range } from './grid-block';
+import { HEAD, type DrawnColumn } from './grid-row';
 import type { GridRow } from './grid-rows';
+import { COLUMN, ROW, useMarkSheet, type MarkSheet } from './mark-sheet';
 
 const HEADING = 104;
 
-/** So many rows, and columns, come and go together: most frames in scrolling then draw nothing anew. */
-const ROWS = 8;
+/** Columns come and go by so many. */
 const COLUMNS = 4;
 
-/** Rows that go out of view are used for those that come: so many at a time, or a multiple of it. */
-const POOL = 64;
-
-/** What is in view and around it, widened to whole blocks. */
-const inBlocks =
-  (size: number) =>
-  ({ startIndex, endIndex, overscan, count }: VisibleRange): number[] => {
-    const from = Math.floor(Math.max(0, startIndex - overscan) / size) * size;
-    const to = Math.min(count, Math.ceil((endIndex + 1 + overscan) / size) * size);
-    return Array.from({ length: to - from }, (_, n) => from + n);
-  };
+/** What is in view and around it, widened to whole blocks. `length`: how many are drawn at most, which only grows. */
+function useBlocks(size: number): {
+  readonly length: RefObject<number>;
+  readonly extract: (range: VisibleRange) => number[];
+} {
+  const length = useRef(0);
+  const extract = useCallback(
+    ({ startIndex, endIndex, overscan, count }: VisibleRange): number[] => {
+      const needed = endIndex - startIndex + 2 + 2 * overscan;
+      length.current = Math.max(length.current, Math.ceil(needed / size) * size + size);
+      const from = Math.floor(Math.max(0, startIndex - overscan) / size) * size;
+      return Array.from({ length: Math.min(length.current, count - from) }, (_, n) => from + n);
+    },
+    [size],
+  );
+  return { length, extract };
+}
 
 interface Props {
   readonly scroller: RefObject<HTMLDivElement | null>;
@@ -40,14 +47,6 @@ interface Props {
   readonly onFold: (id: string, folded: boolean) => void;
 }
 
-/** Cells from one to another, both included. */
-export interface Range {
-  readonly top: number;
-  readonly bottom: number;
-  readonly left: number;
-  readonly right: number;
-}
-
 /** The rows and columns that are in view. Only this is drawn anew in scrolling. */
 export const GridBody = memo(function GridBody({
   scroller,
@@ -59,12 +58,14 @@ export const GridBody = memo(function GridBody({
   range,
   onFold,
 }: Props) {
+  const sheet = useMarkSheet();
+  const [rowBlocks, columnBlocks] = [useBlocks(BLOCK), useBlocks(COLUMNS)];
   const down = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW,
-    overscan: ROWS,
-    rangeExtractor: inBlocks(ROWS),
+    overscan: 6,
+    rangeExtractor: rowBlocks.extract,
     paddingStart: HEADING,
     scrollPaddingStart: HEADING,
   });
@@ -73,8 +74,8 @@ export const GridBody = memo(function GridBody({
     count: columns.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => COLUMN,
-    overscan: COLUMNS,
-    rangeExtractor: inBlocks(COLUMNS),
+    overscan: 2,
+    rangeExtractor: columnBlocks.extract,
     paddingStart: HEAD,
     scrollPaddingStart: HEAD,
   });
@@ -88,8 +89,14 @@ export const GridBody = memo(function GridBody({
     () => columns.slice(first, last + 1).map(({ name }, n): DrawnColumn => ({ index: first + n, name })),
     [columns, first, last],
   );
-  const rowsInView = down.getVirtualItems();
-  const pool = POOL * Math.ceil(rowsInView.length / POOL);
+  // Blocks that go out of view are used for those that come. While scrolling they stay at their places in the page,
+  // since each that is moved would be laid out anew; at rest they are in order, as they are read.
+  const pool = rowBlocks.length.current / BLOCK;
+  const keyOf = (from: number): number => (from / BLOCK) % pool;
+  const blocks = down.getVirtualItems().flatMap(({ index }) => (index % BLOCK === 0 ? [index] : []));
+  if (down.isScrolling) blocks.sort((one, other) => keyOf(one) - keyOf(other));
+  const within = (from: number, index: number): number | undefined =>
+    index >= from && index < from + BLOCK ? index : undefined;
   return (
     <div
       className="relative"
@@ -97,7 +104,7 @@ export const GridBody = memo(function GridBody({
     >
       <div role="row" aria-rowindex={1} className="grid-heading" style={{ height: HEADING }}>
         <div role="columnheader" aria-colindex={1} className="grid-corner" style={{ width: HEAD }}>
-          <Legend />
+          <Legend sheet={sheet} />
         </div>
         {drawn.map(({ index, name }) => (
           <div
@@ -112,24 +119,30 @@ export const GridBody = memo(function GridBody({
         ))}
       </div>
       <div className="absolute left-0" style={{ top: HEADING, width: '100%' }}>
-        {rowsInView.map(({ index }) => {
-          const one = rows[index];
-          if (!one) return null;
-          const selected = range && index >= range.top && index <= range.bottom ? range : undefined;
-          return (
-            <GridRowView
-              key={index % pool}
-              row={one}
-              index={index}
-              columns={drawn}
-              cell={cell}
-              focused={index === row ? column : -2}
-              from={selected?.left ?? -1}
-              to={selected?.right ?? -2}
+        {blocks.map((from) => (
+          <GridBlock
+            key={keyOf(from)}
+            rows={rows}
+            from={from}
+            columns={drawn}
+            cell={cell}
+            sheet={sheet}
+            row={within(from, row)}
+            column={within(from, row) === undefined ? -1 : column}
+            range={range && range.top < from + BLOCK && range.bottom >= from ? range : undefined}
+          />
+        ))}
+        <div aria-hidden className="grid-heads" style={{ width: HEAD, height: rows.length * ROW }}>
+          {blocks.map((from) => (
+            <HeadsBlock
+              key={keyOf(from)}
+              rows={rows}
+              from={from}
+              row={column === -1 ? within(from, row) : undefined}
               onFold={onFold}
             />
-          );
-        })}
+          ))}
+        </div>
       </div>
     </div>
   );
@@ -149,12 +162,12 @@ const MEANINGS: readonly (readonly [name: string, cell: Cell])[] = [
   ['door limits', { ...plain, answer: EDITED, byDoor: true }],
 ];
 
-const Legend = memo(function Legend() {
+const Legend = memo(function Legend({ sheet }: { sheet: MarkSheet | undefined }) {
   return (
     <ul aria-label="Legend" className="flex flex-wrap content-end gap-x-2 gap-y-0.5 p-1.5 text-[12px]">
       {MEANINGS.map(([name, cell]) => (
         <li key={name} className="flex items-center">
-          <CellMarks cells={[cell]} />
+          <CellMarks rows={[[cell]]} sheet={sheet} />
           {name}
         </li>
       ))}

@@ -1,13 +1,13 @@
 'use client';
 
-import { ChevronDown, ChevronRight } from 'lucide-react';
 import { memo } from 'react';
 import type { Cell } from '@/core/access/cells';
 import { answerInWords, kindInWords } from '@/core/edit/words';
 import type { Element } from '@/core/model/tree';
-import { CellMarks, COLUMN, ROW } from './cell-marks';
+import { COLUMN } from './mark-sheet';
 import { originInWords, type GridRow } from './grid-rows';
 
+/** The width of the frozen heads. */
 export const HEAD = 300;
 
 /** The id of the cell that the keyboard is on. */
@@ -25,15 +25,14 @@ interface Props {
   readonly columns: readonly DrawnColumn[];
   /** What a cell holds; another function when anything that cells depend on is another. */
   readonly cell: (column: number, element: Element) => Cell;
-  /** The place of the cell that the keyboard is on, if it is in this row. */
-  readonly focused: number;
+  /** The column of the cell that the keyboard is on, if it is in this row; -1 for the head. */
+  readonly focused: number | undefined;
   /** The columns that are selected in this row, from and to; -1 where none. */
   readonly from: number;
   readonly to: number;
-  readonly onFold: (id: string, folded: boolean) => void;
 }
 
-/** One row: the element's name and a cell for each column that is in view. */
+/** One row: a cell for each column that is in view, and the element's name for screen readers. */
 export const GridRowView = memo(function GridRowView({
   row,
   index,
@@ -42,11 +41,8 @@ export const GridRowView = memo(function GridRowView({
   focused,
   from,
   to,
-  onFold,
 }: Props) {
-  const { element, depth, hasContents, folded, hit, place, among } = row;
-  const cells = columns.map(({ index: column }) => cell(column, element));
-  const Chevron = folded ? ChevronRight : ChevronDown;
+  const { element, depth, hasContents, folded, place, among } = row;
   return (
     <div
       role="row"
@@ -56,32 +52,19 @@ export const GridRowView = memo(function GridRowView({
       aria-setsize={among}
       aria-expanded={hasContents ? !folded : undefined}
       className="grid-row"
-      style={{ top: index * ROW }}
     >
+      {/* What is seen of it is in the frozen heads. */}
       <div
         role="rowheader"
         id={focused === -1 ? FOCUSED : undefined}
         aria-colindex={1}
-        className={`grid-head ${focused === -1 ? 'cell-focused' : ''} ${hit ? '' : 'text-quiet'} ${depth === 0 ? 'font-medium' : ''}`}
-        style={{ width: HEAD, paddingLeft: 4 + depth * 12 }}
-        title={`${element.name}: ${kindInWords(element.kind)}`}
-      >
-        <span
-          className="flex w-4 shrink-0 justify-center"
-          onMouseDown={(event) => {
-            if (!hasContents) return;
-            event.stopPropagation();
-            onFold(element.id, !folded);
-          }}
-        >
-          {hasContents && <Chevron size={13} aria-hidden className="text-quiet" />}
-        </span>
-        <span className="truncate">{element.name}</span>
-        <span className="ml-auto shrink-0 pr-2 pl-1 text-[11px] text-quiet">{kindInWords(element.kind)}</span>
-      </div>
+        aria-label={`${element.name} ${kindInWords(element.kind)}`}
+        className="flex-none"
+        style={{ width: HEAD }}
+      />
       <div role="presentation" className="flex-none" style={{ width: (columns[0]?.index ?? 0) * COLUMN }} />
-      {columns.map(({ index: column, name }, n) => {
-        const one = cells[n] as Cell;
+      {columns.map(({ index: column, name }) => {
+        const one = cell(column, element);
         const word = `${answerInWords(element.kind, one.answer)}, ${originInWords(one)}`;
         return (
           <div
@@ -95,13 +78,6 @@ export const GridRowView = memo(function GridRowView({
           />
         );
       })}
-      <div
-        role="presentation"
-        className="pointer-events-none absolute top-0"
-        style={{ left: HEAD + (columns[0]?.index ?? 0) * COLUMN }}
-      >
-        <CellMarks cells={cells} />
-      </div>
     </div>
   );
 });

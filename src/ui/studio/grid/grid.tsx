@@ -16,11 +16,12 @@ import { useTell } from '../../parts/toasts';
 import { useBench, type RailViewer } from '../bench';
 import { isTyping } from '../draft-tools';
 import { CopyWindow, type CopyFrom } from './copy-window';
-import { ROW } from './cell-marks';
-import { GridBody, type Range } from './grid-body';
+import type { Range } from './grid-block';
+import { GridBody } from './grid-body';
 import { FOCUSED } from './grid-row';
 import { EVERYTHING, gridRows, type GridFilter } from './grid-rows';
 import { GridTools } from './grid-tools';
+import { ROW } from './mark-sheet';
 import { useBulk } from './use-bulk';
 import { WhyCard } from './why-card';
 
@@ -87,6 +88,7 @@ export function Grid({ columns, forms, onSet }: Props) {
   const bulk = useBulk(
     rows.slice(range.top, range.bottom + 1).map(({ element }) => element),
     columns.slice(range.left, range.right + 1),
+    columns,
   );
 
   const fold = useCallback(
@@ -105,7 +107,10 @@ export function Grid({ columns, forms, onSet }: Props) {
     if (next && next.key !== viewer.key) look(next.key);
   };
   const placeOf = (target: EventTarget): Place | undefined => {
-    const found = target instanceof HTMLElement ? target.closest('[role=gridcell], [role=rowheader]') : null;
+    if (!(target instanceof globalThis.Element)) return undefined;
+    const head = target.closest<HTMLElement>('[data-head]');
+    if (head) return { row: Number(head.dataset['head']), column: -1 };
+    const found = target.closest('[role=gridcell]');
     const row = found?.closest('[role=row]');
     if (!found || !row) return undefined;
     return {

@@ -15,12 +15,13 @@ import { EffectDialog } from './effect-dialog';
 const STEP_MS = 40;
 
 /**
- * What is done to a range of cells at once. Before more than one element is changed, it says how many people gain
+ * What is done to a range of cells, of these elements and viewers, at once; other columns change as little as can be. Before more than one element is changed, it says how many people gain
  * and lose; all of it is one edit, and one undo.
  */
 export function useBulk(
   elements: readonly Element[],
   viewers: readonly RailViewer[],
+  columns: readonly RailViewer[],
 ): { set: (level: Level) => void; follow: () => void; dialog: ReactNode } {
   const { definition, compiled, people, circumstances, mayChange } = useBench();
   const tell = useTell();
@@ -34,6 +35,7 @@ export function useBulk(
 
   const set = async (level: Level): Promise<void> => {
     if (!mayChange || progress) return;
+    const others = columns.filter((one) => !viewers.includes(one));
     const cells = elements.flatMap((element) => viewers.map((viewer) => ({ element, viewer })));
     const edits: Edit[] = [];
     let now = definition;
@@ -53,7 +55,7 @@ export function useBulk(
         element.id,
         { key: viewer.key, viewer: viewer.viewer },
         level,
-        viewers.map((one) => ({ key: one.key, viewer: one.viewer })),
+        others.map((one) => ({ key: one.key, viewer: one.viewer })),
         startLines(now, element.id, people.map(viewerOfPerson), circumstances),
         circumstances,
       );

@@ -2,6 +2,7 @@
 
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
+import type { EditEffect } from '@/core/edit/review';
 import { compile } from '@/core/access/compile';
 import { rightNow, SIGNED_IN, viewerOfRole } from '@/core/access/viewer';
 import { removeNamed } from '@/core/edit/make';
@@ -383,19 +384,13 @@ function RoleReach({ role }: { role: Role }) {
   );
 }
 
-interface Effect {
-  readonly gaining: readonly string[];
-  readonly losing: readonly string[];
-  readonly elements: readonly string[];
-}
-
 /** Deleting a role says first what it will change. */
 function DeleteRole({ role }: { role: Role }) {
   const { definition, api, apply, tell } = usePeopleWork();
-  const [effect, setEffect] = useState<Effect>();
+  const [effect, setEffect] = useState<EditEffect>();
   const edit = removeNamed(definition, 'roles', role.id);
   const ask = async (): Promise<void> => {
-    const answer = await send<Effect>('POST', `${api}/effect`, { edit });
+    const answer = await send<EditEffect>('POST', `${api}/effect`, { edit });
     if (answer.ok) setEffect(answer.value);
     else tell(answer.detail);
   };
