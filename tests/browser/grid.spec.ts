@@ -30,6 +30,19 @@ test('it is a treegrid with counts, levels of rows, and cells with names', async
   await expect(page.locator(`#${active}`)).toHaveAttribute('aria-label', /^Item list, Volunteer/);
   await page.keyboard.press(' ');
   await expect(row).toHaveAttribute('aria-expanded', 'true');
+  // Rows are used again for others in scrolling: each is there once, in order, and one cell is the keyboard's.
+  await page.getByRole('button', { name: 'Unfold all' }).click();
+  await grid(page).focus();
+  for (let n = 0; n < 4; n++) await page.keyboard.press('PageDown');
+  await expect(page.locator('.cell-focused')).toHaveCount(1);
+  await expect
+    .poll(async () => {
+      const places = await grid(page)
+        .getByRole('row')
+        .evaluateAll((rows) => rows.map((one) => Number(one.getAttribute('aria-rowindex'))));
+      return places.length > 20 && places.every((place, n) => n < 2 || place === (places[n - 1] ?? 0) + 1);
+    })
+    .toBe(true);
 });
 
 test('filters say how much they hold, and show what leads there', async ({ browser }) => {

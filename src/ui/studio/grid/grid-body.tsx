@@ -91,9 +91,9 @@ export const GridBody = memo(function GridBody({
   );
   // Blocks that go out of view are used for those that come. While scrolling they stay at their places in the page,
   // since each that is moved would be laid out anew; at rest they are in order, as they are read.
+  const blocks = down.getVirtualItems().flatMap(({ index }) => (index % BLOCK === 0 ? [index] : []));
   const pool = rowBlocks.length.current / BLOCK;
   const keyOf = (from: number): number => (from / BLOCK) % pool;
-  const blocks = down.getVirtualItems().flatMap(({ index }) => (index % BLOCK === 0 ? [index] : []));
   if (down.isScrolling) blocks.sort((one, other) => keyOf(one) - keyOf(other));
   const within = (from: number, index: number): number | undefined =>
     index >= from && index < from + BLOCK ? index : undefined;
