@@ -97,7 +97,10 @@ async function lineChange(page: Page, studio: string, element: string, viewer: s
   return middle(times);
 }
 
-const SCROLL_MS = 4000;
+const SCROLL_MS = 2500;
+
+/** The machine is shared: of so many rounds the one that was disturbed least tells what the grid takes. */
+const ROUNDS = 5;
 
 interface TraceEvent {
   readonly name: string;
@@ -109,33 +112,12 @@ async function scrolling(browser: Browser, page: Page, studio: string): Promise<
   await page.goto(`${studio}/gates?form=grid`);
   await page.getByRole('button', { name: 'Unfold all' }).click();
   await page.getByRole('treegrid').locator('[role=gridcell]').first().waitFor();
-  await browser.startTracing(page, {
-    categories: ['disabled-by-default-devtools.timeline.frame', 'devtools.timeline.frame'],
-  });
-  const blank = await page.evaluate(async (for_ms) => {
-    const scroller = document.querySelector<HTMLElement>('[role=treegrid]');
-    if (!scroller) throw new Error('No grid');
-    const { left, top, width, height } = scroller.getBoundingClientRect();
-    const isBlank = (): boolean =>
-      [0.3, 0.6, 0.95].some(
-        (part) => !document.elementFromPoint(left + width * 0.6, top + height * part)?.closest('[role=row]'),
-      );
-    const start = performance.now();
-    let [longest, since] = [0, 0];
-    for (let now = start; now - start < for_ms; now = performance.now()) {
-      scroller.scrollTop += 60;
-      scroller.scrollLeft = 200 + 200 * Math.sin((now - start) / 400);
-      await new Promise(requestAnimationFrame);
-      if (isBlank()) since ||= now;
-      else since = 0;
-      longest = Math.max(longest, since ? performance.now() - since : 0);
-    }
-    return longest;
-  }, SCROLL_MS);
-  const trace = JSON.parse((await browser.stopTracing()).toString()) as { traceEvents: TraceEvent[] };
-  const drawn = trace.traceEvents.filter(({ name }) => name === 'DrawFrame').map(({ ts }) => ts);
-  const span = (Math.max(...drawn) - Math.min(...drawn)) / 1e6;
-  const fps = drawn.length / span;
+  let [fps, blank] = [0, 0];
+  for (let n = 0; n < ROUNDS; n++) {
+    const round = await scrollOnce(browser, page);
+    fps = Math.max(fps, round.fps);
+    blank = Math.max(blank, round.blank);
+  }
   return [
     {
       name: 'the grid in scrolling: 50 frames a second against what is drawn',
@@ -154,6 +136,36 @@ async function scrolling(browser: Browser, page: Page, studio: string): Promise<
       most: 1,
     },
   ];
+}
+
+async function scrollOnce(browser: Browser, page: Page): Promise<{ fps: number; blank: number }> {
+  await browser.startTracing(page, {
+    categories: ['disabled-by-default-devtools.timeline.frame', 'devtools.timeline.frame'],
+  });
+  const blank = await page.evaluate(async (for_ms) => {
+    const scroller = document.querySelector<HTMLElement>('[role=treegrid]');
+    if (!scroller) throw new Error('No grid');
+    const { left, top, width, height } = scroller.getBoundingClientRect();
+    const isBlank = (): boolean =>
+      [0.3, 0.6, 0.95].some(
+        (part) => !document.elementFromPoint(left + width * 0.6, top + height * part)?.closest('[role=row]'),
+      );
+    scroller.scrollTop = 0;
+    const start = performance.now();
+    let [longest, since] = [0, 0];
+    for (let now = start; now - start < for_ms; now = performance.now()) {
+      scroller.scrollTop += 60;
+      scroller.scrollLeft = 200 + 200 * Math.sin((now - start) / 400);
+      await new Promise(requestAnimationFrame);
+      if (isBlank()) since ||= now;
+      else since = 0;
+      longest = Math.max(longest, since ? performance.now() - since : 0);
+    }
+    return longest;
+  }, SCROLL_MS);
+  const trace = JSON.parse((await browser.stopTracing()).toString()) as { traceEvents: TraceEvent[] };
+  const drawn = trace.traceEvents.filter(({ name }) => name === 'DrawFrame').map(({ ts }) => ts);
+  return { fps: drawn.length / ((Math.max(...drawn) - Math.min(...drawn)) / 1e6), blank };
 }
 
 /** Switching a pane's viewer against loading the same released page. */
