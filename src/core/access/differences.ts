@@ -1,7 +1,7 @@
 import type { Id } from '../model/id';
 import type { Element, ElementKind } from '../model/tree';
 import type { Compiled } from './compile';
-import { SEE, sameAnswer, type Answer, type Level } from './level';
+import { sameAnswer, seenOf, type Answer } from './level';
 import type { LookPage } from './look';
 
 /** What differs between viewers at one place: elements that stand together and differ alike are one entry. */
@@ -26,7 +26,7 @@ export function differences(compiled: Compiled, pages: readonly Levels[]): Diffe
   const screens = compiled.tree.elements.filter((one) => one.kind === 'screen');
   const among = screens.filter((one) => pages.filter(({ levels }) => levels[one.id]).length > 1);
   const add = (element: Element, pick: (page: Levels) => Answer | undefined): void => {
-    const answers = pages.map(pick).map((one) => one && seenOf(element, one));
+    const answers = pages.map(pick).map((one) => one && seenOf(element.kind, one));
     const known = answers.filter((one) => one !== undefined);
     if (known.length < 2 || known.every((one) => sameAnswer(one, known[0] as Answer))) return;
     const last = found.at(-1);
@@ -55,12 +55,6 @@ export function screensOfSome(compiled: Compiled, pages: readonly Levels[]): Dif
       const open = answers.filter((one) => (one?.most ?? 0) > 0).length;
       return open > 0 && open < answers.length;
     });
-}
-
-/** A column and a text only show: whether the data could be edited elsewhere makes no difference to them. */
-function seenOf({ kind }: Element, { least, most }: Answer): Answer {
-  if (kind !== 'column' && kind !== 'text') return { least, most };
-  return { least: Math.min(least, SEE) as Level, most: Math.min(most, SEE) as Level };
 }
 
 const alike = (a: Element, b: Element): boolean => a.kind === b.kind && a.container === b.container;

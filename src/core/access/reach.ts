@@ -5,7 +5,7 @@ import { withIncluded, isDataDoor, type Element } from '../model/tree';
 import type { Access } from './access';
 import type { Compiled } from './compile';
 import { explain } from './explain';
-import { NONE, type Answer } from './level';
+import { NONE, seenOf, type Answer } from './level';
 import type { Circumstances, Viewer } from './viewer';
 
 /** One element in somebody's reach. */
@@ -33,7 +33,10 @@ const HOLDS: readonly Element['kind'][] = ['section', 'face'];
 /** The viewer's whole reach, in the order of the tree. Containers count by what is in them. */
 export function reachOf(access: Access): WholeReach {
   const { tree } = access.compiled;
-  const answer = (element: Element): Reached => ({ element, answer: access.answer(element) });
+  const answer = (element: Element): Reached => ({
+    element,
+    answer: seenOf(element.kind, access.answer(element)),
+  });
   const isOpen = (one: Reached): boolean => one.answer.most > NONE;
   const place = (element: Element): ReachedPlace => ({
     ...answer(element),
