@@ -22,9 +22,8 @@ export const unpacked = (byte: number): Answer => ({
   most: ((byte >>> 2) & 3) as Level,
 });
 
-/** What the viewer has of the element, with where it comes from. */
-export function cellOf(access: Access, element: Element): Cell {
-  const answer = access.answer(element);
+/** What the viewer has of the element, with where it comes from. `answer` may be known already, from the matrix. */
+export function cellOf(access: Access, element: Element, answer = access.answer(element)): Cell {
   const lines = access.compiled.lines(element.id);
   const gate = answerOf(access.gateRule(element));
   const { container } = element;

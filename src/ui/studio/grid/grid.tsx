@@ -9,8 +9,8 @@ import {
   type KeyboardEvent,
   type MouseEvent,
 } from 'react';
-import { cellOf, type Cell } from '@/core/access/cells';
-import type { Level } from '@/core/access/level';
+import { cellOf, matrixOf, unpacked, type Cell } from '@/core/access/cells';
+import type { Answer, Level } from '@/core/access/level';
 import type { Element } from '@/core/model/tree';
 import { useTell } from '../../parts/toasts';
 import { useBench, type RailViewer } from '../bench';
@@ -53,21 +53,28 @@ export function Grid({ columns, forms, onSet }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const hover = useRef<ReturnType<typeof setTimeout>>(undefined);
 
-  const accesses = useMemo(
-    () => columns.map((one) => compiled.access(one.viewer, circumstances)),
-    [columns, compiled, circumstances],
-  );
+  // All answers at once, for filters ask them all; where one comes from is asked for what is in view.
+  const answer = useMemo(() => {
+    const viewers = columns.map((one) => one.viewer);
+    const matrix = matrixOf(compiled, viewers, circumstances);
+    const width = compiled.tree.elements.length;
+    return (column: number, { number }: Element): Answer =>
+      unpacked(matrix[column * width + number] as number);
+  }, [columns, compiled, circumstances]);
   const cell = useMemo(() => {
-    const known = accesses.map((): (Cell | undefined)[] => []);
+    const known = columns.map((): (Cell | undefined)[] => []);
     return (column: number, element: Element): Cell => {
       const mine = known[column] as (Cell | undefined)[];
-      return (mine[element.number] ??= cellOf(accesses[column] as (typeof accesses)[number], element));
+      return (mine[element.number] ??= cellOf(
+        accessOf(columns[column] as RailViewer),
+        element,
+        answer(column, element),
+      ));
     };
-  }, [accesses]);
+  }, [columns, accessOf, answer]);
   const { rows, hits, of } = useMemo(
-    () =>
-      gridRows(compiled, filter, unfolded, columns.length, (column, element) => cell(column, element).answer),
-    [compiled, filter, unfolded, columns.length, cell],
+    () => gridRows(compiled, filter, unfolded, columns.length, answer),
+    [compiled, filter, unfolded, columns.length, answer],
   );
   const at: Place = {
     row: Math.max(
