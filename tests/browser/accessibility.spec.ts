@@ -92,11 +92,9 @@ test('the look bench with two panes, its windows, and the grid in its forms', as
   const page = await studio(browser);
   await page.goto('/studio/larkfield/look');
   await expect(page.getByRole('heading', { name: /difference/ })).toBeVisible();
-  await page
-    .getByRole('region', { name: /^Pane A/ })
-    .getByRole('link', { name: 'LM.1904.12' })
-    .click();
-  await page.locator('[data-element=p_item_store]').first().click();
+  const pane = page.getByRole('region', { name: /^Pane A/ });
+  await pane.getByRole('link', { name: 'LM.1904.12' }).click();
+  await pane.locator('[data-element=p_item_store]').click();
   await page.getByRole('region', { name: 'Why' }).getByRole('button', { name: 'See', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Make that change' }).first()).toBeVisible();
   expect(await violations(page)).toEqual([]);

@@ -38,31 +38,88 @@ const MOST_GATES = 12;
 /**
  * The smallest change that turns an answer: fewest lines, then fewest of the others (`everybody`) who gain
  * at the gates that it changes. Found by mending what decides, deciding again, and so on until the level is
- * there. Undefined where no change of lines can: say, no button on the screen saves.
+ * there; where that takes several lines, or cannot do it, each single line at each gate that bears on the element
+ * is tried. Undefined where no change of lines can: say, no button on the screen saves.
  */
 export function smallestTurn(
   definition: Definition,
   wanted: Wanted,
   everybody: readonly Viewer[],
 ): Turn | undefined {
+  const mended = mendWhatDecides(definition, wanted, everybody);
+  if (mended?.changed === 1) return mended;
+  return oneLine(definition, wanted, everybody) ?? mended;
+}
+
+function mendWhatDecides(
+  definition: Definition,
+  wanted: Wanted,
+  everybody: readonly Viewer[],
+): (Turn & { readonly changed: number }) | undefined {
   const { at, viewer, element, level, record } = wanted;
   const edits: Edit[] = [];
   const gates: Id[] = [];
   let now = definition;
+  let changed = 0;
   while (gates.length < MOST_GATES) {
     const access = compile(now).unshared(viewer, at);
     const { answer, decided } = explain(access, element, record);
     const has = record ? answer.least : answer.most;
-    if (has === level) return { edit: together(edits), definition: now, gates };
+    if (has === level) return { edit: together(edits), definition: now, gates, changed };
     const gate = has > level ? element : gateInTheWay(access, element, decided, record);
     if (gate === undefined || gates.includes(gate)) return undefined;
-    const after = new Turning(now, access, gate, wanted, everybody).lines(has > level);
+    const turning = new Turning(now, access, gate, wanted, everybody);
+    const after = turning.lines(has > level);
     if (!after) return undefined;
+    changed += distance(turning.before, after);
     edits.push(editLines(gate, compile(now).lines(gate), after));
     gates.push(gate);
     now = { ...now, gates: { ...now.gates, [gate]: { lines: after } } };
   }
   return undefined;
+}
+
+/** The single line, at any gate that bears on the element, that turns the answer and moves fewest others. */
+function oneLine(definition: Definition, wanted: Wanted, everybody: readonly Viewer[]): Turn | undefined {
+  const { at, viewer, element, level, record } = wanted;
+  const access = compile(definition).unshared(viewer, at);
+  let best: (Turn & { readonly moved: number }) | undefined;
+  for (const gate of gatesAbout(access, access.element(element))) {
+    const turning = new Turning(definition, access, gate, wanted, everybody);
+    for (const lines of turning.oneLineAway()) {
+      const after = { ...definition, gates: { ...definition.gates, [gate]: { lines } } };
+      const then = compile(after).unshared(viewer, at);
+      const subject = then.element(element);
+      const has = record ? then.level(subject, record) : then.answer(subject).most;
+      if (has !== level) continue;
+      const moved = turning.moved(lines);
+      if (best && moved >= best.moved) continue;
+      const edit = editLines(gate, compile(definition).lines(gate), lines);
+      best = { edit, definition: after, gates: [gate], moved };
+    }
+  }
+  return best;
+}
+
+/** The gates that bear on an element: those around it, of its doors, and of what holds these open. */
+function gatesAbout(access: Access, element: Element): ReadonlySet<Id> {
+  const { handles } = access.compiled;
+  const found = new Set<Id>();
+  const around = (one: Element): void => {
+    for (let gate: Element | undefined = one; gate; gate = gate.container) found.add(gate.id);
+  };
+  for (const { element: id } of explain(access, element.id).steps) {
+    const step = access.element(id);
+    around(step);
+    if (!isDataDoor(step)) continue;
+    for (const handle of handles.handlesOf(step).map((one) => access.element(one))) {
+      around(handle);
+      if (handle.kind === 'button' && 'list' in handle.node.effect)
+        around(access.element(handle.node.effect.list));
+      if (handle.kind === 'field' && handle.screen) handles.savesOn(handle.screen).forEach(around);
+    }
+  }
+  return found;
 }
 
 const together = (edits: readonly Edit[]): Edit =>
@@ -108,7 +165,7 @@ const LIMITS: Readonly<Record<Level, What | undefined>> = ['block', 'at-most-see
 class Turning {
   private readonly compiled: Compiled;
   private readonly element: Element;
-  private readonly before: readonly Line[];
+  readonly before: readonly Line[];
 
   constructor(
     definition: Definition,
@@ -134,6 +191,12 @@ class Turning {
       if (!best || cost < best.cost) best = { lines, cost };
     }
     return best?.lines;
+  }
+
+  /** Whatever is one line more, less or changed. */
+  *oneLineAway(): Generator<readonly Line[]> {
+    const all = [this.wider(SEE), this.wider(EDIT), this.narrower(NONE), this.narrower(SEE)];
+    for (const some of all) for (const lines of some) if (distance(this.before, lines) === 1) yield lines;
   }
 
   /** What the gate has to give: a container that leads to what is read need not give more than see. */
@@ -164,7 +227,7 @@ class Turning {
   }
 
   /** How many others get another level here than before. Those who are alike are decided once. */
-  private moved(lines: readonly Line[]): number {
+  moved(lines: readonly Line[]): number {
     const scope = this.compiled.scope(this.element);
     const known = new Map<Access, boolean>();
     const container = (access: Access): Rule =>
@@ -210,6 +273,14 @@ class Turning {
       yield this.before.filter((one) => one !== line);
       if (level === SEE && line.what === 'edit')
         yield this.before.map((one) => (one === line ? { ...line, what: 'see' as const } : one));
+    }
+    for (const line of this.before) {
+      if (limit && gives(line))
+        yield this.before.map((one) => (one === line ? { ...line, what: limit } : one));
+      if (!gives(line) && line.when)
+        yield this.before.map((one) =>
+          one === line ? { id: line.id, who: line.who, what: line.what } : one,
+        );
     }
     if (limit) for (const who of this.names()) yield [...this.before, newLine(who, limit)];
   }

@@ -4,8 +4,7 @@ import { useRef, useState, type ReactNode } from 'react';
 import type { Level } from '@/core/access/level';
 import { viewerOfPerson } from '@/core/access/viewer';
 import type { Edit } from '@/core/edit/edit';
-import { proposeLevel } from '@/core/edit/propose';
-import { startLines } from '@/core/edit/start';
+import { proposeRange } from '@/core/edit/range';
 import type { Element } from '@/core/model/tree';
 import { useTell } from '../../parts/toasts';
 import { useBench, type RailViewer } from '../bench';
@@ -35,42 +34,32 @@ export function useBulk(
 
   const set = async (level: Level): Promise<void> => {
     if (!mayChange || progress) return;
-    const others = columns.filter((one) => !viewers.includes(one));
-    const cells = elements.flatMap((element) => viewers.map((viewer) => ({ element, viewer })));
-    const edits: Edit[] = [];
-    let now = definition;
-    let left = 0;
+    const affected = ({ key, viewer }: RailViewer) => ({ key, viewer });
+    const steps = proposeRange(definition, {
+      elements: elements.map(({ id }) => id),
+      viewers: viewers.map(affected),
+      level,
+      others: columns.filter((one) => !viewers.includes(one)).map(affected),
+      people: people.map(viewerOfPerson),
+      at: circumstances,
+    });
     let since = performance.now();
     stopped.current = false;
-    for (const [n, { element, viewer }] of cells.entries()) {
+    let step = steps.next();
+    for (; !step.done; step = steps.next()) {
       if (performance.now() - since > STEP_MS) {
-        setProgress({ done: n, of: cells.length });
+        setProgress({ done: step.value, of: elements.length * viewers.length });
         await new Promise((resolve) => setTimeout(resolve));
         since = performance.now();
       }
       if (stopped.current) return setProgress(undefined);
-      const proposal = proposeLevel(
-        now,
-        element.id,
-        element.id,
-        { key: viewer.key, viewer: viewer.viewer },
-        level,
-        others.map((one) => ({ key: one.key, viewer: one.viewer })),
-        startLines(now, element.id, people.map(viewerOfPerson), circumstances),
-        circumstances,
-      );
-      if (!proposal) left++;
-      else if (proposal.definition !== now) {
-        edits.push(proposal.edit);
-        now = proposal.definition;
-      }
     }
     setProgress(undefined);
-    const real = edits.filter((edit) => edit.do !== 'together' || edit.edits.length > 0);
-    if (real.length === 0)
+    const { edits, left } = step.value;
+    if (edits.length === 0)
       return tell('Nothing to change: these have that level, or something around them is narrower.');
     setAsked({
-      edit: { do: 'together', edits: real },
+      edit: { do: 'together', edits },
       title: `${elements.length} ${elements.length === 1 ? 'element' : 'elements'} for ${viewers.map((one) => one.name).join(', ')}`,
       left,
     });

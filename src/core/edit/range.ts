@@ -1,0 +1,61 @@
+import { compile } from '../access/compile';
+import type { Level } from '../access/level';
+import type { Circumstances, Viewer } from '../access/viewer';
+import type { Definition } from '../model/definition';
+import type { Id } from '../model/id';
+import type { Affected } from './difference';
+import type { Edit } from './edit';
+import { proposeLevel } from './propose';
+import { startLines } from './start';
+
+/** A range of cells of the grid, and the level that all of them are to have. */
+export interface RangeWanted<Key> {
+  readonly elements: readonly Id[];
+  readonly viewers: readonly Affected<Key>[];
+  readonly level: Level;
+  /** The other columns: they change as little as can be. */
+  readonly others: readonly Affected<Key>[];
+  /** Everybody there is: what a following door gives them now is what its lines start with. */
+  readonly people: readonly Viewer[];
+  readonly at: Circumstances;
+}
+
+/** What would give a range of cells its level. */
+export interface RangeProposal {
+  /** The edits that it takes, one after the other. */
+  readonly edits: readonly Edit[];
+  /** How many cells cannot have the level: something around them is narrower, or gives it anyway. */
+  readonly left: number;
+}
+
+/**
+ * The edits that give each cell of a range the level, cell by cell, each by `proposeLevel`. Yields how many cells
+ * are done, so that whoever asks can show it, let others work in between, or stop.
+ */
+export function* proposeRange<Key>(
+  definition: Definition,
+  { elements, viewers, level, others, people, at }: RangeWanted<Key>,
+): Generator<number, RangeProposal> {
+  const has = (one: Definition, element: Id, { viewer }: Affected<Key>): boolean => {
+    const access = compile(one).access(viewer, at);
+    return access.answer(access.element(element)).most === level;
+  };
+  const edits: Edit[] = [];
+  let now = definition;
+  let [done, left] = [0, 0];
+  for (const element of elements)
+    for (const viewer of viewers) {
+      yield done++;
+      // Who has the level already keeps it.
+      const keeping = viewers.filter((one) => one !== viewer && has(now, element, one));
+      const start = startLines(now, element, people, at);
+      const spared = [...others, ...keeping];
+      const proposal = proposeLevel(now, element, element, viewer, level, spared, start, at);
+      if (!proposal) left++;
+      else {
+        now = proposal.definition;
+        if (proposal.edit.do !== 'together' || proposal.edit.edits.length > 0) edits.push(proposal.edit);
+      }
+    }
+  return { edits, left };
+}

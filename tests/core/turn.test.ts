@@ -1,0 +1,95 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { compile } from '@/core/access/compile';
+import type { Circumstances, Viewer } from '@/core/access/viewer';
+import { newLine } from '@/core/edit/make';
+import { startLines } from '@/core/edit/start';
+import { smallestTurn } from '@/core/edit/turn';
+import type { Definition } from '@/core/model/definition';
+import { gives, type Line, type Who } from '@/core/model/gate';
+import { withIncluded } from '@/core/model/tree';
+import { Draw, drawCircumstances, drawDefinition, drawViewer } from './arbitrary';
+
+/** The ways in which a line can speak of the viewer by what they hold. */
+function namesOf(definition: Definition, viewer: Viewer): Who[] {
+  if (viewer.kind === 'signed-out') return [{ kind: 'signed-out' }];
+  const assigned = [...new Set(viewer.assignments.map(({ role }) => role))];
+  const names: Who[] = [
+    ...[...withIncluded(definition, assigned)].map((role): Who => ({ kind: 'role', role })),
+    ...assigned.map((role): Who => ({ kind: 'role', role, exactly: true })),
+  ];
+  return names.length > 0 ? names : [{ kind: 'signed-in' }];
+}
+
+/** All gates that are one line away: a line more, less, or another one in its place. */
+function* oneLineAway(definition: Definition, viewer: Viewer, at: Circumstances): Generator<Definition> {
+  for (const { id } of compile(definition).tree.elements) {
+    const before = compile(definition).lines(id) ?? startLines(definition, id, [viewer], at);
+    const lists: (readonly Line[])[] = [];
+    for (const what of ['see', 'edit', 'block', 'at-most-see'] as const) {
+      for (const who of namesOf(definition, viewer)) lists.push([...before, newLine(who, what)]);
+      for (const line of before)
+        if (gives(line)) lists.push(before.map((one) => (one === line ? { ...line, what } : one)));
+    }
+    for (const line of before) {
+      lists.push(before.filter((one) => one !== line));
+      const { when: _, ...always } = line;
+      if (line.when) lists.push(before.map((one) => (one === line ? always : one)));
+    }
+    for (const lines of lists) yield { ...definition, gates: { ...definition.gates, [id]: { lines } } };
+  }
+}
+
+const says = ({ who, what, when }: Line): string => JSON.stringify([who, what, when]);
+
+/** How many lines are more, less or changed, at all gates together. */
+function linesApart(definition: Definition, after: Definition, viewer: Viewer, at: Circumstances): number {
+  const missing = (some: readonly Line[], others: readonly Line[]): number => {
+    const left = others.map(says);
+    return some.filter((one) => {
+      const place = left.indexOf(says(one));
+      if (place >= 0) left.splice(place, 1);
+      return place < 0;
+    }).length;
+  };
+  return Object.keys(after.gates)
+    .filter((id) => definition.gates[id] !== after.gates[id])
+    .map((id) => {
+      const before = compile(definition).lines(id) ?? startLines(definition, id, [viewer], at);
+      const lines = after.gates[id]?.lines ?? [];
+      return Math.max(missing(before, lines), missing(lines, before));
+    })
+    .reduce((sum, apart) => sum + apart, 0);
+}
+
+describe('the smallest change', () => {
+  it('is one line wherever one line is enough', () => {
+    let alone = 0;
+    fc.assert(
+      fc.property(fc.gen(), (value) => {
+        const draw = new Draw(value);
+        const definition = drawDefinition(draw);
+        const at = drawCircumstances(draw);
+        const viewer = drawViewer(draw);
+        const { id: element } = draw.one(compile(definition).tree.elements);
+        const level = draw.one([0, 1, 2] as const);
+        const levelIn = (one: Definition): number => {
+          const access = compile(one).access(viewer, at);
+          return access.answer(access.element(element)).most;
+        };
+        if (levelIn(definition) === level) return;
+        const oneIsEnough = [...oneLineAway(definition, viewer, at)].some((one) => levelIn(one) === level);
+        if (!oneIsEnough) return;
+        alone++;
+        const turn = smallestTurn(definition, { element, viewer, level, at, naming: 'roles' }, []);
+        expect([element, level, turn && linesApart(definition, turn.definition, viewer, at)]).toEqual([
+          element,
+          level,
+          1,
+        ]);
+      }),
+      { numRuns: 400, endOnFailure: true },
+    );
+    expect(alone).toBeGreaterThan(20);
+  });
+});
