@@ -35,6 +35,11 @@ test('it is a treegrid with counts, levels of rows, and cells with names', async
   await grid(page).focus();
   for (let n = 0; n < 4; n++) await page.keyboard.press('PageDown');
   await expect(page.locator('.cell-focused')).toHaveCount(1);
+  const named = await page.locator('#cell-focused').getAttribute('aria-label');
+  await grid(page).evaluate((scroller) => (scroller.scrollTop = 0));
+  await expect(page.getByRole('row').nth(1)).toHaveAttribute('aria-rowindex', '2');
+  await expect(page.locator('#cell-focused')).toHaveAttribute('aria-label', named ?? '');
+  await page.keyboard.press('ArrowDown');
   await expect
     .poll(async () => {
       const places = await grid(page)

@@ -7,7 +7,7 @@ import type { Element } from '@/core/model/tree';
 import type { RailViewer } from '../bench';
 import { CellMarks } from './cell-marks';
 import { BLOCK, GridBlock, HeadsBlock, type Range } from './grid-block';
-import { HEAD, type DrawnColumn } from './grid-row';
+import { GridRowView, HEAD, type DrawnColumn } from './grid-row';
 import type { GridRow } from './grid-rows';
 import { COLUMN, ROW, useMarkSheet, type MarkSheet } from './mark-sheet';
 
@@ -97,6 +97,10 @@ export const GridBody = memo(function GridBody({
   if (down.isScrolling) blocks.sort((one, other) => keyOf(one) - keyOf(other));
   const within = (from: number, index: number): number | undefined =>
     index >= from && index < from + BLOCK ? index : undefined;
+  const focusedRow = rows[row];
+  const focusIsDrawn =
+    blocks.some((from) => within(from, row) !== undefined) &&
+    (column < 0 || (column >= first && column <= last));
   return (
     <div
       className="relative"
@@ -132,6 +136,20 @@ export const GridBody = memo(function GridBody({
             range={range && range.top < from + BLOCK && range.bottom >= from ? range : undefined}
           />
         ))}
+        {/* What the keyboard is on is always there to be named, also where it was scrolled out of view. */}
+        {focusedRow && !focusIsDrawn && (
+          <div role="presentation" className="grid-block pointer-events-none" style={{ top: row * ROW }}>
+            <GridRowView
+              row={focusedRow}
+              index={row}
+              columns={column < 0 ? [] : [{ index: column, name: columns[column]?.name ?? '' }]}
+              cell={cell}
+              focused={column}
+              from={-1}
+              to={-2}
+            />
+          </div>
+        )}
         <div aria-hidden className="grid-heads" style={{ width: HEAD, height: rows.length * ROW }}>
           {blocks.map((from) => (
             <HeadsBlock
