@@ -42,6 +42,7 @@ export function Outline({ forms }: { forms: ReactNode }) {
       [at],
     ),
   });
+  const drawn = view.getVirtualItems();
   useEffect(() => view.measure(), [view, rows]);
   useEffect(() => {
     if (at >= 0) view.scrollToIndex(at);
@@ -110,13 +111,13 @@ export function Outline({ forms }: { forms: ReactNode }) {
         ref={tree}
         role="tree"
         aria-label="The application"
-        aria-activedescendant={`outline-${selected.id}`}
+        aria-activedescendant={drawn.some(({ index }) => index === at) ? `outline-${selected.id}` : undefined}
         tabIndex={0}
         onKeyDown={onKeyDown}
         className="min-h-0 flex-1 overflow-y-auto pb-3 [contain:strict]"
       >
         <div role="presentation" className="relative" style={{ height: view.getTotalSize() }}>
-          {view.getVirtualItems().map(({ key, index, start }) => {
+          {drawn.map(({ key, index, start }) => {
             const row = rows[index] as OutlineRow;
             return (
               <div key={key} role="presentation" className="absolute inset-x-0" style={{ top: start }}>
