@@ -144,6 +144,10 @@ test('“I should be able to see this” reaches the builder and opens at that s
   await expect(page.getByRole('region', { name: 'Why' })).toContainText(
     'Why Wren Tolliver has “Closed”: Loan list',
   );
+  // What would change it is one click away: on the draft, still at that person and moment.
+  await page.getByRole('button', { name: 'on the draft' }).click();
+  await expect(page.getByRole('region', { name: 'Why' })).toContainText('To give Wren Tolliver');
+  await expect(pane.getByRole('button', { name: /^When: now/ })).toHaveCount(0);
   await page.getByRole('button', { name: 'Done' }).click();
   await expect(page.getByRole('button', { name: /note/ })).toHaveCount(0);
 });

@@ -306,6 +306,7 @@ function Inside(props: Props) {
                   tell('The change is made in the draft. Ctrl Z takes it back.');
                 }}
                 onGate={toGate}
+                onDraft={() => all.change(asked.pane, { ...askedPane.state, on: 'draft' })}
               />
             ) : (
               <p className="text-quiet">

@@ -23,10 +23,13 @@ interface Props {
   readonly personName: PersonName;
   readonly apply: (edit: Edit) => void;
   readonly onGate: (id: string) => void;
+  /** Turns the pane to the draft as it is now: only there a change can be made. */
+  readonly onDraft: () => void;
 }
 
 /** Why a pane's viewer has this level on what was asked about, on that very record, and what would turn it. */
-export function WhyPart({ asked, state, paneId, address, viewerName, personName, apply, onGate }: Props) {
+export function WhyPart(props: Props) {
+  const { asked, state, paneId, address, viewerName, personName, apply, onGate, onDraft } = props;
   const { api, draft, mayChange } = useLook();
   const definition = useDefinition(api, state.on, draft.definition);
   const compiled = compile(definition);
@@ -71,7 +74,11 @@ export function WhyPart({ asked, state, paneId, address, viewerName, personName,
             />
           ) : (
             <p className="mt-3 text-quiet">
-              This pane is not on the draft as it is now: look there to see what would change it.
+              This pane is not on the draft as it is now. What would change it is told{' '}
+              <button type="button" className="link" onClick={onDraft}>
+                on the draft
+              </button>
+              .
             </p>
           )}
         </div>
