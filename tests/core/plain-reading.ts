@@ -134,6 +134,7 @@ export class PlainReading {
     if ('hasPrivilege' in condition) return this.hasPrivilege(condition.hasPrivilege, record);
     if ('inGroup' in condition) {
       const group = this.definition.groups.find((one) => one.id === condition.inGroup);
+      if (group && this.viewer.kind === 'signed-out') return only(false);
       return group ? this.holds(group.condition, undefined, record) : only('doubt');
     }
     if ('meets' in condition) {
@@ -414,8 +415,13 @@ export class PlainReading {
     const own = Math.min(this.result(element, record).least, this.outside(element).most);
     const onRecord = element.screen?.binds?.record === 'existing' && !element.list && element.kind !== 'list';
     const opens = onRecord && element.screen && this.screen(element.screen, record) === 0 ? 0 : 2;
-    const lead = (screen: Id): number =>
-      Math.min(own, this.screen(this.tree.need(screen, 'screen').node, record)) >= 1 ? 2 : 0;
+    const lead = (screen: Id): number => {
+      const { node } = this.tree.need(screen, 'screen');
+      // What makes a record is decided without one.
+      const makes = node.binds?.record === 'new';
+      const there = makes ? this.result(this.get(screen), undefined).most : this.screen(node, record);
+      return Math.min(own, there) >= 1 ? 2 : 0;
+    };
     switch (element.kind) {
       case 'rows':
         return this.rows(record);

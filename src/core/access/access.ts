@@ -20,6 +20,7 @@ import {
   mostOf,
   ruleOf,
   seeCountsAsEdit,
+  withoutRecord,
   type Rule,
 } from './rule';
 
@@ -92,17 +93,32 @@ const levelOf = (rule: Rule, record: RecordFacts | undefined): Level =>
 const UNKNOWN = 255;
 const ASKS_RECORD = 254;
 
+/** How far the plan is worked through, for all who are alike in what the lines look at. Nothing else of them is in it. */
+export interface Worked {
+  readonly levels: Uint8Array;
+  readonly rules: Map<number, Rule>;
+  /** By the number of a subject, whether its lines speak of the viewer. */
+  readonly spoken: Uint8Array;
+}
+
+export const newlyWorked = ({ plan, subjects }: Compiled): Worked => ({
+  levels: new Uint8Array(plan.steps.length).fill(UNKNOWN),
+  rules: new Map(),
+  spoken: new Uint8Array(subjects.all.length),
+});
+
 /** What one viewer gets: the plan worked through with what they hold, step by step as it is asked for. */
 export class ViewerAccess extends Access {
   private readonly levels: Uint8Array;
-  private readonly rules = new Map<number, Rule>();
-  /** By the number of a subject, whether its lines speak of the viewer. */
+  private readonly rules: Map<number, Rule>;
   private readonly spoken: Uint8Array;
 
-  constructor(compiled: Compiled, held: Held) {
+  /** `worked` holds what was worked out before for somebody who is alike in all that the lines look at. */
+  constructor(compiled: Compiled, held: Held, worked: Worked = newlyWorked(compiled)) {
     super(compiled, held);
-    this.spoken = new Uint8Array(compiled.subjects.all.length);
-    this.levels = new Uint8Array(compiled.plan.steps.length).fill(UNKNOWN);
+    this.levels = worked.levels;
+    this.rules = worked.rules;
+    this.spoken = worked.spoken;
   }
 
   override gateRule({ number }: Element): Rule {
@@ -168,6 +184,8 @@ export class ViewerAccess extends Access {
         return leastOf(this.at(a));
       case 'most':
         return mostOf(this.at(a));
+      case 'without-record':
+        return withoutRecord(this.at(a));
       case 'constant': {
         const rule = this.at(a);
         return asksRecord(rule) ? ALWAYS[EDIT] : rule;

@@ -5,7 +5,7 @@ import type { Closed, Definition } from '../model/definition';
 import type { Gate, Line } from '../model/gate';
 import type { Id } from '../model/id';
 import { treeOf, type Element, type Tree } from '../model/tree';
-import { ViewerAccess, type Access } from './access';
+import { newlyWorked, ViewerAccess, type Access, type Worked } from './access';
 import { Handles } from './handles';
 import { Held } from './held';
 import { EDIT, NONE, SEE, type Level } from './level';
@@ -45,7 +45,7 @@ export class Compiled {
   private readonly reads: Reads;
   /** By the element's number. */
   private readonly gates: (readonly CompiledLine[] | undefined)[];
-  private readonly kept = new Map<string, Access>();
+  private readonly kept = new Map<string, Worked>();
 
   constructor(readonly definition: Definition) {
     this.tree = treeOf(definition);
@@ -76,16 +76,20 @@ export class Compiled {
     return { definition: this.definition, entity: this.tree.recordOf(element) };
   }
 
-  /** What this viewer gets. Viewers who are alike in all that matters share one answer. */
+  /**
+   * What this viewer gets, in these circumstances. Viewers who are alike in all that the lines look at share what
+   * is worked out of them, and nothing else: who they are, their session and the moment stay their own, since
+   * filters and what looks after people ask of those.
+   */
   access(viewer: Viewer, circumstances: Circumstances): Access {
     const key = this.keyOf(viewer, circumstances);
-    let access = this.kept.get(key);
-    if (!access) {
+    let worked = this.kept.get(key);
+    if (!worked) {
       const bytes = this.kept.size * this.plan.steps.length;
       if (this.kept.size >= MOST_KEPT || bytes > MOST_BYTES) this.kept.clear();
-      this.kept.set(key, (access = this.unshared(viewer, circumstances)));
+      this.kept.set(key, (worked = newlyWorked(this)));
     }
-    return access;
+    return new ViewerAccess(this, new Held(this.definition, viewer, circumstances), worked);
   }
 
   /** The same, made for this viewer alone: for explaining, which also tells what does not count now. */

@@ -132,6 +132,9 @@ export class Crowd {
         case 'most':
           put(n, ms, ms, me, me);
           break;
+        case 'without-record':
+          put(n, s, ms, e, me);
+          break;
         case 'constant': {
           const asks = (s ^ ms) | (e ^ me);
           put(n, s | asks, ms | asks, e | asks, me | asks);

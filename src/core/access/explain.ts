@@ -63,21 +63,26 @@ export interface Explanation {
  */
 export function explain(access: Access, id: Id, record?: RecordFacts): Explanation {
   const element = access.element(id);
-  const tell = (one: Element, rule: Rule): Answer => {
+  const tell = (rule: Rule, here: boolean): Answer => {
     if (!record) return answerOf(rule);
-    // What a list's containers ask of is the record of its screen, which is not known here.
-    const ofScreen = access.outerRule(element) !== undefined && access.outerRule(one) === undefined;
-    const level = levelOn(ofScreen && !isDataDoor(one) ? mostOf(rule) : rule, record);
+    const level = levelOn(here ? rule : mostOf(rule), record);
     return { least: level, most: level };
   };
   const steps: Step[] = [];
-  for (const [one, rule] of partsOf(access, element)) {
+  for (const [one, { rule, here }] of partsOf(access, element)) {
     const own = access.compiled.lines(one.id);
-    const lines = (own ?? []).filter((line) => holdsOn(counting(access, one, line), record));
+    const on = here ? record : undefined;
+    const lines = (own ?? []).filter((line) => holdsOn(counting(access, one, line), on));
     const nearly = (own ?? [])
       .filter((line) => !lines.includes(line))
-      .flatMap((line) => nearlyCounts(access, one, line, record) ?? []);
-    steps.push({ element: one.id, gate: own ? 'own' : 'follows', lines, nearly, result: tell(one, rule) });
+      .flatMap((line) => nearlyCounts(access, one, line, on) ?? []);
+    steps.push({
+      element: one.id,
+      gate: own ? 'own' : 'follows',
+      lines,
+      nearly,
+      result: tell(rule, here),
+    });
   }
   const level = record && access.level(element, record);
   const answer = level === undefined ? access.answer(element) : { least: level, most: level };
@@ -128,41 +133,53 @@ function pathTo(element: Element): Element[] {
   return isDataDoor(element) ? above : [...above, element];
 }
 
+/** One of the rules that an element's rule is made of. */
+interface Part {
+  readonly rule: Rule;
+  /** Is it decided on the record at hand? Else on one that is not known here, or on none. */
+  readonly here: boolean;
+}
+
 /**
  * What the element's rule is made of, widest first: the gates from the application down, then its doors.
  * The lowest of all of them is the answer.
  */
-function partsOf(access: Access, element: Element): Map<Element, Rule> {
+function partsOf(access: Access, element: Element): Map<Element, Part> {
   const { tree, handles } = access.compiled;
   const doorId = isDataDoor(element) ? element.id : handles.doorOf(element)?.id;
   const door = doorId === undefined ? undefined : access.element(doorId);
-  const parts = new Map<Element, Rule>();
-  const putGates = (of: Element): void => {
-    for (const one of pathTo(of)) parts.set(one, access.gateRule(one));
+  const parts = new Map<Element, Part>();
+  const put = (one: Element, rule: Rule, here = true): void => {
+    // What is decided on the record at hand is told, where the same gate counts twice.
+    if (here || !parts.has(one)) parts.set(one, { rule, here });
   };
   const putRows = (screen: Screen | undefined): void => {
     if (screen?.binds?.record !== 'existing') return;
     const rows = access.element(screen.binds.entity);
-    parts.set(rows, access.rule(rows));
+    put(rows, access.rule(rows));
   };
-  putGates(element);
+  // What a list's containers ask of is the record of its screen.
+  const inList = access.outerRule(element) !== undefined;
+  for (const one of pathTo(element))
+    put(one, access.gateRule(one), !inList || access.outerRule(one) !== undefined);
   // A list and what is in it are about the row's record; all else is there only where its screen opens.
   if (element.kind !== 'list' && !element.list) putRows(element.screen);
   if (door?.kind === 'screen') {
-    putGates(door);
+    const makes = door.node.binds?.record === 'new';
+    for (const one of pathTo(door)) put(one, access.gateRule(one), !makes);
     putRows(door.node);
   }
   const entity = door && isDataDoor(door) ? tree.entityOf(door.id) : undefined;
   if (!door || !entity) return parts;
   const record = element.kind === 'field' && element.screen?.binds?.record === 'new' ? 'new' : 'existing';
   const rows = access.element(entity.id);
-  if (record === 'existing') parts.set(rows, access.rule(rows));
+  if (record === 'existing') put(rows, access.rule(rows));
   if (door.kind === 'data-field') {
     // Where the record cannot be written, its fields are for reading.
     const save = access.element(tree.action(entity, record === 'new' ? 'create' : 'update').id);
-    parts.set(save, { see: true, edit: access.rule(save).edit });
-    parts.set(door, access.doors.field(door.id, record));
-  } else parts.set(door, access.rule(door));
+    put(save, { see: true, edit: access.rule(save).edit });
+    put(door, access.doors.field(door.id, record));
+  } else put(door, access.rule(door));
   return parts;
 }
 
@@ -172,12 +189,10 @@ function partsOf(access: Access, element: Element): Map<Element, Rule> {
  */
 function decide(access: Access, steps: readonly Step[], answer: Answer): Decided {
   const full = answer.least === EDIT;
-  const step = full
-    ? steps.findLast((one) => one.gate === 'own')
-    : steps.find(({ result }) =>
-        answer.most < EDIT ? result.most <= answer.most : result.least <= answer.least,
-      );
-  if (!step) throw new Error('A step is always as low as the answer');
+  const low = steps.find(({ result }) =>
+    answer.most < EDIT ? result.most <= answer.most : result.least <= answer.least,
+  );
+  const step = (full ? steps.findLast((one) => one.gate === 'own') : low) ?? (steps.at(-1) as Step);
   if (step.gate === 'own') return byLines(step, full);
   const door = access.element(step.element);
   const holding = access.compiled.handles

@@ -30,6 +30,7 @@ export class Held {
     const signedIn = viewer.kind === 'signed-in';
     this.facts = {
       definition,
+      signedIn,
       user: signedIn ? viewer.attributes : undefined,
       session: signedIn ? (circumstances.session ?? {}) : undefined,
       groups: signedIn ? viewer.groups : undefined,

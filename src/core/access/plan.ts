@@ -28,6 +28,8 @@ export interface Step {
     | 'least'
     /** What `a` could give for some record. */
     | 'most'
+    /** `a` decided without a record, whatever record is at hand. */
+    | 'without-record'
     /** `a` where it is the same for all records, else edit: and the other way round. */
     | 'constant'
     | 'asking'
@@ -160,7 +162,10 @@ export class Plan {
     const making = element.kind === 'field' && element.screen?.binds?.record === 'new';
     if (door.kind === 'data-field' && making)
       return this.lower(gate, this.field(this.element(door.id), 'new'));
-    return this.lower(gate, this.ofId(door.id));
+    const target = this.ofId(door.id);
+    // What leads to a screen that makes a record is about none that is at hand.
+    const makes = door.kind === 'screen' && this.tree.need(door.id, 'screen').node.binds?.record === 'new';
+    return this.lower(gate, makes ? this.one('without-record', target) : target);
   }
 
   /** What stands on a record's screen is there only where the screen opens for that record. */

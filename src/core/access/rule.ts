@@ -67,6 +67,14 @@ export const leastOf = (rule: Rule): Rule => ALWAYS[answerOf(rule).least];
 /** What the rule could give for some record. */
 export const mostOf = (rule: Rule): Rule => ALWAYS[answerOf(rule).most];
 
+const SOME_RECORD: Formula = { atom: { is: 'any record' }, must: 'be true' };
+
+/** The rule decided without a record: on every record what some record could give. */
+export function withoutRecord(rule: Rule): Rule {
+  const decided = (formula: Formula): Formula => (typeof formula === 'boolean' ? formula : SOME_RECORD);
+  return ruleOf(decided(rule.see), decided(rule.edit));
+}
+
 export function levelOn(rule: Rule, record: RecordFacts): Level {
   return holds(rule.edit, record) ? EDIT : holds(rule.see, record) ? SEE : NONE;
 }

@@ -24,6 +24,8 @@ export type Atom =
   /** Is the record's unit one of these? */
   | { readonly is: 'in units'; readonly units: readonly Id[] }
   | { readonly is: 'record'; readonly id: Id }
+  /** Is there a record at all? Of what is decided without one, this keeps that it depends on one. */
+  | { readonly is: 'any record' }
   | { readonly is: 'call'; readonly name: string; readonly with: readonly Term[] };
 
 /** A record that is decided on. */
@@ -34,6 +36,8 @@ export interface RecordFacts {
   readonly id?: Id;
   /** A record that this one points to, whoever may see it; undefined where there is none. */
   readonly lookUp?: ((entity: Id, id: Id) => Values | undefined) | undefined;
+  /** The record as it is shown to who asks of it themselves, where that is another one. */
+  readonly shown?: RecordFacts;
 }
 
 type Ask = (record: RecordFacts) => Truth;
@@ -117,6 +121,8 @@ export function asked(atom: Atom): Ask {
     }
     case 'record':
       return ({ id }) => id === atom.id;
+    case 'any record':
+      return () => true;
     case 'call':
       return call(atom.name, atom.with.map(getter));
     default:

@@ -21,6 +21,7 @@ export const constant = (truth: Truth): Answering => CONSTANTS.get(truth) as Ans
 /** What is known when a condition is asked: the viewer, their session, the moment. */
 export interface Facts {
   readonly definition: Definition;
+  readonly signedIn: boolean;
   /** The viewer's attributes by id; undefined where none are known, as for a bare role. */
   readonly user: Values | undefined;
   /** The values of the viewer's session; undefined where there is none. */
@@ -74,13 +75,12 @@ class Binding {
       return this.facts.hasRole(condition.hasRole, condition.exactly ?? false)(must);
     if ('hasPrivilege' in condition) return this.facts.hasPrivilege(condition.hasPrivilege)(must);
     if ('inGroup' in condition) {
-      if (this.facts.groups?.includes(condition.inGroup)) return satisfies(true, must);
-      return this.named(
-        condition.inGroup,
-        this.facts.definition.groups,
-        { definition: this.facts.definition },
-        must,
-      );
+      const { definition, groups, signedIn } = this.facts;
+      if (groups?.includes(condition.inGroup)) return satisfies(true, must);
+      // Who is signed out is in no group, whatever its condition says of nobody.
+      if (!signedIn && definition.groups.some((one) => one.id === condition.inGroup))
+        return satisfies(false, must);
+      return this.named(condition.inGroup, definition.groups, { definition }, must);
     }
     if ('meets' in condition)
       return this.named(condition.meets, this.facts.definition.conditions, this.scope, must);
@@ -162,11 +162,11 @@ class Binding {
       // Nothing of a record in it: the answer is known now.
       return satisfies(asked(atom)(NO_RECORD), must);
     }
-    const formula: Formula = { atom, must };
-    if (!this.guard) return formula;
-    const open = fields.map(this.guard);
-    if (must === 'be true' || must === 'be false') return all(...open, formula);
-    throw new Error('A guarded question must be true or be false');
+    if (!this.guard) return { atom, must };
+    if (must !== 'be true' && must !== 'be false')
+      throw new Error('A guarded question must be true or be false');
+    const doors = all(...fields.map(this.guard));
+    return doors === false ? false : { doors, asks: atom, must };
   }
 
   /** The value of an operand that is no field; its value is null where it is empty, undefined in doubt. */
@@ -218,6 +218,7 @@ function termsOf(atom: Atom): readonly Term[] {
       return atom.with;
     case 'in units':
     case 'record':
+    case 'any record':
       return [];
     default:
       return [atom.left, atom.right];

@@ -12,7 +12,19 @@ export type Formula =
   | boolean
   | { readonly all: readonly Formula[] }
   | { readonly any: readonly Formula[] }
-  | { readonly atom: Atom; readonly must: Must };
+  | { readonly atom: Atom; readonly must: Must }
+  | Guarded;
+
+/**
+ * What somebody asks of a record themselves, in a filter: read as it is shown to them, and only where the doors
+ * of all that it asks for are open to them. The doors are decided on what is stored, and first: how long an
+ * answer takes must not tell of a value behind one.
+ */
+export interface Guarded {
+  readonly doors: Formula;
+  readonly asks: Atom;
+  readonly must: Must;
+}
 
 /** All of them, folded: constants vanish, and what is left is as small as it was given. */
 export function all(...parts: readonly Formula[]): Formula {
@@ -68,20 +80,26 @@ function functionOf(formula: Exclude<Formula, boolean>): Holds {
   return found;
 }
 
+function makeAtom(atom: Atom, must: Must): Holds {
+  const ask = asked(atom);
+  // Each its own function rather than one that looks at `must`: this is asked of every record.
+  switch (must) {
+    case 'be true':
+      return (record) => ask(record) === true;
+    case 'be false':
+      return (record) => ask(record) === false;
+    case 'not be true':
+      return (record) => ask(record) !== true;
+    case 'not be false':
+      return (record) => ask(record) !== false;
+  }
+}
+
 function make(formula: Exclude<Formula, boolean>): Holds {
-  if ('atom' in formula) {
-    const ask = asked(formula.atom);
-    // Each its own function rather than one that looks at `must`: this is asked of every record.
-    switch (formula.must) {
-      case 'be true':
-        return (record) => ask(record) === true;
-      case 'be false':
-        return (record) => ask(record) === false;
-      case 'not be true':
-        return (record) => ask(record) !== true;
-      case 'not be false':
-        return (record) => ask(record) !== false;
-    }
+  if ('atom' in formula) return makeAtom(formula.atom, formula.must);
+  if ('asks' in formula) {
+    const [open, asks] = [tester(formula.doors), makeAtom(formula.asks, formula.must)];
+    return (record) => open(record) && asks(record.shown ?? record);
   }
   const every = 'all' in formula;
   const parts = (every ? formula.all : formula.any).map(tester);

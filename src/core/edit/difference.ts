@@ -147,11 +147,12 @@ function alike<Key>(
   after: Compiled,
   at: Circumstances,
 ): { readonly old: Access; readonly now: Access; readonly keys: Key[] }[] {
-  const found = new Map<Access, Map<Access, Key[]>>();
+  const found = new Map<string, { old: Access; now: Access; keys: Key[] }>();
   for (const { key, viewer } of everybody) {
-    const [old, now] = [before.access(viewer, at), after.access(viewer, at)];
-    const since = found.get(old) ?? new Map<Access, Key[]>();
-    found.set(old, since.set(now, [...(since.get(now) ?? []), key]));
+    const what = JSON.stringify([before.keyOf(viewer, at), after.keyOf(viewer, at)]);
+    const known = found.get(what);
+    if (known) known.keys.push(key);
+    else found.set(what, { old: before.access(viewer, at), now: after.access(viewer, at), keys: [key] });
   }
-  return [...found].flatMap(([old, since]) => [...since].map(([now, keys]) => ({ old, now, keys })));
+  return [...found.values()];
 }

@@ -120,7 +120,7 @@ export async function listRecords(
   const where = and(
     inScope(scope, entity.id),
     formulaSql(row, rows),
-    asked === true ? undefined : formulaSql({ ...row, shownTo: access }, asked),
+    asked === true ? undefined : formulaSql(row, asked, access),
     query.q?.trim() ? searchSql(access, row, search, query.q.trim()) : undefined,
   );
   const order = [...orderSql(access, row, query.sort), sql`${records.id} collate "C"`];

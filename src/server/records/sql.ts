@@ -15,8 +15,8 @@ export interface Row {
   readonly entity: Entity;
   /** What records are read from, where it is not the table: as one pane of the look bench has them. */
   readonly from?: SQL;
-  /** For filters: a field that points to a record is what this viewer is shown of it. */
-  readonly shownTo?: Access;
+  /** Who asks, where they ask themselves: a field that points to a record is what they are shown of it. */
+  readonly shownTo?: Access | undefined;
 }
 
 const RECORDS = sql`records`;
@@ -90,6 +90,8 @@ function atomSql(row: Row, atom: Atom): SQL {
     }
     case 'record':
       return sql`(${row.alias}.id = ${atom.id})`;
+    case 'any record':
+      return sql`true`;
     case 'call':
       return registeredSql(
         atom.name,
@@ -170,27 +172,44 @@ function constantsAsked(
   return { field: term.field, values, as: term.as };
 }
 
-/** The formula as SQL. It is true or false, never null, and answers as the core's `holds`. */
-export function formulaSql(row: Row, formula: Formula): SQL {
-  if (typeof formula === 'boolean') return formula ? sql`true` : sql`false`;
-  if ('atom' in formula) {
-    const quick = quickSql(row, formula.atom, formula.must);
-    if (quick) return quick;
-    const asked = atomSql(row, formula.atom);
-    switch (formula.must) {
-      case 'be true':
-        return sql`coalesce(${asked}, false)`;
-      case 'be false':
-        return sql`coalesce(not ${asked}, false)`;
-      case 'not be true':
-        return sql`coalesce(not ${asked}, true)`;
-      case 'not be false':
-        return sql`coalesce(${asked}, true)`;
-    }
+/** One question that must be answered so, as SQL that is never null. */
+function questionSql(row: Row, atom: Atom, must: Must): SQL {
+  const quick = quickSql(row, atom, must);
+  if (quick) return quick;
+  const asked = atomSql(row, atom);
+  switch (must) {
+    case 'be true':
+      return sql`coalesce(${asked}, false)`;
+    case 'be false':
+      return sql`coalesce(not ${asked}, false)`;
+    case 'not be true':
+      return sql`coalesce(not ${asked}, true)`;
+    case 'not be false':
+      return sql`coalesce(${asked}, true)`;
   }
-  const parts = ('all' in formula ? formula.all : formula.any).map((part) => formulaSql(row, part));
+}
+
+/**
+ * The formula as SQL. It is true or false, never null, and answers as the core's `holds`. Doors are decided on
+ * what is stored; only what `shownTo` asks themselves is read as it is shown to them.
+ */
+export function formulaSql(row: Row, formula: Formula, shownTo?: Access): SQL {
+  if (typeof formula === 'boolean') return formula ? sql`true` : sql`false`;
+  if ('atom' in formula) return questionSql(row, formula.atom, formula.must);
+  if ('asks' in formula)
+    return behind(
+      formulaSql(row, formula.doors),
+      questionSql({ ...row, shownTo }, formula.asks, formula.must),
+    );
+  const parts = ('all' in formula ? formula.all : formula.any).map((part) => formulaSql(row, part, shownTo));
   return join(parts, 'all' in formula ? sql` and ` : sql` or `);
 }
+
+/**
+ * What is asked only behind a door. PostgreSQL may work the two sides of an `and` out in any order, the cheap one
+ * first, and how long that takes would tell of records behind the door; a `case` it does not turn round.
+ */
+const behind = (door: SQL, asked: SQL): SQL => sql`(case when ${door} then ${asked} else false end)`;
 
 const join = (parts: SQL[], by: SQL): SQL => sql`(${sql.join(parts, by)})`;
 
