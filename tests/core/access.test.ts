@@ -138,8 +138,8 @@ describe('compiled access', () => {
       const [was, is] = [compile(definition).access(viewer, at), compile(after).access(viewer, at)];
       for (const element of tree.elements) {
         const record = recordFor(draw, definition, element);
-        const now = levelOn(is.rule(is.element(element.id)), record);
-        expect(keeps(levelOn(was.rule(element), record), now)).toBe(true);
+        const now = is.level(is.element(element.id), record);
+        expect(keeps(was.level(element, record), now)).toBe(true);
       }
     });
   });

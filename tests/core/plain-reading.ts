@@ -370,7 +370,10 @@ export class PlainReading {
     const given = this.definition.gates[id]
       ? this.result(this.get(id), record).least
       : Math.max(0, ...this.buttons(action?.kind ?? '', id, record));
-    const level = Math.min(this.rows(record), given);
+    // A form is enough to make a record, unless lines decide about rows or about making.
+    const form =
+      action?.kind === 'create' && !this.definition.gates[id] && !this.definition.gates[record.entity.id];
+    const level = form ? given : Math.min(this.rows(record), given);
     return level === 1 && !this.changes(id) ? 2 : level;
   }
 

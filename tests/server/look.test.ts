@@ -10,10 +10,11 @@ import { lookPage } from '@/server/look/page';
 import { keepChanges, throwAway } from '@/server/look/panes';
 import { turnsAt, whyAt } from '@/server/look/why';
 import { pageAt } from '@/server/live/page';
-import { createRecord, deleteRecord, updateRecord } from '@/server/records/write';
+import { createRecord } from '@/server/records/write';
 import { listRecords, openRecord } from '@/server/records/read';
 import type { Workplace } from '@/server/studio/builder';
 import { application, dropApplications, emptyDatabase, put, scopeFor } from './setting';
+import { change as write, remove } from './writing';
 
 const item = LARKFIELD.entities[0] as (typeof LARKFIELD.entities)[number];
 const EWER = {
@@ -58,7 +59,7 @@ const stored = async (kind: 'sample' | 'live') => {
 describe('a pane', () => {
   it('has its own changes over the sample records, in every query, and nobody else has them', async () => {
     const { scope, writer } = await look(registrar);
-    await updateRecord(scope, writer, item, 'ewer', 1, { item_title: 'Green ewer' });
+    await write(scope, writer, item, 'ewer', { item_title: 'Green ewer' });
     const made = await createRecord(scope, writer, item, {
       item_accession: 'LM.2',
       item_title: 'Another',
@@ -88,32 +89,32 @@ describe('a pane', () => {
 
   it('decides as a release does, and refuses what that viewer may not do', async () => {
     const { scope, writer } = await look({ viewer: 'role:volunteer', pane: PANE });
-    const update = updateRecord(scope, writer, item, 'ewer', 1, { item_title: 'x' });
+    const update = write(scope, writer, item, 'ewer', { item_title: 'x' });
     await expect(update).rejects.toMatchObject({ status: 403 });
     const registrars = await look(registrar);
-    await expect(deleteRecord(registrars.scope, registrars.writer, item, 'ewer', 1)).rejects.toMatchObject({
+    await expect(remove(registrars.scope, registrars.writer, item, 'ewer')).rejects.toMatchObject({
       status: 403,
     });
     const head = await look({ viewer: 'role:head', pane: PANE });
     // It is in use in the pane too.
-    await expect(deleteRecord(head.scope, head.writer, item, 'ewer', 1)).rejects.toMatchObject({
+    await expect(remove(head.scope, head.writer, item, 'ewer')).rejects.toMatchObject({
       status: 409,
     });
   });
 
   it('is thrown away, or kept whole; nothing is kept over what somebody else changed', async () => {
     const { scope, writer } = await look(registrar);
-    await updateRecord(scope, writer, item, 'ewer', 1, { item_title: 'Green ewer' });
+    await write(scope, writer, item, 'ewer', { item_title: 'Green ewer' });
     await throwAway(tamsin, PANE);
     expect(await database().select().from(paneRecords)).toEqual([]);
     const next = await look(registrar);
-    await updateRecord(next.scope, next.writer, item, 'ewer', 1, { item_title: 'Red ewer' });
+    await write(next.scope, next.writer, item, 'ewer', { item_title: 'Red ewer' });
     expect(await keepChanges(tamsin, PANE)).toBe(1);
     expect(await stored('sample')).toMatchObject({ version: 2, data: { item_title: 'Red ewer' } });
     expect(await stored('live')).toMatchObject({ version: 1 });
-    await updateRecord(next.scope, next.writer, item, 'ewer', 2, { item_title: 'Old' });
+    await write(next.scope, next.writer, item, 'ewer', { item_title: 'Old' });
     const plain = scopeFor(LARKFIELD, viewerOfRole('registrar'), 'sample');
-    await updateRecord(plain, { keep: true }, item, 'ewer', 2, { item_title: 'New' });
+    await write(plain, { keep: true }, item, 'ewer', { item_title: 'New' });
     await expect(keepChanges(tamsin, PANE)).rejects.toMatchObject({ status: 409 });
     expect(await stored('sample')).toMatchObject({ data: { item_title: 'New' } });
   });
@@ -127,7 +128,7 @@ describe('a pane', () => {
     await lookPage(live, 'items/ewer', new URLSearchParams());
     const events = await database().select().from(auditEvents).where(eq(auditEvents.what, 'looked-live'));
     expect(events).toMatchObject([{ builderId: jonah.builder.id, detail: { address: 'items/ewer' } }]);
-    const update = updateRecord(live.scope, live.writer, item, 'ewer', 1, { item_title: 'x' });
+    const update = write(live.scope, live.writer, item, 'ewer', { item_title: 'x' });
     await expect(update).rejects.toMatchObject({ status: 403, code: 'reading-only' });
     await database().update(memberships).set({ live: 'change' });
   });

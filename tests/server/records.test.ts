@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { SIGNED_OUT, viewerOfRole, type Viewer } from '@/core/access/viewer';
+import type { Condition } from '@/core/condition/condition';
 import type { Definition } from '@/core/model/definition';
 import type { Line } from '@/core/model/gate';
 import { LARKFIELD } from '@/demo/definition';
@@ -10,8 +11,9 @@ import { Refused } from '@/server/http/problem';
 import { listRecords, openRecord } from '@/server/records/read';
 import { pageAt } from '@/server/live/page';
 import { RecordsApi } from '@/server/records/api';
-import { createRecord, deleteRecord, runAction, updateRecord } from '@/server/records/write';
+import { createRecord, updateRecord } from '@/server/records/write';
 import { application, dropApplications, emptyDatabase, put, scopeFor } from './setting';
+import { act, change, remove, seen } from './writing';
 
 const item = LARKFIELD.entities[0] as (typeof LARKFIELD.entities)[number];
 const loan = LARKFIELD.entities[1] as (typeof LARKFIELD.entities)[number];
@@ -82,22 +84,18 @@ describe('writing', () => {
       [SIGNED_OUT, { item_title: 'Mine' }, 404],
     ] as const;
     for (const [viewer, input, status] of refusedEdits)
-      expect(await refusal(updateRecord(as(viewer), WRITER, item, 'ewer', 1, input))).toMatchObject({
+      expect(await refusal(change(as(viewer), WRITER, item, 'ewer', input))).toMatchObject({
         status,
       });
     expect(await stored('ewer')).toEqual(before);
-    await updateRecord(as(registrar), WRITER, item, 'ewer', 1, { item_value: '020.50' });
+    await change(as(registrar), WRITER, item, 'ewer', { item_value: '020.50' });
     expect(await stored('ewer')).toMatchObject({ version: 2, data: { ...EWER, item_value: '20.5' } });
   });
 
   it('answers the same for a field that is hidden and one that does not exist', async () => {
-    const hidden = await refusal(updateRecord(as(assistant), WRITER, item, 'ewer', 1, { item_value: '1' }));
-    expect(hidden).toEqual(
-      await refusal(updateRecord(as(assistant), WRITER, item, 'ewer', 1, { nothing: '1' })),
-    );
-    expect(hidden).toEqual(
-      await refusal(updateRecord(as(assistant), WRITER, item, 'ewer', 1, { __proto__x: '1' })),
-    );
+    const hidden = await refusal(change(as(assistant), WRITER, item, 'ewer', { item_value: '1' }));
+    expect(hidden).toEqual(await refusal(change(as(assistant), WRITER, item, 'ewer', { nothing: '1' })));
+    expect(hidden).toEqual(await refusal(change(as(assistant), WRITER, item, 'ewer', { __proto__x: '1' })));
     const sort = (field: string) =>
       listRecords(as(volunteer), item, true, item.fields, {
         page: 1,
@@ -108,19 +106,45 @@ describe('writing', () => {
   });
 
   it('tells the second of two writers, and loses nothing', async () => {
-    await updateRecord(as(registrar), WRITER, item, 'ewer', 1, { item_title: 'First' });
+    const before = await seen(as(head), item, 'ewer');
+    await change(as(registrar), WRITER, item, 'ewer', { item_title: 'First' });
     expect(
-      await refusal(updateRecord(as(head), WRITER, item, 'ewer', 1, { item_title: 'Second' })),
+      await refusal(updateRecord(as(head), WRITER, item, 'ewer', before, { item_title: 'Second' })),
     ).toMatchObject({ status: 412 });
+    const now = await seen(as(registrar), item, 'ewer');
     const both = await Promise.allSettled(
-      ['A', 'B'].map((item_title) => updateRecord(as(registrar), WRITER, item, 'ewer', 2, { item_title })),
+      ['A', 'B'].map((item_title) => updateRecord(as(registrar), WRITER, item, 'ewer', now, { item_title })),
     );
     expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
   });
 
+  it('tells by the version nothing of what somebody may not see, and lets them write beside it', async () => {
+    const assistants = await seen(as(assistant), item, 'ewer');
+    await change(as(registrar), WRITER, item, 'ewer', { item_value: '99' });
+    expect(await seen(as(assistant), item, 'ewer')).toBe(assistants);
+    await updateRecord(as(assistant), WRITER, item, 'ewer', assistants, { item_title: 'Beside' });
+    expect(await stored('ewer')).toMatchObject({ data: { item_value: '99', item_title: 'Beside' } });
+    expect(await seen(as(assistant), item, 'ewer')).not.toBe(assistants);
+  });
+
+  it('takes one request as the chain that it could have been, each step allowed by itself', async () => {
+    const shown: Condition = { compare: '=', left: { record: 'item_shown' }, right: { value: true } };
+    const registrars = line('registrar', 'edit');
+    const chained: Definition = {
+      ...GATED,
+      gates: { ...GATED.gates, item_value: { lines: [{ ...registrars, when: shown }] } },
+    };
+    const scope = scopeFor(chained, registrar);
+    expect(await refusal(change(scope, WRITER, item, 'ewer', { item_value: '7' }))).toMatchObject({
+      status: 422,
+    });
+    await change(scope, WRITER, item, 'ewer', { item_value: '7', item_shown: true });
+    expect(await stored('ewer')).toMatchObject({ data: { item_value: '7', item_shown: true } });
+  });
+
   it('checks values by their type, and says each beside its field', async () => {
     const wrong = { item_title: '', item_value: 'a lot', item_branch: 'Moon', item_shown: 'yes' };
-    expect(await refusal(updateRecord(as(registrar), WRITER, item, 'ewer', 1, wrong))).toMatchObject({
+    expect(await refusal(change(as(registrar), WRITER, item, 'ewer', wrong))).toMatchObject({
       status: 422,
       errors: { length: 4 },
     });
@@ -134,25 +158,62 @@ describe('writing', () => {
       createRecord(as(assistant), WRITER, loan, { loan_number: 'L2', loan_item, loan_borrower: 'Me' });
     expect((await make('ewer')).values).toMatchObject({ loan_item: 'ewer', loan_status: 'requested' });
     const nobody = scopeFor({ ...GATED, gates: { ...GATED.gates, item: { lines: [] } } }, assistant);
-    const guess = (id: string) => refusal(updateRecord(nobody, WRITER, loan, 'one', 1, { loan_item: id }));
+    const guess = (id: string) => refusal(change(nobody, WRITER, loan, 'one', { loan_item: id }));
     expect(await guess('ewer')).toEqual(await guess('nothing'));
+    // Also where the door of making asks about the record that is pointed to.
+    const stored: Condition = {
+      compare: '=',
+      left: { record: 'item_store', through: 'loan_item' },
+      right: { value: 'Cellar' },
+    };
+    const asking: Definition = {
+      ...GATED,
+      gates: {
+        ...GATED.gates,
+        item: { lines: [] },
+        loan_create: { lines: [{ ...line('assistant', 'edit'), when: stored }] },
+      },
+    };
+    const attempt = (loan_item: string) =>
+      refusal(
+        createRecord(scopeFor(asking, assistant), WRITER, loan, {
+          loan_number: 'L3',
+          loan_item,
+          loan_borrower: 'Me',
+        }),
+      );
+    expect(await attempt('ewer')).toEqual(await attempt('shown'));
+    expect(await attempt('ewer')).toEqual(await attempt('nothing'));
+  });
+
+  it('names no needed field that its maker may not see', async () => {
+    const hidden: Definition = {
+      ...GATED,
+      gates: { ...GATED.gates, item_accession: { lines: [] } },
+    };
+    const answer = await createRecord(scopeFor(hidden, registrar), WRITER, item, { item_title: 'New' }).then(
+      () => undefined,
+      (error: unknown) => error,
+    );
+    expect(answer).toBeInstanceOf(Refused);
+    expect(JSON.stringify(answer)).not.toMatch(/accession/i);
   });
 
   it('deletes nothing that is pointed to, in one plain answer', async () => {
-    expect(await refusal(deleteRecord(as(head), WRITER, item, 'ewer', 1))).toEqual({
+    expect(await refusal(remove(as(head), WRITER, item, 'ewer'))).toEqual({
       status: 409,
       code: 'in-use',
       errors: undefined,
     });
-    expect(await refusal(deleteRecord(as(registrar), WRITER, item, 'shown', 1))).toMatchObject({
+    expect(await refusal(remove(as(registrar), WRITER, item, 'shown'))).toMatchObject({
       status: 403,
     });
-    await deleteRecord(as(head), WRITER, item, 'shown', 1);
+    await remove(as(head), WRITER, item, 'shown');
     expect(await stored('shown')).toBeUndefined();
   });
 
   it('runs a named action by its own door, whatever the fields are to the viewer', async () => {
-    const release = (viewer: Viewer) => runAction(as(viewer), WRITER, item, 'ewer', 1, 'a_item_release');
+    const release = (viewer: Viewer) => act(as(viewer), WRITER, item, 'ewer', 'a_item_release');
     expect(await refusal(release(assistant))).toMatchObject({ status: 404 });
     expect((await release(registrar)).values).toMatchObject({ item_store: null, item_shown: true });
   });
@@ -176,7 +237,7 @@ describe('writing', () => {
   });
 
   it('keeps nothing that is only tried', async () => {
-    await updateRecord(as(registrar), { keep: false }, item, 'ewer', 1, { item_title: 'Tried' });
+    await change(as(registrar), { keep: false }, item, 'ewer', { item_title: 'Tried' });
     expect(await stored('ewer')).toMatchObject({ version: 1, data: EWER });
   });
 });

@@ -194,6 +194,8 @@ export class ViewerAccess extends Access {
         const rule = this.at(a);
         return asksRecord(rule) ? rule : ALWAYS[EDIT];
       }
+      case 'if-own':
+        return this.compiled.hasLines(this.compiled.plan.steps[a]?.b ?? -1) ? this.at(b) : ALWAYS[EDIT];
       case 'unless-followed':
         return this.at(this.compiled.hasLines(this.compiled.plan.steps[a]?.b ?? -1) ? a : b);
     }

@@ -4,6 +4,7 @@ import { gives } from '../model/gate';
 import type { Element } from '../model/tree';
 import { ruleOfUnlocked, type Compiled, type CompiledLine } from './compile';
 import { Held } from './held';
+import { EDIT } from './level';
 import type { Circumstances, Viewer } from './viewer';
 
 /** So many viewers are decided at once: one in each bit of a word. */
@@ -145,8 +146,10 @@ export class Crowd {
           put(n, s | asksNot, ms | asksNot, e | asksNot, me | asksNot);
           break;
         }
+        case 'if-own':
         case 'unless-followed': {
-          const from = compiled.hasLines(steps[a]?.b ?? -1) ? a : b;
+          const own = compiled.hasLines(steps[a]?.b ?? -1);
+          const from = op === 'if-own' ? (own ? b : EDIT) : own ? a : b;
           put(n, see[from] as number, maySee[from] as number, edit[from] as number, mayEdit[from] as number);
         }
       }

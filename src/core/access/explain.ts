@@ -173,7 +173,9 @@ function partsOf(access: Access, element: Element): Map<Element, Part> {
   if (!door || !entity) return parts;
   const record = element.kind === 'field' && element.screen?.binds?.record === 'new' ? 'new' : 'existing';
   const rows = access.element(entity.id);
-  if (record === 'existing') put(rows, access.rule(rows));
+  const making = door.kind === 'action' && door.node.kind === 'create';
+  const within = [door, rows].some((one) => access.compiled.lines(one.id));
+  if (record === 'existing' && (!making || within)) put(rows, access.rule(rows));
   if (door.kind === 'data-field') {
     // Where the record cannot be written, its fields are for reading.
     const save = access.element(tree.action(entity, record === 'new' ? 'create' : 'update').id);

@@ -11,7 +11,7 @@ export interface FilterField {
 
 /** The rows of one list, and how they were asked for. */
 export interface ShownRows {
-  readonly rows: readonly (ShownRow & { readonly version: number })[];
+  readonly rows: readonly (ShownRow & { readonly version: string })[];
   readonly total: number;
   readonly page: number;
   readonly size: number;
@@ -32,7 +32,7 @@ export interface ShownPage {
   readonly screen: ShownScreen;
   readonly lists: Readonly<Record<Id, ShownRows>>;
   /** The version of the screen's record. */
-  readonly version?: number;
+  readonly version?: string;
   /** Where to go when the record is gone. */
   readonly leaveTo?: string;
 }

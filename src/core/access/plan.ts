@@ -34,7 +34,9 @@ export interface Step {
     | 'constant'
     | 'asking'
     /** `a`, a gate, where that has lines of its own; else `b`. */
-    | 'unless-followed';
+    | 'unless-followed'
+    /** `b` where the gate `a` has lines of its own; else full. */
+    | 'if-own';
   readonly a: number;
   readonly b: number;
 }
@@ -192,7 +194,13 @@ export class Plan {
    */
   private action(element: Element & { kind: 'action' }): number {
     const onScreens = this.higher(this.handles.buttonsOf(element.id).map((one) => this.onCarried(one)));
-    const rule = this.lower(this.ofId(this.entityOf(element)), this.unlessFollowed(element, onScreens));
+    const rows = this.element(this.entityOf(element));
+    if (element.node.kind === 'create') {
+      // A form is enough to make a record that its maker will not see, unless lines decide about rows.
+      const form = this.lower(this.ifOwn(rows, this.rule(rows)), onScreens);
+      return this.lower(this.ifOwn(element, this.rule(rows)), this.unlessFollowed(element, form));
+    }
+    const rule = this.lower(this.rule(rows), this.unlessFollowed(element, onScreens));
     return changesData(element.node) ? rule : this.seeAsEdit(rule);
   }
 
@@ -272,6 +280,10 @@ export class Plan {
 
   private unlessFollowed(element: Element, other: number): number {
     return this.add('unless-followed', this.gate(element), other);
+  }
+
+  private ifOwn(element: Element, rule: number): number {
+    return this.add('if-own', this.gate(element), rule);
   }
 
   private lower(a: number, b: number): number {

@@ -7,6 +7,7 @@ import { addressOf, resolve, resolveRow, type KnownRecord } from '@/core/access/
 import type { ShownList } from '@/core/access/shown';
 import { Refused } from '../http/problem';
 import { filterFields } from '../records/filter';
+import { tagOf } from '../records/tag';
 import type { Screen } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
 import {
@@ -49,7 +50,7 @@ export async function pageAt(scope: Scope, address: string, query: URLSearchPara
       address,
       screen: shown,
       lists,
-      ...(record && { version: record.version }),
+      ...(record && { version: tagOf(access, record) }),
       ...(listing && { leaveTo: addressOf(listing) }),
     },
   };
@@ -96,7 +97,7 @@ async function rowsOf(
     filters: filterFields(scope.access, entity),
     rows: known.map((record) => ({
       ...resolveRow(scope.access, list, record, screenRecord),
-      version: record.version,
+      version: tagOf(scope.access, record),
     })),
     total: page.total,
     page: page.page,

@@ -17,12 +17,14 @@ import {
   type Scope,
   type StoredRecord,
 } from './read';
-import { createRecord, deleteRecord, entityTag, runAction, updateRecord, type Writer } from './write';
+import { tagOf } from './tag';
+import { createRecord, deleteRecord, runAction, updateRecord, type Writer } from './write';
 
 /** A record as the API sends it: only fields that the viewer may see on it. */
 interface SentRecord {
   readonly id: Id;
-  readonly version: number;
+  /** Another one once something that the viewer may see has changed: its entity tag. */
+  readonly version: string;
   /** How people call it, where they may know. */
   readonly label?: string;
   readonly values: Readonly<Record<Id, Value | null>>;
@@ -77,6 +79,8 @@ export class RecordsApi {
     const entity = this.entity(entityId, 'making');
     const { values } = await readBody(request, changesBody);
     const record = await createRecord(this.scope, this.writer, entity, values);
+    // Made by a form for those who do not see what becomes of it.
+    if (!record.readable) return json({ sent: true }, { status: 201 });
     // Relative to the list that it was sent to (RFC 9110, section 10.2.2).
     return this.answer(entity, record, 201, { Location: `${entity.id}/${record.id}` });
   }
@@ -113,10 +117,8 @@ export class RecordsApi {
   }
 
   private async answer(entity: Entity, record: StoredRecord, status = 200, headers = {}): Promise<Response> {
-    return json(this.sent(await knownRecord(this.scope, entity, record)), {
-      status,
-      headers: { ...headers, ETag: entityTag(record) },
-    });
+    const sent = this.sent(await knownRecord(this.scope, entity, record));
+    return json(sent, { status, headers: { ...headers, ETag: `"${sent.version}"` } });
   }
 
   private sent(record: StoredRecord & KnownRecord): SentRecord {
@@ -134,7 +136,7 @@ export class RecordsApi {
     const screen = screenShowing(access, record);
     return {
       id: record.id,
-      version: record.version,
+      version: tagOf(access, record),
       ...(label !== undefined && { label }),
       values,
       labels,
@@ -144,11 +146,11 @@ export class RecordsApi {
 }
 
 /** The version that the writer has seen, from `If-Match` (RFC 9110, section 13.1.1). Needed: no write is blind. */
-function seenVersion(request: Request): number {
-  const tag = /^"(\d{1,9})"$/.exec(request.headers.get('if-match') ?? '');
-  if (!tag)
+function seenVersion(request: Request): string {
+  const tag = /^"([A-Za-z0-9_-]{1,40})"$/.exec(request.headers.get('if-match') ?? '');
+  if (!tag?.[1])
     throw new Refused(428, 'version-needed', 'Send If-Match with the ETag of the record as you read it.');
-  return Number(tag[1]);
+  return tag[1];
 }
 
 function readListQuery(params: URLSearchParams): Query {

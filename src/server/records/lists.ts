@@ -20,7 +20,7 @@ export const bulkBody = yup
     record: yup.string(),
     records: yup
       .array()
-      .of(yup.object({ id: yup.string().required(), version: yup.number().integer().required() }).noUnknown())
+      .of(yup.object({ id: yup.string().required(), version: yup.string().max(40).required() }).noUnknown())
       .required(),
     values: yup.object().required(),
   })
@@ -96,7 +96,7 @@ export class WholeList {
    */
   async change(
     writer: Writer,
-    chosen: readonly { readonly id: Id; readonly version: number }[],
+    chosen: readonly { readonly id: Id; readonly version: string }[],
     input: Input,
   ): Promise<StoredRecord[]> {
     const { access } = this.scope;

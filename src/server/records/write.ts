@@ -1,6 +1,6 @@
 import { and, eq, or, sql } from 'drizzle-orm';
 import { EDIT, NONE, type Level } from '@/core/access/level';
-import { levelOn } from '@/core/access/rule';
+import { answerOf, levelOn } from '@/core/access/rule';
 import { holds } from '@/core/condition/formula';
 import type { RecordFacts } from '@/core/condition/atom';
 import type { KnownRecord } from '@/core/access/resolve';
@@ -12,6 +12,7 @@ import { database, type Executor } from '../database/client';
 import { auditEvents, records } from '../database/schema';
 import { notThere, Refused, type FieldProblem } from '../http/problem';
 import { knownRecord, openRecord, type Scope, type StoredRecord } from './read';
+import { tagOf } from './tag';
 import { beginWriting, insertRecord, namedRecords, putRecord, type Place } from './store';
 
 /** Who writes, for the audit trail; and whether it is kept, or only tried and rolled back. */
@@ -55,45 +56,51 @@ async function inTransaction<T>(
 
 /**
  * Makes a record. Which fields may be written, and whether it may be made at all, is decided on the
- * record as it would be. Returns it.
+ * record as it would be. Returns it, and whether its maker may see it now that it is there.
  */
 export async function createRecord(
   scope: Scope,
   writer: Writer,
   entity: Entity,
   input: Input,
-): Promise<StoredRecord> {
+): Promise<StoredRecord & { readonly readable: boolean }> {
   return inTransaction(scope, writer, async (tx) => {
     const { tree } = scope.access.compiled;
+    const { doors } = scope.access;
     const initial = Object.fromEntries(entity.fields.map((field) => [field.id, field.initial ?? null]));
     const read = readInput(scope.access.compiled.definition, entity, input);
     const values: Values = { ...initial, ...read.values };
     const record = { id: newId(), version: 1, values };
-    const proposed = await knownRecord(scope, entity, record, tx);
-    requireOpen(scope, tree.action(entity, 'create'), proposed);
-    requireWritable(entity, input, (field) => levelOn(scope.access.doors.field(field.id, 'new'), proposed));
-    requireSound([...read.problems, ...missing(entity, values)]);
+    // Doors may ask of the records that it points to: those that its maker may not see are refused before.
+    requireWritable(entity, input, (field) => answerOf(doors.field(field.id, 'new')).most);
+    requireSound(read.problems);
     await requireTargets(scope, entity, read.values, tx);
+    const proposed = await knownRecord(scope, entity, record, tx);
+    const levelOf = (field: EntityField): Level => levelOn(doors.field(field.id, 'new'), proposed);
+    requireWritable(entity, input, levelOf);
+    requireOpen(scope, tree.action(entity, 'create'), proposed);
+    requireSound(missing(entity, values, levelOf));
     await insertRecord(scope, entity, record, tx);
     await audit(tx, scope, writer, 'create', entity, record.id);
-    return record;
+    return { ...record, readable: levelOn(scope.access.doors.rows(entity.id), proposed) > NONE };
   });
 }
 
 /**
  * Changes fields of a record. Decided on the stored record, and then the result must be one that the
  * viewer could have put there. A request that writes one field it may not is refused whole.
- * `version` is what the writer has seen; a newer one is not overwritten.
+ * `seen` is the tag of the record as the writer has seen it; where what they may see is another one by now,
+ * nothing is overwritten. One request counts as the chain of requests that it could have been.
  */
 export async function updateRecord(
   scope: Scope,
   writer: Writer,
   entity: Entity,
   id: Id,
-  version: number,
+  seen: string,
   input: Input,
 ): Promise<StoredRecord> {
-  return inTransaction(scope, writer, (tx) => updateIn(tx, scope, writer, entity, id, version, input));
+  return inTransaction(scope, writer, (tx) => updateIn(tx, scope, writer, entity, id, seen, input));
 }
 
 /**
@@ -104,7 +111,7 @@ export async function changeMany(
   scope: Scope,
   writer: Writer,
   entity: Entity,
-  chosen: readonly { readonly id: Id; readonly version: number }[],
+  chosen: readonly { readonly id: Id; readonly version: string }[],
   input: Input,
   may: (record: RecordFacts) => boolean,
 ): Promise<StoredRecord[]> {
@@ -137,17 +144,21 @@ async function updateIn(
   writer: Writer,
   entity: Entity,
   id: Id,
-  version: number,
+  seen: string,
   input: Input,
   may: (record: RecordFacts) => boolean = () => true,
 ): Promise<StoredRecord> {
   const stored = await lockedRecord(scope, entity, id, tx);
   if (!may(stored)) throw new Refused(403, 'action-closed', 'You may not do this here.');
   const update = scope.access.compiled.tree.action(entity, 'update');
-  requireWritable(entity, input, (field) => levelOn(scope.access.doors.field(field.id, 'existing'), stored));
-  requireOpen(scope, update, stored);
-  requireVersion(stored, version);
+  const levelsOn = (record: RecordFacts) => (field: EntityField) =>
+    levelOn(scope.access.doors.field(field.id, 'existing'), record);
   const read = readInput(scope.access.compiled.definition, entity, input);
+  const inChain = await writtenInChain(tx, scope, entity, stored, read.values);
+  const levelOf = levelsOn(stored);
+  requireWritable(entity, input, (field) => (inChain.has(field.id) ? EDIT : levelOf(field)));
+  requireOpen(scope, update, stored);
+  requireVersion(scope, stored, seen);
   requireSound(read.problems);
   await requireTargets(scope, entity, read.values, tx);
   const values = { ...stored.values, ...read.values };
@@ -156,13 +167,45 @@ async function updateIn(
   return store(scope, entity, stored, values, tx);
 }
 
+/**
+ * The fields that may be written since they become so once those that may be are written, each step being allowed
+ * by itself: what a chain of requests could have written. What is pointed to in a step must be open to the writer.
+ */
+async function writtenInChain(
+  tx: Executor,
+  scope: Scope,
+  entity: Entity,
+  stored: StoredRecord & KnownRecord,
+  values: Values,
+): Promise<ReadonlySet<Id>> {
+  const { doors, compiled } = scope.access;
+  const update = doors.action(compiled.tree.action(entity, 'update').id);
+  const written = new Set<Id>();
+  let record: KnownRecord = stored;
+  for (;;) {
+    const next = entity.fields.filter(
+      ({ id }) =>
+        Object.hasOwn(values, id) &&
+        !written.has(id) &&
+        levelOn(doors.field(id, 'existing'), record) === EDIT,
+    );
+    if (next.length === 0 || !holds(update.edit, record)) return written;
+    const step = Object.fromEntries(next.map(({ id }) => [id, values[id] ?? null]));
+    if ((await targetProblems(scope, entity, step, tx)).length > 0) return written;
+    const after = { ...stored, values: { ...record.values, ...step } };
+    record = await knownRecord(scope, entity, after, tx);
+    if (!holds(update.edit, record)) return written;
+    for (const { id } of next) written.add(id);
+  }
+}
+
 /** Runs a named action: sets what it declares. It is open or not by its own door, whatever the fields' are. */
 export async function runAction(
   scope: Scope,
   writer: Writer,
   entity: Entity,
   id: Id,
-  version: number,
+  seen: string,
   actionId: Id,
 ): Promise<StoredRecord> {
   return inTransaction(scope, writer, async (tx) => {
@@ -171,7 +214,7 @@ export async function runAction(
     if (action?.kind !== 'named' || levelOn(scope.access.doors.action(action.id), stored) === NONE)
       throw notThere();
     requireOpen(scope, action, stored);
-    requireVersion(stored, version);
+    requireVersion(scope, stored, seen);
     const values = { ...stored.values, ...action.sets };
     requirePlace(scope, action, await knownRecord(scope, entity, { ...stored, values }, tx));
     await audit(tx, scope, writer, action.name, entity, id);
@@ -188,19 +231,19 @@ export async function deleteRecord(
   writer: Writer,
   entity: Entity,
   id: Id,
-  version: number,
+  seen: string,
 ): Promise<void> {
   return inTransaction(scope, writer, async (tx) => {
     const stored = await lockedRecord(scope, entity, id, tx);
     requireOpen(scope, scope.access.compiled.tree.action(entity, 'delete'), stored);
-    requireVersion(stored, version);
+    requireVersion(scope, stored, seen);
     if (await isPointedTo(scope, scope.access.compiled.definition, entity, id, tx))
       throw new Refused(
         409,
         'in-use',
         `This ${entity.name.toLowerCase()} cannot be deleted: it is still in use.`,
       );
-    await putRecord(scope, entity, id, version, null, tx);
+    await putRecord(scope, entity, id, stored.version, null, tx);
     await audit(tx, scope, writer, 'delete', entity, id);
   });
 }
@@ -221,14 +264,15 @@ function requireOpen(scope: Scope, action: Action, record: RecordFacts): void {
     throw new Refused(403, 'action-closed', 'You may not do this here.');
 }
 
-function requireVersion(stored: StoredRecord, seen: number): void {
-  if (stored.version !== seen)
+function requireVersion(scope: Scope, stored: KnownRecord, seen: string): void {
+  const tag = tagOf(scope.access, stored);
+  if (tag !== seen)
     throw new Refused(
       412,
       'changed-meanwhile',
       'Somebody else has changed this record. Load it again, then make your change.',
       {
-        headers: { ETag: entityTag(stored) },
+        headers: { ETag: `"${tag}"` },
       },
     );
 }
@@ -281,10 +325,18 @@ function readInput(
   return { values, problems };
 }
 
-const missing = (entity: Entity, values: Values): FieldProblem[] =>
-  entity.fields
-    .filter((field) => field.required && (values[field.id] ?? null) === null)
-    .map((field) => ({ field: field.id, detail: `${field.name} is needed.` }));
+/** The needed fields that are empty. One that the maker may not see has no name here. */
+function missing(
+  entity: Entity,
+  values: Values,
+  levelOf: (field: EntityField) => Level,
+): readonly FieldProblem[] {
+  const empty = entity.fields.filter((field) => field.required && (values[field.id] ?? null) === null);
+  const named = empty.filter((field) => levelOf(field) > NONE);
+  if (empty.length > named.length && named.length === 0)
+    throw new Refused(403, 'action-closed', 'You may not do this here.');
+  return named.map((field) => ({ field: field.id, detail: `${field.name} is needed.` }));
+}
 
 function requireSound(problems: readonly FieldProblem[]): void {
   const first = problems.filter((one, i) => problems.findIndex((other) => other.field === one.field) === i);
@@ -299,6 +351,15 @@ function requireSound(problems: readonly FieldProblem[]): void {
  * also where the stored record points to it already: else one could ask which it is.
  */
 async function requireTargets(scope: Scope, entity: Entity, values: Values, tx: Executor): Promise<void> {
+  requireSound(await targetProblems(scope, entity, values, tx));
+}
+
+async function targetProblems(
+  scope: Scope,
+  entity: Entity,
+  values: Values,
+  tx: Executor,
+): Promise<readonly FieldProblem[]> {
   const { tree } = scope.access.compiled;
   const problems: FieldProblem[] = [];
   for (const field of entity.fields) {
@@ -308,7 +369,7 @@ async function requireTargets(scope: Scope, entity: Entity, values: Values, tx: 
     if (!(await openRecord(scope, tree.need(field.type.entity, 'rows').node, id, tx, 'share')))
       problems.push({ field: field.id, detail: 'There is no such record.' });
   }
-  requireSound(problems);
+  return problems;
 }
 
 async function store(
@@ -363,6 +424,3 @@ async function audit(
     detail: { entity: entity.id, record },
   });
 }
-
-/** A record's entity tag (RFC 9110, section 8.8.3). */
-export const entityTag = ({ version }: { readonly version: number }): string => `"${version}"`;

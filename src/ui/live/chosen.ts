@@ -6,8 +6,8 @@ import { createContext, useContext } from 'react';
 export interface Chosen {
   /** The lists that can be chosen from, since a button on the screen changes many of them. */
   readonly lists: ReadonlySet<string>;
-  readonly rows: ReadonlyMap<string, ReadonlyMap<string, number>>;
-  readonly choose: (list: string, rows: ReadonlyMap<string, number>) => void;
+  readonly rows: ReadonlyMap<string, ReadonlyMap<string, string>>;
+  readonly choose: (list: string, rows: ReadonlyMap<string, string>) => void;
 }
 
 const NOTHING: Chosen = { lists: new Set(), rows: new Map(), choose: () => undefined };

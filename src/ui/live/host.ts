@@ -10,8 +10,10 @@ export type Answer<T> =
 
 export interface WrittenRecord {
   readonly id: string;
-  readonly version: number;
+  readonly version: string;
   readonly address?: string;
+  /** It was made, and its maker does not see it: then there is nothing else. */
+  readonly sent?: boolean;
 }
 
 export interface Option {
@@ -21,7 +23,7 @@ export interface Option {
 
 export interface BulkChange {
   readonly record?: string;
-  readonly records: readonly { readonly id: string; readonly version: number }[];
+  readonly records: readonly { readonly id: string; readonly version: string }[];
   readonly values: Record<string, Value | null>;
 }
 
@@ -76,6 +78,8 @@ export interface Host {
   readonly said: {
     readonly saved: string;
     readonly added: string;
+    /** It was added, and its maker will not see it again. */
+    readonly sent: string;
     readonly deleted: string;
     readonly done: string;
   };
@@ -106,17 +110,17 @@ export class RecordsClient {
   update(
     entity: string,
     id: string,
-    version: number,
+    version: string,
     values: Record<string, Value | null>,
   ): Promise<Answer<WrittenRecord>> {
     return this.send('PATCH', `${entity}/${id}`, { values }, version);
   }
 
-  remove(entity: string, id: string, version: number): Promise<Answer<WrittenRecord>> {
+  remove(entity: string, id: string, version: string): Promise<Answer<WrittenRecord>> {
     return this.send('DELETE', `${entity}/${id}`, undefined, version);
   }
 
-  act(entity: string, id: string, action: string, version: number): Promise<Answer<WrittenRecord>> {
+  act(entity: string, id: string, action: string, version: string): Promise<Answer<WrittenRecord>> {
     return this.send('POST', `${entity}/${id}/actions/${action}`, {}, version);
   }
 
@@ -136,7 +140,7 @@ export class RecordsClient {
     method: string,
     path: string,
     body?: unknown,
-    version?: number,
+    version?: string,
     more = '',
   ): Promise<Answer<T>> {
     const query = [this.query, more].filter(Boolean).join('&');

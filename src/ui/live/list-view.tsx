@@ -23,7 +23,7 @@ export function ListView({
   const host = useHost();
   const shown = rows ?? { rows: [], total: 0, page: 1, size: 25, q: '', sort: '', filter: '', filters: [] };
   const chosen = useChosen();
-  const mine = chosen.rows.get(list.id) ?? new Map<string, number>();
+  const mine = chosen.rows.get(list.id) ?? new Map<string, string>();
   const choosing = chosen.lists.has(list.id);
   const choose = (row: ShownRows['rows'][number], on: boolean): void => {
     const next = new Map(mine);

@@ -18,7 +18,7 @@ export interface DrawnPage {
   readonly address: string;
   readonly screen: DrawnScreen;
   readonly lists: Readonly<Record<string, ShownRows>>;
-  readonly version?: number;
+  readonly version?: string;
   readonly leaveTo?: string;
 }
 
@@ -44,8 +44,9 @@ export function ScreenView({ page }: { page: DrawnPage }) {
     resetOptions: { keepDirtyValues: true },
     shouldFocusError: true,
   });
-  const [written, setWritten] = useState(0);
-  const version = Math.max(page.version ?? 0, written);
+  // What was written is newer than the page until that is loaded again.
+  const [written, setWritten] = useState<{ readonly over: string | undefined; readonly version: string }>();
+  const version = (written?.over === page.version ? written?.version : page.version) ?? '';
   const [message, setMessage] = useState('');
   const [busy, setBusy] = useState(false);
   const host = useHost();
@@ -107,12 +108,14 @@ export function ScreenView({ page }: { page: DrawnPage }) {
     }
     // What was saved is what further changes are told apart from, and the version that they are made on.
     form.reset(host.keeps ? form.getValues() : formValues(screen));
-    if (host.keeps) setWritten(answer.value.version);
+    if (host.keeps) setWritten({ over: page.version, version: answer.value.version });
     host.tell(
       effect.do === 'action'
         ? host.said.done
         : binds.record === undefined
-          ? host.said.added
+          ? answer.value.sent
+            ? host.said.sent
+            : host.said.added
           : host.said.saved,
     );
     if (binds.record === undefined && host.keeps) host.go(answer.value.address ?? page.leaveTo ?? '');

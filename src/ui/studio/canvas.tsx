@@ -80,7 +80,7 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
       refresh: () => setTurn((now) => now + 1),
       signOut: () => tell('In the application this signs out.'),
       tell,
-      said: { saved: kept, added: kept, deleted: kept, done: kept },
+      said: { saved: kept, added: kept, sent: kept, deleted: kept, done: kept },
       keeps: false,
     };
   }, [api, looks, tell]);

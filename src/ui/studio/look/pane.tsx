@@ -115,6 +115,7 @@ export function Pane(props: Props) {
       said: {
         saved: `Saved, ${inPane}.`,
         added: `Added, ${inPane}.`,
+        sent: `Sent, ${inPane}.`,
         deleted: `Deleted, ${inPane}.`,
         done: `Done, ${inPane}.`,
       },

@@ -60,7 +60,7 @@ function Inside({ base, name, person, standing, mayStandIn, menu, unlocks, child
           answer.ok ? window.location.assign(base) : tell(answer.detail),
         ),
       tell,
-      said: { saved: 'Saved.', added: 'Added.', deleted: 'Deleted.', done: 'Done.' },
+      said: { saved: 'Saved.', added: 'Added.', sent: 'Sent.', deleted: 'Deleted.', done: 'Done.' },
       keeps: true,
     };
   }, [base, router, tell, unlocks, person, standing]);
