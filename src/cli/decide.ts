@@ -6,7 +6,8 @@ import type { Id } from '@/core/model/id';
 import type { Problem } from '@/core/model/problem';
 import { wrong, WrongInput } from './failure';
 import { readText } from './files';
-import { isMoment, type World } from './world';
+import { isMoment } from '@/core/model/moment';
+import type { World } from './world';
 
 /** One question: who, what, on which record, when. */
 export interface Case {

@@ -12,8 +12,10 @@ import {
 import { attributesOf } from '@/core/condition/type';
 import type { Definition, Unit } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
+import { isMoment } from '@/core/model/moment';
 import type { Problem } from '@/core/model/problem';
-import { LIST_SCHEMAS, toProblems } from '@/core/model/schema';
+import { LIST_SCHEMAS, MOST_VALUES } from '@/core/model/schema';
+import { checkShape, exactly, listOf, mapOf, optional } from '@/core/model/shape';
 import type { Value, Values } from '@/core/model/value';
 import { wrong, WrongInput } from './failure';
 import { readJson } from './files';
@@ -26,7 +28,15 @@ export interface World {
   record(key: string): KnownRecord | undefined;
 }
 
-const values = yup.object().required();
+const valueOrNumber = yup
+  .mixed()
+  .nullable()
+  .test(
+    'value',
+    'must be a text, a number, true, false or null',
+    (one) => one === undefined || one === null || ['string', 'number', 'boolean'].includes(typeof one),
+  );
+const values = mapOf(valueOrNumber);
 const when = yup
   .string()
   .nullable()
@@ -37,31 +47,26 @@ const assignment = {
   from: when,
   until: when,
 };
-const exactly = (shape: yup.ObjectShape) =>
-  yup
-    .object(shape)
-    .noUnknown(true, ({ unknown }) => `has no place for ${String(unknown)}`)
-    .strict();
-const listOf = (of: yup.ISchema<unknown>) => yup.array().of(of);
+const someOf = (of: yup.ISchema<unknown>) => optional(listOf(of, 1_000_000));
 
 const schema = exactly({
-  people: listOf(
+  people: someOf(
     exactly({
       id: yup.string().required('is missing'),
       name: yup.string(),
       email: yup.string(),
       home_unit: yup.string().nullable(),
       active: yup.boolean(),
-      attributes: values.notRequired(),
-      assignments: listOf(exactly(assignment)),
+      attributes: optional(values),
+      assignments: someOf(exactly(assignment)),
     }),
   ),
-  assignments: listOf(exactly({ person: yup.string().required('is missing'), ...assignment })),
-  units: listOf(LIST_SCHEMAS.units),
-  records: listOf(
+  assignments: someOf(exactly({ person: yup.string().required('is missing'), ...assignment })),
+  units: someOf(LIST_SCHEMAS.units),
+  records: someOf(
     exactly({ entity: yup.string().required('is missing'), id: yup.string().required('is missing'), values }),
   ),
-  session: listOf(exactly({ viewer: yup.string().required('is missing'), values })),
+  session: someOf(exactly({ viewer: yup.string().required('is missing'), values })),
 });
 
 interface GivenAssignment {
@@ -87,11 +92,6 @@ interface Given {
   readonly session?: readonly { readonly viewer: string; readonly values: Values }[];
 }
 
-/** Is it a moment in RFC 3339's form, with its offset? */
-export const isMoment = (text: string): boolean =>
-  /^\d{4}-\d{2}-\d{2}[Tt ]\d{2}:\d{2}:\d{2}(\.\d+)?([Zz]|[+-]\d{2}:\d{2})$/.test(text) &&
-  !Number.isNaN(Date.parse(text));
-
 /** The world of a file, or an empty one. What it names that is not in the definition is told, place by place. */
 export function readWorld(definition: Definition, file: string | undefined): World {
   const given = file === undefined ? {} : read(file);
@@ -102,12 +102,9 @@ export function readWorld(definition: Definition, file: string | undefined): Wor
 }
 
 function read(file: string): Given {
-  try {
-    return schema.validateSync(readJson(file), { abortEarly: false }) as Given;
-  } catch (error) {
-    if (!(error instanceof yup.ValidationError)) throw error;
-    throw new WrongInput(toProblems(error).map((one) => ({ ...one, place: `${file}, ${one.place}` })));
-  }
+  const read = checkShape(schema, readJson(file), { values: MOST_VALUES });
+  if (!read.ok) throw new WrongInput(read.problems.map((one) => ({ ...one, place: `${file}, ${one.place}` })));
+  return read.value as Given;
 }
 
 /** An assignment of a role or in a unit that is gone is no error: it is nobody's. */

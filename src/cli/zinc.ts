@@ -8,7 +8,8 @@ import { EXIT, wrong, WrongInput } from './failure';
 import { readDefinitionFile } from './files';
 import { reach } from './reach';
 import { exported, imported } from './store';
-import { isMoment, readWorld } from './world';
+import { isMoment } from '@/core/model/moment';
+import { readWorld } from './world';
 
 const program = new Command('bin/zinc')
   .description('Works with definitions that are kept as files: who may see and edit what, and why.')

@@ -1,3 +1,5 @@
+import { isStorable } from '../model/value';
+
 /** A stretch of the text: from the first character to just after the last. */
 export interface Span {
   readonly from: number;
@@ -52,7 +54,16 @@ function tokenAt(text: string, from: number): Token {
     const span = { from, to: from + found.length };
     if (kind !== 'string') return { kind, text: found, ...span };
     try {
-      return { kind, text: JSON.parse(found) as string, ...span };
+      const read = JSON.parse(found) as string;
+      if (!isStorable(read))
+        return wrong(
+          text,
+          from,
+          span.to,
+          'This text holds characters that cannot be stored.',
+          'Take the null character, or half of a surrogate pair, out.',
+        );
+      return { kind, text: read, ...span };
     } catch {
       return wrong(
         text,

@@ -1,79 +1,80 @@
 import * as yup from 'yup';
-import {
-  closedSchema,
-  definitionSchema,
-  lineSchema,
-  LIST_SCHEMAS,
-  screenSchema,
-  SETTINGS,
-} from '../model/schema';
+import { closedSchema, lineSchema, LIST_SCHEMAS, screenSchema, SETTINGS } from '../model/schema';
+import { exactly, listOf, optional, tagged } from '../model/shape';
 import { LISTS, type Edit } from './edit';
 
 const id = yup.string().min(1).max(40).required();
 const at = yup.number().integer().min(0).required();
-const lines = yup.array().of(lineSchema).required();
+const lines = listOf(lineSchema, 2000);
 
-const list = yup
-  .string()
-  .oneOf([...LISTS])
-  .required();
-/** One of the list that the edit itself names. */
-const item = yup
-  .mixed()
-  .when('list', ([name]: unknown[]) =>
-    typeof name === 'string' && Object.hasOwn(LIST_SCHEMAS, name)
-      ? (LIST_SCHEMAS[name as keyof typeof LIST_SCHEMAS] as yup.Schema)
-      : yup.mixed().required(),
-  );
-const closed = yup.lazy((input: unknown) =>
-  input === undefined ? yup.mixed().notRequired() : closedSchema.resolve({ value: input }),
-);
+const closed = optional(closedSchema);
+
+/** Those settings that an application may be without. */
+const MAY_LACK: readonly string[] = ['startScreen', 'unlock', 'standIn'];
+
 /** Those of the settings that the edit names; null where one is not set. */
 const settings = yup.lazy((input: unknown) => {
   const shape: Record<string, yup.ISchema<unknown>> = {};
   for (const [key, schema] of Object.entries(SETTINGS)) {
     const value = (input as Record<string, unknown> | undefined)?.[key];
-    if (value !== undefined) shape[key] = value === null ? yup.mixed().nullable() : schema;
+    const lacking = value === null && MAY_LACK.includes(key);
+    if (value !== undefined) shape[key] = lacking ? yup.mixed().nullable() : schema;
   }
-  return yup.object(shape).noUnknown().strict().required();
+  return exactly(shape);
 });
 
-const SHAPES: Readonly<Record<Exclude<Edit['do'], 'together'>, yup.ObjectShape>> = {
+/** What an edit has beside its name; for those of a list, by what its items are. */
+const SHAPES: Readonly<Record<string, yup.ObjectShape>> = {
   startLines: { gate: id, lines },
   follow: { gate: id, lines },
-  addLine: { gate: id, line: lineSchema.required(), at },
-  removeLine: { gate: id, line: lineSchema.required(), at },
-  changeLine: { gate: id, from: lineSchema.required(), to: lineSchema.required() },
-  addItem: { list, at, item },
-  removeItem: { list, at, item },
-  changeItem: { list, from: item, to: item },
-  moveItem: { list, id, from: at, to: at },
+  addLine: { gate: id, line: lineSchema, at },
+  removeLine: { gate: id, line: lineSchema, at },
+  changeLine: { gate: id, from: lineSchema, to: lineSchema },
   changeClosed: { element: id, from: closed, to: closed },
   changeSettings: { from: settings, to: settings },
-  changeScreen: { from: screenSchema.required(), to: screenSchema.required() },
-  replace: { from: definitionSchema.required(), to: definitionSchema.required() },
-  addScreen: { area: id, at, screen: screenSchema.required(), lines },
-  removeScreen: { area: id, at, screen: screenSchema.required(), lines },
+  changeScreen: { from: screenSchema, to: screenSchema },
+  addScreen: { area: id, at, screen: screenSchema, lines },
+  removeScreen: { area: id, at, screen: screenSchema, lines },
+};
+const LIST_SHAPES: Readonly<Record<string, (item: yup.ISchema<unknown>) => yup.ObjectShape>> = {
+  addItem: (item) => ({ at, item }),
+  removeItem: (item) => ({ at, item }),
+  changeItem: (item) => ({ from: item, to: item }),
+  moveItem: () => ({ id, from: at, to: at }),
 };
 
-/** An edit, as it comes from outside. Whether it applies is another question. */
-export const editSchema = yup.lazy((edit: unknown): yup.Schema => {
-  const kind: unknown = typeof edit === 'object' && edit !== null && 'do' in edit ? edit.do : undefined;
-  const tag = {
-    do: yup
-      .string()
-      .oneOf([...Object.keys(SHAPES), 'together'])
-      .required(),
-  };
-  const shape =
-    kind === 'together'
-      ? { edits: yup.array().of(editSchema).max(500).required() }
-      : typeof kind === 'string' && Object.hasOwn(SHAPES, kind)
-        ? SHAPES[kind as keyof typeof SHAPES]
-        : {};
-  return yup
-    .object({ ...tag, ...shape })
-    .noUnknown()
-    .strict()
-    .required();
-}) as unknown as yup.Schema<Edit>;
+const oneOfThese = (names: readonly string[]) =>
+  yup
+    .string()
+    .oneOf([...names], `must be one of ${names.join(', ')}`)
+    .required('is missing');
+
+const tag = oneOfThese([...Object.keys(SHAPES), ...Object.keys(LIST_SHAPES), 'together']);
+const listName = oneOfThese(LISTS);
+
+/** By the edit's name, and for those of a list by the list's. */
+const schemas = new Map<string, yup.Schema>([
+  ...Object.entries(SHAPES).map(([name, shape]) => [name, exactly({ do: tag, ...shape })] as const),
+  ...Object.entries(LIST_SHAPES).flatMap(([name, shapeOf]) =>
+    LISTS.map(
+      (list) =>
+        [`${name} ${list}`, exactly({ do: tag, list: listName, ...shapeOf(LIST_SCHEMAS[list]) })] as const,
+    ),
+  ),
+]);
+const unknown = tagged({ do: tag });
+const unknownList = tagged({ do: tag, list: listName });
+
+/**
+ * An edit, as it comes from outside. Whether it applies is another question. A whole document takes the place of
+ * another only by the command line.
+ */
+export const editSchema: yup.Lazy<Edit> = yup.lazy((edit: unknown): yup.Schema => {
+  if (typeof edit !== 'object' || edit === null) return unknown;
+  const { do: name, list } = edit as Record<string, unknown>;
+  if (name === 'together') return together;
+  if (typeof name === 'string' && Object.hasOwn(LIST_SHAPES, name))
+    return schemas.get(`${name} ${String(list)}`) ?? unknownList;
+  return (typeof name === 'string' ? schemas.get(name) : undefined) ?? unknown;
+});
+const together = exactly({ do: tag, edits: listOf(editSchema, 500) });

@@ -3,15 +3,8 @@ import { isTimeZone } from '../condition/clock';
 import { CLOCK_READINGS, COMPARISONS } from '../condition/condition';
 import { FORMAT, type Definition } from './definition';
 import { findFaults } from './faults';
-import { failed, ok, type Problem, type Result } from './problem';
-
-/** Objects refuse keys that they do not know: a misspelt limit must not pass as no limit. */
-function exactly<T extends yup.ObjectShape>(shape: T) {
-  return yup
-    .object(shape)
-    .noUnknown(true, ({ unknown }) => `has no place for ${String(unknown)}`)
-    .strict();
-}
+import { failed, ok, type Result } from './problem';
+import { byKey, checkShape, exactly, listOf, mapOf, oneOf, optional } from './shape';
 
 const id = yup
   .string()
@@ -31,7 +24,6 @@ const minutes = yup
   .min(1, 'must be at least 1')
   .max(525_600, 'must be at most a year')
   .required('is missing');
-const listOf = (of: yup.ISchema<unknown>) => yup.array().of(of).required('is missing');
 const value = yup
   .mixed()
   .test(
@@ -47,49 +39,6 @@ const valueOrNull = yup
     'must be a text, true, false or null',
     (v) => v === null || typeof v === 'string' || typeof v === 'boolean',
   );
-
-/** A map from ids to what `of` describes. */
-const mapOf = (of: yup.ISchema<unknown>) =>
-  yup.lazy((map: unknown) =>
-    yup
-      .object(
-        typeof map === 'object' && map !== null
-          ? Object.fromEntries(Object.keys(map).map((key) => [key, of]))
-          : {},
-      )
-      .strict()
-      .required('is missing'),
-  );
-
-/** Picks the schema by the key that tells the variants apart. */
-function oneOf(key: string, variants: Record<string, yup.ObjectShape>) {
-  return yup.lazy((input: unknown) => {
-    const tag: unknown =
-      typeof input === 'object' && input !== null ? (input as Record<string, unknown>)[key] : undefined;
-    const names = Object.keys(variants);
-    const shape = typeof tag === 'string' && names.includes(tag) ? variants[tag] : undefined;
-    return exactly({
-      [key]: yup
-        .string()
-        .oneOf(names, `must be one of ${names.join(', ')}`)
-        .required('is missing'),
-      ...shape,
-    });
-  });
-}
-
-/** Picks the schema by whichever of the keys is there: variants that no key tells apart by its value. */
-function byKey(what: string, variants: () => Record<string, yup.ObjectShape>): yup.Lazy<unknown> {
-  return yup.lazy((input: unknown) => {
-    const all = variants();
-    const keys = typeof input === 'object' && input !== null ? Object.keys(input) : [];
-    const key = Object.keys(all).find((one) => keys.includes(one));
-    if (key !== undefined) return exactly(all[key] as yup.ObjectShape).required('is missing');
-    return yup
-      .mixed()
-      .test('variant', `must be ${what}: an object with one of ${Object.keys(all).join(', ')}`, () => false);
-  });
-}
 
 const operand = byKey('an operand', () => ({
   user: { user: id },
@@ -128,9 +77,7 @@ export const conditionSchema: yup.Lazy<unknown> = byKey('a condition', () => ({
   call: { call: id, with: listOf(operand) },
 }));
 
-const optionalCondition = yup.lazy((input: unknown) =>
-  input === undefined ? yup.mixed().notRequired() : conditionSchema.resolve({ value: input }),
-);
+const optionalCondition = optional(conditionSchema);
 
 const who = oneOf('kind', {
   everyone: {},
@@ -205,12 +152,11 @@ export const screenSchema = exactly({
     .string()
     .matches(/^[a-z0-9-]+(\/[a-z0-9-]+)*$/, 'must be small letters, digits and -, in parts divided by /')
     .required('is missing'),
-  binds: exactly({
-    entity: id,
-    record: yup.string().oneOf(['existing', 'new']).required('is missing'),
-  }).default(undefined),
+  binds: optional(
+    exactly({ entity: id, record: yup.string().oneOf(['existing', 'new']).required('is missing') }),
+  ),
   sections,
-  faces: yup.array().of(exactly({ id, name, sections })),
+  faces: optional(listOf(exactly({ id, name, sections }))),
 });
 
 const action = oneOf('kind', {
@@ -236,7 +182,7 @@ const roleSchema = exactly({
   joinable: yup.boolean(),
   standInFull: yup.boolean(),
   startScreen: id.notRequired(),
-  handsOut: yup.array().of(exactly({ role: id, notHeld: yup.boolean() })),
+  handsOut: optional(listOf(exactly({ role: id, notHeld: yup.boolean() }))),
 });
 
 const unit: yup.Lazy<unknown> = yup.lazy(() => exactly({ id, name, units: listOf(unit) }));
@@ -271,7 +217,7 @@ export const LIST_SCHEMAS = {
         name,
         type,
         required: yup.boolean(),
-        initial: value.notRequired(),
+        initial: value,
         neverFollows: yup.boolean(),
       }),
     ),
@@ -297,10 +243,8 @@ export const SETTINGS = {
   newScreens: yup.string().oneOf(['nobody', 'signed-in', 'everyone']).required('is missing'),
   startScreen: id.notRequired(),
   signUp: yup.boolean().required('is missing'),
-  unlock: exactly({ privilege: id, minutes }).default(undefined),
-  standIn: exactly({ privilege: id, minutes, changes: yup.boolean().required('is missing') }).default(
-    undefined,
-  ),
+  unlock: optional(exactly({ privilege: id, minutes })),
+  standIn: optional(exactly({ privilege: id, minutes, changes: yup.boolean().required('is missing') })),
 };
 
 /** A whole document. */
@@ -322,29 +266,18 @@ export const definitionSchema = exactly({
   closed: mapOf(closedSchema),
 });
 
+/** How much a document may hold: some twenty times an application of 300 screens. */
+export const MOST_VALUES = 2_000_000;
+
 /**
  * Reads a document. Every fault is told at once, with its place: first of shape (what is missing,
  * misspelt or of the wrong type), and where the shape is right, of sense (what points to nothing).
+ * It never throws, and accepts only what can be decided.
  */
 export function readDefinition(input: unknown): Result<Definition> {
-  try {
-    definitionSchema.validateSync(input, { abortEarly: false });
-  } catch (error) {
-    if (!(error instanceof yup.ValidationError)) throw error;
-    return failed(...toProblems(error));
-  }
+  const read = checkShape(definitionSchema, input, { values: MOST_VALUES });
+  if (!read.ok) return read;
   const definition = input as Definition;
   const faults = findFaults(definition);
   return faults.length > 0 ? failed(...faults) : ok(definition);
-}
-
-/** What Yup found, as problems: the path in the document is the place. */
-export function toProblems(error: yup.ValidationError): Problem[] {
-  const inner = error.inner.length > 0 ? error.inner : [error];
-  return inner.map((one) => ({
-    code: 'shape',
-    place: one.path || 'the document',
-    message: one.errors.join('; ').replace(/^this /, ''),
-    mend: 'Correct it at this place.',
-  }));
 }

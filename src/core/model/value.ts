@@ -42,7 +42,7 @@ const SHORT = 300;
 const LONG = 10_000;
 
 /** PostgreSQL's texts hold neither the null character nor half of a surrogate pair. */
-const isStorable = (text: string): boolean => !/\0|\p{Surrogate}/u.test(text);
+export const isStorable = (text: string): boolean => text.isWellFormed() && !text.includes('\0');
 
 function schemaOf(type: ValueType): yup.Schema {
   switch (type.kind) {

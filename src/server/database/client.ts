@@ -1,16 +1,31 @@
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
+import { log, rootOf, told } from '../log';
 import * as schema from './schema';
 
 export type Database = NodePgDatabase<typeof schema>;
 /** What runs in a transaction as well as outside one. */
 export type Executor = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute'>;
 
-/** Connects to the server that a URL names. The caller ends the pool. */
-export function connect(url: string): { database: Database; pool: pg.Pool } {
-  const pool = new pg.Pool({ connectionString: url, max: 20 });
+/** How long the database may take, in milliseconds: to be reached, for one statement, and to answer at all. */
+const REACHED_WITHIN = 3000;
+const STATEMENT_WITHIN = 6000;
+/** Longer than a statement may take: it ends what a database that answers nothing would keep waiting. */
+const ANSWERED_WITHIN = 7000;
+
+/** Connects to the server that a URL names. The caller ends the pool. `patient`: for what takes its time. */
+export function connect(
+  url: string,
+  { patient = false } = {},
+): { database: Database; pool: pg.Pool } {
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: 20,
+    connectionTimeoutMillis: REACHED_WITHIN,
+    ...(!patient && { statement_timeout: STATEMENT_WITHIN, query_timeout: ANSWERED_WITHIN }),
+  });
   // An idle connection that breaks (the server restarts) is replaced by the next query.
-  pool.on('error', () => undefined);
+  pool.on('error', (error) => log.warn(told(error), 'An idle connection to the database broke'));
   return { database: drizzle(pool, { schema }), pool };
 }
 
@@ -28,3 +43,17 @@ export async function closeDatabase(): Promise<void> {
   await shared.zincGateDatabase?.pool.end();
   delete shared.zincGateDatabase;
 }
+
+/** SQLSTATE's classes and Node's words for a database that is away, is going, or does not answer in time. */
+const AWAY = /^(08|53|57)|^(ECONNREFUSED|ECONNRESET|ENOTFOUND|EPIPE|ETIMEDOUT)$/;
+const AWAY_IN_WORDS = /timeout exceeded when trying to connect|Query read timeout|Connection terminated/;
+
+/** Did this fail since the database is away, overloaded or too slow? */
+export function isAway(error: unknown): boolean {
+  const root = rootOf(error) as { readonly code?: unknown; readonly message?: unknown } | undefined;
+  return AWAY.test(String(root?.code ?? '')) || AWAY_IN_WORDS.test(String(root?.message ?? ''));
+}
+
+/** Did the database refuse a value that it cannot keep (SQLSTATE class 22)? */
+export const isUnstorable = (error: unknown): boolean =>
+  /^22/.test(String((rootOf(error) as { readonly code?: unknown } | undefined)?.code ?? ''));

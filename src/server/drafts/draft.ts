@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, gt, lte } from 'drizzle-orm';
 import { applyEdit } from '@/core/edit/apply';
 import { EDIT_FORMAT, inverseOf, type Edit } from '@/core/edit/edit';
+import { unsound } from '@/core/edit/sound';
 import { standingOf, type Standing } from '@/core/edit/history';
 import type { Definition } from '@/core/model/definition';
 import { database, type Executor } from '../database/client';
@@ -136,6 +137,7 @@ export async function change(
         problems: made.problems,
         members: { since: await revisionsSince(applicationId, base, tx) },
       });
+    requireSound(made.value);
     const next: Draft = { revision: head.revision + 1, definition: made.value };
     await tx.insert(edits).values({
       ...entry,
@@ -158,6 +160,13 @@ export async function change(
   });
   known.set(applicationId, done.next);
   return { since: done.since, standing: done.standing };
+}
+
+function requireSound(definition: Definition): void {
+  const problems = unsound(definition, { screens: false });
+  const [first] = problems;
+  if (first)
+    throw new Refused(422, 'unsound', `Nothing was changed. ${first.place}: ${first.message}`, { problems });
 }
 
 async function entryFor(

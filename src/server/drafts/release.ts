@@ -1,4 +1,5 @@
 import { and, desc, eq } from 'drizzle-orm';
+import { unsound } from '@/core/edit/sound';
 import type { Definition } from '@/core/model/definition';
 import { database } from '../database/client';
 import { applications, auditEvents, builders, releases } from '../database/schema';
@@ -74,6 +75,9 @@ export async function release(applicationId: string, builderId: string, reviewed
         },
       );
     const { definition, revision } = await draftAt(applicationId, reviewed, tx);
+    const problems = unsound(definition, { screens: true });
+    if (problems[0])
+      throw new Refused(422, 'unsound', `Nothing was released. ${problems[0].message}`, { problems });
     const number = (application.release ?? 0) + 1;
     await tx.insert(releases).values({ applicationId, number, revision, definition, author: builderId });
     await tx.update(applications).set({ release: number }).where(eq(applications.id, applicationId));

@@ -1,8 +1,9 @@
 import * as yup from 'yup';
-import { toProblems } from '@/core/model/schema';
-import { log } from '../log';
+import { shapeFaults } from '@/core/model/shape';
+import { isAway, isUnstorable } from '../database/client';
+import { log, told } from '../log';
 import { requireSameOrigin } from '../security/origin';
-import { problemResponse, Refused } from './problem';
+import { away, problemResponse, Refused } from './problem';
 
 const MOST_BYTES = 1_000_000;
 
@@ -20,39 +21,79 @@ export function handle<Context>(
       response.headers.set('Cache-Control', 'no-store');
       return response;
     } catch (error) {
-      if (error instanceof Refused) return problemResponse(error);
-      log.error({ err: error, path: new URL(request.url).pathname }, 'A request failed');
-      return problemResponse(new Refused(500, 'failed', 'The server could not do this. It has been logged.'));
+      return problemResponse(refusalOf(error, request));
     }
   };
 }
 
+/** The largest whole number that the database keeps. */
+export const MOST_NUMBER = 2_147_483_647;
+
+/** What the sender is told of an error. What was not foreseen is logged, and not told. */
+function refusalOf(error: unknown, request: Request): Refused {
+  if (error instanceof Refused) return error;
+  if (isUnstorable(error)) return new Refused(422, 'values', 'A value cannot be kept in this form.');
+  if (isAway(error)) {
+    log.warn({ ...told(error), method: request.method }, 'The database was away');
+    return away();
+  }
+  log.error({ ...told(error), method: request.method }, 'A request failed');
+  return new Refused(500, 'failed', 'The server could not do this. It has been logged.');
+}
+
+/** How large a body may be. */
+interface BodyBounds {
+  /** In bytes. */
+  readonly bytes: number;
+  /** How many values it may hold, those within each other counted one by one. */
+  readonly values: number;
+}
+
+/** For what a form, a button or a small script sends. Who asks is looked at before a larger one is read. */
+const SMALL: BodyBounds = { bytes: 100_000, values: 2000 };
+export const LARGE: BodyBounds = { bytes: 1_000_000, values: 50_000 };
+
 /** The request's JSON body, checked. Refuses what is not JSON, too large, or not of that shape. */
-export async function readBody<T>(request: Request, schema: yup.Schema<T>): Promise<T> {
+export async function readBody<T>(
+  request: Request,
+  schema: yup.ISchema<T>,
+  { bytes, values }: BodyBounds = SMALL,
+): Promise<T> {
   if (!/^application\/json(;|$)/.test(request.headers.get('content-type') ?? ''))
     throw new Refused(415, 'not-json', 'Send the body as application/json.');
-  const text = await request.text();
-  if (text.length > MOST_BYTES) throw new Refused(413, 'too-large', 'The body is larger than 1 MB.');
-  if (/\\u0000|\0/.test(text))
-    throw new Refused(422, 'null-character', 'A text cannot hold the null character.');
+  const text = await readText(request, bytes);
   let body: unknown;
   try {
     body = JSON.parse(text);
   } catch {
     throw new Refused(400, 'not-json', 'The body is not valid JSON.');
   }
-  return check(body, schema);
+  const problems = shapeFaults(schema, body, { values });
+  if (problems.length > 0)
+    throw new Refused(422, 'shape', 'The request is not of the right shape.', { problems });
+  return schema.cast(body) as T;
 }
 
-/** The value, if it is of that shape; else a refusal with every place where it is not. */
-function check<T>(value: unknown, schema: yup.Schema<T>): T {
+/** The request's body as text (UTF-8, RFC 3629), read no further than it may be long. */
+export async function readText(request: Request, most: number): Promise<string> {
+  const large = (): Refused =>
+    new Refused(413, 'too-large', `The body is larger than ${Math.round(most / 1000)} kB.`);
+  if (Number(request.headers.get('content-length') ?? 0) > most) throw large();
+  const parts: Uint8Array[] = [];
+  let length = 0;
+  const reader = request.body?.getReader();
+  for (let part = await reader?.read(); part?.value; part = await reader?.read()) {
+    length += part.value.length;
+    if (length > most) {
+      await reader?.cancel();
+      throw large();
+    }
+    parts.push(part.value);
+  }
   try {
-    return schema.validateSync(value, { strict: true, abortEarly: false }) as T;
-  } catch (error) {
-    if (!(error instanceof yup.ValidationError)) throw error;
-    throw new Refused(422, 'shape', 'The request is not of the right shape.', {
-      problems: toProblems(error),
-    });
+    return new TextDecoder('utf-8', { fatal: true }).decode(Buffer.concat(parts));
+  } catch {
+    throw new Refused(400, 'not-utf-8', 'The body is not UTF-8.');
   }
 }
 

@@ -29,6 +29,12 @@ export class Refused extends Error {
 /** The one answer for what does not exist and what is closed to the asker. */
 export const notThere = (): Refused => new Refused(404, 'not-there', 'There is nothing at this address.');
 
+/** While the database is away, or too much is asked at once. */
+export const away = (): Refused =>
+  new Refused(503, 'away', 'This cannot be answered at the moment. Nothing is lost; try again shortly.', {
+    headers: { 'Retry-After': '5' },
+  });
+
 const TITLES: Readonly<Record<number, string>> = {
   400: 'Bad request',
   401: 'Not signed in',
@@ -42,6 +48,7 @@ const TITLES: Readonly<Record<number, string>> = {
   428: 'Version needed',
   429: 'Too many attempts',
   500: 'Something went wrong',
+  503: 'Away for a moment',
 };
 
 /** The refusal as problem details (RFC 9457). */

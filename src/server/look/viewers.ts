@@ -11,10 +11,12 @@ import {
 } from '@/core/access/viewer';
 import type { Definition } from '@/core/model/definition';
 import { attributesOf, readConstant } from '@/core/condition/type';
+import { checkShape, exactly, listOf, optional } from '@/core/model/shape';
 import type { Value, Values } from '@/core/model/value';
 import { database } from '../database/client';
 import { madeViewers, people } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
+import { assignmentsBody } from '../people/input';
 import { personColumns, personOf } from '../people/read';
 
 /** A viewer that a key names, with the start screen of their own where it is a person. */
@@ -24,31 +26,13 @@ export interface Named {
   readonly startScreen?: string | undefined;
 }
 
-const moment = yup
-  .string()
-  .test(
-    'moment',
-    'Write a moment such as 2026-03-14T09:30:00Z.',
-    (text) => !text || !Number.isNaN(Date.parse(text)),
-  );
-
 /** A made-up viewer as it is sent: any mix of roles with units and periods, groups, attributes and session values. */
-export const madeViewerSchema = yup
-  .object({
-    assignments: yup
-      .array()
-      .max(60)
-      .of(
-        yup
-          .object({ role: yup.string().required(), unit: yup.string(), from: moment, until: moment })
-          .noUnknown(),
-      )
-      .required(),
-    attributes: yup.object(),
-    session: yup.object(),
-    groups: yup.array().of(yup.string().required()),
-  })
-  .noUnknown() as unknown as yup.Schema<MadeViewer>;
+export const madeViewerSchema = exactly({
+  assignments: assignmentsBody,
+  attributes: yup.object(),
+  session: yup.object(),
+  groups: optional(listOf(yup.string().max(60).required(), 200)),
+}) as unknown as yup.Schema<MadeViewer>;
 
 /**
  * Reads a viewer from its key: `signed-out`, `signed-in`, `role:ID`, `group:ID`, `person:ID`, `kept:ID` (a
@@ -96,11 +80,16 @@ async function personByKey(applicationId: string, id: string): Promise<Named> {
 }
 
 function readMade(text: string): MadeViewer {
+  const wrong = new Refused(422, 'viewer', 'The made-up viewer in this address cannot be read.');
+  let given: unknown;
   try {
-    return madeViewerSchema.validateSync(JSON.parse(text), { strict: true });
+    given = JSON.parse(text);
   } catch {
-    throw new Refused(422, 'viewer', 'The made-up viewer in this address cannot be read.');
+    throw wrong;
   }
+  const read = checkShape(madeViewerSchema, given, { values: 2000 });
+  if (!read.ok) throw wrong;
+  return read.value;
 }
 
 const viewerOfMade = (definition: Definition, made: MadeViewer): Viewer => ({

@@ -1,4 +1,6 @@
 import * as yup from 'yup';
+import { exactly, listOf, optional } from '@/core/model/shape';
+import { isMoment } from '@/core/model/moment';
 import { attributesOf } from '@/core/condition/type';
 import type { Assignment } from '@/core/access/viewer';
 import { BUILT_IN_ATTRIBUTES } from '@/core/condition/condition';
@@ -18,32 +20,37 @@ export interface PersonInput {
   readonly assignments?: readonly Assignment[];
 }
 
+/** A moment with its zone (RFC 3339), in a year that every store knows. */
 const moment = yup
   .string()
+  .max(40)
   .test(
     'moment',
-    'Write a moment such as 2026-03-14T09:30:00Z.',
-    (text) => !text || !Number.isNaN(Date.parse(text)),
+    'must be a moment with its zone, such as 2026-03-14T09:30:00Z',
+    (text) => !text || isMoment(text),
   );
 
+/** Role assignments as they are sent. */
+export const assignmentsBody = listOf(
+  exactly({
+    role: yup.string().max(60).required(),
+    unit: yup.string().max(60),
+    from: moment,
+    until: moment,
+  }),
+  200,
+);
+
 /** The body of a request that writes a person. */
-export const personBody = yup
-  .object({
-    name: yup.string(),
-    email: yup.string(),
-    active: yup.boolean(),
-    homeUnit: yup.string().nullable(),
-    startScreen: yup.string().nullable(),
-    attributes: yup.object(),
-    assignments: yup
-      .array()
-      .of(
-        yup
-          .object({ role: yup.string().required(), unit: yup.string(), from: moment, until: moment })
-          .noUnknown(),
-      ),
-  })
-  .noUnknown() as unknown as yup.Schema<PersonInput>;
+export const personBody = exactly({
+  name: yup.string().max(1000),
+  email: yup.string().max(1000),
+  active: yup.boolean(),
+  homeUnit: yup.string().max(60).nullable(),
+  startScreen: yup.string().max(60).nullable(),
+  attributes: optional(yup.object()),
+  assignments: optional(assignmentsBody),
+}) as unknown as yup.Schema<PersonInput>;
 
 const EMAIL = /^[^\s@,;<>"]+@[^\s@,;<>"]+\.[^\s@,;<>"]+$/;
 
@@ -64,7 +71,7 @@ export function checkPerson(
   const { name, email, homeUnit, startScreen, attributes, assignments } = input;
   if (name !== undefined && (name.trim() === '' || name.length > 120))
     say('name', 'Write a name of up to 120 characters.');
-  if (email !== undefined && (!EMAIL.test(email) || email.length > 200))
+  if (email !== undefined && (email.trim().length > 200 || !EMAIL.test(email.trim())))
     say('email', 'Write an email address.');
   if (homeUnit && !unitAndBelow(definition, homeUnit)) say('homeUnit', `There is no unit ${homeUnit}.`);
   if (startScreen && !definition.areas.some((area) => area.screens.some((one) => one.id === startScreen)))

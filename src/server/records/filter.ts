@@ -1,7 +1,7 @@
 import type { Access } from '@/core/access/access';
 import { NONE } from '@/core/access/level';
 import { bind } from '@/core/condition/bind';
-import type { Condition } from '@/core/condition/condition';
+import { allWithin, partsOf, type Condition } from '@/core/condition/condition';
 import type { Formula } from '@/core/condition/formula';
 import { pathWord } from '@/core/condition/names';
 import { parse } from '@/core/condition/parse';
@@ -38,6 +38,9 @@ export function filterTerms(access: Access, entity: Entity): Terms & { readonly 
   };
 }
 
+/** Each may be asked of every record. */
+const MOST_QUESTIONS = 25;
+
 /**
  * A filter in the text form of conditions, as what it takes of a record. A field that the viewer may not see
  * on a record cannot be told there, also under *not* and *is empty*: then the record is not matched.
@@ -50,6 +53,13 @@ export function readFilter(access: Access, entity: Entity, text: string): Formul
     const { place, message, mend } = parsed.problem;
     throw new Refused(422, 'filter', `The filter cannot be read ${place}: ${message} ${mend}`);
   }
+  const questions = allWithin(parsed.value).filter((one) => partsOf(one).length === 0).length;
+  if (questions > MOST_QUESTIONS)
+    throw new Refused(
+      422,
+      'filter',
+      `The filter asks ${questions} questions; it may ask ${MOST_QUESTIONS}. Ask fewer at once.`,
+    );
   return filterFormula(access, terms, parsed.value);
 }
 

@@ -6,6 +6,7 @@ import { NONE } from '@/core/access/level';
 import { all, holds } from '@/core/condition/formula';
 import type { Action, Entity, List } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
+import { exactly, listOf } from '@/core/model/shape';
 import { notThere, Refused } from '../http/problem';
 import { knownRecords, listRecords, openRecord, type Query, type Scope, type StoredRecord } from './read';
 import { changeMany, type Input, type Writer } from './write';
@@ -14,17 +15,23 @@ const PER_READ = 500;
 const MOST_ROWS = 100_000;
 const MOST_CHANGED = 500;
 
+interface BulkBody {
+  readonly record?: string;
+  readonly records: readonly { readonly id: Id; readonly version: string }[];
+  readonly values: Input;
+}
+
 /** The body of a request that changes many records of a list: which, each as it was seen, and to what. */
-export const bulkBody = yup
+export const bulkBody: yup.Schema<BulkBody> = yup
   .object({
-    record: yup.string(),
-    records: yup
-      .array()
-      .of(yup.object({ id: yup.string().required(), version: yup.string().max(40).required() }).noUnknown())
-      .required(),
+    record: yup.string().max(60),
+    records: listOf(
+      exactly({ id: yup.string().max(60).required(), version: yup.string().max(40).required() }),
+      MOST_CHANGED,
+    ),
     values: yup.object().required(),
   })
-  .noUnknown();
+  .noUnknown() as unknown as yup.Schema<BulkBody>;
 
 /** A list as a whole, where the viewer has it and the action on it; else it is as one that does not exist. */
 export class WholeList {

@@ -7,7 +7,7 @@ import { visit, type Visit } from '@/server/live/visit';
 
 type Params = { params: Promise<{ app: string }> };
 
-const body = yup.object({ person: yup.string().required() }).noUnknown();
+const body = yup.object({ person: yup.string().max(60).required() }).noUnknown();
 
 async function thisVisit(params: Params['params']): Promise<Visit> {
   const now = await visit((await params).app, await cookies());

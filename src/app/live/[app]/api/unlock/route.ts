@@ -5,9 +5,9 @@ import { apiVisit } from '@/server/live/api';
 
 const body = yup
   .object({
-    element: yup.string().required(),
-    record: yup.string(),
-    email: yup.string().trim().max(300).required(),
+    element: yup.string().max(60).required(),
+    record: yup.string().max(60),
+    email: yup.string().max(300).required(),
     password: yup.string().max(1000).required(),
   })
   .noUnknown();

@@ -1,8 +1,9 @@
 import * as yup from 'yup';
 import { editSchema } from '@/core/edit/schema';
+import { optional } from '@/core/model/shape';
 import type { Edit } from '@/core/edit/edit';
 import { change, revisionsSince, standing } from '@/server/drafts/draft';
-import { handle, json, readBody } from '@/server/http/handle';
+import { handle, json, LARGE, MOST_NUMBER, readBody } from '@/server/http/handle';
 import { Refused } from '@/server/http/problem';
 import { needWorkplace } from '@/server/studio/builder';
 
@@ -14,7 +15,7 @@ interface Context {
 export const GET = handle<Context>(async (request, { params }) => {
   const { applicationId, builder } = await needWorkplace((await params).app, 'read');
   const since = Number(new URL(request.url).searchParams.get('since'));
-  if (!Number.isInteger(since) || since < 0) throw new Refused(422, 'query', 'since must be a revision.');
+  if (!Number.isInteger(since) || since < 0 || since > MOST_NUMBER) throw new Refused(422, 'query', 'since must be a revision.');
   return json({
     since: await revisionsSince(applicationId, since),
     standing: await standing(applicationId, builder.id),
@@ -23,16 +24,18 @@ export const GET = handle<Context>(async (request, { params }) => {
 
 const body = yup
   .object({
-    base: yup.number().integer().min(0).required(),
+    base: yup.number().integer().min(0).max(MOST_NUMBER).required(),
     ask: yup.string().oneOf(['edit', 'undo', 'redo']).required(),
-    edit: yup.mixed<Edit>().when('ask', { is: 'edit', then: () => editSchema }),
+    edit: optional(editSchema),
   })
   .noUnknown();
 
 /** `POST …/draft`: make an edit, undo, or redo. Answers when it is stored, with all that came since `base`. */
 export const POST = handle<Context>(async (request, { params }) => {
   const { applicationId, builder } = await needWorkplace((await params).app, 'change');
-  const { base, ask, edit } = await readBody(request, body);
+  const { base, ask, edit } = await readBody(request, body, LARGE);
+  if (ask === 'edit' && edit === undefined)
+    throw new Refused(422, 'shape', 'An edit is missing.');
   if (ask !== 'edit') return json(await change(applicationId, builder.id, base, ask));
   return json(await change(applicationId, builder.id, base, { edit: edit as Edit }));
 });

@@ -1,12 +1,13 @@
 import { and, eq } from 'drizzle-orm';
 import * as yup from 'yup';
+import { listOf } from '@/core/model/shape';
 import { database } from '@/server/database/client';
 import { memberships } from '@/server/database/schema';
 import { handle, nothing, readBody } from '@/server/http/handle';
 import { needWorkplace } from '@/server/studio/builder';
 
 const body = yup
-  .object({ people: yup.array().of(yup.string().uuid().required()).max(40).required() })
+  .object({ people: listOf(yup.string().uuid().required(), 40) })
   .noUnknown();
 
 /** Whom this builder keeps in their rail. Theirs alone, so reviewers may too. */
@@ -15,7 +16,7 @@ export const PUT = handle<{ params: Promise<{ app: string }> }>(async (request, 
   const { people } = await readBody(request, body);
   await database()
     .update(memberships)
-    .set({ pins: people })
+    .set({ pins: people as string[] })
     .where(and(eq(memberships.applicationId, applicationId), eq(memberships.builderId, builder.id)));
   return nothing();
 });

@@ -1,9 +1,9 @@
 import * as yup from 'yup';
 import { release } from '@/server/drafts/release';
-import { handle, json, readBody } from '@/server/http/handle';
+import { handle, json, MOST_NUMBER, readBody } from '@/server/http/handle';
 import { needWorkplace } from '@/server/studio/builder';
 
-const body = yup.object({ revision: yup.number().integer().min(0).required() }).noUnknown();
+const body = yup.object({ revision: yup.number().integer().min(0).max(MOST_NUMBER).required() }).noUnknown();
 
 /** Releases the draft at the revision that was reviewed. */
 export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {

@@ -6,7 +6,7 @@ import { needWorkplace } from '@/server/studio/builder';
 import { tryOut } from '@/server/studio/try';
 
 const body = yup
-  .object({ condition: conditionSchema as unknown as yup.Schema<Condition>, entity: yup.string() })
+  .object({ condition: conditionSchema as unknown as yup.Schema<Condition>, entity: yup.string().max(60) })
   .noUnknown();
 
 /** For how many people and sample records a condition is true now, with examples. */

@@ -16,7 +16,7 @@ export const GET = handle<Params>(async (_, { params }) => {
 
 const body = yup
   .object({
-    name: yup.string().trim().min(1, 'Give the viewer a name.').max(80).required(),
+    name: yup.string().matches(/\S/, 'must not be empty').max(80).required(),
     viewer: madeViewerSchema.required(),
   })
   .noUnknown();
@@ -27,7 +27,7 @@ export const POST = handle<Params>(async (request, { params }) => {
   const { name, viewer } = await readBody(request, body);
   const [row] = await database()
     .insert(madeViewers)
-    .values({ applicationId, name, viewer: viewer as MadeViewer })
+    .values({ applicationId, name: name.trim(), viewer: viewer as MadeViewer })
     .returning({ id: madeViewers.id });
   return json({ id: row?.id }, { status: 201 });
 });

@@ -1,4 +1,4 @@
-import { handle, json, readBody } from '@/server/http/handle';
+import { handle, json, LARGE, readBody } from '@/server/http/handle';
 import { apiVisit } from '@/server/live/api';
 import { scopeOf, writerOf } from '@/server/live/visit';
 import { bulkBody, WholeList } from '@/server/records/lists';
@@ -8,9 +8,9 @@ export const POST = handle<{ params: Promise<{ app: string; list: string }> }>(
   async (request, { params }) => {
     const { app, list: id } = await params;
     const now = await apiVisit(app, request);
-    const { record, records, values } = await readBody(request, bulkBody);
+    const { record, records, values } = await readBody(request, bulkBody, LARGE);
     const list = await WholeList.find(scopeOf(now), id, 'bulk', record);
-    const changed = await list.change(writerOf(now), records, values as Record<string, unknown>);
+    const changed = await list.change(writerOf(now), records, values);
     return json({ changed: changed.length });
   },
 );

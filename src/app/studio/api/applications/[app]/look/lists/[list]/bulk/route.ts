@@ -1,4 +1,4 @@
-import { handle, json, readBody } from '@/server/http/handle';
+import { handle, json, LARGE, readBody } from '@/server/http/handle';
 import { lookOfRequest } from '@/server/look/records';
 import { bulkBody, WholeList } from '@/server/records/lists';
 
@@ -7,9 +7,9 @@ export const POST = handle<{ params: Promise<{ app: string; list: string }> }>(
   async (request, { params }) => {
     const { app, list: id } = await params;
     const look = await lookOfRequest(app, request);
-    const { record, records, values } = await readBody(request, bulkBody);
+    const { record, records, values } = await readBody(request, bulkBody, LARGE);
     const list = await WholeList.find(look.scope, id, 'bulk', record);
-    const changed = await list.change(look.writer, records, values as Record<string, unknown>);
+    const changed = await list.change(look.writer, records, values);
     return json({ changed: changed.length });
   },
 );

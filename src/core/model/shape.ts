@@ -1,0 +1,256 @@
+import * as yup from 'yup';
+import { isStorable } from './value';
+import { failed, ok, type Problem, type Result } from './problem';
+
+const A: Readonly<Record<string, string>> = {
+  string: 'a text',
+  number: 'a number',
+  boolean: 'true or false',
+  object: 'an object',
+  array: 'a list',
+};
+
+// What Yup says by itself names its own types; these are the words of the product.
+yup.setLocale({
+  mixed: {
+    required: 'is missing',
+    defined: 'is missing',
+    notNull: 'must not be null',
+    notType: ({ type }: { type: string }) => `must be ${A[type] ?? 'something else'}`,
+    oneOf: ({ values }: { values: string }) => `must be one of ${values}`,
+  },
+  string: {
+    max: ({ max }: { max: number }) => `must be at most ${max} characters`,
+    min: ({ min }: { min: number }) => `must be at least ${min} characters`,
+    uuid: 'must be a UUID',
+  },
+  number: {
+    integer: 'must be a whole number',
+    min: ({ min }: { min: number }) => `must be at least ${min}`,
+    max: ({ max }: { max: number }) => `must be at most ${max}`,
+  },
+});
+
+/** So many faults are told; then the rest is not looked at. */
+const MOST_FAULTS = 20;
+/** How deep objects and lists may stand in each other. */
+export const MOST_DEEP = 100;
+const MOST_ITEMS = 20_000;
+
+/** How many more faults are told, counted down over a whole value. */
+interface Counting {
+  left: number;
+}
+
+/** An object with these keys and no others: a misspelt limit must not pass as no limit. */
+export function exactly(shape: yup.ObjectShape): yup.Schema {
+  return yup
+    .object(shape)
+    .noUnknown(true, ({ unknown }: { unknown: string }) => `has no place for ${unknown}`)
+    .strict()
+    .default(undefined)
+    .required('is missing') as unknown as yup.Schema;
+}
+
+/** Where it is there at all, it is of that shape. */
+export const optional = (schema: yup.ISchema<unknown>): yup.Lazy<unknown> =>
+  yup.lazy((input: unknown) => (input === undefined ? yup.mixed().notRequired() : resolved(schema, input)));
+
+const resolved = (schema: yup.ISchema<unknown>, value: unknown): yup.Schema =>
+  (yup.isSchema(schema) && 'resolve' in schema
+    ? (schema as yup.Lazy<unknown>).resolve({ value })
+    : schema) as yup.Schema;
+
+/**
+ * What was found sound, by the schema that it was looked at with. Documents never change, and an edit's shares all
+ * but what it changes with the one before: so a document is read again at the price of what is new in it.
+ */
+const soundBy = new WeakMap<object, WeakSet<object>>();
+
+/** What is wrong with the values of a list or a map, each at its own place; ends at the last fault that is told. */
+function faultsWithin(
+  values: Iterable<readonly [string, unknown]>,
+  of: yup.ISchema<unknown>,
+  path: string | undefined,
+  counting: Counting,
+): yup.ValidationError[] {
+  const found: yup.ValidationError[] = [];
+  let sound = soundBy.get(of);
+  if (!sound) soundBy.set(of, (sound = new WeakSet()));
+  for (const [step, value] of values) {
+    if (counting.left <= 0) break;
+    const object = typeof value === 'object' && value !== null ? value : undefined;
+    if (object && sound.has(object)) continue;
+    try {
+      resolved(of, value).validateSync(value, { strict: true, abortEarly: false, context: counting });
+      if (object) sound.add(object);
+    } catch (error) {
+      if (!(error instanceof yup.ValidationError)) throw error;
+      for (const one of error.inner.length > 0 ? error.inner : [error]) {
+        const below = one.path ? `${one.path.startsWith('[') ? '' : '.'}${one.path}` : '';
+        found.push(new yup.ValidationError(one.message, one.value, `${path ?? ''}${step}${below}`));
+        // What stands deeper was counted there.
+        if (!/[[\]]/.test(below)) counting.left--;
+      }
+    }
+  }
+  return found;
+}
+
+const countingOf = (context: unknown): Counting => (context as Counting | undefined) ?? { left: MOST_FAULTS };
+
+/** A list of such things. Each is looked at by itself, so that one full of faults costs no more than its first few. */
+export const listOf = (of: yup.ISchema<unknown>, most = MOST_ITEMS) =>
+  yup
+    .mixed()
+    .required('is missing')
+    .test('list', 'must be a list', function (value: unknown) {
+      if (!Array.isArray(value)) return value === undefined || value === null;
+      if (value.length > most) return this.createError({ message: `must have at most ${most} entries` });
+      const steps = value.entries() as IterableIterator<[number, unknown]>;
+      const found = faultsWithin(
+        map(steps, ([n, one]) => [`[${n}]`, one] as const),
+        of,
+        this.path,
+        countingOf(this.options.context),
+      );
+      return found.length === 0 || new yup.ValidationError(found);
+    });
+
+/** A map from ids to such things. */
+export const mapOf = (of: yup.ISchema<unknown>) =>
+  yup
+    .mixed()
+    .required('is missing')
+    .test('map', 'must be an object', function (value: unknown) {
+      if (value === undefined || value === null) return true;
+      if (typeof value !== 'object' || Array.isArray(value)) return false;
+      const found = faultsWithin(
+        map(Object.entries(value), ([key, one]) => [this.path ? `.${key}` : key, one] as const),
+        of,
+        this.path,
+        countingOf(this.options.context),
+      );
+      return found.length === 0 || new yup.ValidationError(found);
+    });
+
+function* map<T, U>(from: Iterable<T>, to: (one: T) => U): Iterable<U> {
+  for (const one of from) yield to(one);
+}
+
+/** An object of which nothing but these keys can be said, since it is of no known variant. */
+export const tagged = (shape: yup.ObjectShape): yup.Schema =>
+  yup.object(shape).strict().default(undefined).required('is missing') as unknown as yup.Schema;
+
+/** Picks the shape by the key that tells the variants apart. */
+export function oneOf(key: string, variants: Record<string, yup.ObjectShape>): yup.Lazy<unknown> {
+  const names = Object.keys(variants);
+  const tag = yup
+    .string()
+    .oneOf(names, `must be one of ${names.join(', ')}`)
+    .required('is missing');
+  const schemas = new Map<string, yup.Schema>(
+    names.map((name) => [name, exactly({ [key]: tag, ...variants[name] })]),
+  );
+  const unknown = tagged({ [key]: tag });
+  return yup.lazy((input: unknown): yup.Schema => {
+    const given: unknown =
+      typeof input === 'object' && input !== null ? (input as Record<string, unknown>)[key] : undefined;
+    return (typeof given === 'string' ? schemas.get(given) : undefined) ?? unknown;
+  });
+}
+
+/** Picks the shape by whichever of the keys is there: variants that no key tells apart by its value. */
+export function byKey(what: string, variants: () => Record<string, yup.ObjectShape>): yup.Lazy<unknown> {
+  let schemas: Map<string, yup.Schema> | undefined;
+  return yup.lazy((input: unknown) => {
+    schemas ??= new Map(
+      Object.entries(variants()).map(([key, shape]): [string, yup.Schema] => [key, exactly(shape)]),
+    );
+    const keys = typeof input === 'object' && input !== null ? Object.keys(input) : [];
+    const key = [...schemas.keys()].find((one) => keys.includes(one));
+    if (key !== undefined) return schemas.get(key) as yup.Schema;
+    return yup
+      .mixed()
+      .test('variant', `must be ${what}: an object with one of ${[...schemas.keys()].join(', ')}`, () => false);
+  });
+}
+
+/** How large a value may be before anything else is looked at. */
+export interface Bounds {
+  /** How many values it may hold in all, those within each other counted one by one. */
+  readonly values: number;
+  readonly depth?: number;
+}
+
+/**
+ * The first thing that makes a value too large to look at, or that no store can keep: the null character, half of
+ * a surrogate pair, or a key that every object has. Undefined where there is none. Never deep on the stack.
+ */
+export function outOfBounds(value: unknown, { values, depth = MOST_DEEP }: Bounds): Problem | undefined {
+  const fault = (message: string, mend: string): Problem => ({
+    code: 'shape',
+    place: 'the whole',
+    message,
+    mend,
+  });
+  const waiting: { readonly one: unknown; readonly deep: number }[] = [{ one: value, deep: 0 }];
+  let count = 0;
+  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    const { one, deep } = next;
+    if (++count > values) return fault(`It holds more than ${values} values.`, 'Send less at once.');
+    if (typeof one === 'string' && !isStorable(one)) return oddText(one);
+    if (typeof one !== 'object' || one === null) continue;
+    if (deep >= depth) return fault(`It is nested more than ${depth} deep.`, 'Nest it less.');
+    for (const [key, inner] of Object.entries(one)) {
+      if (!isStorable(key)) return oddText(key);
+      if (key === '__proto__') return fault('It has a key __proto__.', 'Take it away, or name it otherwise.');
+      waiting.push({ one: inner, deep: deep + 1 });
+    }
+  }
+  return undefined;
+}
+
+const oddText = (text: string): Problem => ({
+  code: 'characters',
+  place: JSON.stringify(text.slice(0, 40).toWellFormed()),
+  message: 'The text holds a null character or half of a surrogate pair, which cannot be stored.',
+  mend: 'Take these characters out.',
+});
+
+/** What is wrong with the shape of a value: at most twenty faults, each place once; empty where there is none. */
+export function shapeFaults(schema: yup.ISchema<unknown>, value: unknown, bounds: Bounds): Problem[] {
+  const large = outOfBounds(value, bounds);
+  if (large) return [large];
+  const counting: Counting = { left: MOST_FAULTS };
+  try {
+    resolved(schema, value).validateSync(value, { strict: true, abortEarly: false, context: counting });
+    return [];
+  } catch (error) {
+    if (!(error instanceof yup.ValidationError)) throw error;
+    return toProblems(error);
+  }
+}
+
+/** The value, where its shape is right. */
+export function checkShape<T>(schema: yup.ISchema<T>, value: unknown, bounds: Bounds): Result<T> {
+  const faults = shapeFaults(schema, value, bounds);
+  return faults.length > 0 ? failed(...faults) : ok(value as T);
+}
+
+/** What Yup found, as problems: the path in the value is the place. */
+function toProblems(error: yup.ValidationError): Problem[] {
+  const places = new Map<string, Problem>();
+  for (const one of error.inner.length > 0 ? error.inner : [error]) {
+    const place = one.path || 'the document';
+    if (places.size >= MOST_FAULTS) break;
+    if (!places.has(place))
+      places.set(place, {
+        code: 'shape',
+        place,
+        message: one.errors.join('; ').replace(/^this /, ''),
+        mend: 'Correct it at this place.',
+      });
+  }
+  return [...places.values()];
+}
