@@ -103,7 +103,8 @@ export function readWorld(definition: Definition, file: string | undefined): Wor
 
 function read(file: string): Given {
   const read = checkShape(schema, readJson(file), { values: MOST_VALUES });
-  if (!read.ok) throw new WrongInput(read.problems.map((one) => ({ ...one, place: `${file}, ${one.place}` })));
+  if (!read.ok)
+    throw new WrongInput(read.problems.map((one) => ({ ...one, place: `${file}, ${one.place}` })));
   return read.value as Given;
 }
 

@@ -1,8 +1,8 @@
 import { Command, CommanderError } from 'commander';
-import { stringify } from 'csv-stringify/sync';
 import { writeFileSync } from 'node:fs';
 import { ordered } from '@/core/model/ordered';
 import { findGone } from '@/core/model/gone';
+import { toCsv } from '@/server/csv';
 import { decide, decidedBy, explained, faultsOf, levelName, readCases } from './decide';
 import { EXIT, wrong, WrongInput } from './failure';
 import { readDefinitionFile } from './files';
@@ -106,7 +106,7 @@ asking(program.command('decide'))
       decided_by: one.decided_by,
     }));
     if (options.json) printJson(rows);
-    else print(stringify(rows, { header: true }));
+    else print(toCsv([Object.keys(rows[0] ?? {}), ...rows.map((row) => Object.values(row))]));
     if (decisions.some((one) => !one.asExpected)) process.exitCode = EXIT.differs;
   });
 
@@ -156,7 +156,7 @@ asking(program.command('reach'))
     const matrix = reach(world, people, momentOf(options));
     if (options.json) return printJson(matrix);
     print(
-      stringify([
+      toCsv([
         ['element', 'kind', 'name', ...matrix.viewers],
         ...matrix.rows.map(({ element, kind, name, cells }) => [element, kind, name, ...cells]),
       ]),

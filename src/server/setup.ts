@@ -10,7 +10,7 @@ import { upgradeStored } from './upgrade';
  * and prints as one line of JSON how to sign in.
  */
 const { values } = parseArgs({ options: { empty: { type: 'boolean', default: false } } });
-const { database, pool } = connect(process.env['DATABASE_URL'] ?? '');
+const { database, pool } = connect(process.env['DATABASE_URL'] ?? '', { patient: true });
 try {
   await migrateDatabase(database);
   await database.transaction(upgradeStored);

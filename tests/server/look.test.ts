@@ -38,6 +38,7 @@ beforeEach(async () => {
     builder: { id, name: 'Somebody', token: '' },
     applicationId: LARKFIELD.id,
     slug: LARKFIELD.id,
+    people: true,
     name: LARKFIELD.name,
     role: 'owner',
     pins: [],

@@ -187,10 +187,9 @@ class Subjects {
   }
 }
 
-/** What a session has unlocked, as a rule: for that record, or for all. */
+/** What a session has unlocked, as a rule: for that record alone. */
 export function ruleOfUnlocked({ record, what }: Unlocked): Rule {
-  const where: Formula =
-    record === undefined ? true : { atom: { is: 'record', id: record }, must: 'be true' };
+  const where: Formula = { atom: { is: 'record', id: record }, must: 'be true' };
   return ruleOf(where, what === 'edit' ? where : false);
 }
 

@@ -160,9 +160,9 @@ export class Crowd {
   private within(n: number, number: number): void {
     const element = this.compiled.tree.elements[number] as Element;
     let [giveSee, giveEdit, spared, uncapped] = [NEVER, NEVER, ALWAYS, ALWAYS];
-    for (const { record, what, element: id } of this.at.unlocked ?? []) {
-      if (id !== element.id) continue;
-      const { see, edit } = ruleOfUnlocked({ element: id, what, ...(record !== undefined && { record }) });
+    for (const one of this.at.unlocked ?? []) {
+      if (one.element !== element.id) continue;
+      const { see, edit } = ruleOfUnlocked(one);
       giveSee = either(
         giveSee,
         bitsOf(this.held, () => see),

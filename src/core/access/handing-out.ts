@@ -19,6 +19,9 @@ export class HandingOut {
   readonly roles: ReadonlyMap<Id, Where>;
   /** Attributes that a condition or a line asks of: they decide about access, so they are not changed here. */
   readonly compared: ReadonlySet<Id>;
+  /** May they set those all the same, since the builder allows it for a role that they hold everywhere? */
+  readonly setsCompared: boolean;
+  private readonly named: ReadonlySet<Id>;
 
   constructor(
     private readonly held: Held,
@@ -35,6 +38,10 @@ export class HandingOut {
     }
     this.roles = roles;
     this.compared = comparedAttributes(held.definition);
+    this.setsCompared = held.definition.roles.some(
+      (role) => role.setsCompared && held.roles.get(role.id) === 'everywhere',
+    );
+    this.named = namedPeople(held.definition);
   }
 
   /** May they look after this person at all? Never themselves; and only people at home in their units. */
@@ -59,6 +66,23 @@ export class HandingOut {
     return below !== undefined && [...below].every((one) => where.has(one));
   }
 
+  /** Which of these attributes may not be set, since access depends on them. */
+  notToBeSet(attributes: readonly Id[]): Id[] {
+    return this.setsCompared ? [] : attributes.filter((one) => this.compared.has(one));
+  }
+
+  /**
+   * May the person's account be given to another address? Then it is somebody else's, with all that access
+   * depends on: so only where they may do what they please with that, and no line names the person.
+   */
+  mayReaddress(person: Pick<Person, 'id' | 'assignments'>): boolean {
+    return (
+      this.holdsNoMore(person) &&
+      !this.named.has(person.id) &&
+      (this.setsCompared || this.compared.size === 0)
+    );
+  }
+
   /** Does the person hold nothing but what this one holds or may hand out? Else their account is not touched. */
   holdsNoMore({ assignments }: Pick<Person, 'assignments'>): boolean {
     return assignments.every(
@@ -69,6 +93,12 @@ export class HandingOut {
         ),
     );
   }
+}
+
+/** The people whom a line names. */
+function namedPeople(definition: Definition): Set<Id> {
+  const lines = Object.values(definition.gates).flatMap((gate) => gate.lines);
+  return new Set(lines.flatMap(({ who }) => (who.kind === 'person' ? [who.person] : [])));
 }
 
 const isIn = (where: Where, unit: unknown): boolean =>

@@ -26,6 +26,17 @@ export interface ShownRows {
   readonly sort: string;
 }
 
+/** Something that somebody has unlocked for this session, on one record. */
+export interface ShownUnlock {
+  readonly element: Id;
+  readonly record: Id;
+  readonly name: string;
+  /** Who did it. */
+  readonly by: string;
+  /** Milliseconds since 1970. */
+  readonly until: number;
+}
+
 /** A page of the application, ready to be drawn: all of it may be sent to the viewer. */
 export interface ShownPage {
   readonly address: string;
@@ -33,6 +44,8 @@ export interface ShownPage {
   readonly lists: Readonly<Record<Id, ShownRows>>;
   /** The version of the screen's record. */
   readonly version?: string;
+  /** What is unlocked on it. */
+  readonly unlocked?: readonly ShownUnlock[];
   /** Where to go when the record is gone. */
   readonly leaveTo?: string;
 }

@@ -53,7 +53,7 @@ export const viewerOfPerson = ({ id, active, assignments, attributes }: Person):
 /** One locked element, opened for one session and one record: a line that gives a level there. */
 export interface Unlocked {
   readonly element: Id;
-  readonly record?: Id;
+  readonly record: Id;
   readonly what: Extract<Line['what'], 'see' | 'edit'>;
 }
 

@@ -1,3 +1,4 @@
+import { isMoment } from '../model/moment';
 import type { ClockReading } from './condition';
 
 /** One moment as it is read in a time zone. All are texts that sort as the times do. */
@@ -95,4 +96,16 @@ export function momentOf(local: string, timeZone: string): number {
   const found = [offsetAt(asUtc - day), offsetAt(asUtc + day)].map((offset) => asUtc - offset);
   const exact = found.filter((moment) => readClock(moment, timeZone).now === readClock(asUtc, 'UTC').now);
   return exact.length > 0 ? Math.min(...exact) : Math.max(...found);
+}
+
+/**
+ * A moment as people write one (RFC 3339), in UTC; without a zone it is one of the time zone, and without a time
+ * the beginning of that day. Undefined where it is none, or in a year that not every store knows.
+ */
+export function readMoment(text: string, timeZone: string): string | undefined {
+  if (isMoment(text)) return new Date(text.replace(' ', 'T')).toISOString();
+  const [, day, time = '00:00', seconds = ':00'] =
+    /^(\d{4}-\d{2}-\d{2})(?:[T ](\d{2}:\d{2})(:\d{2})?)?$/.exec(text) ?? [];
+  if (day === undefined || !isMoment(`${day}T${time}${seconds}Z`)) return undefined;
+  return new Date(momentOf(`${day}T${time}${seconds}`, timeZone)).toISOString();
 }

@@ -212,5 +212,11 @@ function roleInWords(id: Id, before: Definition, after: Definition): string[] {
       ? []
       : [`People may ${is.joinable ? 'now' : 'no longer'} join by themselves.`]),
   ];
+  if ((was.setsCompared ?? false) !== (is.setsCompared ?? false))
+    done.unshift(
+      is.setsCompared
+        ? 'This gives power: who holds it and looks after people may now set what conditions compare, and so let them in.'
+        : 'Who holds it may no longer set what conditions compare.',
+    );
   return done.length > 0 ? done : ['Its description, its start screen or how it is handed out differs.'];
 }

@@ -67,6 +67,11 @@ export interface Role {
   readonly startScreen?: Id;
   /** Who stands in for somebody with only such roles gets what they get, rather than the lower of both. */
   readonly standInFull?: boolean;
+  /**
+   * May those with this role who look after people also set what conditions compare: a name, a home unit, the
+   * builder's own attributes? It gives power: whoever may, makes somebody whom a condition lets in.
+   */
+  readonly setsCompared?: boolean;
   /** What those with this role may hand out to others inside the application. */
   readonly handsOut?: readonly HandOut[];
 }

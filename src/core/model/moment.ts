@@ -1,8 +1,7 @@
 /** Years that every store and every zone can tell of. */
 const [FIRST, LAST] = [Date.UTC(1900, 0, 1), Date.UTC(9999, 11, 30)];
 
-const FORM =
-  /^(\d{4})-(\d{2})-(\d{2})[Tt ](\d{2}):(\d{2}):(\d{2})(\.\d{1,9})?([Zz]|[+-](\d{2}):(\d{2}))$/;
+const FORM = /^(\d{4})-(\d{2})-(\d{2})[Tt ](\d{2}):(\d{2}):(\d{2})(\.\d{1,9})?([Zz]|[+-](\d{2}):(\d{2}))$/;
 
 /**
  * Is it a moment in RFC 3339's form, with its offset, on a day that there is, in the years 1900 to 9999? A day such

@@ -181,6 +181,7 @@ const roleSchema = exactly({
   givenToNew: yup.boolean(),
   joinable: yup.boolean(),
   standInFull: yup.boolean(),
+  setsCompared: yup.boolean(),
   startScreen: id.notRequired(),
   handsOut: optional(listOf(exactly({ role: id, notHeld: yup.boolean() }))),
 });

@@ -172,7 +172,11 @@ export function byKey(what: string, variants: () => Record<string, yup.ObjectSha
     if (key !== undefined) return schemas.get(key) as yup.Schema;
     return yup
       .mixed()
-      .test('variant', `must be ${what}: an object with one of ${[...schemas.keys()].join(', ')}`, () => false);
+      .test(
+        'variant',
+        `must be ${what}: an object with one of ${[...schemas.keys()].join(', ')}`,
+        () => false,
+      );
   });
 }
 

@@ -14,10 +14,7 @@ const STATEMENT_WITHIN = 6000;
 const ANSWERED_WITHIN = 7000;
 
 /** Connects to the server that a URL names. The caller ends the pool. `patient`: for what takes its time. */
-export function connect(
-  url: string,
-  { patient = false } = {},
-): { database: Database; pool: pg.Pool } {
+export function connect(url: string, { patient = false } = {}): { database: Database; pool: pg.Pool } {
   const pool = new pg.Pool({
     connectionString: url,
     max: 20,

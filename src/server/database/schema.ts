@@ -86,6 +86,8 @@ export const memberships = pgTable(
       .default(sql`'{}'`),
     /** May they look at the live records in the look bench, and may what they do there be kept? */
     live: text('live', { enum: LIVE_RIGHTS }).notNull().default('none'),
+    /** May they manage the people of the application, and read the messages that go to them? */
+    people: boolean('people').notNull().default(false),
   },
   (table) => [primaryKey({ columns: [table.applicationId, table.builderId] })],
 );
@@ -104,10 +106,13 @@ export const edits = pgTable(
       .references(() => builders.id),
     undoes: integer('undoes'),
     redoes: integer('redoes'),
+    /** What its author's browser calls it: sent again, it is not done again. */
+    request: uuid('request'),
     at: at('at'),
   },
   (table) => [
     primaryKey({ columns: [table.applicationId, table.revision] }),
+    unique('edits_request').on(table.applicationId, table.author, table.request),
     index('edits_author').on(table.applicationId, table.author, table.revision),
   ],
 );
@@ -143,9 +148,10 @@ export const people = pgTable(
     applicationId: applicationId(),
     email: text('email').notNull(),
     name: text('name').notNull(),
-    passwordHash: text('password_hash').notNull(),
+    /** Null until they have chosen one, by a link that was sent to their address. */
+    passwordHash: text('password_hash'),
     active: boolean('active').notNull().default(true),
-    /** Has the e-mail address been confirmed? Until then the person is nobody. */
+    /** Has a link that was sent to their address been opened? Until then the person is nobody. */
     confirmed: boolean('confirmed').notNull().default(true),
     homeUnit: text('home_unit'),
     /** Values of the builder's own attributes, by their id. */
@@ -185,18 +191,22 @@ export const outbox = pgTable(
     to: text('to').notNull(),
     subject: text('subject').notNull(),
     body: text('body').notNull(),
+    /** The link in it, which is a key: shown only when asked for. */
+    link: text('link'),
     at: at('at'),
   },
   (table) => [index('outbox_at').on(table.applicationId, table.at)],
 );
 
-/** A person's e-mail address that waits for being confirmed. */
+/** A link to choose a password, sent to a person's address. Whoever opens it has that address. */
 export const confirmations = pgTable('confirmations', {
   /** SHA-256 of the token in the message, in hexadecimal. */
   tokenHash: text('token_hash').primaryKey(),
   personId: uuid('person_id')
     .notNull()
     .references(() => people.id, { onDelete: 'cascade' }),
+  /** What they called themselves when they asked for it; it becomes their name once the link is opened. */
+  name: text('name'),
   expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
 });
 
@@ -318,15 +328,34 @@ export const sessions = pgTable(
   ],
 );
 
-/** Failed signings-in, and those being tried, by whose account they are for. */
+/** Failed signings-in, and those being tried: into whose account, and from where. */
 export const signInAttempts = pgTable(
   'sign_in_attempts',
   {
     id: uuid('id').primaryKey().defaultRandom(),
     account: text('account').notNull(),
+    /** An address of the network, or a device that signed in to this account before. */
+    source: text('source').notNull().default(''),
+    /** Has whose account it is been told? */
+    told: boolean('told').notNull().default(false),
     at: at('at'),
   },
-  (table) => [index('sign_in_attempts_account').on(table.account, table.at)],
+  (table) => [
+    index('sign_in_attempts_account').on(table.account, table.at),
+    index('sign_in_attempts_source').on(table.source, table.at),
+  ],
+);
+
+/** Devices that have signed in to an account: others' wrong tries do not slow them down. */
+export const devices = pgTable(
+  'devices',
+  {
+    /** SHA-256 of the token in the device's cookie, in hexadecimal. */
+    tokenHash: text('token_hash').notNull(),
+    account: text('account').notNull(),
+    usedAt: at('used_at'),
+  },
+  (table) => [primaryKey({ columns: [table.tokenHash, table.account] })],
 );
 
 /** Who did what. Values of records are never in it. */

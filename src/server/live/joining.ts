@@ -1,105 +1,73 @@
-import { randomBytes } from 'node:crypto';
 import { and, eq, gt, isNull, sql } from 'drizzle-orm';
 import type { Definition } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
+import { comparedAttributes } from '@/core/access/handing-out';
+import { liveAddress } from '../config';
 import { database } from '../database/client';
-import { assignments, auditEvents, confirmations, outbox, people } from '../database/schema';
+import { assignments, auditEvents, outbox, people } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
 import { checkPerson } from '../people/input';
 import { givenToNew } from '../people/write';
-import { hashPassword } from '../security/password';
-import { hashToken } from '../security/sessions';
+import { sendLink } from '../people/links';
 import { requireOneself } from './standing';
 import type { Visit } from './visit';
 
-const HOURS = 24;
 const MOST_MESSAGES_A_DAY = 5;
-const LEAST_PASSWORD = 10;
 
 /**
- * Opens an account for somebody who asks for it. They are nobody until they follow the link in the message
- * that is put in the outbox. The answer is the same where the address has an account already: then the
- * message says so, and nothing else happens.
+ * Opens an account for somebody who asks for it. They are nobody until they open the link in the message that is
+ * put in the outbox, and choose a password there: so the account is whose address it is. Asked again, the newest
+ * link counts. The answer is the same where the address has an account already: then the message says so, and
+ * nothing else happens.
  */
 export async function signUp(
   visit: Visit,
   definition: Definition,
-  input: { readonly name: string; readonly email: string; readonly password: string },
-  base: string,
+  input: { readonly name: string; readonly email: string },
 ): Promise<void> {
   if (!definition.signUp) throw notThere();
   const checked = checkPerson(definition, { name: input.name, email: input.email });
-  const problems = 'problems' in checked ? [...checked.problems] : [];
-  if (input.password.length < LEAST_PASSWORD)
-    problems.push({
-      field: 'password',
-      detail: `Choose a password of at least ${LEAST_PASSWORD} characters.`,
-    });
-  if (problems.length > 0 || 'problems' in checked)
-    throw new Refused(422, 'values', 'Some values need another look.', { errors: problems });
-  const { name = '', email = '' } = checked.value;
+  if ('problems' in checked)
+    throw new Refused(422, 'values', 'Some values need another look.', { errors: checked.problems });
+  const { email = '' } = checked.value;
+  // A name that access depends on is not given to oneself.
+  const compared = comparedAttributes(definition).has('name');
+  const name = compared ? email : (checked.value.name ?? '');
   const { applicationId } = visit;
-  // Hashed whether it is needed or not: the time must not tell who has an account.
-  const passwordHash = await hashPassword(input.password);
-  const token = randomBytes(32).toString('base64url');
   await database().transaction(async (tx) => {
-    const to = and(
+    // Requests for one address come one after another, so that they are counted.
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`${applicationId} ${email}`}, 2))`);
+    const today = and(
       eq(outbox.applicationId, applicationId),
       eq(outbox.to, email),
       gt(outbox.at, sql`now() - interval '1 day'`),
     );
-    const sent = await tx.select({ id: outbox.id }).from(outbox).where(to);
-    if (sent.length >= MOST_MESSAGES_A_DAY)
+    if ((await tx.$count(outbox, today)) >= MOST_MESSAGES_A_DAY)
       throw new Refused(
         429,
         'too-many-messages',
         'Too many messages went to this address. Try again tomorrow.',
       );
-    const [row] = await tx
-      .insert(people)
-      .values({ applicationId, name, email, passwordHash, confirmed: false })
-      .onConflictDoNothing()
-      .returning({ id: people.id });
-    if (!row) {
+    await tx.insert(people).values({ applicationId, name, email, confirmed: false }).onConflictDoNothing();
+    const [person] = await tx
+      .select()
+      .from(people)
+      .where(and(eq(people.applicationId, applicationId), eq(people.email, email)));
+    if (!person) throw new Error('The person was not stored');
+    if (person.confirmed) {
       await tx.insert(outbox).values({
         applicationId,
         to: email,
         subject: `${visit.name}: you have an account`,
-        body: `Somebody asked for an account with this address, which has one already. If it was you, sign in at ${base}/sign-in`,
+        body: `Somebody asked for an account with this address, which has one already. If it was you, sign in at ${liveAddress(visit.slug)}/sign-in`,
       });
       return;
     }
-    const roles = givenToNew(definition).map(({ role: roleId }) => ({ personId: row.id, roleId }));
-    if (roles.length > 0) await tx.insert(assignments).values(roles);
-    await tx.insert(confirmations).values({
-      tokenHash: hashToken(token),
-      personId: row.id,
-      expiresAt: sql`now() + make_interval(hours => ${HOURS})`,
-    });
-    await tx.insert(outbox).values({
-      applicationId,
-      to: email,
-      subject: `${visit.name}: confirm your address`,
-      body: `Welcome. Follow this link within ${HOURS} hours, and sign in: ${base}/confirm?token=${token}`,
-    });
-    await tx.insert(auditEvents).values({ applicationId, personId: row.id, what: 'signed-up' });
-  });
-}
-
-/** Confirms the address that the link was sent to. Returns whether there was one waiting. */
-export async function confirm(applicationId: string, token: string): Promise<boolean> {
-  return database().transaction(async (tx) => {
-    const [row] = await tx
-      .delete(confirmations)
-      .where(and(eq(confirmations.tokenHash, hashToken(token)), gt(confirmations.expiresAt, sql`now()`)))
-      .returning({ personId: confirmations.personId });
-    if (!row) return false;
-    const done = await tx
-      .update(people)
-      .set({ confirmed: true })
-      .where(and(eq(people.id, row.personId), eq(people.applicationId, applicationId)))
-      .returning({ id: people.id });
-    return done.length > 0;
+    const held = await tx.$count(assignments, eq(assignments.personId, person.id));
+    const roles = givenToNew(definition).map(({ role: roleId }) => ({ personId: person.id, roleId }));
+    if (held === 0 && roles.length > 0) await tx.insert(assignments).values(roles);
+    await sendLink(tx, applicationId, person, 'asked', name);
+    await tx.insert(auditEvents).values({ applicationId, personId: person.id, what: 'signed-up' });
   });
 }
 

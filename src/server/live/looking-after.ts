@@ -1,15 +1,18 @@
+import { and, eq } from 'drizzle-orm';
 import type { Access } from '@/core/access/access';
 import { HandingOut } from '@/core/access/handing-out';
 import { EDIT, type Level } from '@/core/access/level';
-import type { Assignment, Person } from '@/core/access/viewer';
+import { viewerOfPerson, type Assignment, type Person } from '@/core/access/viewer';
 import type { Id } from '@/core/model/id';
 import { unitsOf } from '@/core/model/units';
-import { database } from '../database/client';
+import { database, type Executor } from '../database/client';
+import { applications, people } from '../database/schema';
+import { isUuid } from '../database/uuid';
 import { notThere, Refused } from '../http/problem';
-import type { PersonInput } from '../people/input';
+import type { PersonChange, PersonInput } from '../people/input';
 import { listPeople, type PeopleQuery } from '../people/list';
 import { personById } from '../people/read';
-import { createPerson, givenToNew, newPassword, resetPassword, updatePerson } from '../people/write';
+import { createPerson, givenToNew, liftWaitsOf, sendNewLink, updatePerson } from '../people/write';
 import { requireOneself } from './standing';
 import type { Visit } from './visit';
 
@@ -21,24 +24,63 @@ export interface CaredFor {
   readonly active: boolean;
   readonly homeUnit: string | null;
   readonly assignments: readonly (Assignment & { readonly name: string; readonly mine: boolean })[];
-  /** May their password be reset, and their email address be changed? */
-  readonly password: boolean;
+  /** May they be sent a link to choose a password, and may their email address be changed? */
+  readonly link: boolean;
   readonly emailToo: boolean;
 }
 
 /** Looking after people from inside a released application, under the rules of the core. */
 export class LookingAfter {
-  private readonly access: Access;
-  private readonly handing: HandingOut;
   private readonly self: Id;
 
-  constructor(private readonly visit: Visit) {
-    if (!visit.person) throw notThere();
-    requireOneself(visit);
-    this.access = visit.access;
-    this.self = visit.person.id;
-    this.handing = new HandingOut(visit.access.held, visit.person.id);
+  private constructor(
+    private readonly visit: Visit,
+    private readonly access: Access,
+    private readonly handing: HandingOut,
+  ) {
+    this.self = visit.person?.id ?? '';
     if (this.level() === 0) throw notThere();
+  }
+
+  /** As who asks may; refused where they look after nobody. */
+  static of(visit: Visit): LookingAfter {
+    requireOneself(visit);
+    if (!visit.person) throw notThere();
+    return LookingAfter.with(visit, visit.access, visit.person.id);
+  }
+
+  private static with(visit: Visit, access: Access, self: Id): LookingAfter {
+    return new LookingAfter(visit, access, new HandingOut(access.held, self));
+  }
+
+  /**
+   * As who asks may, looked up again with all that it rests on held until the transaction ends: they themselves,
+   * the person whom they change, and the release in force.
+   */
+  private async locked(tx: Executor, id?: Id): Promise<{ after: LookingAfter; person: Person | undefined }> {
+    const { applicationId, release, circumstances } = this.visit;
+    if (id !== undefined && !isUuid(id)) throw notThere();
+    const [application] = await tx
+      .select({ release: applications.release })
+      .from(applications)
+      .where(eq(applications.id, applicationId))
+      .for('share');
+    if (application?.release !== release) throw meanwhile();
+    // In one order, whoever locks whom.
+    for (const one of [this.self, ...(id === undefined ? [] : [id])].sort())
+      await tx
+        .select({ id: people.id })
+        .from(people)
+        .where(and(eq(people.applicationId, applicationId), eq(people.id, one)))
+        .for(one === this.self ? 'share' : 'no key update');
+    const self = await personById(applicationId, this.self, tx);
+    if (!self?.active) throw notThere();
+    const access = this.access.compiled.access(viewerOfPerson(self), circumstances);
+    const after = LookingAfter.with(this.visit, access, this.self);
+    after.requireWork();
+    const person = id === undefined ? undefined : await personById(applicationId, id, tx);
+    if (id !== undefined && (!person || !after.handing.mayLookAfter(person))) throw notThere();
+    return { after, person };
   }
 
   private level(): Level {
@@ -56,7 +98,7 @@ export class LookingAfter {
     const { roles } = this.access.compiled.definition;
     return {
       roles: roles.filter(({ id }) => this.handing.roles.has(id)).map(({ id, name }) => ({ id, name })),
-      homeUnit: !this.handing.compared.has('home_unit'),
+      homeUnit: this.handing.notToBeSet(['home_unit']).length === 0,
     };
   }
 
@@ -69,68 +111,79 @@ export class LookingAfter {
     return { people: found.people.map((one) => this.shown(one)), total: found.total };
   }
 
-  async create(input: PersonInput): Promise<{ id: Id; password: string }> {
-    this.requireWork();
+  /** Makes an account. A link goes to its address; nobody is told a password. */
+  async create(input: PersonInput): Promise<{ id: Id }> {
+    const id = await database().transaction(async (tx) => {
+      const { after } = await this.locked(tx);
+      return after.createIn(tx, input);
+    });
+    return { id };
+  }
+
+  private async createIn(tx: Executor, input: PersonInput): Promise<Id> {
     const { definition } = this.access.compiled;
     const given = input.assignments ?? [];
     this.requireMine(given);
     // What every new person gets is the builder's to give.
     const always = givenToNew(definition).filter((one) => !given.some(({ role }) => role === one.role));
-    const assignments = [...always, ...given];
-    this.requireUncompared({ ...input, email: undefined });
+    const compared = this.handing.notToBeSet(['name']).length > 0;
+    this.requireUncompared({ ...input, name: undefined });
     if (!this.handing.mayLookAfter({ id: '', attributes: { home_unit: input.homeUnit ?? null } }))
       throw new Refused(403, 'not-yours', 'You may add people to your own units only.');
-    const { password, passwordHash } = await newPassword();
-    const id = await database().transaction((tx) =>
-      createPerson(
-        tx,
-        this.visit.applicationId,
-        definition,
-        { personId: this.self },
-        { ...input, assignments },
-        passwordHash,
-      ),
+    return createPerson(
+      tx,
+      this.visit.applicationId,
+      definition,
+      { personId: this.self },
+      // A name that access depends on is not theirs to give: the address stands for it until a builder does.
+      {
+        ...input,
+        ...(compared && input.email !== undefined && { name: input.email }),
+        assignments: [...always, ...given],
+      },
     );
-    return { id, password };
   }
 
-  async update(id: Id, input: PersonInput): Promise<void> {
-    this.requireWork();
-    const person = await this.person(id);
-    if (input.email !== undefined && !this.handing.holdsNoMore(person)) throw aboveYou();
+  async update(id: Id, input: PersonChange): Promise<void> {
+    await database().transaction(async (tx) => {
+      const { after, person } = await this.locked(tx, id);
+      if (person) await after.updateIn(tx, person, input);
+    });
+  }
+
+  private async updateIn(tx: Executor, person: Person, input: PersonChange): Promise<void> {
     if (input.active !== undefined && !this.handing.holdsNoMore(person)) throw aboveYou();
+    if (input.email !== undefined && !this.handing.holdsNoMore(person)) throw aboveYou();
+    if (input.email !== undefined && !this.handing.mayReaddress(person)) throw isCompared();
     this.requireUncompared(input);
-    if (input.assignments) {
-      const key = (one: Assignment): string => JSON.stringify([one.role, one.unit, one.from, one.until]);
-      const [was, is] = [person.assignments.map(key), input.assignments.map(key)];
-      this.requireMine([
-        ...person.assignments.filter((one) => !is.includes(key(one))),
-        ...input.assignments.filter((one) => !was.includes(key(one))),
-      ]);
-    }
-    await database().transaction((tx) =>
-      updatePerson(
-        tx,
-        this.visit.applicationId,
-        this.access.compiled.definition,
-        { personId: this.self },
-        id,
-        input,
-      ),
+    this.requireMine([...(input.give ?? []), ...(input.take ?? [])]);
+    await updatePerson(
+      tx,
+      this.visit.applicationId,
+      this.access.compiled.definition,
+      { personId: this.self },
+      person.id,
+      input,
     );
   }
 
-  async password(id: Id): Promise<string> {
-    this.requireWork();
-    const person = await this.person(id);
-    if (!this.handing.holdsNoMore(person)) throw aboveYou();
-    return resetPassword(this.visit.applicationId, { personId: this.self }, id);
+  /** Sends the person a link to choose a password anew. */
+  async sendLink(id: Id): Promise<void> {
+    await this.requireFree(id);
+    await sendNewLink(this.visit.applicationId, { personId: this.self }, id);
   }
 
-  private async person(id: Id): Promise<Person> {
+  /** The person need not wait any more to sign in, after wrong tries. */
+  async liftWaits(id: Id): Promise<void> {
+    await this.requireFree(id);
+    await liftWaitsOf(this.visit.applicationId, { personId: this.self }, id);
+  }
+
+  private async requireFree(id: Id): Promise<void> {
+    this.requireWork();
     const person = await personById(this.visit.applicationId, id);
     if (!person || !this.handing.mayLookAfter(person)) throw notThere();
-    return person;
+    if (!this.handing.holdsNoMore(person)) throw aboveYou();
   }
 
   private requireMine(given: readonly Assignment[]): void {
@@ -143,21 +196,16 @@ export class LookingAfter {
       );
   }
 
-  /** What access depends on is not changed from inside. */
-  private requireUncompared(input: Omit<PersonInput, 'email'> & { email?: string | undefined }): void {
-    const { compared } = this.handing;
+  /** What access depends on is not set from inside, unless the builder allows it. */
+  private requireUncompared(
+    input: Pick<PersonInput, 'homeUnit' | 'attributes'> & { name?: string | undefined },
+  ): void {
     const asked = [
-      ...(input.email === undefined ? [] : ['email']),
-      ...(input.name === undefined || !compared.has('name') ? [] : ['name']),
+      ...(input.name === undefined ? [] : ['name']),
       ...(input.homeUnit === undefined ? [] : ['home_unit']),
       ...Object.keys(input.attributes ?? {}),
     ];
-    if (asked.some((one) => compared.has(one)))
-      throw new Refused(
-        403,
-        'compared',
-        'Nothing was changed: what somebody sees depends on that. A builder changes it.',
-      );
+    if (this.handing.notToBeSet(asked).length > 0) throw isCompared();
   }
 
   private nameOf({ role, unit }: Assignment): string {
@@ -181,11 +229,25 @@ export class LookingAfter {
         name: this.nameOf(one),
         mine: mine && this.handing.mayHandOut(one),
       })),
-      password: free,
-      emailToo: free && !this.handing.compared.has('email'),
+      link: free,
+      emailToo: mine && this.handing.mayReaddress(person),
     };
   }
 }
 
 const aboveYou = (): Refused =>
   new Refused(403, 'above-you', 'Nothing was changed: this person holds more than you do and may hand out.');
+
+const isCompared = (): Refused =>
+  new Refused(
+    403,
+    'compared',
+    'Nothing was changed: what somebody sees depends on that. A builder changes it.',
+  );
+
+const meanwhile = (): Refused =>
+  new Refused(
+    409,
+    'changed-meanwhile',
+    'Nothing was changed: the application has been released anew. Load the page again.',
+  );

@@ -22,12 +22,13 @@ export async function sendNote(
   requireOneself(visit);
   const { applicationId, person, access, circumstances, release } = visit;
   if (!person) throw notThere();
-  const today = and(eq(notes.personId, person.id), gt(notes.at, sql`now() - interval '1 day'`));
-  if ((await database().$count(notes, today)) >= MOST_A_DAY)
-    throw new Refused(429, 'too-many-notes', 'You have sent many notes today. Send the next one tomorrow.');
-  await database()
-    .insert(notes)
-    .values({
+  await database().transaction(async (tx) => {
+    // One person's notes come one after another, so that they are counted.
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${person.id}, 4))`);
+    const today = and(eq(notes.personId, person.id), gt(notes.at, sql`now() - interval '1 day'`));
+    if ((await tx.$count(notes, today)) >= MOST_A_DAY)
+      throw new Refused(429, 'too-many-notes', 'You have sent many notes today. Send the next one tomorrow.');
+    await tx.insert(notes).values({
       applicationId,
       personId: person.id,
       address,
@@ -36,4 +37,5 @@ export async function sendNote(
       release,
       session: circumstances.session ?? {},
     });
+  });
 }

@@ -3,6 +3,7 @@ import type { Access } from '@/core/access/access';
 import { Lower } from '@/core/access/lower';
 import { counts, viewerOfPerson, type Person } from '@/core/access/viewer';
 import { database } from '../database/client';
+import { isUuid } from '../database/uuid';
 import { auditEvents, people, sessions } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
 import { personColumns, personOf } from '../people/read';
@@ -51,6 +52,7 @@ export async function standIn(own: Visit, personId: string, until: Date | null):
     viewer,
     access: new Lower(theirs, inFull ? undefined : access, !rule.changes),
     circumstances: at,
+    unlocked: [],
     person: { id: personId, name: found.person.name, startScreen: found.startScreen },
     standing: { id: person.id, name: person.name, until: until.getTime(), changes: rule.changes },
     mayStandIn: true,
@@ -114,7 +116,7 @@ export async function startStandIn(visit: Visit, personId: string): Promise<void
   const self = standing?.id ?? person?.id;
   const rule = visit.access.compiled.definition.standIn;
   if (!visit.mayStandIn || !rule || !self || !token) throw notThere();
-  const found = /^[0-9a-f-]{36}$/.test(personId) ? await activePerson(applicationId, personId) : undefined;
+  const found = isUuid(personId) ? await activePerson(applicationId, personId) : undefined;
   if (!found || personId === self) throw notThere();
   if (standing && person) await endStandIn(visit, person.id, 'stand-in-stopped');
   await database().transaction(async (tx) => {

@@ -1,13 +1,16 @@
 import { eq } from 'drizzle-orm';
 import { compile } from '@/core/access/compile';
 import { EDIT, NONE, type Level } from '@/core/access/level';
-import { viewerOfPerson, type Unlocked } from '@/core/access/viewer';
+import { viewerOfPerson } from '@/core/access/viewer';
 import type { Id } from '@/core/model/id';
-import { isDataDoor } from '@/core/model/tree';
+import type { Access } from '@/core/access/access';
+import type { ShownUnlock } from '@/core/access/page';
+import { isDataDoor, type Element } from '@/core/model/tree';
+import type { Client } from '../security/attempts';
 import { database } from '../database/client';
 import { auditEvents, sessions, type HeldUnlock } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
-import { personById } from '../people/read';
+import { namesOf, personById } from '../people/read';
 import { knownRecord, openRecord, type Scope } from '../records/read';
 import { hashToken } from '../security/sessions';
 import { personWithPassword } from '../security/sign-in';
@@ -15,31 +18,32 @@ import { requireOneself } from './standing';
 import { scopeOf, type Visit } from './visit';
 
 /**
- * Opens one locked element for a while, on the screen of somebody else: the unlocker signs in over it. It
- * acts as a line for that session, that element and that record alone, gives no more than the unlocker has
- * there, and is in the audit trail under both names. Returns for how many minutes.
+ * Opens one locked or explained element on one record for a while, on the screen of somebody else: the unlocker
+ * signs in over it, and must be able to see that record too. It acts as a line for that session, that element and
+ * that record alone, gives no more than the unlocker has there, and is in the audit trail under both names. What
+ * is about no record, or about one that is only being made, cannot be unlocked. Returns for how many minutes.
  */
 export async function unlock(
   visit: Visit,
   elementId: Id,
-  recordId: Id | undefined,
+  recordId: Id,
   credentials: { readonly email: string; readonly password: string },
+  client: Client,
 ): Promise<number> {
   requireOneself(visit);
   const { access, token, person, applicationId } = visit;
   const { tree, definition, handles } = access.compiled;
   const rule = definition.unlock;
   const element = tree.get(elementId);
-  if (!rule || !element || !token || !person || access.compiled.closed(elementId)?.show !== 'locked')
-    throw notThere();
+  if (!rule || !element || !token || !person || !canBeUnlocked(access, element)) throw notThere();
   const entity = tree.recordOf(element);
   const scope = scopeOf(visit);
-  const stored = entity && recordId !== undefined ? await openRecord(scope, entity, recordId) : undefined;
-  if (entity && element.screen?.binds?.record === 'existing' && !stored) throw notThere();
-  const record = entity && stored ? await knownRecord(scope, entity, stored) : undefined;
+  const stored = entity && (await openRecord(scope, entity, recordId));
+  if (!stored) throw notThere();
+  const record = await knownRecord(scope, entity, stored);
   if (access.level(element, record) > NONE)
     throw new Refused(409, 'open', 'This is open already. Load the page again.');
-  const unlockerId = await personWithPassword(applicationId, credentials.email, credentials.password);
+  const unlockerId = await personWithPassword(applicationId, credentials.email, credentials.password, client);
   const unlocker = await personById(applicationId, unlockerId);
   if (!unlocker || unlocker.id === person.id) throw mayNot();
   const theirs = compile(definition).access(viewerOfPerson(unlocker), {
@@ -48,9 +52,8 @@ export async function unlock(
   const holds = theirs.held.isSpokenOf({ kind: 'privilege', privilege: rule.privilege })('be true');
   // Their own doors: a record that they could not see is not theirs to show.
   const theirScope: Scope = { ...scope, access: theirs };
-  const seen = entity && record ? await openRecord(theirScope, entity, record.id) : undefined;
-  const theirRecord = entity && seen ? await knownRecord(theirScope, entity, seen) : undefined;
-  const level: Level = entity && record && !theirRecord ? NONE : theirs.level(element, theirRecord);
+  const seen = await openRecord(theirScope, entity, record.id);
+  const level: Level = seen ? theirs.level(element, await knownRecord(theirScope, entity, seen)) : NONE;
   if (holds !== true || level === NONE) throw mayNot();
   const door = handles.doorOf(element);
   const doorElement = door && tree.get(door.id);
@@ -59,13 +62,13 @@ export async function unlock(
   const made = gates.map((gate): HeldUnlock => ({
     element: gate,
     what: level === EDIT ? 'edit' : 'see',
-    ...(record && { record: record.id }),
+    record: record.id,
     by: unlocker.id,
     until,
   }));
   const opened = compile(definition).access(visit.viewer, {
     ...visit.circumstances,
-    unlocked: [...(visit.circumstances.unlocked ?? []), ...made.map(plain)],
+    unlocked: [...(visit.circumstances.unlocked ?? []), ...made],
   });
   if (opened.level(element, record) === NONE)
     throw new Refused(
@@ -73,33 +76,83 @@ export async function unlock(
       'container',
       'This cannot be unlocked by itself: what it stands in is closed too.',
     );
-  await database().transaction(async (tx) => {
-    const where = eq(sessions.tokenHash, hashToken(token));
-    const [row] = await tx.select({ unlocked: sessions.unlocked }).from(sessions).where(where).for('update');
-    if (!row) throw notThere();
-    await tx
-      .update(sessions)
-      .set({ unlocked: [...row.unlocked, ...made] })
-      .where(where);
-    await tx.insert(auditEvents).values({
-      applicationId,
-      personId: person.id,
-      what: 'unlocked',
-      detail: {
-        element: elementId,
-        by: unlocker.id,
-        minutes: rule.minutes,
-        ...(record && { record: record.id }),
-      },
-    });
+  await changeUnlocked(token, (held) => [...held, ...made], {
+    applicationId,
+    personId: person.id,
+    what: 'unlocked',
+    detail: { element: elementId, by: unlocker.id, minutes: rule.minutes, record: record.id },
   });
   return rule.minutes;
 }
 
-const plain = ({ element, record, what }: HeldUnlock): Unlocked => ({
-  element,
-  what,
-  ...(record !== undefined && { record }),
-});
+/** What is shown as closed on a screen, in a record: not what makes one, nor a list, whose rows are many. */
+function canBeUnlocked({ compiled }: Access, element: Element): boolean {
+  const show = compiled.closed(element.id)?.show;
+  if (show !== 'locked' && show !== 'explained') return false;
+  if (element.kind === 'list' || (!element.list && element.screen?.binds?.record !== 'existing'))
+    return false;
+  return compiled.tree.recordOf(element) !== undefined;
+}
+
+/** Locks again at once what was unlocked: the element on the record, with the door of its data. */
+export async function lockAgain(visit: Visit, elementId: Id, recordId: Id): Promise<void> {
+  const { access, token, person, applicationId } = visit;
+  const element = access.compiled.tree.get(elementId);
+  if (!element || !token || !person) throw notThere();
+  const door = access.compiled.handles.doorOf(element)?.id;
+  await changeUnlocked(
+    token,
+    (held) => held.filter((one) => one.record !== recordId || ![elementId, door].includes(one.element)),
+    {
+      applicationId,
+      personId: person.id,
+      what: 'locked-again',
+      detail: { element: elementId, record: recordId },
+    },
+  );
+}
+
+async function changeUnlocked(
+  token: string,
+  change: (held: HeldUnlock[]) => HeldUnlock[],
+  event: typeof auditEvents.$inferInsert,
+): Promise<void> {
+  await database().transaction(async (tx) => {
+    const where = eq(sessions.tokenHash, hashToken(token));
+    const [row] = await tx
+      .select({ unlocked: sessions.unlocked })
+      .from(sessions)
+      .where(where)
+      .for('no key update');
+    if (!row) throw notThere();
+    await tx
+      .update(sessions)
+      .set({ unlocked: change(row.unlocked) })
+      .where(where);
+    await tx.insert(auditEvents).values(event);
+  });
+}
+
+/** What is unlocked for this visit on the record of a page: each element once, by whom, and until when. */
+export async function unlockedOn(visit: Visit, records: readonly Id[]): Promise<ShownUnlock[]> {
+  const { tree } = visit.access.compiled;
+  const held = visit.unlocked.filter(
+    ({ element, record }) => records.includes(record) && !isDoor(tree.get(element)),
+  );
+  if (held.length === 0) return [];
+  const names = await namesOf(
+    visit.applicationId,
+    held.map(({ by }) => by),
+  );
+  return held.map(({ element, record, by, until }) => ({
+    element,
+    record,
+    name: tree.get(element)?.name ?? '',
+    by: names.get(by) ?? 'Somebody',
+    until,
+  }));
+}
+
+const isDoor = (element: Element | undefined): boolean => element !== undefined && isDataDoor(element);
 
 const mayNot = (): Refused => new Refused(403, 'may-not-unlock', 'This person may not unlock this here.');

@@ -23,6 +23,8 @@ export interface Visit {
   readonly access: Access;
   /** Of this very request: `access` may be one that an earlier request made for somebody alike. */
   readonly circumstances: Circumstances;
+  /** What others have unlocked for this session, and has not ended. */
+  readonly unlocked: readonly HeldUnlock[];
   /** Absent for a signed-out visitor. In a stand-in, the person as whom is looked. */
   readonly person?: { readonly id: string; readonly name: string; readonly startScreen: string | null };
   /** Who really is there, standing in for `person`; absent where people look as themselves. */
@@ -88,12 +90,17 @@ export async function visit(slug: string, cookies: Cookies): Promise<Visit | und
     viewer,
     access,
     circumstances,
+    unlocked: holding(row.session?.unlocked ?? [], row.moment),
     mayStandIn: person !== null && holdsStandIn(access),
     ...(person && { person }),
     ...(token && { token }),
   };
   return row.standing?.for ? standIn(visit, row.standing.for, row.standing.until) : visit;
 }
+
+/** What is unlocked at this moment, each on a record: what an earlier version unlocked on none is nothing. */
+const holding = (unlocked: readonly HeldUnlock[], moment: number): HeldUnlock[] =>
+  unlocked.filter((one) => moment < one.until && typeof one.record === 'string');
 
 /** What the session holds at this moment: what has ended is as if it had never been. */
 function circumstancesOf(
@@ -103,9 +110,11 @@ function circumstancesOf(
   const values: Record<string, Value> = {};
   for (const [id, held] of Object.entries(session?.values ?? {}))
     if (moment < held.until) values[id] = held.value;
-  const unlocked = (session?.unlocked ?? [])
-    .filter((one) => moment < one.until)
-    .map(({ element, record, what }) => ({ element, what, ...(record !== undefined && { record }) }));
+  const unlocked = holding(session?.unlocked ?? [], moment).map(({ element, record, what }) => ({
+    element,
+    record,
+    what,
+  }));
   return { moment, session: values, unlocked };
 }
 

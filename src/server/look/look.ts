@@ -4,6 +4,7 @@ import type { Circumstances, Viewer } from '@/core/access/viewer';
 import type { Definition } from '@/core/model/definition';
 import type { Value } from '@/core/model/value';
 import { database } from '../database/client';
+import { isUuid } from '../database/uuid';
 import { auditEvents, panes, type RecordKind } from '../database/schema';
 import { draftAt, draftOf } from '../drafts/draft';
 import { releasedDefinition } from '../drafts/release';
@@ -134,7 +135,7 @@ async function paneOf(
   id: string | null,
 ): Promise<string | undefined> {
   if (!id) return undefined;
-  if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id)) throw notThere();
+  if (!isUuid(id)) throw notThere();
   const found = async () =>
     (
       await database()

@@ -1,6 +1,7 @@
 import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import type { Note } from '@/core/access/look';
 import { database } from '../database/client';
+import { isUuid } from '../database/uuid';
 import { notes, people } from '../database/schema';
 import { notThere } from '../http/problem';
 
@@ -28,7 +29,7 @@ export async function openNotes(applicationId: string): Promise<Note[]> {
 
 /** Marks a note as dealt with. */
 export async function closeNote(applicationId: string, id: string): Promise<void> {
-  if (!/^[0-9a-f-]{36}$/.test(id)) throw notThere();
+  if (!isUuid(id)) throw notThere();
   const done = await database()
     .update(notes)
     .set({ doneAt: sql`now()` })

@@ -14,6 +14,7 @@ import { attributesOf, readConstant } from '@/core/condition/type';
 import { checkShape, exactly, listOf, optional } from '@/core/model/shape';
 import type { Value, Values } from '@/core/model/value';
 import { database } from '../database/client';
+import { isUuid } from '../database/uuid';
 import { madeViewers, people } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
 import { assignmentsBody } from '../people/input';
@@ -69,7 +70,7 @@ export async function viewerByKey(
 }
 
 async function personByKey(applicationId: string, id: string): Promise<Named> {
-  if (!/^[0-9a-f-]{36}$/.test(id)) throw notThere();
+  if (!isUuid(id)) throw notThere();
   const [row] = await database()
     .select({ ...personColumns, startScreen: people.startScreen })
     .from(people)

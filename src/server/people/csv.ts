@@ -1,16 +1,18 @@
-import { parse } from 'csv-parse/sync';
-import { stringify } from 'csv-stringify/sync';
-import { asc, eq } from 'drizzle-orm';
+import { parse } from 'csv-parse';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Assignment, Person } from '@/core/access/viewer';
 import type { Definition } from '@/core/model/definition';
 import { sameJson } from '@/core/model/same-json';
 import type { Value } from '@/core/model/value';
+import { readMoment } from '@/core/condition/clock';
 import { database } from '../database/client';
 import { people } from '../database/schema';
+import { plainCell, toCsv } from '../csv';
 import { Refused } from '../http/problem';
 import { checkPerson, ownAttributes, type PersonInput } from './input';
 import { personColumns, personOf } from './read';
-import { createPerson, newPassword, updatePerson, type Keeper } from './write';
+import { addPeople, changePeople } from './many';
+import type { Keeper } from './write';
 
 const FIXED = ['email', 'name', 'active', 'home_unit', 'roles'] as const;
 
@@ -49,24 +51,35 @@ export async function exportPeople(applicationId: string, definition: Definition
       ...own.map(({ id }) => cellOf(row.attributes[id])),
     ];
   });
-  return stringify([header, ...cells], { escape_formulas: true, record_delimiter: 'windows' });
+  return toCsv([header, ...cells]);
 }
 
 const cellOf = (value: Value | null | undefined): string =>
   typeof value === 'boolean' ? (value ? 'yes' : 'no') : (value ?? '');
 
-/** What kept a cell from acting as a formula is taken off again. */
-const plainCell = (cell: string): string => cell.replace(/^'(?=[=+\-@\t\r])/, '').trim();
-
 interface Planned {
   readonly told: ImportLine;
   readonly input?: PersonInput;
-  readonly id?: string;
+  /** The person as the plan found them; undefined for one who is new. */
+  readonly person?: Person;
 }
+
+/** What an import tells: every line that is wrong, and the first of the others. */
+export interface ImportAnswer {
+  readonly lines: readonly ImportLine[];
+  readonly counts: Readonly<Record<ImportLine['does'], number>>;
+}
+
+/** So many rows are looked at before others have their turn, and so many stored at once. */
+const AT_ONCE = 200;
+const STORED_AT_ONCE = 1000;
+const MOST_ROWS = 100_000;
+const MOST_TOLD = 1000;
 
 /**
  * Reads a file of people: known by their email address, others are new. With `dry`, tells line by line what
- * would happen; without, does it, all or nothing: where one line is wrong, nothing is changed.
+ * would happen; without, does it, all or nothing: where one line is wrong, nothing is changed. All is read and
+ * checked first; what is written is written in batches, and nobody waits for it who signs in.
  */
 export async function importPeople(
   applicationId: string,
@@ -74,57 +87,121 @@ export async function importPeople(
   keeper: Keeper,
   text: string,
   dry: boolean,
-): Promise<readonly ImportLine[]> {
-  const rows = readRows(definition, text);
-  // Nobody is told the password of those who are new: it is reset when they first need it.
-  const { passwordHash } = await newPassword();
-  return database().transaction(async (tx) => {
-    const known = await tx
+): Promise<ImportAnswer> {
+  const rows = await readRows(definition, text);
+  const planned = await planAll(applicationId, definition, rows);
+  const counts = { new: 0, changes: 0, same: 0, wrong: 0 };
+  for (const { told } of planned) counts[told.does]++;
+  const inOrder = planned.map((one) => one.told);
+  const lines = [
+    ...inOrder.filter(({ does }) => does === 'wrong'),
+    ...inOrder.filter(({ does }) => does !== 'wrong'),
+  ].slice(0, MOST_TOLD);
+  if (!dry && counts.wrong === 0) await store(applicationId, definition, keeper, planned);
+  return { lines, counts };
+}
+
+const othersTurn = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
+
+async function planAll(
+  applicationId: string,
+  definition: Definition,
+  rows: readonly CsvRow[],
+): Promise<Planned[]> {
+  const seen = new Set<string>();
+  const planned: Planned[] = [];
+  const emailOf = ({ record }: CsvRow): string => cell(record['email'] ?? '').toLowerCase();
+  for (let n = 0; n < rows.length; n += STORED_AT_ONCE) {
+    const some = rows.slice(n, n + STORED_AT_ONCE);
+    const known = await database()
       .select(personColumns)
       .from(people)
-      .where(eq(people.applicationId, applicationId))
-      .for('update', { of: people });
+      .where(
+        and(eq(people.applicationId, applicationId), inArray(people.email, [...new Set(some.map(emailOf))])),
+      );
     const byEmail = new Map(known.map((row) => [row.email, { ...personOf(row), active: row.active }]));
-    const seen = new Set<string>();
-    const planned = rows.map(({ record, line }): Planned => {
-      const email = plainCell(record['email'] ?? '').toLowerCase();
+    for (const [m, row] of some.entries()) {
+      if (m % AT_ONCE === 0) await othersTurn();
+      const email = emailOf(row);
       const twice = seen.has(email);
       seen.add(email);
-      return plan(definition, byEmail.get(email), email, record, line, twice);
-    });
-    const told = planned.map((one) => one.told);
-    if (dry || told.some(({ does }) => does === 'wrong')) return told;
-    for (const { told: one, input, id } of planned) {
-      if (!input || one.does === 'same') continue;
-      if (id === undefined) await createPerson(tx, applicationId, definition, keeper, input, passwordHash);
-      else await updatePerson(tx, applicationId, definition, keeper, id, input);
+      planned.push(plan(definition, byEmail.get(email), email, row.record, row.line, twice));
     }
-    return told;
+  }
+  return planned;
+}
+
+/** Stores what is planned, in batches within one transaction. Of two imports the second waits. */
+async function store(
+  applicationId: string,
+  definition: Definition,
+  keeper: Keeper,
+  planned: readonly Planned[],
+): Promise<void> {
+  const doing = planned.filter(({ told }) => told.does === 'new' || told.does === 'changes');
+  const added = doing.filter(({ person }) => !person);
+  const changed = doing.filter(({ person }) => person);
+  await database().transaction(async (tx) => {
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${applicationId}, 3))`);
+    for (let n = 0; n < added.length; n += STORED_AT_ONCE) {
+      const some = added.slice(n, n + STORED_AT_ONCE).flatMap(({ input }) => input ?? []);
+      await addPeople(tx, applicationId, definition, keeper, some);
+    }
+    for (let n = 0; n < changed.length; n += STORED_AT_ONCE) {
+      const some = changed
+        .slice(n, n + STORED_AT_ONCE)
+        .flatMap(({ input, person }) => (input && person ? [{ input, person }] : []));
+      await changePeople(tx, applicationId, keeper, some);
+    }
   });
 }
 
-function readRows(definition: Definition, text: string): { record: Record<string, string>; line: number }[] {
-  const wrong = (detail: string): Refused => new Refused(422, 'csv', `Nothing was changed: ${detail}`);
-  let rows: { record: Record<string, string>; info: { lines: number } }[];
-  try {
-    rows = parse(text, {
-      columns: (header: string[]) => header.map((one) => one.trim()),
-      info: true,
-      bom: true,
-      skip_empty_lines: true,
-    });
-  } catch (error) {
-    throw wrong(`it is not CSV as in RFC 4180. ${(error as Error).message}`);
-  }
-  const header = Object.keys(rows[0]?.record ?? {});
-  if (rows.length === 0) throw wrong('the file has a header at most, and no people.');
-  if (!header.includes('email')) throw wrong('the column email is missing.');
-  const may: readonly string[] = [...FIXED, ...ownAttributes(definition).map(({ id }) => id)];
-  const unknown = header.filter((one) => !may.includes(one));
-  if (unknown.length > 0)
-    throw wrong(`there is no place for ${unknown.join(', ')}. The columns are ${may.join(', ')}.`);
-  return rows.map(({ record, info }) => ({ record, line: info.lines }));
+interface CsvRow {
+  readonly record: Record<string, string>;
+  readonly line: number;
 }
+
+/** The rows of the file. What is wrong with it as a whole is told with what to do about it. */
+async function readRows(definition: Definition, text: string): Promise<CsvRow[]> {
+  const wrong = (detail: string): Refused => new Refused(422, 'csv', `Nothing was changed: ${detail}`);
+  const may: readonly string[] = [...FIXED, ...ownAttributes(definition).map(({ id }) => id)];
+  const checkHeader = (header: readonly string[]): string[] => {
+    const names = header.map((one) => one.trim());
+    if (names.length === 1 && names[0]?.includes(';'))
+      throw wrong('the columns are divided by semicolons. Save the file with commas between them.');
+    const unknown = names.filter((one) => !may.includes(one));
+    if (unknown.length > 0)
+      throw wrong(`there is no place for ${some(unknown)}. The columns are ${some(may, 40)}.`);
+    const twice = names.find((one, n) => names.indexOf(one) !== n);
+    if (twice !== undefined) throw wrong(`the column ${twice} is there twice.`);
+    if (!names.includes('email')) throw wrong('the column email is missing.');
+    return names;
+  };
+  const rows: CsvRow[] = [];
+  const parser = parse({ columns: checkHeader, info: true, bom: true, skip_empty_lines: true });
+  parser.end(text);
+  try {
+    for await (const { record, info } of parser as AsyncIterable<{
+      record: Record<string, string>;
+      info: { lines: number };
+    }>) {
+      rows.push({ record, line: info.lines });
+      if (rows.length % AT_ONCE === 0) await othersTurn();
+      if (rows.length > MOST_ROWS) throw wrong(`it has more than ${MOST_ROWS} lines. Divide it.`);
+    }
+  } catch (error) {
+    if (error instanceof Refused) throw error;
+    throw wrong(`it is not CSV as in RFC 4180. ${(error as Error).message}.`);
+  }
+  if (rows.length === 0) throw wrong('the file has a header at most, and no people.');
+  return rows;
+}
+
+/** The first few, and how many more there are. */
+const some = (names: readonly string[], most = 5): string =>
+  names.length <= most
+    ? names.join(', ')
+    : `${names.slice(0, most).join(', ')} and ${names.length - most} more`;
 
 function plan(
   definition: Definition,
@@ -141,7 +218,7 @@ function plan(
     says,
   });
   if (twice) return { told: told('wrong', 'The same email address is in a line above.') };
-  const cells = Object.fromEntries(Object.entries(record).map(([key, cell]) => [key, plainCell(cell)]));
+  const cells = Object.fromEntries(Object.entries(record).map(([key, one]) => [key, cell(one)]));
   const { input, problems } = inputOf(definition, cells, email);
   const named = person || input.name ? input : { ...input, name: '' };
   const result = checkPerson(definition, named);
@@ -159,7 +236,7 @@ function plan(
   return {
     told: told(changes.length > 0 ? 'changes' : 'same', ...changes),
     input: result.value,
-    id: person.id,
+    person,
   };
 }
 
@@ -200,7 +277,7 @@ function inputOf(
     attributes[id] = cell === '' ? null : type.kind === 'boolean' ? yesNo(id, cell) : cell;
   }
   const { name, active, home_unit: home, roles } = cells;
-  const assignments = roles === undefined ? undefined : readAssignments(roles, problems);
+  const assignments = roles === undefined ? undefined : readAssignments(definition, roles, problems);
   return {
     problems,
     input: {
@@ -214,19 +291,25 @@ function inputOf(
   };
 }
 
-function readAssignments(cell: string, problems: string[]): Assignment[] {
-  return cell
+function readAssignments(definition: Definition, roles: string, problems: string[]): Assignment[] {
+  const moment = (text: string | undefined): string | undefined =>
+    text ? readMoment(text.trim(), definition.timeZone) : undefined;
+  return roles
     .split(';')
     .map((one) => one.trim())
     .filter(Boolean)
     .flatMap((one) => {
       const found = /^([\w-]+)(?:@([\w-]+))?(?:\[([^/\]]*)\/([^\]]*)\])?$/.exec(one);
-      const [, role, unit, from, until] = found ?? [];
-      const moments = [from, until].filter(Boolean) as string[];
-      if (role === undefined || moments.some((text) => Number.isNaN(Date.parse(text)))) {
-        problems.push(`roles: “${one}” cannot be read; write ROLE, ROLE@UNIT or ROLE@UNIT[FROM/UNTIL].`);
+      const [, role, unit, begins, ends] = found ?? [];
+      const [from, until] = [moment(begins), moment(ends)];
+      if (role === undefined || (begins && !from) || (ends && !until)) {
+        problems.push(
+          `roles: “${one}” cannot be read; write ROLE, ROLE@UNIT or ROLE@UNIT[FROM/UNTIL], with moments such as 2026-03-14T09:30:00Z or days such as 2026-03-14.`,
+        );
         return [];
       }
       return [{ role, ...(unit && { unit }), ...(from && { from }), ...(until && { until }) }];
     });
 }
+
+const cell = (text: string): string => plainCell(text).trim();

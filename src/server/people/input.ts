@@ -20,6 +20,12 @@ export interface PersonInput {
   readonly assignments?: readonly Assignment[];
 }
 
+/** What is changed of a person: of their roles single ones, so that nobody writes back what another has changed. */
+export interface PersonChange extends Omit<PersonInput, 'assignments'> {
+  readonly give?: readonly Assignment[];
+  readonly take?: readonly Assignment[];
+}
+
 /** A moment with its zone (RFC 3339), in a year that every store knows. */
 const moment = yup
   .string()
@@ -51,6 +57,18 @@ export const personBody = exactly({
   attributes: optional(yup.object()),
   assignments: optional(assignmentsBody),
 }) as unknown as yup.Schema<PersonInput>;
+
+/** The body of a request that changes a person. */
+export const personChangeBody = exactly({
+  name: yup.string().max(1000),
+  email: yup.string().max(1000),
+  active: yup.boolean(),
+  homeUnit: yup.string().max(60).nullable(),
+  startScreen: yup.string().max(60).nullable(),
+  attributes: optional(yup.object()),
+  give: optional(assignmentsBody),
+  take: optional(assignmentsBody),
+}) as unknown as yup.Schema<PersonChange>;
 
 const EMAIL = /^[^\s@,;<>"]+@[^\s@,;<>"]+\.[^\s@,;<>"]+$/;
 

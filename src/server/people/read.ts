@@ -1,7 +1,8 @@
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Assignment, Person } from '@/core/access/viewer';
 import type { Values } from '@/core/model/value';
-import { database } from '../database/client';
+import { database, type Executor } from '../database/client';
+import { isUuid } from '../database/uuid';
 import { people } from '../database/schema';
 
 /**
@@ -72,11 +73,27 @@ export async function peopleOf(applicationId: string): Promise<Person[]> {
 }
 
 /** One person of an application, or undefined where there is none with this id. */
-export async function personById(applicationId: string, id: string): Promise<Person | undefined> {
-  if (!/^[0-9a-f-]{36}$/.test(id)) return undefined;
-  const [row] = await database()
+export async function personById(
+  applicationId: string,
+  id: string,
+  on: Executor = database(),
+): Promise<Person | undefined> {
+  if (!isUuid(id)) return undefined;
+  const [row] = await on
     .select(personColumns)
     .from(people)
     .where(and(eq(people.applicationId, applicationId), eq(people.id, id)));
   return row && personOf(row);
+}
+
+/** What people are called, by their ids. */
+export async function namesOf(
+  applicationId: string,
+  ids: readonly string[],
+): Promise<ReadonlyMap<string, string>> {
+  const rows = await database()
+    .select({ id: people.id, name: people.name })
+    .from(people)
+    .where(and(eq(people.applicationId, applicationId), inArray(people.id, [...ids])));
+  return new Map(rows.map(({ id, name }) => [id, name]));
 }

@@ -1,11 +1,13 @@
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type { Assignment } from '@/core/access/viewer';
 import type { Definition } from '@/core/model/definition';
 import { database, type Executor } from '../database/client';
 import { assignments, auditEvents, people, sessions } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
-import { hashPassword, randomPassword } from '../security/password';
-import { checkPerson, type PersonInput } from './input';
+import { liftWaits, liveAccount } from '../security/attempts';
+import { isUuid } from '../database/uuid';
+import { sendLink } from './links';
+import { checkPerson, type PersonChange, type PersonInput } from './input';
 
 /** Who looks after people, for the audit trail: a builder, or a person of the application. */
 export type Keeper = { readonly builderId: string } | { readonly personId: string };
@@ -32,20 +34,16 @@ async function requireFree(tx: Executor, applicationId: string, email: string, i
     });
 }
 
-/** A random password, to be told once, and its hash. */
-export async function newPassword(): Promise<{ password: string; passwordHash: string }> {
-  const password = randomPassword();
-  return { password, passwordHash: await hashPassword(password) };
-}
-
-/** Makes an account, with the roles that every new person gets unless others are given. Returns its id. */
+/**
+ * Makes an account, with the roles that every new person gets unless others are given, and sends a link to its
+ * address. It is nobody until whose address it is has opened that, and chosen a password. Returns its id.
+ */
 export async function createPerson(
   tx: Executor,
   applicationId: string,
   definition: Definition,
   keeper: Keeper,
   input: PersonInput,
-  passwordHash: string,
 ): Promise<string> {
   const { name = '', email = '', ...rest } = checked(definition, { name: '', email: '', ...input });
   await requireFree(tx, applicationId, email);
@@ -55,7 +53,7 @@ export async function createPerson(
       applicationId,
       name,
       email,
-      passwordHash,
+      confirmed: false,
       active: rest.active ?? true,
       homeUnit: rest.homeUnit ?? null,
       startScreen: rest.startScreen ?? null,
@@ -64,6 +62,7 @@ export async function createPerson(
     .returning({ id: people.id });
   if (!row) throw new Error('The person was not stored');
   await putAssignments(tx, row.id, rest.assignments ?? givenToNew(definition));
+  await sendLink(tx, applicationId, { id: row.id, email }, 'welcome');
   await audit(tx, applicationId, keeper, 'person-created', row.id);
   return row.id;
 }
@@ -71,71 +70,121 @@ export async function createPerson(
 export const givenToNew = (definition: Definition): Assignment[] =>
   definition.roles.filter((role) => role.givenToNew).map((role) => ({ role: role.id }));
 
-/** Changes a person. Switching off ends all their sessions at once. */
+/** The person's row, held until the transaction ends. Signing in does not wait for it. */
+export async function lockedPerson(tx: Executor, applicationId: string, id: string) {
+  if (!isUuid(id)) throw notThere();
+  const [row] = await tx
+    .select()
+    .from(people)
+    .where(and(eq(people.applicationId, applicationId), eq(people.id, id)))
+    .for('no key update');
+  if (!row) throw notThere();
+  return row;
+}
+
+/**
+ * Changes a person: what is given of them, and single assignments given and taken away. Switching off ends all
+ * their sessions at once. A new address is its owner's only once they have opened the link that goes there: until
+ * then the account is nobody, and its password is gone.
+ */
 export async function updatePerson(
   tx: Executor,
   applicationId: string,
   definition: Definition,
   keeper: Keeper,
   id: string,
-  input: PersonInput,
+  input: PersonChange,
 ): Promise<void> {
-  const { assignments: given, attributes, ...rest } = checked(definition, input);
-  const [row] = await tx
-    .select()
-    .from(people)
-    .where(and(eq(people.applicationId, applicationId), eq(people.id, id)))
-    .for('update');
-  if (!row) throw notThere();
+  const { give = [], take = [], ...plain } = input;
+  const { attributes, ...rest } = checked(definition, { ...plain, assignments: give });
+  const row = await lockedPerson(tx, applicationId, id);
   if (rest.email !== undefined) await requireFree(tx, applicationId, rest.email, id);
-  const change = { ...rest, ...(attributes && { attributes: { ...row.attributes, ...attributes } }) };
+  const moved = rest.email !== undefined && rest.email !== row.email ? rest.email : undefined;
+  const { assignments: _, ...change } = {
+    ...rest,
+    ...(attributes && { attributes: { ...row.attributes, ...attributes } }),
+    ...(moved !== undefined && { confirmed: false, passwordHash: null }),
+  };
   if (Object.keys(change).length > 0) await tx.update(people).set(change).where(eq(people.id, id));
-  if (given) {
-    await tx.delete(assignments).where(eq(assignments.personId, id));
-    await putAssignments(tx, id, given);
-  }
-  if (rest.active === false) await endSessionsOf(tx, id);
+  for (const one of take) await takeAssignment(tx, id, one);
+  for (const one of give) await giveAssignment(tx, id, one);
+  if (rest.active === false || moved !== undefined) await endSessionsOf(tx, [id]);
+  if (moved !== undefined) await sendLink(tx, applicationId, { id, email: moved }, 'welcome');
   const what = rest.active === false ? 'person-switched-off' : 'person-changed';
   await audit(tx, applicationId, keeper, what, id);
 }
 
-/** Ends the person's sessions, and what they have unlocked in those of others. */
-async function endSessionsOf(tx: Executor, id: string): Promise<void> {
-  await tx.delete(sessions).where(eq(sessions.personId, id));
+const isAssignment = (personId: string, { role, unit, from, until }: Assignment): SQL | undefined =>
+  and(
+    eq(assignments.personId, personId),
+    eq(assignments.roleId, role),
+    sql`${assignments.unitId} is not distinct from ${unit ?? null}::text`,
+    sql`${assignments.from} is not distinct from ${from ?? null}::timestamptz`,
+    sql`${assignments.until} is not distinct from ${until ?? null}::timestamptz`,
+  );
+
+async function takeAssignment(tx: Executor, id: string, one: Assignment): Promise<void> {
+  const gone = await tx.delete(assignments).where(isAssignment(id, one)).returning({ id: assignments.id });
+  if (gone.length === 0)
+    throw new Refused(
+      409,
+      'changed-meanwhile',
+      'Nothing was changed: the person does not hold that any more. Load the page again.',
+    );
+}
+
+async function giveAssignment(tx: Executor, id: string, one: Assignment): Promise<void> {
+  const [has] = await tx.select().from(assignments).where(isAssignment(id, one));
+  if (!has) await putAssignments(tx, id, [one]);
+}
+
+/** Ends the sessions of these people, and what they have unlocked in those of others. */
+export async function endSessionsOf(tx: Executor, ids: readonly string[]): Promise<void> {
+  if (ids.length === 0) return;
+  await tx.delete(sessions).where(inArray(sessions.personId, [...ids]));
+  const by = sql`array(select jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb))`;
   await tx
     .update(sessions)
     .set({
       unlocked: sql`(select coalesce(jsonb_agg(one), '[]') from jsonb_array_elements(${sessions.unlocked}) one
-        where one ->> 'by' <> ${id})`,
+        where not (one ->> 'by' = any(${by})))`,
     })
-    .where(sql`${sessions.unlocked} @> ${JSON.stringify([{ by: id }])}::jsonb`);
+    .where(
+      sql`exists (select 1 from jsonb_array_elements(${sessions.unlocked}) one where one ->> 'by' = any(${by}))`,
+    );
 }
+
+/** Assignments as they are stored. */
+export const assignmentRows = (
+  personId: string,
+  given: readonly Assignment[],
+): (typeof assignments.$inferInsert)[] =>
+  given.map(({ role, unit, from, until }) => ({
+    personId,
+    roleId: role,
+    unitId: unit ?? null,
+    from: from ? new Date(from) : null,
+    until: until ? new Date(until) : null,
+  }));
 
 async function putAssignments(tx: Executor, personId: string, given: readonly Assignment[]): Promise<void> {
-  if (given.length === 0) return;
-  await tx.insert(assignments).values(
-    given.map(({ role, unit, from, until }) => ({
-      personId,
-      roleId: role,
-      unitId: unit ?? null,
-      from: from ? new Date(from) : null,
-      until: until ? new Date(until) : null,
-    })),
-  );
+  if (given.length > 0) await tx.insert(assignments).values(assignmentRows(personId, given));
 }
 
-/** Gives a person a new random password, which is told once, and ends their sessions. */
-export async function resetPassword(applicationId: string, keeper: Keeper, id: string): Promise<string> {
-  const { password, passwordHash } = await newPassword();
+/** Sends a person a link to choose a password anew. What they have goes on until they use it. */
+export async function sendNewLink(applicationId: string, keeper: Keeper, id: string): Promise<void> {
   await database().transaction(async (tx) => {
-    const done = await tx
-      .update(people)
-      .set({ passwordHash })
-      .where(and(eq(people.applicationId, applicationId), sql`${people.id} = ${id}`))
-      .returning({ id: people.id });
-    if (done.length === 0) throw notThere();
-    await endSessionsOf(tx, id);
-    await audit(tx, applicationId, keeper, 'password-reset', id);
+    const { email, confirmed } = await lockedPerson(tx, applicationId, id);
+    await sendLink(tx, applicationId, { id, email }, confirmed ? 'again' : 'welcome');
+    await audit(tx, applicationId, keeper, 'link-sent', id);
   });
-  return password;
+}
+
+/** Nobody has to wait any more to sign in as this person, after wrong tries. */
+export async function liftWaitsOf(applicationId: string, keeper: Keeper, id: string): Promise<void> {
+  await database().transaction(async (tx) => {
+    const { email } = await lockedPerson(tx, applicationId, id);
+    await liftWaits(liveAccount(applicationId, email), tx);
+    await audit(tx, applicationId, keeper, 'waits-lifted', id);
+  });
 }

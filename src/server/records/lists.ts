@@ -1,5 +1,4 @@
 import * as yup from 'yup';
-import { stringify } from 'csv-stringify/sync';
 import { resolve, resolveRow } from '@/core/access/resolve';
 import type { ShownList } from '@/core/access/shown';
 import { NONE } from '@/core/access/level';
@@ -7,6 +6,7 @@ import { all, holds } from '@/core/condition/formula';
 import type { Action, Entity, List } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
 import { exactly, listOf } from '@/core/model/shape';
+import { toCsv } from '../csv';
 import { notThere, Refused } from '../http/problem';
 import { knownRecords, listRecords, openRecord, type Query, type Scope, type StoredRecord } from './read';
 import { changeMany, type Input, type Writer } from './write';
@@ -94,7 +94,7 @@ export class WholeList {
       }
       if (page * PER_READ >= found.total) break;
     }
-    return stringify(lines, { escape_formulas: true, record_delimiter: 'windows' });
+    return toCsv(lines);
   }
 
   /**

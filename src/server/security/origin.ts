@@ -1,10 +1,11 @@
+import { originOfHost } from '../config';
 import { Refused } from '../http/problem';
 
-/** Where the request says it was sent to: its scheme and host, as the browser sees them. */
+/** The origin that the request was sent to, of those that are configured. Refuses any other. */
 export function ownOrigin(request: Request): string {
-  const host = request.headers.get('x-forwarded-host') ?? request.headers.get('host') ?? '';
-  const scheme = request.headers.get('x-forwarded-proto') ?? new URL(request.url).protocol.replace(':', '');
-  return `${scheme}://${host}`;
+  const origin = originOfHost(request.headers.get('host'));
+  if (origin === undefined) throw new Refused(421, 'other-host', 'Nothing is served under this name.');
+  return origin;
 }
 
 /**
@@ -14,11 +15,9 @@ export function ownOrigin(request: Request): string {
 export function requireSameOrigin(request: Request): void {
   const origin = request.headers.get('origin');
   const site = request.headers.get('sec-fetch-site');
-  const host = (url: string): string => url.replace(/^https?:\/\//, '');
-  const foreign =
-    (origin !== null && host(origin) !== host(ownOrigin(request))) ||
-    (site !== null && site !== 'same-origin' && site !== 'none');
-  if (foreign) throw new Refused(403, 'other-site', 'This request comes from another site.');
+  const own = ownOrigin(request);
+  if ((origin !== null && origin !== own) || (site !== null && site !== 'same-origin' && site !== 'none'))
+    throw new Refused(403, 'other-site', 'This request comes from another site.');
 }
 
 /** An address to go back to, if it is our own and under `prefix`; else undefined. */

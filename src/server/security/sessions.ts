@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { eq, lt, sql } from 'drizzle-orm';
 import { database, type Executor } from '../database/client';
+import { isSecure } from '../config';
 import { installation, sessions } from '../database/schema';
 
 /** How long a session lasts, in hours. */
@@ -35,6 +36,10 @@ export async function endSession(token: string): Promise<void> {
 export interface CookiePlace {
   readonly name: string;
   readonly path: string;
+  /** For https only. */
+  readonly secure: boolean;
+  /** How long the browser keeps it, in seconds. */
+  readonly age: number;
 }
 
 let known: { name: string; demoPassword: string | null } | undefined;
@@ -47,17 +52,30 @@ export async function theInstallation(): Promise<{ name: string; demoPassword: s
   return (known = row);
 }
 
-export async function studioCookie(): Promise<CookiePlace> {
-  return { name: `zinc-${(await theInstallation()).name}-studio`, path: '/studio' };
+type Kind = 'session' | 'device';
+const AGES: Readonly<Record<Kind, number>> = { session: HOURS * 3600, device: 400 * 24 * 3600 };
+
+/**
+ * Over https a cookie's name begins with `__Host-` (RFC 6265bis, section 4.1.3.2): the browser then takes it from
+ * this very host only, and it is for all paths. Else it is bound to the path of its part.
+ */
+async function place(part: 'studio' | 'live', own: string, path: string, kind: Kind): Promise<CookiePlace> {
+  const { name } = await theInstallation();
+  const secure = isSecure(part);
+  const ending = kind === 'device' ? '-device' : '';
+  const age = AGES[kind];
+  if (secure) return { name: `__Host-zinc-${name}-${own}${ending}`, path: '/', secure, age };
+  return { name: `zinc-${name}-${part}${ending}`, path, secure, age };
 }
 
-export async function liveCookie(slug: string): Promise<CookiePlace> {
-  return { name: `zinc-${(await theInstallation()).name}-live`, path: `/live/${slug}` };
-}
+export const studioCookie = (kind: Kind = 'session'): Promise<CookiePlace> =>
+  place('studio', 'studio', '/studio', kind);
+
+export const liveCookie = (slug: string, kind: Kind = 'session'): Promise<CookiePlace> =>
+  place('live', `live-${slug}`, `/live/${slug}`, kind);
 
 /** The Set-Cookie value (RFC 6265) that gives the token to the browser, or takes it away. */
-export function cookieHeader({ name, path }: CookiePlace, token: string | null, secure: boolean): string {
-  const age = token === null ? 0 : HOURS * 3600;
-  const parts = [`${name}=${token ?? ''}`, `Path=${path}`, `Max-Age=${age}`, 'HttpOnly', 'SameSite=Lax'];
-  return [...parts, ...(secure ? ['Secure'] : [])].join('; ');
+export function cookieHeader({ name, path, secure, age }: CookiePlace, token: string | null): string {
+  const parts = [`${name}=${token ?? ''}`, `Path=${path}`, `Max-Age=${token === null ? 0 : age}`];
+  return [...parts, 'HttpOnly', 'SameSite=Lax', ...(secure ? ['Secure'] : [])].join('; ');
 }

@@ -22,6 +22,8 @@ export interface Workplace {
   readonly pins: readonly string[];
   /** What they may do with the live records in the look bench. */
   readonly live: LiveRight;
+  /** May they manage its people? */
+  readonly people: boolean;
 }
 
 /** The builder whose session the request carries; looked up on every request. */
@@ -62,6 +64,7 @@ export const workplaceOf = cache(async (builder: Builder, slug: string): Promise
       role: memberships.role,
       pins: memberships.pins,
       live: memberships.live,
+      people: memberships.people,
     })
     .from(applications)
     .innerJoin(memberships, eq(memberships.applicationId, applications.id))
@@ -81,6 +84,21 @@ export async function needWorkplace(slug: string, to: 'read' | 'change'): Promis
       403,
       'reviewer',
       'You are a reviewer here: you may look at everything and change nothing.',
+    );
+  return workplace;
+}
+
+/**
+ * For route handlers that change people, or read what goes to them: a right of its own, which the owner gives. The
+ * people of an application are live, whatever the builder may do with its definition.
+ */
+export async function needPeopleRight(slug: string): Promise<Workplace> {
+  const workplace = await needWorkplace(slug, 'read');
+  if (!workplace.people)
+    throw new Refused(
+      403,
+      'people',
+      'You may look at the people of this application, not manage them. Its owner can give you that right.',
     );
   return workplace;
 }

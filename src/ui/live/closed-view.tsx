@@ -1,7 +1,7 @@
 'use client';
 
 import { Info, Lock } from 'lucide-react';
-import { useState, type FormEvent } from 'react';
+import { useState, type FormEvent, type ReactNode } from 'react';
 import type { ShownClosed } from '@/core/access/shown';
 import { useHost } from './host';
 import { ShouldSee } from './should-see';
@@ -11,7 +11,7 @@ interface Props {
   readonly id: string;
   readonly name: string;
   readonly closed: ShownClosed;
-  /** The record of its screen, where that shows one. */
+  /** The record that it is about, where there is one. */
   readonly record?: string | undefined;
   readonly className?: string;
 }
@@ -35,6 +35,7 @@ export function ClosedView({ id, name, closed, record, className = '' }: Props) 
         }
       >
         <p className="whitespace-pre-wrap">{closed.text}</p>
+        {host.unlock && record !== undefined && <UnlockWindow id={id} name={name} record={record} />}
         <ShouldSee element={id} name={name} />
       </Window>
     );
@@ -42,14 +43,32 @@ export function ClosedView({ id, name, closed, record, className = '' }: Props) 
     <span data-element={id} className={`inline-flex items-center gap-1.5 text-quiet ${className}`}>
       <Lock size={14} aria-label="locked" />
       {name}
-      {host.unlock && <UnlockWindow id={id} name={name} record={record} />}
+      {host.unlock && record !== undefined && <UnlockWindow id={id} name={name} record={record} />}
       <ShouldSee element={id} name={name} />
     </span>
   );
 }
 
+/** What stands in a list's cell that is closed: a lock, and behind it the way to unlock it on that row. */
+export function ClosedCell({ id, name, record }: { id: string; name: string; record: string }) {
+  const host = useHost();
+  const lock = <Lock size={13} aria-hidden className="inline" />;
+  if (!host.unlock) return <Lock size={13} aria-label="locked" className="inline text-quiet" />;
+  return <UnlockWindow id={id} name={name} record={record} trigger={lock} />;
+}
+
 /** Somebody who may opens it here for a while, by signing in over it. Their session does not begin. */
-function UnlockWindow({ id, name, record }: { id: string; name: string; record?: string | undefined }) {
+function UnlockWindow({
+  id,
+  name,
+  record,
+  trigger = 'Unlock',
+}: {
+  id: string;
+  name: string;
+  record: string;
+  trigger?: ReactNode;
+}) {
   const host = useHost();
   const [open, setOpen] = useState(false);
   const [problem, setProblem] = useState('');
@@ -59,7 +78,7 @@ function UnlockWindow({ id, name, record }: { id: string; name: string; record?:
     const form = new FormData(event.currentTarget);
     const answer = await host.unlock?.({
       element: id,
-      ...(record !== undefined && { record }),
+      record,
       email: String(form.get('email')),
       password: String(form.get('password')),
     });
@@ -75,7 +94,7 @@ function UnlockWindow({ id, name, record }: { id: string; name: string; record?:
       onOpenChange={setOpen}
       trigger={
         <button type="button" className="link min-h-[24px]" aria-label={`Unlock ${name}`}>
-          Unlock
+          {trigger}
         </button>
       }
     >

@@ -35,7 +35,7 @@ export interface NoteSent {
 
 export interface UnlockAsked {
   readonly element: string;
-  readonly record?: string;
+  readonly record: string;
   readonly email: string;
   readonly password: string;
 }
@@ -65,6 +65,8 @@ export interface Host {
   bulk(list: string, change: BulkChange): Promise<Answer<{ readonly changed: number }>>;
   /** Lets somebody who may open a locked element sign in over it. Undefined where nobody may. */
   readonly unlock: ((asked: UnlockAsked) => Promise<Answer<{ readonly minutes: number }>>) | undefined;
+  /** Locks again what was unlocked. */
+  readonly lockAgain?: (what: Pick<UnlockAsked, 'element' | 'record'>) => Promise<Answer<unknown>>;
   /** Sends the builders a note that one should see this; undefined where that makes no sense. */
   readonly note: ((note: NoteSent) => Promise<Answer<unknown>>) | undefined;
   /** Where people are looked after; undefined on the canvas. */

@@ -1,12 +1,13 @@
 'use client';
 
-import { ArrowDown, ArrowUp, Lock, Search } from 'lucide-react';
+import { ArrowDown, ArrowUp, Search } from 'lucide-react';
 import { useState } from 'react';
 import type { ShownButton } from '@/core/access/shown';
 import type { ShownRows } from '@/core/access/page';
 import { ButtonView } from './button-view';
 import { useChosen } from './chosen';
 import type { DrawnList } from './drawn';
+import { ClosedCell } from './closed-view';
 import { useHost } from './host';
 import { ListFilter } from './list-filter';
 
@@ -126,7 +127,7 @@ export function ListView({
                       <RowLink address={row.address} text={row.cells[column.id] ?? ''} />
                     ) : (
                       (row.cells[column.id] ??
-                      (column.closed && <Lock size={13} aria-label="locked" className="inline text-quiet" />))
+                      (column.closed && <ClosedCell id={column.id} name={column.label} record={row.id} />))
                     )}
                   </td>
                 ))}

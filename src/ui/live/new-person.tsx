@@ -13,7 +13,7 @@ interface Props {
   readonly onDone: () => Promise<void>;
 }
 
-/** Makes an account. Its password is told once. */
+/** Makes an account. A link goes to its address, by which whose address it is chooses a password. */
 export function NewPerson({ url, roles, main = false, onDone }: Props) {
   const [told, setTold] = useState('');
   const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
@@ -21,13 +21,13 @@ export function NewPerson({ url, roles, main = false, onDone }: Props) {
     event.stopPropagation();
     const form = new FormData(event.currentTarget);
     const role = form.get('role');
-    const answer = await send<{ password: string }>('POST', url, {
+    const answer = await send('POST', url, {
       name: form.get('name'),
       email: form.get('email'),
       ...(role && { assignments: [{ role }] }),
     });
     if (!answer.ok) return setTold([answer.detail, ...Object.values(answer.fields)].join(' '));
-    setTold(`Added. Their password, told once: ${answer.value.password}`);
+    setTold('Added. A link to choose a password is on its way to them; until they open it, they are nobody.');
     await onDone();
   };
   return (

@@ -22,7 +22,7 @@ interface Person {
   readonly email: string;
   readonly active: boolean;
   readonly assignments: readonly Given[];
-  readonly password: boolean;
+  readonly link: boolean;
   readonly emailToo: boolean;
 }
 
@@ -139,7 +139,8 @@ function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {
     setTold(answer.ok ? 'Done.' : [answer.detail, ...Object.values(answer.fields)].join(' '));
     await onDone();
   };
-  const plain = person.assignments.map(({ mine, name, ...one }) => one);
+  const tellOf = (answer: Awaited<ReturnType<typeof send>>, done: string): void =>
+    setTold(answer.ok ? done : answer.detail);
   return (
     <Window
       title={person.name}
@@ -160,7 +161,7 @@ function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {
                 type="button"
                 className="link"
                 aria-label={`Take ${one.name} away`}
-                onClick={() => void change({ assignments: plain.filter((_, m) => m !== n) })}
+                onClick={() => void change({ take: [plainOf(one)] })}
               >
                 Take away
               </button>
@@ -175,7 +176,7 @@ function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {
         aria-label="Give a role"
         className="field-box"
         value=""
-        onChange={(event) => void change({ assignments: [...plain, { role: event.target.value }] })}
+        onChange={(event) => void change({ give: [{ role: event.target.value }] })}
       >
         <option value="" disabled>
           Give a role …
@@ -192,7 +193,7 @@ function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {
         <button
           type="button"
           className="button"
-          disabled={!person.password}
+          disabled={!person.link}
           onClick={() => void change({ active: !person.active })}
         >
           {person.active ? 'Switch off' : 'Switch on'}
@@ -200,17 +201,29 @@ function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {
         <button
           type="button"
           className="button"
-          disabled={!person.password}
+          disabled={!person.link}
           onClick={() =>
-            void send<{ password: string }>('POST', `${at}/password`).then((answer) =>
-              setTold(answer.ok ? `Their new password, told once: ${answer.value.password}` : answer.detail),
+            void send('POST', `${at}/link`).then((answer) =>
+              tellOf(answer, 'A link to choose a password is on its way to them.'),
             )
           }
         >
-          New password
+          Send a link to choose a password
+        </button>
+        <button
+          type="button"
+          className="button"
+          disabled={!person.link}
+          onClick={() =>
+            void send('DELETE', `${at}/waits`).then((answer) =>
+              tellOf(answer, 'They need not wait any more to sign in.'),
+            )
+          }
+        >
+          Lift waits
         </button>
       </div>
-      {!person.password && (
+      {!person.link && (
         <p className="mt-2 text-quiet">
           This person holds more than you may hand out, so their account is not yours to change.
         </p>
@@ -223,3 +236,11 @@ function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {
     </Window>
   );
 }
+
+/** An assignment as it is given and taken. */
+const plainOf = ({ role, unit, from, until }: Given) => ({
+  role,
+  ...(unit !== undefined && { unit }),
+  ...(from !== undefined && { from }),
+  ...(until !== undefined && { until }),
+});

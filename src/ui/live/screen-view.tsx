@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import type { ShownButton, ShownField } from '@/core/access/shown';
 import type { Value } from '@/core/model/value';
-import type { ShownRows } from '@/core/access/page';
+import type { ShownRows, ShownUnlock } from '@/core/access/page';
 import { ButtonView } from './button-view';
 import { ChosenProvider, type Chosen } from './chosen';
 import { ClosedView } from './closed-view';
@@ -13,6 +13,7 @@ import { FieldView } from './field-view';
 import { useHost } from './host';
 import { ListView } from './list-view';
 import { PeopleView } from './people-view';
+import { UnlockedBar } from './unlocked-bar';
 
 export interface DrawnPage {
   readonly address: string;
@@ -20,6 +21,7 @@ export interface DrawnPage {
   readonly lists: Readonly<Record<string, ShownRows>>;
   readonly version?: string;
   readonly leaveTo?: string;
+  readonly unlocked?: readonly ShownUnlock[];
 }
 
 type FormValues = Record<string, Value>;
@@ -177,6 +179,7 @@ export function ScreenView({ page }: { page: DrawnPage }) {
               {message}
             </p>
           )}
+          {page.unlocked && <UnlockedBar unlocked={page.unlocked} />}
           {screen.sections.map((section) => (
             <SectionView key={section.id} section={section} page={page} busy={busy} run={run} />
           ))}

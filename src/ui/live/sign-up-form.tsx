@@ -7,13 +7,12 @@ import { ask } from './host';
 const FIELDS = [
   ['name', 'Name', 'text', 'name'],
   ['email', 'Email address', 'email', 'email'],
-  ['password', 'Password, at least 10 characters', 'password', 'new-password'],
 ] as const;
 
 /** The form to ask for an account. What it answers is the same whether the address has one already. */
 export function SignUpForm({ base }: { base: string }) {
   const { register, handleSubmit, setError, formState } = useForm({
-    defaultValues: { name: '', email: '', password: '' },
+    defaultValues: { name: '', email: '' },
   });
   const [problem, setProblem] = useState('');
   const [sent, setSent] = useState(false);
@@ -36,7 +35,8 @@ export function SignUpForm({ base }: { base: string }) {
       <h1 className="mb-4 text-xl font-semibold">{sent ? 'Look into your mail' : 'Ask for an account'}</h1>
       {sent ? (
         <p role="status">
-          A message is on its way to you. Follow the link in it within a day; then you can sign in.
+          A message is on its way to you. Open the link in it within a day, and choose a password there; then
+          you can sign in.
         </p>
       ) : (
         <form onSubmit={(event) => void submit(event)} noValidate className="grid gap-3">

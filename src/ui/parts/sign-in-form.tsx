@@ -16,6 +16,9 @@ interface Props {
     { readonly password: string; readonly accounts: readonly (readonly [string, string])[] } | undefined;
 }
 
+/** From so many wrong tries in their name on, people are told of it. */
+const TELLING = 5;
+
 /** The form to sign in, for the studio and for released applications. It carries nothing of what is behind it. */
 export function SignInForm({ action, heading, back, signUp, demo }: Props) {
   const { register, handleSubmit, setFocus, setValue } = useForm({
@@ -23,20 +26,35 @@ export function SignInForm({ action, heading, back, signUp, demo }: Props) {
   });
   const [problem, setProblem] = useState('');
   const [busy, setBusy] = useState(false);
+  const [done, setDone] = useState<{ readonly to: string; readonly failed: number }>();
   const submit = handleSubmit(async (credentials) => {
     setBusy(true);
     setProblem('');
-    const answer = await ask<{ to: string }>(action, {
+    const answer = await ask<{ to: string; failed: number }>(action, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify({ ...credentials, ...(back !== undefined && { back }) }),
     });
     // A full load: what was there before signing in does not stay.
-    if (answer.ok) return window.location.assign(answer.value.to);
+    if (answer.ok && answer.value.failed < TELLING) return window.location.assign(answer.value.to);
+    if (answer.ok) return setDone(answer.value);
     setBusy(false);
     setProblem(answer.detail);
     setFocus('password');
   });
+  if (done)
+    return (
+      <main className="mx-auto mt-24 w-[31rem] border-t-4 border-ink bg-paper p-6">
+        <h1 className="mb-3 text-xl font-semibold">You are signed in</h1>
+        <p className="mb-4" role="status">
+          Since you were last here, somebody tried {done.failed} times to sign in as you with a wrong
+          password. If it was not you, choose another password.
+        </p>
+        <a className="button button-main" href={done.to}>
+          Go on
+        </a>
+      </main>
+    );
   return (
     <main className="mx-auto mt-24 w-[31rem] border-t-4 border-ink bg-paper p-6">
       <h1 className="mb-4 text-xl font-semibold">{heading}</h1>

@@ -19,7 +19,7 @@ import { StudioTop } from '../studio-frame';
 import { Toggle } from '../toggle';
 import { LookProvider, type Asked, type LookWork } from './context';
 import { DifferencesPart, DifferenceTable } from './differences-part';
-import { LiveRights } from './live-rights';
+import { RightsWindow } from '../rights-window';
 import { letterOf, LookRail } from './look-rail';
 import { MadeWindow } from './made-window';
 import { NotesPart } from './notes-part';
@@ -327,7 +327,7 @@ function Inside(props: Props) {
           onPin={pin}
         />
       </div>
-      {givingLive && <LiveRights onClose={() => setGivingLive(false)} />}
+      {givingLive && <RightsWindow api={api} tell={tell} onClose={() => setGivingLive(false)} />}
       {makingFor !== undefined && (
         <MadeWindow
           api={api}

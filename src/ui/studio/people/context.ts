@@ -10,6 +10,10 @@ export interface PeopleWork {
   /** `/studio/api/applications/<slug>` */
   readonly api: string;
   readonly mayChange: boolean;
+  /** May they manage people, who are live? */
+  readonly mayManage: boolean;
+  /** Are they the application's owner, who gives rights? */
+  readonly owns: boolean;
   readonly apply: (edit: Edit) => void;
   readonly tell: (message: string) => void;
 }

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { Window } from '../../parts/window';
-import { send } from '../../live/host';
+import { ask } from '../../live/host';
 import { usePeopleWork } from './context';
 
 interface Line {
@@ -12,6 +12,12 @@ interface Line {
   readonly says: readonly string[];
 }
 
+interface Told {
+  /** The wrong ones first. */
+  readonly lines: readonly Line[];
+  readonly counts: Readonly<Record<Line['does'], number>>;
+}
+
 const WORDS = { new: 'new', changes: 'changes', same: 'stays the same', wrong: 'wrong' } as const;
 
 /** Reads people from a file: first what would happen, line by line; then all of it, or nothing. */
@@ -19,33 +25,38 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
   const { api, tell } = usePeopleWork();
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
-  const [lines, setLines] = useState<readonly Line[]>();
+  const [told, setTold] = useState<Told>();
   const [problem, setProblem] = useState('');
   const [busy, setBusy] = useState(false);
   const run = async (file: string, dry: boolean): Promise<void> => {
     setBusy(true);
     setProblem('');
-    const answer = await send<{ lines: readonly Line[] }>('POST', `${api}/people/csv`, { text: file, dry });
+    const answer = await ask<Told>(`${api}/people/csv?dry=${dry ? 'yes' : 'no'}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'text/csv' },
+      body: file,
+    });
     setBusy(false);
     if (!answer.ok) {
-      setLines(undefined);
+      setTold(undefined);
       return setProblem(answer.detail);
     }
-    setLines(answer.value.lines);
+    setTold(answer.value);
     if (dry) return;
     tell('Imported.');
     setOpen(false);
     await onDone();
   };
-  const wrong = lines?.filter((one) => one.does === 'wrong').length ?? 0;
-  const doing = lines?.filter((one) => one.does === 'new' || one.does === 'changes').length ?? 0;
+  const { wrong = 0, new: added = 0, changes = 0, same = 0 } = told?.counts ?? {};
+  const doing = added + changes;
+  const all = doing + same + wrong;
   return (
     <Window
       title="Import people from CSV"
       open={open}
       onOpenChange={(next) => {
         setOpen(next);
-        setLines(undefined);
+        setTold(undefined);
         setProblem('');
       }}
       trigger={
@@ -77,15 +88,15 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
           {problem}
         </p>
       )}
-      {lines && (
+      {told && (
         <>
           <p className="mt-3 font-medium" role="status">
             {wrong > 0
               ? `${wrong} lines are wrong; nothing can be imported until they are mended.`
-              : `${doing} of ${lines.length} lines change something.`}
+              : `${doing} of ${all} lines change something.`}
           </p>
           <ul className="mt-1 max-h-72 overflow-auto border border-rule">
-            {lines.map((one) => (
+            {told.lines.map((one) => (
               <li
                 key={one.line}
                 className={`px-2 py-1 ${one.does === 'wrong' ? 'bg-sheet font-medium' : ''}`}
@@ -95,6 +106,9 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
                 {one.says.length > 0 && `, ${one.says.join('; ')}`}
               </li>
             ))}
+            {all > told.lines.length && (
+              <li className="px-2 py-1 text-quiet">and {all - told.lines.length} more lines</li>
+            )}
           </ul>
           <button
             type="button"

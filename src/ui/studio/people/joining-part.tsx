@@ -2,13 +2,13 @@
 
 import { useEffect, useState } from 'react';
 import { privilegesOf } from '@/core/model/privileges';
-import { ask } from '../../live/host';
+import { ask, send } from '../../live/host';
 import { usePeopleWork } from './context';
 import { KeptText, Panel, PartHead } from './parts';
 
 /** How people come in, where they start, who may unlock for others, and who may look as others. */
 export function JoiningPart() {
-  const { definition, mayChange, apply } = usePeopleWork();
+  const { definition, mayChange, mayManage, apply } = usePeopleWork();
   const given = definition.roles.filter((role) => role.givenToNew).map((role) => role.name);
   const joinable = definition.roles.filter((role) => role.joinable).map((role) => role.name);
   const screens = definition.areas
@@ -117,7 +117,7 @@ export function JoiningPart() {
           </p>
         </Panel>
       </div>
-      {mayChange && (
+      {mayManage && (
         <div className="mt-4">
           <Outbox />
         </div>
@@ -188,6 +188,8 @@ function ByPrivilege({
 }
 
 interface Message {
+  readonly id: string;
+  readonly hasLink: boolean;
   readonly to: string;
   readonly subject: string;
   readonly body: string;
@@ -209,16 +211,50 @@ function Outbox() {
       <p className="mb-2 text-quiet">What would have gone out by mail. Here nothing is really sent.</p>
       <ul>
         {messages?.map((one) => (
-          <li key={`${one.to} ${one.at}`} className="border-b border-sheet py-1.5">
+          <li key={one.id} className="border-b border-sheet py-1.5">
             <p>
               <span className="font-medium">{one.subject}</span>{' '}
               <span className="text-quiet">to {one.to}</span>
             </p>
-            <p className="break-words">{one.body}</p>
+            <MessageBody message={one} />
           </li>
         ))}
         {messages?.length === 0 && <li className="text-quiet">It is empty.</li>}
       </ul>
     </Panel>
+  );
+}
+
+/** A message's text. Its link is a key to the account: it is shown when asked for, which is recorded. */
+function MessageBody({ message }: { message: Message }) {
+  const { api, tell } = usePeopleWork();
+  const [link, setLink] = useState<string>();
+  const show = async (): Promise<void> => {
+    const answer = await send<{ link: string }>('POST', `${api}/outbox/${message.id}/link`);
+    if (answer.ok) setLink(answer.value.link);
+    else tell(answer.detail);
+  };
+  const [before, after = ''] = message.body.split('{link}');
+  return (
+    <p className="break-words">
+      {before}
+      {link !== undefined ? (
+        <a className="link" href={link}>
+          {link}
+        </a>
+      ) : (
+        message.hasLink && (
+          <button
+            type="button"
+            className="link min-h-[24px]"
+            aria-label={`Show the link in the message to ${message.to}`}
+            onClick={() => void show()}
+          >
+            Show the link (it is recorded)
+          </button>
+        )
+      )}
+      {after}
+    </p>
   );
 }

@@ -21,6 +21,8 @@ interface Props {
   readonly applications: readonly { readonly slug: string; readonly name: string }[];
   readonly builder: string;
   readonly mayChange: boolean;
+  readonly mayManage: boolean;
+  readonly owns: boolean;
   readonly definition: Definition;
   readonly revision: number;
   readonly standing: Standing;
@@ -50,15 +52,23 @@ export function PeopleBench(props: Props) {
 }
 
 function Inside(props: Props) {
-  const { slug, mayChange, released } = props;
+  const { slug, mayChange, mayManage, owns, released } = props;
   const api = `/studio/api/applications/${slug}`;
   const tell = useTell();
   const { store, draft } = useDraft(`${api}/draft`, props, mayChange, tell);
   const { definition } = draft;
   const [part, setPart] = useState(props.part);
   const work = useMemo(
-    (): PeopleWork => ({ definition, api, mayChange, tell, apply: (edit) => store.apply(edit) }),
-    [definition, api, mayChange, tell, store],
+    (): PeopleWork => ({
+      definition,
+      api,
+      mayChange,
+      mayManage,
+      owns,
+      tell,
+      apply: (edit) => store.apply(edit),
+    }),
+    [definition, api, mayChange, mayManage, owns, tell, store],
   );
   const waiting = useMemo(
     () => (released ? difference(released.definition, definition).length : 1),

@@ -5,6 +5,7 @@ import type { Assignment, Person } from '@/core/access/viewer';
 import { unitsOf } from '@/core/model/units';
 import { ask } from '../../live/host';
 import { NewPerson } from '../../live/new-person';
+import { RightsWindow } from '../rights-window';
 import { usePeopleWork } from './context';
 import { ImportWindow } from './import-window';
 import { PartHead } from './parts';
@@ -24,7 +25,8 @@ const SIZE = 25;
 
 /** Everybody, a page at a time: found, filtered and sorted on the server. */
 export function PeoplePart({ first }: { first: FoundPeople }) {
-  const { definition, api, mayChange, tell } = usePeopleWork();
+  const { definition, api, mayManage, owns, tell } = usePeopleWork();
+  const [rights, setRights] = useState(false);
   const [found, setFound] = useState(first);
   const [query, setQuery] = useState({ q: '', role: '', unit: '', state: '', sort: 'name', page: 1 });
   const [open, setOpen] = useState<string>();
@@ -53,11 +55,24 @@ export function PeoplePart({ first }: { first: FoundPeople }) {
   const chosen = found.people.find((one) => one.id === open);
   return (
     <>
-      <PartHead title="People" about="Changes here count at once; they wait for no release.">
+      <PartHead
+        title="People"
+        about={
+          mayManage
+            ? 'Changes here count at once; they wait for no release.'
+            : 'For reading. To manage people is a right that the owner of the application gives.'
+        }
+      >
         <a className="button" href={`${api}/people/csv`}>
           Export CSV
         </a>
-        {mayChange && (
+        {owns && (
+          <button type="button" className="button" onClick={() => setRights(true)}>
+            Who may manage them
+          </button>
+        )}
+        {rights && <RightsWindow api={api} tell={tell} onClose={() => setRights(false)} />}
+        {mayManage && (
           <>
             <ImportWindow onDone={load} />
             <NewPerson main url={`${api}/people`} onDone={load} />

@@ -6,6 +6,7 @@ import { useEffect, useMemo, useState, type FormEvent } from 'react';
 import { Held } from '@/core/access/held';
 import { rightNow, viewerOfPerson, type Assignment } from '@/core/access/viewer';
 import { bind } from '@/core/condition/bind';
+import { readMoment } from '@/core/condition/clock';
 import { parse } from '@/core/condition/parse';
 import { attributesOf } from '@/core/condition/type';
 import { withIncluded } from '@/core/model/tree';
@@ -29,7 +30,7 @@ export function PersonWindow({
   onDone: () => Promise<void>;
   onClose: () => void;
 }) {
-  const { definition, api, mayChange } = usePeopleWork();
+  const { definition, api, mayManage } = usePeopleWork();
   const [told, setTold] = useState('');
   const at = `${api}/people/${person.id}`;
   const change = async (body: unknown): Promise<void> => {
@@ -37,9 +38,17 @@ export function PersonWindow({
     setTold(answer.ok ? '' : [answer.detail, ...Object.values(answer.fields)].join(' '));
     await onDone();
   };
-  const reset = async (): Promise<void> => {
-    const answer = await send<{ password: string }>('POST', `${at}/password`);
-    setTold(answer.ok ? `The new password, told once: ${answer.value.password}` : answer.detail);
+  const link = async (): Promise<void> => {
+    const answer = await send('POST', `${at}/link`);
+    setTold(
+      answer.ok
+        ? 'A link to choose a password is on its way to them. It stands in the outbox.'
+        : answer.detail,
+    );
+  };
+  const lift = async (): Promise<void> => {
+    const answer = await send('DELETE', `${at}/waits`);
+    setTold(answer.ok ? 'They need not wait any more to sign in.' : answer.detail);
   };
   const screens = definition.areas
     .flatMap((area) => area.screens)
@@ -55,6 +64,9 @@ export function PersonWindow({
           <Dialog.Title className="mb-3 text-[17px] font-semibold">
             {person.name}
             {!person.active && <span className="font-normal text-quiet"> (switched off)</span>}
+            {!person.confirmed && (
+              <span className="font-normal text-quiet"> (nobody yet: has not opened the link)</span>
+            )}
           </Dialog.Title>
           <div className="grid grid-cols-[22rem_1fr] gap-6">
             <div className="grid content-start gap-2">
@@ -62,7 +74,7 @@ export function PersonWindow({
                 <KeptText
                   label="Name"
                   value={person.name}
-                  disabled={!mayChange}
+                  disabled={!mayManage}
                   onKeep={(name) => void change({ name })}
                 />
               </Labelled>
@@ -70,7 +82,7 @@ export function PersonWindow({
                 <KeptText
                   label="Email address"
                   value={String(person.attributes['email'] ?? '')}
-                  disabled={!mayChange}
+                  disabled={!mayManage}
                   onKeep={(email) => void change({ email })}
                 />
               </Labelled>
@@ -78,7 +90,7 @@ export function PersonWindow({
                 <select
                   aria-label="Home unit"
                   className="field-box"
-                  disabled={!mayChange}
+                  disabled={!mayManage}
                   value={String(person.attributes['home_unit'] ?? '')}
                   onChange={(event) => void change({ homeUnit: event.target.value || null })}
                 >
@@ -96,7 +108,7 @@ export function PersonWindow({
                     name={one.name}
                     type={one.type}
                     value={person.attributes[one.id] ?? null}
-                    disabled={!mayChange}
+                    disabled={!mayManage}
                     onKeep={(value) => void change({ attributes: { [one.id]: value } })}
                   />
                 </Labelled>
@@ -105,7 +117,7 @@ export function PersonWindow({
                 <select
                   aria-label="Starts at"
                   className="field-box"
-                  disabled={!mayChange}
+                  disabled={!mayManage}
                   value={person.startScreen ?? ''}
                   onChange={(event) => void change({ startScreen: event.target.value || null })}
                 >
@@ -117,8 +129,8 @@ export function PersonWindow({
                   ))}
                 </select>
               </Labelled>
-              {mayChange && (
-                <div className="mt-1 flex gap-2">
+              {mayManage && (
+                <div className="mt-1 flex flex-wrap gap-2">
                   <button
                     type="button"
                     className="button"
@@ -126,8 +138,11 @@ export function PersonWindow({
                   >
                     {person.active ? 'Switch off' : 'Switch on'}
                   </button>
-                  <button type="button" className="button" onClick={() => void reset()}>
-                    New password
+                  <button type="button" className="button" onClick={() => void link()}>
+                    Send a link to choose a password
+                  </button>
+                  <button type="button" className="button" onClick={() => void lift()}>
+                    Lift waits
                   </button>
                 </div>
               )}
@@ -138,7 +153,7 @@ export function PersonWindow({
               )}
             </div>
             <div>
-              <Assignments person={person} onChange={(assignments) => void change({ assignments })} />
+              <Assignments person={person} onChange={(single) => void change(single)} />
               <Inspector person={person} />
             </div>
           </div>
@@ -212,24 +227,26 @@ function Assignments({
   onChange,
 }: {
   person: PersonRow;
-  onChange: (assignments: readonly Assignment[]) => void;
+  /** One is given or taken away, so that what somebody else does meanwhile stays. */
+  onChange: (single: { give: readonly Assignment[] } | { take: readonly Assignment[] }) => void;
 }) {
-  const { definition, mayChange } = usePeopleWork();
+  const { definition, mayManage: mayChange } = usePeopleWork();
   const given = person.assignments.map(plain);
   const add = (event: FormEvent<HTMLFormElement>): void => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
     const text = (name: string): string => String(form.get(name) ?? '');
-    const moment = (name: string): string | undefined => (text(name) ? `${text(name)}T00:00:00Z` : undefined);
-    onChange([
-      ...given,
-      plain({
-        role: text('role'),
-        unit: text('unit') || undefined,
-        from: moment('from'),
-        until: moment('until'),
-      }),
-    ]);
+    const moment = (name: string): string | undefined => readMoment(text(name), definition.timeZone);
+    onChange({
+      give: [
+        plain({
+          role: text('role'),
+          unit: text('unit') || undefined,
+          from: moment('from'),
+          until: moment('until'),
+        }),
+      ],
+    });
     event.currentTarget.reset();
   };
   return (
@@ -244,7 +261,7 @@ function Assignments({
                 type="button"
                 className="link"
                 aria-label={`Take ${assignmentInWords(definition, one)} away`}
-                onClick={() => onChange(given.toSpliced(n, 1))}
+                onClick={() => onChange({ take: [one] })}
               >
                 Take away
               </button>

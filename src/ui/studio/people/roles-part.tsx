@@ -154,6 +154,16 @@ function RoleDetails({ role }: { role: Role }) {
             />
             People may join by themselves
           </label>
+          <label className="flex min-h-[24px] items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="accent-open"
+              disabled={!mayChange}
+              checked={role.setsCompared ?? false}
+              onChange={(event) => change({ setsCompared: event.target.checked })}
+            />
+            Looking after people, they may set what conditions compare
+          </label>
           {definition.standIn && (
             <label className="flex min-h-[24px] items-center gap-1.5">
               <input

@@ -44,6 +44,7 @@ function Inside({ base, name, person, standing, mayStandIn, menu, unlocks, child
       press: (button, record) => send('POST', `${base}/api/session-values`, { button, record }),
       exportHref: (list, query) => `${base}/api/lists/${list}/export${query && `?${query}`}`,
       bulk: (list, change) => send('POST', `${base}/api/lists/${list}/bulk`, change),
+      lockAgain: (what) => send('DELETE', `${base}/api/unlock`, what),
       unlock: unlocks ? (asked) => send('POST', `${base}/api/unlock`, asked) : undefined,
       note:
         person === undefined || standing

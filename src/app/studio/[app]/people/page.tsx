@@ -38,6 +38,8 @@ export default async function PeoplePage({ params, searchParams }: Props) {
       applications={applications}
       builder={builder.name}
       mayChange={role !== 'reviewer'}
+      mayManage={workplace.people}
+      owns={role === 'owner'}
       definition={draft.definition}
       revision={draft.revision}
       standing={own}

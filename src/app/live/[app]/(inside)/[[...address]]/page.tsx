@@ -4,9 +4,21 @@ import { addressOf } from '@/core/access/resolve';
 import { pageAt } from '@/server/live/page';
 import { auditStandIn } from '@/server/live/standing';
 import { thisVisit } from '@/server/live/this-visit';
-import { scopeOf } from '@/server/live/visit';
+import type { ShownPage } from '@/core/access/page';
+import { unlockedOn } from '@/server/live/unlock';
+import { scopeOf, type Visit } from '@/server/live/visit';
 import { NothingOpen, Refused } from '@/ui/live/refusals';
 import { ScreenView } from '@/ui/live/screen-view';
+
+/** The page with what is unlocked on its records. */
+async function withUnlocked(visit: Visit, page: ShownPage): Promise<ShownPage> {
+  const rows = Object.values(page.lists).flatMap((list) => list.rows.map(({ id }) => id));
+  const unlocked = await unlockedOn(visit, [
+    ...rows,
+    ...(page.screen.binds?.record ? [page.screen.binds.record] : []),
+  ]);
+  return unlocked.length > 0 ? { ...page, unlocked } : page;
+}
 
 interface Props {
   params: Promise<{ app: string; address?: string[] }>;
@@ -38,7 +50,7 @@ export default async function LivePage({ params, searchParams }: Props) {
   const outcome = await pageAt(scopeOf(visit), address, query);
   switch (outcome.is) {
     case 'open':
-      return <ScreenView key={address} page={outcome.page} />;
+      return <ScreenView key={address} page={await withUnlocked(visit, outcome.page)} />;
     case 'sent':
       return visit.person ? redirect(`${base}/${outcome.address}`) : signIn();
     case 'refused':

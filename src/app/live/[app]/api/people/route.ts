@@ -10,7 +10,7 @@ interface Context {
 
 async function lookingAfter(params: Context['params'], request: Request): Promise<LookingAfter> {
   const now = await apiVisit((await params).app, request);
-  return new LookingAfter(now);
+  return LookingAfter.of(now);
 }
 
 /** The people whom this one looks after, with what may be handed out. */

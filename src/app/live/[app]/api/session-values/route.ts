@@ -3,7 +3,9 @@ import { handle, nothing, readBody } from '@/server/http/handle';
 import { pressSessionButton } from '@/server/live/session-values';
 import { apiVisit } from '@/server/live/api';
 
-const body = yup.object({ button: yup.string().max(60).required(), record: yup.string().max(60) }).noUnknown();
+const body = yup
+  .object({ button: yup.string().max(60).required(), record: yup.string().max(60) })
+  .noUnknown();
 
 /** Presses a button that sets a session value. */
 export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {

@@ -4,7 +4,8 @@ import { notThere } from '@/server/http/problem';
 import { stopStandIn } from '@/server/live/standing';
 import { visit } from '@/server/live/visit';
 import { credentialsBody } from '@/server/security/credentials';
-import { ownAddress, ownOrigin } from '@/server/security/origin';
+import { clientOf } from '@/server/security/client';
+import { ownAddress } from '@/server/security/origin';
 import { cookieHeader, endSession, liveCookie } from '@/server/security/sessions';
 import { signInToLive } from '@/server/security/sign-in';
 
@@ -12,28 +13,30 @@ interface Context {
   params: Promise<{ app: string }>;
 }
 
-const isSecure = (request: Request): boolean => ownOrigin(request).startsWith('https:');
-
-/** Signs in, and answers with where to go: back, or to the person's own start. */
+/** Signs in, and answers with where to go (back, or to the person's own start), and how many wrong tries there were. */
 export const POST = handle<Context>(async (request, { params }) => {
   const { app } = await params;
   const now = await visit(app, await cookies());
   if (!now) throw notThere();
   const { email, password, back } = await readBody(request, credentialsBody);
-  const token = await signInToLive(now.applicationId, email, password);
+  const device = await liveCookie(app, 'device');
+  const client = clientOf(request, await cookies(), device.name);
+  const done = await signInToLive(now.applicationId, email, password, client);
   // A token from before signing in is of no more use to anybody.
   await stopStandIn(now);
   if (now.token) await endSession(now.token);
   const to = ownAddress(back, `/live/${app}`) ?? `/live/${app}`;
-  const cookie = cookieHeader(await liveCookie(app), token, isSecure(request));
-  return json({ to }, { headers: { 'Set-Cookie': cookie } });
+  const answer = json({ to, failed: done.failed });
+  answer.headers.append('Set-Cookie', cookieHeader(await liveCookie(app), done.token));
+  answer.headers.append('Set-Cookie', cookieHeader(device, done.device));
+  return answer;
 });
 
 /** Signs out. */
-export const DELETE = handle<Context>(async (request, { params }) => {
+export const DELETE = handle<Context>(async (_, { params }) => {
   const { app } = await params;
   const now = await visit(app, await cookies());
   if (now) await stopStandIn(now);
   if (now?.token) await endSession(now.token);
-  return nothing({ 'Set-Cookie': cookieHeader(await liveCookie(app), null, isSecure(request)) });
+  return nothing({ 'Set-Cookie': cookieHeader(await liveCookie(app), null) });
 });

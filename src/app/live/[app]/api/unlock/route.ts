@@ -1,20 +1,36 @@
+import { cookies } from 'next/headers';
 import * as yup from 'yup';
-import { handle, json, readBody } from '@/server/http/handle';
-import { unlock } from '@/server/live/unlock';
+import { handle, json, nothing, readBody } from '@/server/http/handle';
+import { lockAgain, unlock } from '@/server/live/unlock';
 import { apiVisit } from '@/server/live/api';
+import { clientOf } from '@/server/security/client';
+import { liveCookie } from '@/server/security/sessions';
 
+type Params = { params: Promise<{ app: string }> };
+
+const one = { element: yup.string().max(60).required(), record: yup.string().max(60).required() };
 const body = yup
   .object({
-    element: yup.string().max(60).required(),
-    record: yup.string().max(60),
+    ...one,
     email: yup.string().max(300).required(),
     password: yup.string().max(1000).required(),
   })
   .noUnknown();
+const place = yup.object(one).noUnknown();
 
-/** Opens one locked element on this session's screen, by somebody who may, for a while. */
-export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
-  const now = await apiVisit((await params).app, request);
+/** Opens one closed element of one record on this session's screen, by somebody who may, for a while. */
+export const POST = handle<Params>(async (request, { params }) => {
+  const { app } = await params;
+  const now = await apiVisit(app, request);
   const { element, record, ...credentials } = await readBody(request, body);
-  return json({ minutes: await unlock(now, element, record, credentials) });
+  const client = clientOf(request, await cookies(), (await liveCookie(app, 'device')).name);
+  return json({ minutes: await unlock(now, element, record, credentials, client) });
+});
+
+/** Locks it again. */
+export const DELETE = handle<Params>(async (request, { params }) => {
+  const now = await apiVisit((await params).app, request);
+  const { element, record } = await readBody(request, place);
+  await lockAgain(now, element, record);
+  return nothing();
 });

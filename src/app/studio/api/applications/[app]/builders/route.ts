@@ -4,6 +4,7 @@ import { database } from '@/server/database/client';
 import { auditEvents, builders, LIVE_RIGHTS, memberships } from '@/server/database/schema';
 import { handle, json, nothing, readBody } from '@/server/http/handle';
 import { notThere, Refused } from '@/server/http/problem';
+import { liftWaits, studioAccount } from '@/server/security/attempts';
 import { needWorkplace } from '@/server/studio/builder';
 
 type Params = { params: Promise<{ app: string }> };
@@ -12,7 +13,13 @@ type Params = { params: Promise<{ app: string }> };
 export const GET = handle<Params>(async (_, { params }) => {
   const { applicationId } = await needWorkplace((await params).app, 'read');
   const rows = await database()
-    .select({ id: builders.id, name: builders.name, role: memberships.role, live: memberships.live })
+    .select({
+      id: builders.id,
+      name: builders.name,
+      role: memberships.role,
+      live: memberships.live,
+      people: memberships.people,
+    })
     .from(memberships)
     .innerJoin(builders, eq(builders.id, memberships.builderId))
     .where(eq(memberships.applicationId, applicationId))
@@ -21,25 +28,46 @@ export const GET = handle<Params>(async (_, { params }) => {
 });
 
 const body = yup
-  .object({ builder: yup.string().uuid().required(), live: yup.string().oneOf(LIVE_RIGHTS).required() })
+  .object({
+    builder: yup.string().uuid().required(),
+    live: yup.string().oneOf(LIVE_RIGHTS),
+    people: yup.boolean(),
+    /** Lift what makes them wait to sign in, after wrong tries. */
+    lift: yup.boolean(),
+  })
   .noUnknown();
 
-/** Gives a builder a right to the live records, or takes it. The owner's to do. */
+/** Gives a builder rights to the live records and the people, or takes them. The owner's to do. */
 export const PUT = handle<Params>(async (request, { params }) => {
   const { applicationId, role, builder: own } = await needWorkplace((await params).app, 'change');
   if (role !== 'owner')
-    throw new Refused(403, 'owner', 'Only the owner of the application gives rights to its live records.');
-  const { builder, live } = await readBody(request, body);
+    throw new Refused(403, 'owner', 'Only the owner of the application gives rights to what is live.');
+  const { builder, live, people, lift } = await readBody(request, body);
   await database().transaction(async (tx) => {
-    const changed = await tx
-      .update(memberships)
-      .set({ live })
+    const [changed] = await tx
+      .select({ email: builders.email })
+      .from(memberships)
+      .innerJoin(builders, eq(builders.id, memberships.builderId))
       .where(and(eq(memberships.applicationId, applicationId), eq(memberships.builderId, builder)))
-      .returning({ id: memberships.builderId });
-    if (changed.length === 0) throw notThere();
-    await tx
-      .insert(auditEvents)
-      .values({ applicationId, builderId: own.id, what: 'live-right', detail: { builder, live } });
+      .for('update', { of: memberships });
+    if (!changed) throw notThere();
+    const rights = { ...(live !== undefined && { live }), ...(people !== undefined && { people }) };
+    if (Object.keys(rights).length > 0)
+      await tx
+        .update(memberships)
+        .set(rights)
+        .where(and(eq(memberships.applicationId, applicationId), eq(memberships.builderId, builder)));
+    if (lift) await liftWaits(studioAccount(changed.email), tx);
+    await tx.insert(auditEvents).values({
+      applicationId,
+      builderId: own.id,
+      what: lift ? 'waits-lifted' : 'live-right',
+      detail: {
+        builder,
+        ...(live !== undefined && { live }),
+        ...(people !== undefined && { people: String(people) }),
+      },
+    });
   });
   return nothing();
 });

@@ -15,7 +15,8 @@ interface Context {
 export const GET = handle<Context>(async (request, { params }) => {
   const { applicationId, builder } = await needWorkplace((await params).app, 'read');
   const since = Number(new URL(request.url).searchParams.get('since'));
-  if (!Number.isInteger(since) || since < 0 || since > MOST_NUMBER) throw new Refused(422, 'query', 'since must be a revision.');
+  if (!Number.isInteger(since) || since < 0 || since > MOST_NUMBER)
+    throw new Refused(422, 'query', 'since must be a revision.');
   return json({
     since: await revisionsSince(applicationId, since),
     standing: await standing(applicationId, builder.id),
@@ -34,8 +35,7 @@ const body = yup
 export const POST = handle<Context>(async (request, { params }) => {
   const { applicationId, builder } = await needWorkplace((await params).app, 'change');
   const { base, ask, edit } = await readBody(request, body, LARGE);
-  if (ask === 'edit' && edit === undefined)
-    throw new Refused(422, 'shape', 'An edit is missing.');
+  if (ask === 'edit' && edit === undefined) throw new Refused(422, 'shape', 'An edit is missing.');
   if (ask !== 'edit') return json(await change(applicationId, builder.id, base, ask));
   return json(await change(applicationId, builder.id, base, { edit: edit as Edit }));
 });

@@ -1,17 +1,24 @@
-import { desc, eq } from 'drizzle-orm';
+import { desc, eq, sql } from 'drizzle-orm';
 import { database } from '@/server/database/client';
 import { outbox } from '@/server/database/schema';
 import { handle, json } from '@/server/http/handle';
-import { needWorkplace } from '@/server/studio/builder';
+import { needPeopleRight } from '@/server/studio/builder';
 
-/** The newest messages that would have been sent. Owners and editors only: their links confirm accounts. */
+/** The newest messages that would have been sent, without their links, which are keys. */
 export const GET = handle<{ params: Promise<{ app: string }> }>(async (_, { params }) => {
-  const { applicationId } = await needWorkplace((await params).app, 'change');
+  const { applicationId } = await needPeopleRight((await params).app);
   const messages = await database()
-    .select({ to: outbox.to, subject: outbox.subject, body: outbox.body, at: outbox.at })
+    .select({
+      id: outbox.id,
+      to: outbox.to,
+      subject: outbox.subject,
+      body: outbox.body,
+      hasLink: sql<boolean>`${outbox.link} is not null`,
+      at: outbox.at,
+    })
     .from(outbox)
     .where(eq(outbox.applicationId, applicationId))
-    .orderBy(desc(outbox.at))
+    .orderBy(desc(outbox.at), desc(outbox.id))
     .limit(50);
   return json({ messages });
 });

@@ -3,8 +3,8 @@ import { draftOf } from '@/server/drafts/draft';
 import { handle, json, readBody } from '@/server/http/handle';
 import { personBody } from '@/server/people/input';
 import { listPeople, readPeopleQuery } from '@/server/people/list';
-import { createPerson, newPassword } from '@/server/people/write';
-import { needWorkplace } from '@/server/studio/builder';
+import { createPerson } from '@/server/people/write';
+import { needPeopleRight, needWorkplace } from '@/server/studio/builder';
 
 interface Context {
   params: Promise<{ app: string }>;
@@ -16,14 +16,13 @@ export const GET = handle<Context>(async (request, { params }) => {
   return json(await listPeople(applicationId, readPeopleQuery(new URL(request.url).searchParams)));
 });
 
-/** A new person, with a password that is told once. */
+/** A new person, who is somebody once they have opened the link that is sent to them. */
 export const POST = handle<Context>(async (request, { params }) => {
-  const { applicationId, builder } = await needWorkplace((await params).app, 'change');
+  const { applicationId, builder } = await needPeopleRight((await params).app);
   const input = await readBody(request, personBody);
   const { definition } = await draftOf(applicationId);
-  const { password, passwordHash } = await newPassword();
   const id = await database().transaction((tx) =>
-    createPerson(tx, applicationId, definition, { builderId: builder.id }, input, passwordHash),
+    createPerson(tx, applicationId, definition, { builderId: builder.id }, input),
   );
-  return json({ id, password }, { status: 201 });
+  return json({ id }, { status: 201 });
 });

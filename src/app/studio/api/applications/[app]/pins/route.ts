@@ -6,9 +6,7 @@ import { memberships } from '@/server/database/schema';
 import { handle, nothing, readBody } from '@/server/http/handle';
 import { needWorkplace } from '@/server/studio/builder';
 
-const body = yup
-  .object({ people: listOf(yup.string().uuid().required(), 40) })
-  .noUnknown();
+const body = yup.object({ people: listOf(yup.string().uuid().required(), 40) }).noUnknown();
 
 /** Whom this builder keeps in their rail. Theirs alone, so reviewers may too. */
 export const PUT = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {

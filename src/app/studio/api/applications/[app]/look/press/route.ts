@@ -3,7 +3,9 @@ import { handle, json, readBody } from '@/server/http/handle';
 import { sessionButton } from '@/server/live/session-values';
 import { lookOfRequest } from '@/server/look/records';
 
-const body = yup.object({ button: yup.string().max(60).required(), record: yup.string().max(60) }).noUnknown();
+const body = yup
+  .object({ button: yup.string().max(60).required(), record: yup.string().max(60) })
+  .noUnknown();
 
 /** Presses a button that sets a session value: decided as in a release. The pane holds what it sets. */
 export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {

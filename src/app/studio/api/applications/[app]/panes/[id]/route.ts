@@ -1,22 +1,21 @@
+import { isUuid } from '@/server/database/uuid';
 import { handle, json, nothing } from '@/server/http/handle';
 import { keepChanges, throwAway } from '@/server/look/panes';
 import { needWorkplace } from '@/server/studio/builder';
 
 type Params = { params: Promise<{ app: string; id: string }> };
 
-const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
-
 /** Keeps what was changed in a pane, for everybody. */
 export const POST = handle<Params>(async (_, { params }) => {
   const { app, id } = await params;
   const workplace = await needWorkplace(app, 'change');
-  return json({ kept: UUID.test(id) ? await keepChanges(workplace, id) : 0 });
+  return json({ kept: isUuid(id) ? await keepChanges(workplace, id) : 0 });
 });
 
 /** Throws a pane's changes away. */
 export const DELETE = handle<Params>(async (_, { params }) => {
   const { app, id } = await params;
   const workplace = await needWorkplace(app, 'read');
-  if (UUID.test(id)) await throwAway(workplace, id);
+  if (isUuid(id)) await throwAway(workplace, id);
   return nothing();
 });

@@ -2,11 +2,11 @@ import { database } from '@/server/database/client';
 import { draftOf } from '@/server/drafts/draft';
 import { handle, json, nothing, readBody } from '@/server/http/handle';
 import { notThere } from '@/server/http/problem';
-import { personBody } from '@/server/people/input';
+import { personChangeBody } from '@/server/people/input';
 import { personById } from '@/server/people/read';
 import { sessionsOf } from '@/server/people/sessions';
 import { updatePerson } from '@/server/people/write';
-import { needWorkplace } from '@/server/studio/builder';
+import { needPeopleRight, needWorkplace } from '@/server/studio/builder';
 
 interface Context {
   params: Promise<{ app: string; id: string }>;
@@ -24,8 +24,8 @@ export const GET = handle<Context>(async (_, { params }) => {
 /** Changes a person; switching off ends their sessions at once. */
 export const PATCH = handle<Context>(async (request, { params }) => {
   const { app, id } = await params;
-  const { applicationId, builder } = await needWorkplace(app, 'change');
-  const input = await readBody(request, personBody);
+  const { applicationId, builder } = await needPeopleRight(app);
+  const input = await readBody(request, personChangeBody);
   const { definition } = await draftOf(applicationId);
   await database().transaction((tx) =>
     updatePerson(tx, applicationId, definition, { builderId: builder.id }, id, input),

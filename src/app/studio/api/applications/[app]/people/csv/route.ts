@@ -1,16 +1,14 @@
-import * as yup from 'yup';
 import { draftOf } from '@/server/drafts/draft';
-import { handle, json, readBody } from '@/server/http/handle';
+import { handle, json, readText } from '@/server/http/handle';
+import { Refused } from '@/server/http/problem';
 import { exportPeople, importPeople } from '@/server/people/csv';
-import { needWorkplace } from '@/server/studio/builder';
+import { needPeopleRight, needWorkplace } from '@/server/studio/builder';
 
 interface Context {
   params: Promise<{ app: string }>;
 }
 
-const body = yup
-  .object({ text: yup.string().max(900_000).required(), dry: yup.boolean().required() })
-  .noUnknown();
+const MOST_BYTES = 30_000_000;
 
 /** Everybody, as CSV. */
 export const GET = handle<Context>(async (_, { params }) => {
@@ -24,10 +22,13 @@ export const GET = handle<Context>(async (_, { params }) => {
   });
 });
 
-/** Reads people from CSV: with `dry`, only tells line by line what would happen. */
+/** Reads people from CSV, which is the body: with `dry=yes`, only tells line by line what would happen. */
 export const POST = handle<Context>(async (request, { params }) => {
-  const { applicationId, builder } = await needWorkplace((await params).app, 'change');
-  const { text, dry } = await readBody(request, body);
+  const { applicationId, builder } = await needPeopleRight((await params).app);
+  if (!/^text\/csv(;|$)/.test(request.headers.get('content-type') ?? ''))
+    throw new Refused(415, 'not-csv', 'Send the file as text/csv.');
+  const dry = new URL(request.url).searchParams.get('dry') === 'yes';
+  const text = await readText(request, MOST_BYTES);
   const { definition } = await draftOf(applicationId);
-  return json({ lines: await importPeople(applicationId, definition, { builderId: builder.id }, text, dry) });
+  return json(await importPeople(applicationId, definition, { builderId: builder.id }, text, dry));
 });

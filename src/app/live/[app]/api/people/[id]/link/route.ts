@@ -1,10 +1,10 @@
-import { handle, json } from '@/server/http/handle';
+import { handle, nothing } from '@/server/http/handle';
 import { LookingAfter } from '@/server/live/looking-after';
 import { apiVisit } from '@/server/live/api';
 
-/** Gives a person a new password, which is told once. */
+/** Sends a person a link to choose a password. */
 export const POST = handle<{ params: Promise<{ app: string; id: string }> }>(async (request, { params }) => {
   const { app, id } = await params;
-  const now = await apiVisit(app, request);
-  return json({ password: await new LookingAfter(now).password(id) });
+  await LookingAfter.of(await apiVisit(app, request)).sendLink(id);
+  return nothing();
 });

@@ -1,0 +1,142 @@
+import { randomBytes } from 'node:crypto';
+import { and, eq, gt, sql } from 'drizzle-orm';
+import { liveAddress } from '../config';
+import { database, type Executor } from '../database/client';
+import { applications, auditEvents, confirmations, outbox, people, sessions } from '../database/schema';
+import { Refused } from '../http/problem';
+import { liftWaits, liveAccount } from '../security/attempts';
+import { hashPassword } from '../security/password';
+import { hashToken } from '../security/sessions';
+
+/** How long a link can be opened, in hours: one that was asked for, and one that comes unasked. */
+const HOURS = { asked: 24, sent: 7 * 24 } as const;
+const LEAST_PASSWORD = 10;
+
+/** What a message says around its link. `{link}` stands where the link is. */
+const MESSAGES = {
+  asked: {
+    subject: 'Choose a password',
+    body: 'Welcome. Open this link within a day, choose a password, and sign in: {link}',
+  },
+  welcome: {
+    subject: 'You have an account',
+    body: 'Somebody who looks after people made an account for you. Open this link within a week, and choose a password: {link}',
+  },
+  again: {
+    subject: 'Choose a new password',
+    body: 'You are asked to choose a new password. Open this link within a week: {link}',
+  },
+} as const;
+
+/** Whom a link is for. */
+export interface Addressee {
+  readonly id: string;
+  readonly email: string;
+}
+
+/** Links with their messages, ready to be stored: a token is in the message only, else as its hash. */
+export async function linksFor(
+  tx: Executor,
+  applicationId: string,
+  to: readonly Addressee[],
+  why: keyof typeof MESSAGES,
+): Promise<{
+  readonly links: (typeof confirmations.$inferInsert)[];
+  readonly messages: (typeof outbox.$inferInsert)[];
+}> {
+  const [application] = await tx.select().from(applications).where(eq(applications.id, applicationId));
+  if (!application) throw new Error('There is no such application');
+  const base = liveAddress(application.slug);
+  const hours = HOURS[why === 'asked' ? 'asked' : 'sent'];
+  const { subject, body } = MESSAGES[why];
+  const made = to.map(({ id, email }) => {
+    const token = randomBytes(32).toString('base64url');
+    return {
+      link: {
+        tokenHash: hashToken(token),
+        personId: id,
+        expiresAt: sql`now() + make_interval(hours => ${hours})` as unknown as Date,
+      },
+      message: {
+        applicationId,
+        to: email,
+        subject: `${application.name}: ${subject}`,
+        body,
+        link: `${base}/confirm?token=${token}`,
+      },
+    };
+  });
+  return { links: made.map(({ link }) => link), messages: made.map(({ message }) => message) };
+}
+
+/** Sends a person a link to choose a password. Links that were sent before are no keys any more. */
+export async function sendLink(
+  tx: Executor,
+  applicationId: string,
+  to: Addressee,
+  why: keyof typeof MESSAGES,
+  name?: string,
+): Promise<void> {
+  const { links, messages } = await linksFor(tx, applicationId, [to], why);
+  await tx.delete(confirmations).where(eq(confirmations.personId, to.id));
+  await tx.insert(confirmations).values(links.map((one) => ({ ...one, name })));
+  await tx.insert(outbox).values(messages);
+}
+
+/** Whose link it is, if it can be opened: of this application, not used, and in time. Looking uses nothing up. */
+export async function addresseeOf(
+  applicationId: string,
+  token: string,
+  on: Executor = database(),
+): Promise<(Addressee & { readonly name: string | null }) | undefined> {
+  const [row] = await on
+    .select({ id: people.id, email: people.email, name: confirmations.name })
+    .from(confirmations)
+    .innerJoin(people, eq(people.id, confirmations.personId))
+    .where(
+      and(
+        eq(confirmations.tokenHash, hashToken(token)),
+        gt(confirmations.expiresAt, sql`now()`),
+        eq(people.applicationId, applicationId),
+      ),
+    );
+  return row;
+}
+
+/**
+ * Whoever opened the link chooses the password: the account is theirs from now on, and counts as somebody. All
+ * links to it are used up, and its sessions end.
+ */
+export async function choosePassword(applicationId: string, token: string, password: string): Promise<void> {
+  if (password.length < LEAST_PASSWORD)
+    throw new Refused(422, 'values', 'Choose another password.', {
+      errors: [{ field: 'password', detail: `Choose a password of at least ${LEAST_PASSWORD} characters.` }],
+    });
+  if (!(await addresseeOf(applicationId, token))) throw usedUp();
+  const passwordHash = await hashPassword(password);
+  await database().transaction(async (tx) => {
+    const found = await addresseeOf(applicationId, token, tx);
+    const taken = found
+      ? await tx
+          .delete(confirmations)
+          .where(eq(confirmations.personId, found.id))
+          .returning({ hash: confirmations.tokenHash })
+      : [];
+    // Of two at once, one finds it.
+    if (!found || !taken.some(({ hash }) => hash === hashToken(token))) throw usedUp();
+    await tx
+      .update(people)
+      .set({ passwordHash, confirmed: true, ...(found.name !== null && { name: found.name }) })
+      .where(eq(people.id, found.id));
+    await tx.delete(sessions).where(eq(sessions.personId, found.id));
+    await liftWaits(liveAccount(applicationId, found.email), tx);
+    await tx.insert(auditEvents).values({ applicationId, personId: found.id, what: 'password-chosen' });
+  });
+}
+
+const usedUp = (): Refused =>
+  new Refused(
+    410,
+    'link-used',
+    'This link cannot be used: it was used before, or is too old. Ask for another one.',
+  );

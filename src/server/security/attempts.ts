@@ -1,0 +1,167 @@
+import { createHash } from 'node:crypto';
+import { and, eq, gt, inArray, lt, sql } from 'drizzle-orm';
+import { database, type Executor } from '../database/client';
+import { devices, outbox, people, signInAttempts } from '../database/schema';
+import { Refused } from '../http/problem';
+
+/** Who tries to sign in, as far as the network tells. */
+export interface Client {
+  /** The address that the request came from. */
+  readonly address: string;
+  /** The token of the device's cookie, if it sent one. */
+  readonly device: string | undefined;
+}
+
+/** Whose account: `studio EMAIL`, or `live APPLICATION EMAIL`. */
+export const studioAccount = (email: string): string => `studio ${email.trim().toLowerCase()}`;
+export const liveAccount = (applicationId: string, email: string): string =>
+  `live ${applicationId} ${email.trim().toLowerCase()}`;
+
+/** Wrong tries that cost nothing, and the longest wait in seconds: by one source into one account, by one source into any, and by anybody into one account. */
+const LIMITS = {
+  own: { free: 5, longest: 900 },
+  source: { free: 30, longest: 900 },
+  account: { free: 40, longest: 10 },
+} as const;
+
+/** After so many in a day, whose account it is gets a message. */
+const TOLD_AFTER = 10;
+
+/** How long to wait after so many wrong tries, in seconds: twice as long each time. */
+export const waitAfter = (tries: number, { free, longest }: { free: number; longest: number }): number =>
+  tries < free ? 0 : Math.min(longest, 2 ** Math.min(tries - free, 20));
+
+const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
+
+/**
+ * Tries to sign in to an account. Wrong tries make the next one wait, by the account and where it comes from
+ * together, each time longer; a device that signed in to this account before waits for its own wrong tries only.
+ * A try is written down before the password is looked at, so that many at once are counted too, and taken off
+ * again if it was right. One that has to wait is refused at once and does not lengthen the wait.
+ */
+export async function limited<T>(
+  account: string,
+  client: Client,
+  tryIt: () => Promise<T | undefined>,
+): Promise<T> {
+  const id = await begin(account, client);
+  const done = await tryIt();
+  if (done === undefined) {
+    await tellOf(account);
+    throw new Refused(401, 'wrong-credentials', 'This e-mail address and password do not go together.');
+  }
+  const own = database()
+    .select({ source: signInAttempts.source })
+    .from(signInAttempts)
+    .where(eq(signInAttempts.id, id));
+  await database()
+    .delete(signInAttempts)
+    .where(and(eq(signInAttempts.account, account), inArray(signInAttempts.source, own)));
+  return done;
+}
+
+async function begin(account: string, { address, device }: Client): Promise<string> {
+  const on = database();
+  await on.delete(signInAttempts).where(lt(signInAttempts.at, sql`now() - interval '1 day'`));
+  const known = device !== undefined && (await isKnown(account, device));
+  const source = known ? `device ${hashOf(device)}` : `address ${address}`;
+  return on.transaction(async (tx) => {
+    // Those of one source are counted one after another.
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${source}, 1))`);
+    const waits = [
+      await waitOf(
+        tx,
+        and(eq(signInAttempts.account, account), eq(signInAttempts.source, source)),
+        LIMITS.own,
+      ),
+      ...(known
+        ? []
+        : [
+            await waitOf(tx, eq(signInAttempts.source, source), LIMITS.source),
+            await waitOf(tx, eq(signInAttempts.account, account), LIMITS.account),
+          ]),
+    ];
+    const seconds = Math.ceil(Math.max(...waits));
+    if (seconds > 0)
+      throw new Refused(
+        429,
+        'too-many-attempts',
+        `There were many wrong tries. Try again in ${inWords(seconds)}.`,
+        { headers: { 'Retry-After': String(seconds) } },
+      );
+    const [row] = await tx.insert(signInAttempts).values({ account, source }).returning();
+    if (!row) throw new Error('The attempt was not stored');
+    return row.id;
+  });
+}
+
+const inWords = (seconds: number): string =>
+  seconds < 90 ? `${seconds} second${seconds === 1 ? '' : 's'}` : `${Math.ceil(seconds / 60)} minutes`;
+
+/** How many seconds are left to wait, by the tries that are such. */
+async function waitOf(
+  tx: Executor,
+  such: ReturnType<typeof and>,
+  limit: { free: number; longest: number },
+): Promise<number> {
+  const [found] = await tx
+    .select({
+      tries: sql<number>`count(*)::int`,
+      since: sql<number>`coalesce(extract(epoch from now() - max(${signInAttempts.at})), 1e9)::float8`,
+    })
+    .from(signInAttempts)
+    .where(and(such, gt(signInAttempts.at, sql`now() - interval '1 day'`)));
+  return found ? waitAfter(found.tries, limit) - found.since : 0;
+}
+
+async function isKnown(account: string, device: string): Promise<boolean> {
+  const where = and(eq(devices.tokenHash, hashOf(device)), eq(devices.account, account));
+  return (await database().$count(devices, where)) > 0;
+}
+
+/** The device signed in to the account: from now on others' wrong tries do not slow it down. */
+export async function knowDevice(account: string, device: string): Promise<void> {
+  await database()
+    .insert(devices)
+    .values({ tokenHash: hashOf(device), account })
+    .onConflictDoUpdate({ target: [devices.tokenHash, devices.account], set: { usedAt: sql`now()` } });
+  await database()
+    .delete(devices)
+    .where(lt(devices.usedAt, sql`now() - interval '400 days'`));
+}
+
+/** How many wrong tries there were by others since this was last asked: to be told to whose account it is. */
+export async function untoldTries(account: string): Promise<number> {
+  const told = await database()
+    .update(signInAttempts)
+    .set({ told: true })
+    .where(and(eq(signInAttempts.account, account), eq(signInAttempts.told, false)))
+    .returning({ id: signInAttempts.id });
+  return told.length;
+}
+
+/** Nobody has to wait any more for this account. */
+export async function liftWaits(account: string, on: Executor = database()): Promise<void> {
+  await on.delete(signInAttempts).where(eq(signInAttempts.account, account));
+}
+
+/** After many wrong tries, a message to the person, once a day. */
+async function tellOf(account: string): Promise<void> {
+  const [kind, applicationId = '', email = ''] = account.split(' ');
+  if (kind !== 'live') return;
+  const recent = and(
+    eq(signInAttempts.account, account),
+    gt(signInAttempts.at, sql`now() - interval '1 day'`),
+  );
+  if ((await database().$count(signInAttempts, recent)) !== TOLD_AFTER) return;
+  const person = and(eq(people.applicationId, applicationId), eq(people.email, email));
+  if ((await database().$count(people, person)) === 0) return;
+  await database()
+    .insert(outbox)
+    .values({
+      applicationId,
+      to: email,
+      subject: 'Somebody tries to sign in as you',
+      body: `There were ${TOLD_AFTER} wrong tries to sign in with this address today. If it was not you, there is nothing to do: each makes the next one wait longer, and your own devices are not stopped.`,
+    });
+}

@@ -1,0 +1,60 @@
+'use client';
+
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { send } from './host';
+
+/** The form to choose a password for an account, by the link that was sent to its address. */
+export function ChoosePassword({ base, token, email }: { base: string; token: string; email: string }) {
+  const { register, handleSubmit, setError, formState } = useForm({ defaultValues: { password: '' } });
+  const [done, setDone] = useState(false);
+  const submit = handleSubmit(async ({ password }) => {
+    const answer = await send('POST', `${base}/api/account/password`, { token, password });
+    if (answer.ok) setDone(true);
+    else setError('password', { message: answer.fields['password'] ?? answer.detail });
+  });
+  const message = formState.errors.password?.message;
+  return (
+    <main className="mx-auto mt-24 w-[31rem] border-t-4 border-ink bg-paper p-6">
+      <h1 className="mb-3 text-xl font-semibold">{done ? 'Your password is set' : 'Choose a password'}</h1>
+      {done ? (
+        <>
+          <p className="mb-4" role="status">
+            You can sign in now as {email}.
+          </p>
+          <a className="button button-main" href={`${base}/sign-in`}>
+            Sign in
+          </a>
+        </>
+      ) : (
+        <form onSubmit={(event) => void submit(event)} noValidate className="grid gap-3">
+          <p>
+            For the account of <strong>{email}</strong>. If this is not your address, close this page.
+          </p>
+          <input type="hidden" autoComplete="username" value={email} readOnly />
+          <label>
+            <span className="text-quiet">Password, at least 10 characters</span>
+            <input
+              type="password"
+              autoComplete="new-password"
+              autoFocus
+              aria-invalid={message ? true : undefined}
+              className="field-box"
+              {...register('password')}
+            />
+            {message && (
+              <span role="alert" className="mt-1 block font-medium">
+                {message}
+              </span>
+            )}
+          </label>
+          <span>
+            <button type="submit" className="button button-main" disabled={formState.isSubmitting}>
+              Set this password
+            </button>
+          </span>
+        </form>
+      )}
+    </main>
+  );
+}
