@@ -65,10 +65,11 @@ async function mean(work: () => Promise<unknown> | unknown, times: number): Prom
 export async function measurePages(): Promise<{ measures: Measure[]; spent: Record<string, string> }> {
   const cluster = new Cluster('bench-postgres');
   await cluster.start();
-  const url = cluster.database('zinc_bench', { anew: true });
-  process.env['DATABASE_URL'] = url;
-  build();
-  const { demo } = setUpDatabase(url);
+  const database = cluster.database('zinc_bench', { anew: true });
+  const { url } = database;
+  process.env['DATABASE_URL'] = database.owner;
+  await build();
+  const { demo } = await setUpDatabase(database);
   const ours = await serve(url, await freePort());
   const bare = await serveBare(url);
   try {

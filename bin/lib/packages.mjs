@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { ROOT, run, say, Unable } from './run.mjs';
+import { ROOT, run, runLong, say, Unable } from './run.mjs';
 
 /** Where Debian keeps the newest PostgreSQL's programs; undefined where there is none. */
 export function postgresPrograms() {
@@ -45,7 +45,7 @@ function installDebian(name, debianPackage) {
 }
 
 /** Installs the npm packages that the lock file names, unless these very ones are here. */
-export function needNpmPackages() {
+export async function needNpmPackages() {
   const stamp = `${ROOT}/node_modules/.zinc-gate-lock`;
   const wanted = createHash('sha256')
     .update(readFileSync(`${ROOT}/package-lock.json`))
@@ -53,6 +53,6 @@ export function needNpmPackages() {
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   say('Installing npm packages (once) …');
   // Not `npm ci`: it refuses a lock file in which optional packages of other systems are missing.
-  run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'], { quiet: true });
+  await runLong('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']);
   writeFileSync(stamp, wanted);
 }

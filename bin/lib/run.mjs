@@ -10,6 +10,9 @@ export const DATA = process.env['ZINC_GATE_DATA'] ?? `${ROOT}/.data`;
 /** @param {string} text */
 export const say = (text) => console.log(text);
 
+// A reader of what is said that has gone is no reason to fall.
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
+
 /** A failure that its reader can mend; told without a stack. */
 export class Unable extends Error {}
 
@@ -34,6 +37,53 @@ export function run(command, args, options = {}) {
   if (done.status !== 0 && !allowFailure)
     throw new Unable(`${command} ${args[0] ?? ''} failed.\n${done.stderr ?? ''}`.trim());
   return { status: done.status ?? 1, output: (done.stdout ?? '').trim() };
+}
+
+/** What runs now and is waited for, to be ended with all that it started when we are told to end. */
+/** @type {Set<import('node:child_process').ChildProcess>} */
+const waitedFor = new Set();
+
+/**
+ * As `run`, for what takes its time: signals are heard meanwhile. It runs in a process group of its own, so that
+ * `endWaitedFor` ends all of it.
+ * @param {string} command
+ * @param {string[]} args
+ * @param {{ env?: Record<string, string | undefined>, allowFailure?: boolean }} [options]
+ * @returns {Promise<{ status: number, output: string, said: string }>}
+ */
+export function runLong(command, args, { env, allowFailure = false } = {}) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, {
+      cwd: ROOT,
+      env: { ...process.env, ...env },
+      detached: true,
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    waitedFor.add(child);
+    let [output, said] = ['', ''];
+    child.stdout.on('data', (text) => (output += text));
+    child.stderr.on('data', (text) => (said += text));
+    child.on('error', (error) => reject(new Unable(`${command} could not be run: ${error.message}`)));
+    child.on('close', (status) => {
+      waitedFor.delete(child);
+      if (status === 0 || allowFailure)
+        resolve({ status: status ?? 1, output: output.trim(), said: said.trim() });
+      else reject(new Unable(`${command} ${args[0] ?? ''} failed.\n${lastLines(said || output)}`.trim()));
+    });
+  });
+}
+
+/** @param {string} text */
+const lastLines = (text) => text.trim().split('\n').slice(-20).join('\n');
+
+/** Ends what is waited for, with all that it started, at once. */
+export function endWaitedFor() {
+  for (const { pid } of waitedFor)
+    try {
+      if (pid) process.kill(-pid, 'SIGKILL');
+    } catch {
+      // It has ended by itself.
+    }
 }
 
 /** Whether a process is there. @param {number} pid */

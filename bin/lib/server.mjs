@@ -1,22 +1,37 @@
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
-import { endProcess, inPackages, pause, ROOT, run, say, spawn, Unable } from './run.mjs';
+import {
+  closeSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
+import { DATA, endProcess, inPackages, pause, ROOT, runLong, say, spawn, Unable } from './run.mjs';
 
 const SOURCES = ['src', 'package-lock.json', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json'];
 
 /** Builds for production, unless the build that is here is of these very sources. */
-export function build() {
+export async function build() {
   const stamp = `${ROOT}/.next/zinc-gate-sources`;
   const now = fingerprint();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
   say('Building (about half a minute) …');
   const env = { NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' };
-  const { status, output } = run(process.execPath, [inPackages('next/dist/bin/next'), 'build'], {
-    env,
-    quiet: true,
-    allowFailure: true,
-  });
-  if (status !== 0) throw new Unable(`The build failed.\n${output}`);
+  rmSync(stamp, { force: true });
+  const { status, output, said } = await runLong(
+    process.execPath,
+    [inPackages('next/dist/bin/next'), 'build'],
+    {
+      env,
+      allowFailure: true,
+    },
+  );
+  if (status !== 0) throw new Unable(`The build failed.\n${output}\n${said}`);
   writeFileSync(stamp, now);
 }
 
@@ -25,7 +40,8 @@ function fingerprint() {
   /** @param {string} path */
   const add = (path) => {
     if (statSync(path).isDirectory()) for (const name of readdirSync(path).sort()) add(`${path}/${name}`);
-    else hash.update(path).update(readFileSync(path));
+    // By its place in the project, so that a copy that was moved need not build again.
+    else hash.update(path.slice(ROOT.length)).update(readFileSync(path));
   };
   for (const source of SOURCES) add(`${ROOT}/${source}`);
   return hash.digest('hex');
@@ -33,13 +49,24 @@ function fingerprint() {
 
 /**
  * Brings the database up to date and fills an empty one. Returns how to sign in.
- * @param {string} url
+ * @param {{ url: string, owner: string }} database as whom the server works, and as whom tables are changed
  * @param {{ empty?: boolean }} [how]
- * @returns {{ first?: { email: string, password: string }, demo?: { email: string, password: string } }}
+ * @returns {Promise<{ first?: { email: string, password: string }, demo?: { email: string, password: string } }>}
  */
-export function setUpDatabase(url, { empty = false } = {}) {
+export async function setUpDatabase({ url, owner }, { empty = false } = {}) {
   const args = ['--import', 'tsx', `${ROOT}/src/server/setup.ts`, ...(empty ? ['--empty'] : [])];
-  return JSON.parse(run(process.execPath, args, { env: { DATABASE_URL: url }, quiet: true }).output);
+  const env = { DATABASE_URL: url, MIGRATION_URL: owner };
+  const { status, output, said } = await runLong(process.execPath, args, { env, allowFailure: true });
+  if (status !== 0) throw new Unable(said.split('\n')[0] || 'The database could not be prepared.');
+  return JSON.parse(output);
+}
+
+/** The server's log: started anew once it is large, with the one before kept. */
+function openLog() {
+  const file = `${DATA}/server.log`;
+  mkdirSync(DATA, { recursive: true });
+  if (existsSync(file) && statSync(file).size > 10_000_000) renameSync(file, `${file}.1`);
+  return openSync(file, 'a', 0o600);
 }
 
 /**
@@ -49,25 +76,28 @@ export function setUpDatabase(url, { empty = false } = {}) {
  * @param {Record<string, string>} [environment]
  */
 export async function serve(url, port, environment = {}) {
+  const address = `http://127.0.0.1:${port}`;
   const env = {
     ...process.env,
     NODE_ENV: /** @type {const} */ ('production'),
     NEXT_TELEMETRY_DISABLED: '1',
     DATABASE_URL: url,
+    MIGRATION_URL: undefined,
+    PUBLIC_URL: process.env['PUBLIC_URL'] ?? address,
     ...environment,
   };
-  const args = [inPackages('next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)];
+  const log = openLog();
   // A group of its own: Ctrl-C reaches bin/start, which ends things in the right order.
   /** @type {import('node:child_process').ChildProcess} */
-  const child = spawn(process.execPath, args, {
+  const child = spawn(process.execPath, [`${ROOT}/src/server/front/main.mjs`, ROOT, String(port)], {
     cwd: ROOT,
     env,
     detached: true,
-    stdio: ['ignore', 'ignore', 'inherit'],
+    stdio: ['ignore', log, log],
   });
-  const address = `http://127.0.0.1:${port}`;
+  closeSync(log);
   for (let waited = 0; waited < 300; waited++) {
-    if (child.exitCode !== null) break;
+    if (child.exitCode !== null || child.signalCode !== null) break;
     const healthy = await fetch(`${address}/health`).then(
       (answer) => answer.ok,
       () => false,
@@ -76,5 +106,5 @@ export async function serve(url, port, environment = {}) {
     await pause(100);
   }
   await endProcess(child.pid ?? 0, 'SIGKILL');
-  throw new Unable('The server did not start; what it said stands above.');
+  throw new Unable(`The server did not start. What it said is in ${DATA}/server.log`);
 }

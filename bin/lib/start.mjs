@@ -1,32 +1,26 @@
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { parseArgs } from 'node:util';
+import { accessSync, constants, mkdirSync } from 'node:fs';
 import { Cluster, freePort } from './cluster.mjs';
+import { checkEnvironment, readOptions, readPort } from './options.mjs';
 import { needNpmPackages } from './packages.mjs';
-import { DATA, endProcess, isAlive, say, Unable } from './run.mjs';
+import { DATA, endProcess, endWaitedFor, pause, say, Unable } from './run.mjs';
 import { build, serve, setUpDatabase } from './server.mjs';
+import { dropState, isOurs, readState, writeState } from './state.mjs';
 
 const HELP = `bin/start [--fresh] [--empty] [--port N]
 
 Installs what is missing, starts PostgreSQL with its data in .data/, loads the demo the first time,
-builds if the sources changed, and serves on 127.0.0.1. Ctrl-C ends it; the data stays.
+builds if the sources changed, and serves on 127.0.0.1. Ctrl-C ends it; the data stays. PostgreSQL or a
+server that ends by itself is started again.
 
   --fresh    delete all data first, and start over
   --empty    in a new database: no demo, one builder with a random password that is shown once
   --port N   the port to serve on (4620; another one if it is taken)
 
-DATABASE_URL, where it is set, names a PostgreSQL to use instead; ZINC_GATE_DATA another folder than .data/.`;
+DATABASE_URL, where it is set, names a PostgreSQL to use instead; ZINC_GATE_DATA another folder than .data/.
+PUBLIC_URL is where browsers reach it, if not at the port; docs/operating.md has the rest.`;
 
-const { values } = parseArgs({
-  options: {
-    fresh: { type: 'boolean', default: false },
-    empty: { type: 'boolean', default: false },
-    port: { type: 'string', default: process.env['PORT'] ?? '4620' },
-    help: { type: 'boolean', default: false },
-  },
-});
-
-/** What is running, so that the next start can find it if this one is killed. */
-const STATE = `${DATA}/running.json`;
+/** A server that ends so often within a minute is not started again. */
+const MOST_ENDS = 5;
 
 /** @type {(() => Promise<void>)[]} */
 const toStop = [];
@@ -37,37 +31,42 @@ let started = false;
 async function stop(code) {
   if (stopping) return;
   stopping = true;
+  endWaitedFor();
   for (const one of toStop.reverse()) await one();
-  rmSync(STATE, { force: true });
+  dropState();
   process.exit(code);
 }
 
 async function main() {
+  const { values } = readOptions('bin/start', {
+    fresh: { type: 'boolean', default: false },
+    empty: { type: 'boolean', default: false },
+    port: { type: 'string', default: process.env['PORT'] ?? '4620' },
+    help: { type: 'boolean', default: false },
+  });
   if (values.help) return say(HELP);
-  mkdirSync(DATA, { recursive: true });
+  const wanted = readPort(String(values.port));
+  checkEnvironment();
+  needFolder();
   await clearUp();
   started = true;
-  writeFileSync(STATE, JSON.stringify({ start: process.pid }));
+  writeState({ start: process.pid });
   for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM', 'SIGHUP']))
     process.on(signal, () => {
       if (!stopping) say('\nStopping …');
       void stop(0);
     });
-  needNpmPackages();
-  const url = process.env['DATABASE_URL'] ?? (await ownDatabase());
-  build();
+  await needNpmPackages();
+  const given = process.env['DATABASE_URL'];
+  const database = given
+    ? { url: given, owner: process.env['MIGRATION_URL'] ?? given }
+    : await ownDatabase(values.fresh === true);
+  await build();
   say('Preparing the database …');
-  const { first, demo } = setUpDatabase(url, { empty: values.empty });
-  const wanted = Number(values.port);
+  const { first, demo } = await setUpDatabase(database, { empty: values.empty === true });
   const port = await freePort(wanted);
-  if (port !== wanted) say(`Port ${wanted} is taken; using ${port}.`);
-  const { child, address, stop: stopServer } = await serve(url, port);
-  toStop.push(stopServer);
-  writeFileSync(STATE, JSON.stringify({ start: process.pid, server: child.pid, address }));
-  child.on('exit', () => {
-    if (!stopping) say('The server ended by itself.');
-    void stop(1);
-  });
+  if (wanted !== 0 && port !== wanted) say(`Port ${wanted} is taken; using ${port}.`);
+  const address = await keepServing(database.url, port);
   say('');
   say(`  Studio        ${address}/studio`);
   if (demo) {
@@ -86,36 +85,73 @@ async function main() {
   say(`Ctrl-C ends it. The data stays in ${DATA}.`);
 }
 
-async function ownDatabase() {
+/** Serves, and starts the server again where it ends by itself. Returns its address. @param {string} url @param {number} port */
+async function keepServing(url, port) {
+  /** @type {number[]} */
+  let ends = [];
+  let stopServer = async () => {};
+  toStop.push(() => stopServer());
+  const begin = async () => {
+    const { child, address, stop: end } = await serve(url, port);
+    stopServer = end;
+    writeState({ start: process.pid, server: child.pid ?? 0, address });
+    child.on('exit', () => void again());
+    return address;
+  };
+  const again = async () => {
+    if (stopping) return;
+    ends = [...ends.filter((at) => Date.now() - at < 60_000), Date.now()];
+    if (ends.length >= MOST_ENDS) {
+      say(`The server has ended ${MOST_ENDS} times in a minute. What it said is in ${DATA}/server.log`);
+      return stop(1);
+    }
+    say('The server has ended by itself; starting it again …');
+    await begin().catch(async (error) => {
+      say(error.message);
+      await pause(1000);
+      await again();
+    });
+  };
+  return begin();
+}
+
+/** @param {boolean} fresh */
+async function ownDatabase(fresh) {
   const cluster = new Cluster('postgres');
-  if (values.fresh) {
+  if (fresh) {
     say('Deleting all data …');
     if (cluster.adopt()) await cluster.stop();
+    cluster.stopping = false;
     cluster.remove();
   }
   toStop.push(() => cluster.stop());
   await cluster.start();
+  cluster.keep();
   return cluster.database('zinc_gate');
+}
+
+function needFolder() {
+  try {
+    mkdirSync(DATA, { recursive: true });
+    accessSync(DATA, constants.R_OK | constants.W_OK | constants.X_OK);
+  } catch {
+    throw new Unable(
+      `The data folder ${DATA} cannot be read and written. Mend its rights, or name another in ZINC_GATE_DATA.`,
+    );
+  }
 }
 
 /** Ends what a killed start left behind; refuses to run twice. */
 async function clearUp() {
-  if (!existsSync(STATE)) return;
-  const { start, server, address } = JSON.parse(readFileSync(STATE, 'utf8'));
-  if (isOurs(start, 'start.mjs'))
+  const { start, server, address } = readState();
+  if (isOurs(start, 'start.mjs') && start !== process.pid)
     throw new Unable(`Zinc Gate is running already: ${address ?? 'it is still starting'}.`);
-  if (isOurs(server, 'next')) await endProcess(server, 'SIGTERM');
-}
-
-/** A process id may belong to somebody else by now: look at what it runs. @param {number | undefined} pid @param {string} program */
-function isOurs(pid, program) {
-  if (!pid || !isAlive(pid)) return false;
-  const file = `/proc/${pid}/cmdline`;
-  return existsSync(file) && readFileSync(file, 'utf8').includes(program);
+  if (server !== undefined && isOurs(server, 'front/main.mjs')) await endProcess(server, 'SIGTERM');
 }
 
 main().catch((error) => {
-  console.error(error instanceof Unable ? `\n${error.message}` : error);
+  if (stopping) return;
+  console.error(error instanceof Unable ? `\n${error.message}` : `\nIt failed: ${error?.message ?? error}`);
   if (started) void stop(1);
   else process.exit(1);
 });

@@ -1,6 +1,6 @@
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { parseArgs } from 'node:util';
 import { Cluster, freePort } from './cluster.mjs';
+import { readOptions } from './options.mjs';
 import { needChromium, needNpmPackages } from './packages.mjs';
 import { inPackages, ROOT, run, say, Unable } from './run.mjs';
 import { build, serve, setUpDatabase } from './server.mjs';
@@ -11,10 +11,6 @@ Installs what is missing and runs every test: the core's, the server's on a Post
 the interface's in Chromium against a server in production mode. Ends with one line that counts them.
 
   --checks   lint, types, layers and format as well, each counted as one test`;
-
-const { values } = parseArgs({
-  options: { checks: { type: 'boolean', default: false }, help: { type: 'boolean', default: false } },
-});
 
 const RESULTS = `${ROOT}/.data/test-results`;
 let passed = 0;
@@ -75,8 +71,12 @@ function browser(address, url, password) {
 }
 
 async function main() {
+  const { values } = readOptions('bin/test', {
+    checks: { type: 'boolean', default: false },
+    help: { type: 'boolean', default: false },
+  });
   if (values.help) return say(HELP);
-  needNpmPackages();
+  await needNpmPackages();
   needChromium();
   rmSync(RESULTS, { recursive: true, force: true });
   mkdirSync(RESULTS, { recursive: true });
@@ -91,19 +91,22 @@ async function main() {
     process.on(signal, () => void stop().then(() => process.exit(130)));
   try {
     await cluster.start();
-    build();
-    unitAndServer(cluster.database('zinc_unit', { anew: true }));
-    const url = cluster.database('zinc_browser', { anew: true });
-    const { demo } = setUpDatabase(url);
-    const { address, stop: stopServer } = await serve(url, await freePort());
+    await build();
+    unitAndServer(cluster.database('zinc_unit', { anew: true }).owner);
+    const database = cluster.database('zinc_browser', { anew: true });
+    const { demo } = await setUpDatabase(database);
+    const { address, stop: stopServer } = await serve(database.url, await freePort());
     toStop.push(stopServer);
-    browser(address, url, demo?.password ?? '');
-    const { starting } = await import('../../tests/crash/starting.mjs');
+    browser(address, database.owner, demo?.password ?? '');
+    const { backedUp, frozen } = await import('../../tests/crash/frozen.mjs');
+    for (const [name, holds] of [...(await frozen(cluster)), await backedUp()]) count(name, holds);
+    const { endedWhileBuilding, starting } = await import('../../tests/crash/starting.mjs');
     for (const [name, holds] of await starting()) count(name, holds);
     const { crash } = await import('../../tests/crash/crash.mjs');
     const missing = await crash(cluster);
     for (const one of missing.slice(0, 5)) say(one);
     count('after SIGKILL of server and PostgreSQL every acknowledged edit is there', missing.length === 0);
+    count(...(await endedWhileBuilding()));
   } finally {
     await stop();
   }

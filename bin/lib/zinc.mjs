@@ -17,11 +17,14 @@ async function withDatabase() {
   const cluster = new Cluster('postgres');
   const wasRunning = cluster.adopt();
   if (!wasRunning) await cluster.start();
-  return { url: cluster.database('zinc_gate'), stop: async () => (wasRunning ? undefined : cluster.stop()) };
+  return {
+    url: cluster.database('zinc_gate').url,
+    stop: async () => (wasRunning ? undefined : cluster.stop()),
+  };
 }
 
 try {
-  if (!existsSync(`${ROOT}/node_modules/tsx`)) needNpmPackages();
+  if (!existsSync(`${ROOT}/node_modules/tsx`)) await needNpmPackages();
   const { url, stop } = await withDatabase();
   const { status } = spawnSync(
     process.execPath,

@@ -93,9 +93,13 @@ async function seedDemo(on: Executor, password: string): Promise<string> {
       .values({ ...builder, passwordHash: await hashPassword(password) })
       .returning();
     if (!row) throw new Error(`${builder.name} was not stored`);
-    await on
-      .insert(memberships)
-      .values({ applicationId, builderId: row.id, role, pins: pinned ? [pinned] : [] });
+    await on.insert(memberships).values({
+      applicationId,
+      builderId: row.id,
+      role,
+      people: role === 'owner',
+      pins: pinned ? [pinned] : [],
+    });
   }
   await seedRecords(on, 'live', demoRecords(1, LIVE_AMOUNTS));
   await seedRecords(on, 'sample', demoRecords(2, SAMPLE_AMOUNTS));

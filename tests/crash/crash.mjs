@@ -7,10 +7,10 @@ import { serve, setUpDatabase } from '../../bin/lib/server.mjs';
  * @param {import('../../bin/lib/cluster.mjs').Cluster} cluster
  */
 export async function crash(cluster) {
-  const url = cluster.database('zinc_crash', { anew: true });
-  const { demo } = setUpDatabase(url);
+  const database = cluster.database('zinc_crash', { anew: true });
+  const { demo } = await setUpDatabase(database);
   if (!demo) return ['the demo was not seeded'];
-  const before = await serve(url, await freePort());
+  const before = await serve(database.url, await freePort());
   const session = await signIn(before.address, demo);
   /** @type {string[]} */
   const acknowledged = [];
@@ -32,7 +32,7 @@ export async function crash(cluster) {
   killed = true;
   await editing;
   await cluster.start();
-  const after = await serve(cluster.database('zinc_crash'), await freePort());
+  const after = await serve(cluster.database('zinc_crash').url, await freePort());
   try {
     const answer = await fetch(`${after.address}/studio/api/applications/larkfield/draft?since=0`, {
       headers: { Cookie: session },

@@ -64,7 +64,11 @@ describe('unlocking', () => {
     await released((base) => ({
       ...base,
       unlock: { privilege: base.privileges[0]?.privileges[0]?.id ?? '', minutes: 10 },
-      closed: { ...base.closed, p_item_lender: { show: 'explained', text: 'Ask.' }, p_item_value: { show: 'locked' } },
+      closed: {
+        ...base.closed,
+        p_item_lender: { show: 'explained', text: 'Ask.' },
+        p_item_value: { show: 'locked' },
+      },
     }));
     for (const id of ['one', 'two']) await put(definition, 'item', id, ITEM);
     visitor = await visitOf(

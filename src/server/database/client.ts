@@ -8,10 +8,10 @@ export type Database = NodePgDatabase<typeof schema>;
 export type Executor = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute'>;
 
 /** How long the database may take, in milliseconds: to be reached, for one statement, and to answer at all. */
-const REACHED_WITHIN = 3000;
-const STATEMENT_WITHIN = 6000;
+const REACHED_WITHIN = 2000;
+const STATEMENT_WITHIN = 4000;
 /** Longer than a statement may take: it ends what a database that answers nothing would keep waiting. */
-const ANSWERED_WITHIN = 7000;
+const ANSWERED_WITHIN = 4500;
 
 /** Connects to the server that a URL names. The caller ends the pool. `patient`: for what takes its time. */
 export function connect(url: string, { patient = false } = {}): { database: Database; pool: pg.Pool } {

@@ -1,0 +1,221 @@
+import { createServer, ServerResponse } from 'node:http';
+import next from 'next';
+import { watchDatabase } from './database-watch.mjs';
+import { told } from './told.mjs';
+
+/**
+ * What stands before the pages and routes, in the same process. It says where a request comes from, refuses what
+ * cannot be an address of ours, and answers at once where the rest would be late: too many requests at work, or a
+ * database that is away. Run by bin/start and bin/test: `node main.mjs FOLDER PORT`.
+ */
+const [folder = '.', port = '4620'] = process.argv.slice(2);
+const url = process.env['DATABASE_URL'] ?? '';
+/** A proxy in front adds the address that it was asked from to X-Forwarded-For: the last one is believed then. */
+const behindProxy = process.env['TRUST_PROXY'] === '1';
+/** So many requests are taken, at work and in the line before it: the last of them waits about two seconds. */
+const MOST_TAKEN = Number(process.env['MOST_TAKEN'] ?? 100);
+/** So many of them are worked on at once: enough that nobody waits for one that waits for the database. */
+const AT_ONCE = 16;
+/** With the database away, what has not been answered by then is answered here. */
+const LATEST = 8000;
+const MOST_ADDRESS = 8000;
+
+// A reader of what is said here that has gone is no reason to fall.
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
+
+/** @param {unknown} one */
+const safe = (one) =>
+  one instanceof Error
+    ? told(one)
+    : typeof one === 'string'
+      ? one
+          .split('\n')[0]
+          ?.replace(/(Failed query|params).*/s, '')
+          .slice(0, 160)
+      : typeof one;
+for (const level of /** @type {const} */ (['error', 'warn', 'log', 'info']))
+  // What the framework says goes to the log by what it is, not by what it quotes.
+  console[level] = (...all) =>
+    void process.stderr.write(`${JSON.stringify({ level, time: Date.now(), said: all.map(safe) })}\n`);
+process.on('unhandledRejection', (error) => console.error('A promise was left', error));
+
+const HEADERS = { 'Cache-Control': 'no-store', 'X-Content-Type-Options': 'nosniff' };
+const TITLES = {
+  400: 'This is no address',
+  414: 'This address is too long',
+  500: 'Something went wrong',
+  503: 'Away for a moment',
+};
+const DETAILS = {
+  400: 'It cannot be read. Go back, and follow the link again.',
+  414: 'Ask for less at once.',
+  500: 'The server could not do this. It has been logged. Go back, or try again.',
+  503: 'This cannot be answered at the moment. Nothing is lost; try again shortly.',
+};
+
+/**
+ * Answers without the rest: as problem details (RFC 9457) to programs, as a plain page to people.
+ * @param {import('node:http').IncomingMessage} request
+ * @param {import('node:http').ServerResponse} response
+ * @param {400 | 414 | 500 | 503} status
+ */
+function answer(request, response, status) {
+  const page = /text\/html/.test(request.headers.accept ?? '');
+  const body = page
+    ? `<!doctype html><html lang="en"><meta charset="utf-8"><title>${TITLES[status]}</title><body><h1>${TITLES[status]}</h1><p>${DETAILS[status]}</p></body></html>`
+    : JSON.stringify({
+        type: `urn:zinc-gate:problem:${status === 503 ? 'away' : 'address'}`,
+        title: TITLES[status],
+        status,
+        detail: DETAILS[status],
+      });
+  // As the platform has them: what the framework has put around them would compress the answer.
+  const { writeHead, end } = ServerResponse.prototype;
+  writeHead.call(response, status, {
+    ...HEADERS,
+    'Content-Type': page ? 'text/html; charset=utf-8' : 'application/problem+json',
+    'Content-Security-Policy': "default-src 'none'",
+    ...(status === 503 && { 'Retry-After': '2' }),
+  });
+  end.call(response, request.method === 'HEAD' ? undefined : body);
+}
+
+/** Is it a path that can be read: its escapes are UTF-8 (RFC 3629), without a null character? @param {string} path */
+function isReadable(path) {
+  try {
+    return !decodeURIComponent(path.split('?')[0] ?? '').includes('\0') && !/%00/.test(path);
+  } catch {
+    return false;
+  }
+}
+
+/** Says in headers of ours where the request comes from, and believes nothing that it says of that itself. @param {import('node:http').IncomingMessage} request */
+function mark({ headers, socket }) {
+  const forwarded = String(headers['x-forwarded-for'] ?? '')
+    .split(',')
+    .at(-1)
+    ?.trim();
+  for (const name of Object.keys(headers))
+    if (/^(x-forwarded|x-zinc-|x-middleware-|x-nextjs-|forwarded$|x-invoke)/.test(name)) delete headers[name];
+  headers['x-zinc-address'] = (behindProxy && forwarded) || socket.remoteAddress || 'unknown';
+}
+
+/** Leaves an answer that was given here as it is, whatever comes later. @param {import('node:http').ServerResponse} response */
+function close(response) {
+  const nothing = () => response;
+  Object.assign(response, {
+    setHeader: nothing,
+    appendHeader: nothing,
+    removeHeader: nothing,
+    writeHead: nothing,
+    flushHeaders: nothing,
+    write: () => true,
+    end: nothing,
+  });
+}
+
+const app = next({ dev: false, dir: folder, hostname: '127.0.0.1', port: Number(port) });
+await app.prepare();
+const handle = app.getRequestHandler();
+const database = watchDatabase(url);
+/**
+ * A page that could not be made is told in words of ours; while the database is away it is that.
+ * @param {import('node:http').IncomingMessage} request
+ * @param {import('node:http').ServerResponse} response
+ */
+function guard(request, response) {
+  const { write, end, flushHeaders } = response;
+  const failed = () => {
+    if (response.headersSent || response.statusCode !== 500) return false;
+    if (!/html/.test(String(response.getHeader('content-type') ?? 'html'))) return false;
+    for (const name of response.getHeaderNames()) response.removeHeader(name);
+    answer(request, response, database.away || database.wasAway() ? 503 : 500);
+    close(response);
+    return true;
+  };
+  /** @param {unknown[]} all */
+  const guardedWrite = (...all) => failed() || Reflect.apply(write, response, all);
+  /** @param {unknown[]} all */
+  const guardedEnd = (...all) => (failed() ? response : Reflect.apply(end, response, all));
+  const guardedFlush = () => void (failed() || flushHeaders.call(response));
+  Object.assign(response, { write: guardedWrite, end: guardedEnd, flushHeaders: guardedFlush });
+}
+
+/** @typedef {{ request: import('node:http').IncomingMessage, response: import('node:http').ServerResponse, since: number }} Taken */
+/** @type {Set<Taken>} */
+const taken = new Set();
+/** @type {Taken[]} */
+const line = [];
+let atWork = 0;
+
+/** Each turn of the loop takes in one connection: so many turns pass before the next is begun. */
+const TURNS = 16;
+let waiting = false;
+
+/** Begins the next in the line, after what has come in meanwhile is heard: some of it may have to be refused. */
+function workOn(turns = TURNS) {
+  if (waiting && turns === TURNS) return;
+  waiting = true;
+  setImmediate(() => {
+    if (turns > 0) return workOn(turns - 1);
+    waiting = false;
+    begin();
+  });
+}
+
+function begin() {
+  const one = atWork < AT_ONCE ? line.shift() : undefined;
+  if (!one) return;
+  if (line.length > 0) workOn();
+  if (!taken.has(one)) return;
+  atWork++;
+  const { request, response } = one;
+  guard(request, response);
+  void handle(request, response)
+    .catch((/** @type {unknown} */ error) => {
+      console.error('A request failed', error);
+      if (!response.headersSent) answer(request, response, 503);
+    })
+    .finally(() => {
+      atWork--;
+      workOn();
+    });
+}
+
+const server = createServer({ requestTimeout: 60_000, headersTimeout: 10_000 }, (request, response) => {
+  const path = request.url ?? '/';
+  if (path === '/health') {
+    response.writeHead(database.away ? 503 : 200, { ...HEADERS, 'Content-Type': 'application/json' });
+    return response.end(JSON.stringify({ healthy: !database.away }));
+  }
+  if (path.length > MOST_ADDRESS) return answer(request, response, 414);
+  if (!isReadable(path)) return answer(request, response, 400);
+  const fixed = path.startsWith('/_next/static/');
+  if (!fixed && (database.away || taken.size >= MOST_TAKEN)) return answer(request, response, 503);
+  mark(request);
+  if (fixed) return void handle(request, response).catch(() => response.destroy());
+  const one = { request, response, since: Date.now() };
+  taken.add(one);
+  response.on('close', () => taken.delete(one));
+  line.push(one);
+  workOn();
+});
+
+setInterval(() => {
+  if (!database.away) return;
+  for (const { request, response, since } of taken)
+    if (!response.headersSent && Date.now() - since > LATEST) {
+      answer(request, response, 503);
+      close(response);
+    }
+}, 250).unref();
+
+server.listen(Number(port), '127.0.0.1');
+for (const signal of /** @type {const} */ (['SIGTERM', 'SIGINT']))
+  process.once(signal, () => {
+    // What is being answered is answered; what only waits is let go.
+    database.stop();
+    server.close(() => process.exit(0));
+    server.closeIdleConnections();
+    setTimeout(() => process.exit(0), 5000).unref();
+  });
