@@ -4,7 +4,12 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   test: {
-    include: ['tests/core/**/*.test.ts', 'tests/server/**/*.test.ts', 'tests/cli/**/*.test.ts'],
+    include: [
+      'tests/core/**/*.test.ts',
+      'tests/server/**/*.test.ts',
+      'tests/ui/**/*.test.ts',
+      'tests/cli/**/*.test.ts',
+    ],
     // Generous: a slow machine is no failure.
     testTimeout: 400_000,
     hookTimeout: 120_000,

@@ -49,6 +49,7 @@ export const imported = (
   slug: string,
   definition: Definition,
   email: string | undefined,
+  confirmed?: string,
 ): Promise<number | undefined> =>
   withDatabase(async () => {
     const id = await applicationCalled(slug);
@@ -64,10 +65,17 @@ export const imported = (
     const draft = await draftOf(id);
     if (sameJson(draft.definition, definition)) return undefined;
     try {
-      await change(id, builder, draft.revision, {
-        edit: { do: 'replace', from: draft.definition, to: definition },
-      });
+      const edit = { do: 'replace', from: draft.definition, to: definition } as const;
+      await change(id, builder, draft.revision, { edit }, { confirmed });
     } catch (error) {
+      if (error instanceof Refused && error.code === 'would-widen')
+        throw new WrongInput([
+          wrong(
+            slug,
+            error.detail,
+            `If you want just that, add --confirm ${String(error.more.members?.['code'])}.`,
+          ),
+        ]);
       if (error instanceof Refused)
         throw new WrongInput([wrong(slug, error.detail, 'Export it again, and merge.')]);
       throw error;

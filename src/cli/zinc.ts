@@ -42,9 +42,10 @@ program
   )
   .argument('<application>', 'its part of the address')
   .argument('<file>', 'the definition; - reads the input')
+  .option('--confirm <code>', 'what is deleted may let just those in whom the refusal named')
   .option('--as <email>', 'the builder in whose name it is done; else the first who may')
-  .action(async (slug: string, file: string, options: { as?: string }) => {
-    const revision = await imported(slug, readDefinitionFile(file), options.as);
+  .action(async (slug: string, file: string, options: { as?: string; confirm?: string }) => {
+    const revision = await imported(slug, readDefinitionFile(file), options.as, options.confirm);
     print(
       revision === undefined
         ? 'Nothing differs.'

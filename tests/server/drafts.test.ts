@@ -1,5 +1,6 @@
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { newLine } from '@/core/edit/make';
+import { newLine, removeNamed, removePrivilege } from '@/core/edit/make';
+import { newUuid } from '@/core/model/id';
 import type { Edit } from '@/core/edit/edit';
 import type { Line } from '@/core/model/gate';
 import { LARKFIELD } from '@/demo/definition';
@@ -10,6 +11,7 @@ import { Refused } from '@/server/http/problem';
 import { setUp } from '@/server/seed';
 import { database } from '@/server/database/client';
 import { applications, snapshots } from '@/server/database/schema';
+import { person } from './visits';
 import { application, dropApplications, emptyDatabase, underNewId } from './setting';
 import { and, gt, eq } from 'drizzle-orm';
 
@@ -75,6 +77,75 @@ describe('a draft', () => {
     expect(await standing(ID, bo)).toEqual({ undo: 2 });
     await change(ID, ada, 4, 'undo');
     await expect(change(ID, ada, 5, 'undo')).rejects.toMatchObject({ code: 'nothing-to-undo' });
+  });
+
+  it('does once what is sent twice under one name: an edit, and an undo', async () => {
+    const [one, two] = [newUuid(), newUuid()];
+    const edit = add(newLine({ kind: 'everyone' }, 'see'));
+    await change(ID, ada, 0, { edit: add(block) });
+    await Promise.all([1, 2, 3].map(() => change(ID, ada, 1, { edit }, { request: one })));
+    expect((await draftOf(ID)).revision).toBe(2);
+    const answers = await Promise.all([1, 2].map(() => change(ID, ada, 2, 'undo', { request: two })));
+    expect(answers.map(({ since }) => since.length)).toEqual([1, 1]);
+    expect(await linesNow()).toEqual([block, ...stores]);
+  });
+
+  it('stores nothing that cannot be decided, and releases no such thing', async () => {
+    const odd = { id: 'odd', what: 'see' } as unknown as Line;
+    await expect(change(ID, ada, 0, { edit: add(odd) })).rejects.toBeInstanceOf(Error);
+    expect((await draftOf(ID)).revision).toBe(0);
+    // Were it there all the same, no release would go out.
+    const gates = { ...LARKFIELD.gates, s_stores: { lines: [odd] } };
+    await database()
+      .update(snapshots)
+      .set({ definition: { ...LARKFIELD, id: ID, gates } })
+      .where(eq(snapshots.applicationId, ID));
+    const bare = underNewId(LARKFIELD);
+    const { ada: owner } = await application(bare);
+    await database()
+      .update(snapshots)
+      .set({ definition: { ...bare, gates: { ...bare.gates, s_stores: { lines: [odd] } } } })
+      .where(eq(snapshots.applicationId, bare.id));
+    await expect(release(bare.id, owner, 0)).rejects.toMatchObject({ code: 'unsound' });
+  });
+
+  it('deletes what kept people out only once its maker has confirmed just that', async () => {
+    const privilege = LARKFIELD.privileges[0]?.privileges[0]?.id ?? '';
+    const shut: Line = { id: 'shut', who: { kind: 'privilege', privilege }, what: 'block' };
+    await change(ID, ada, 0, { edit: add(shut) });
+    const edit = removePrivilege((await draftOf(ID)).definition, privilege) as Edit;
+    const refused = async (confirmed?: string) =>
+      change(ID, ada, 1, { edit }, { confirmed }).then(
+        () => undefined,
+        (error: unknown) => error as Refused,
+      );
+    // It is asked for by settings, so that these go first.
+    const first = await refused();
+    const code = first?.more.members?.['code'];
+    if (first?.code === 'would-widen') {
+      expect(first.detail).toMatch(/would get more of/);
+      expect((await refused('another'))?.code).toBe('would-widen');
+      expect(await refused(String(code))).toBeUndefined();
+    }
+    const volunteers: Line = {
+      id: 'vol',
+      who: { kind: 'role', role: 'volunteer', exactly: true },
+      what: 'block',
+    };
+    await change(ID, bo, 1, { edit: { do: 'addLine', gate: 's_stores', line: volunteers, at: 0 } });
+    await change(ID, bo, 2, { edit: add({ id: 'all', who: { kind: 'signed-in' }, what: 'see' }) });
+    const { definition, revision } = await draftOf(ID);
+    const role = removeNamed(definition, 'roles', 'volunteer') as Edit;
+    const id = await person(ID, 'vo@x.example', [{ role: 'volunteer' }]);
+    const widened = await change(ID, bo, revision, { edit: role }).then(
+      () => undefined,
+      (error: unknown) => error as Refused,
+    );
+    expect(widened).toMatchObject({ code: 'would-widen' });
+    expect(widened?.more.members?.['who']).toContain(`person:${id}`);
+    expect((await draftOf(ID)).revision).toBe(revision);
+    await change(ID, bo, revision, { edit: role }, { confirmed: String(widened?.more.members?.['code']) });
+    expect((await draftOf(ID)).revision).toBe(revision + 1);
   });
 
   it('is released at the revision that was reviewed, and then never changes', async () => {

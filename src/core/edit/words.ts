@@ -2,6 +2,7 @@ import { print } from '../condition/print';
 import type { Definition, Role } from '../model/definition';
 import { sameLine, type Line, type What, type Who } from '../model/gate';
 import type { Id } from '../model/id';
+import type { Widening } from './widening';
 import { privilegesOf } from '../model/privileges';
 import { unitsOf } from '../model/units';
 import { isDataDoor, treeOf, type Element, type ElementKind } from '../model/tree';
@@ -220,3 +221,30 @@ function roleInWords(id: Id, before: Definition, after: Definition): string[] {
     );
   return done.length > 0 ? done : ['Its description, its start screen or how it is handed out differs.'];
 }
+
+/** Who would get more by what is deleted, and of what, as a question to its maker. */
+export function wideningInWords(
+  definition: Definition,
+  { who, elements }: Widening,
+  people: readonly { readonly id: Id; readonly name: string }[],
+): string {
+  const tree = treeOf(definition);
+  const nameOf = (key: string): string => {
+    const [kind, id] = key.split(':');
+    const among = kind === 'role' ? definition.roles : kind === 'group' ? definition.groups : people;
+    const name = among.find((one) => one.id === id)?.name ?? key;
+    if (kind === 'role') return `whoever is ${name}`;
+    return kind === 'signed-out' ? 'who is signed out' : kind === 'signed-in' ? 'who is signed in' : name;
+  };
+  const places = elements.flatMap((id) => {
+    const element = tree.get(id);
+    return element ? [fullName(element)] : [];
+  });
+  return `Lines that take something away go with what is deleted. ${listed(who.map(nameOf), 6)} would get more of: ${listed(places, 4)}.`;
+}
+
+/** The first few, and how many more. */
+const listed = (names: readonly string[], most: number): string =>
+  names.length <= most
+    ? names.join(', ')
+    : `${names.slice(0, most).join(', ')} and ${names.length - most} more`;

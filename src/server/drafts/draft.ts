@@ -1,12 +1,16 @@
+import { createHash } from 'node:crypto';
 import { and, asc, desc, eq, gt, lte } from 'drizzle-orm';
 import { applyEdit } from '@/core/edit/apply';
 import { EDIT_FORMAT, inverseOf, type Edit } from '@/core/edit/edit';
+import { deletesSomething, wideningOf } from '@/core/edit/widening';
+import { wideningInWords } from '@/core/edit/words';
 import { unsound } from '@/core/edit/sound';
 import { standingOf, type Standing } from '@/core/edit/history';
 import type { Definition } from '@/core/model/definition';
 import { database, type Executor } from '../database/client';
 import { applications, builders, edits, snapshots } from '../database/schema';
 import { Refused } from '../http/problem';
+import { peopleOf } from '../people/read';
 
 /** A snapshot is kept every so many revisions. */
 const SNAPSHOT_EVERY = 50;
@@ -111,6 +115,14 @@ export async function standing(
 /** What a builder asks to be done to a draft. */
 export type Ask = { readonly edit: Edit } | 'undo' | 'redo';
 
+/** How it is asked. */
+export interface Manner {
+  /** What the asker's browser calls this request: sent again, it is answered again and not done again. */
+  readonly request?: string | undefined;
+  /** The code of a widening that the asker has seen and wants. */
+  readonly confirmed?: string | undefined;
+}
+
 /**
  * Makes an edit, or takes one's own last standing one back, or does it again. `base` is the revision that
  * the builder looked at: if what the edit expects no longer holds, it is refused with what came since.
@@ -121,6 +133,7 @@ export async function change(
   author: string,
   base: number,
   ask: Ask,
+  { request, confirmed }: Manner = {},
 ): Promise<{ readonly since: Revision[]; readonly standing: Standing }> {
   const done = await database().transaction(async (tx) => {
     const [row] = await tx
@@ -129,6 +142,11 @@ export async function change(
       .where(eq(applications.id, applicationId))
       .for('update');
     if (!row) throw new Error(`There is no application ${applicationId}`);
+    const told = async () => ({
+      since: await revisionsSince(applicationId, base, tx),
+      standing: await standing(applicationId, author, tx),
+    });
+    if (request !== undefined && (await isDone(applicationId, author, request, tx))) return told();
     const head = await draftAt(applicationId, row.revision, tx);
     const entry = await entryFor(applicationId, author, ask, tx);
     const made = applyEdit(head.definition, entry.edit);
@@ -138,9 +156,11 @@ export async function change(
         members: { since: await revisionsSince(applicationId, base, tx) },
       });
     requireSound(made.value);
+    await requireConfirmed(applicationId, head.definition, made.value, confirmed, tx);
     const next: Draft = { revision: head.revision + 1, definition: made.value };
     await tx.insert(edits).values({
       ...entry,
+      request: request ?? null,
       applicationId,
       author,
       revision: next.revision,
@@ -152,14 +172,42 @@ export async function change(
       .set({ headRevision: next.revision })
       .where(eq(applications.id, applicationId));
     if (next.revision % SNAPSHOT_EVERY === 0) await tx.insert(snapshots).values({ applicationId, ...next });
-    return {
-      next,
-      since: await revisionsSince(applicationId, base, tx),
-      standing: await standing(applicationId, author, tx),
-    };
+    return { next, ...(await told()) };
   });
-  known.set(applicationId, done.next);
+  if ('next' in done) known.set(applicationId, done.next);
   return { since: done.since, standing: done.standing };
+}
+
+async function isDone(
+  applicationId: string,
+  author: string,
+  request: string,
+  tx: Executor,
+): Promise<boolean> {
+  const [row] = await tx
+    .select({ revision: edits.revision })
+    .from(edits)
+    .where(and(eq(edits.applicationId, applicationId), eq(edits.author, author), eq(edits.request, request)));
+  return row !== undefined;
+}
+
+/** Refuses to delete what would let somebody in, until its maker has seen who that is and said so. */
+async function requireConfirmed(
+  applicationId: string,
+  before: Definition,
+  after: Definition,
+  confirmed: string | undefined,
+  tx: Executor,
+): Promise<void> {
+  if (!deletesSomething(before, after)) return;
+  const people = await peopleOf(applicationId, tx);
+  const widening = wideningOf(before, after, people);
+  if (!widening) return;
+  const code = createHash('sha256').update(JSON.stringify(widening)).digest('hex').slice(0, 12);
+  if (code === confirmed) return;
+  throw new Refused(409, 'would-widen', wideningInWords(before, widening, people), {
+    members: { code, who: widening.who },
+  });
 }
 
 function requireSound(definition: Definition): void {

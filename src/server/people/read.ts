@@ -63,8 +63,8 @@ export function personOf(row: PersonRow): Person {
 }
 
 /** Everybody of an application, by name. */
-export async function peopleOf(applicationId: string): Promise<Person[]> {
-  const rows = await database()
+export async function peopleOf(applicationId: string, on: Executor = database()): Promise<Person[]> {
+  const rows = await on
     .select(personColumns)
     .from(people)
     .where(eq(people.applicationId, applicationId))

@@ -3,6 +3,7 @@ import { sameJson } from '@/core/model/same-json';
 import type { Edit } from '@/core/edit/edit';
 import type { Standing } from '@/core/edit/history';
 import type { Definition } from '@/core/model/definition';
+import { newUuid } from '@/core/model/id';
 import { ok } from '@/core/model/problem';
 
 /** One revision as the server tells it. */
@@ -17,7 +18,8 @@ interface Told {
   readonly standing: Standing;
 }
 
-type Ask =
+/** What is asked, under a name of its own: sent again after a lost answer, it is not done again. */
+type Ask = { readonly request: string; confirmed?: string } & (
   | {
       readonly ask: 'edit';
       readonly edit: Edit;
@@ -25,7 +27,32 @@ type Ask =
       readonly from: Definition;
       readonly made: Definition;
     }
-  | { readonly ask: 'undo' | 'redo' };
+  | { readonly ask: 'undo' | 'redo' }
+);
+
+/** What is kept of it, in case the page is loaded anew before it is saved. */
+type Kept = Pick<Ask, 'request' | 'ask'> & { readonly edit?: Edit };
+
+/** What the store needs of the page around it. */
+export interface Surroundings {
+  tell(message: string): void;
+  /** Asks whether to go on; for what deletes something that kept people out. */
+  confirm(message: string): boolean;
+  /** Where what waits is kept while the page is loaded anew. */
+  readonly keeps: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>;
+}
+
+type Answer = Told & { readonly type?: string; readonly detail?: string; readonly code?: string };
+
+/** What was kept; nothing, where it cannot be read. */
+function readKept(text: string): readonly Kept[] {
+  try {
+    const kept: unknown = JSON.parse(text);
+    return Array.isArray(kept) ? (kept as Kept[]) : [];
+  } catch {
+    return [];
+  }
+}
 
 /** `unreachable`, `signed-out`: what is not saved yet is kept here and tried again. */
 export type Saved = 'saved' | 'saving' | 'unreachable' | 'signed-out';
@@ -58,7 +85,7 @@ export class DraftStore {
     definition: Definition,
     revision: number,
     standing: Standing,
-    private readonly tell: (message: string) => void,
+    private readonly around: Surroundings,
   ) {
     this.confirmed = { definition, revision };
     this.state = { definition, revision, standing, saved: 'saved' };
@@ -76,19 +103,58 @@ export class DraftStore {
     const from = this.state.definition;
     const made = applyEdit(from, edit);
     if (!made.ok)
-      return this.tell(
+      return this.around.tell(
         made.problems.map(({ place, message, mend }) => `${place}: ${message} ${mend}`).join(' '),
       );
-    this.waiting.push({ ask: 'edit', edit, from, made: made.value });
-    this.show({ definition: made.value, saved: 'saving' });
-    void this.send();
+    this.wait({ request: newUuid(), ask: 'edit', edit, from, made: made.value });
+    this.show({ definition: made.value });
   }
 
   /** Takes back one's own last standing edit, or does it again, after what is still being saved. */
   turn(ask: 'undo' | 'redo'): void {
-    this.waiting.push({ ask });
+    this.wait({ request: newUuid(), ask });
+  }
+
+  /** Goes on with what was not saved yet when the page was loaded anew. */
+  resume(): void {
+    const kept = this.around.keeps.getItem(this.place);
+    if (kept === null || this.waiting.length > 0) return;
+    let { definition } = this.state;
+    for (const { request, ask, edit } of readKept(kept)) {
+      const made = edit && applyEdit(definition, edit);
+      if (ask !== 'edit') this.waiting.push({ request, ask });
+      else if (edit) {
+        // Whether it still applies is the server's to say: it may have it already.
+        const next = made?.ok ? made.value : definition;
+        this.waiting.push({ request, ask, edit, from: definition, made: next });
+        definition = next;
+      }
+    }
+    if (this.waiting.length === 0) return this.keep();
+    this.show({ definition, saved: 'saving' });
+    void this.send();
+  }
+
+  private wait(ask: Ask): void {
+    this.waiting.push(ask);
+    this.keep();
     this.show({ saved: 'saving' });
     void this.send();
+  }
+
+  private get place(): string {
+    return `zinc-waiting ${this.url}`;
+  }
+
+  private keep(): void {
+    const { keeps } = this.around;
+    if (this.waiting.length === 0) return keeps.removeItem(this.place);
+    const kept = this.waiting.map((one): Kept => ({
+      request: one.request,
+      ask: one.ask,
+      ...(one.ask === 'edit' && { edit: one.edit }),
+    }));
+    keeps.setItem(this.place, JSON.stringify(kept));
   }
 
   /** Fetches what others have done. */
@@ -108,18 +174,30 @@ export class DraftStore {
         body: JSON.stringify({
           base: this.confirmed.revision,
           ask: ask.ask,
+          request: ask.request,
+          ...(ask.confirmed !== undefined && { confirmed: ask.confirmed }),
           ...(ask.ask === 'edit' && { edit: ask.edit }),
         }),
       }).catch(() => undefined);
-      if (!response || response.status >= 500 || response.status === 401) {
+      // An answer that is cut off says nothing of what was done: it is asked for again.
+      const answer = response && (await (response.json() as Promise<Answer>).catch(() => undefined));
+      if (!response || !answer || response.status >= 500 || response.status === 401) {
         this.show({ saved: response?.status === 401 ? 'signed-out' : 'unreachable' });
         await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
         continue;
       }
-      const answer = (await response.json()) as Told & { readonly detail?: string };
+      if (
+        answer.type?.endsWith(':would-widen') &&
+        this.around.confirm(`${answer.detail} Delete it all the same?`)
+      ) {
+        ask.confirmed = answer.code ?? '';
+        continue;
+      }
       this.waiting.shift();
+      this.keep();
       if (response.ok) this.take(answer, ask);
-      else this.refused(ask, answer.since ?? [], answer.detail ?? 'The server refused the change.');
+      else if (answer.type?.endsWith(':would-widen')) this.advance([]);
+      else this.refused(answer.since ?? [], answer.detail ?? 'The server refused the change.');
     }
     this.sending = false;
     this.show({ saved: 'saved' });
@@ -130,13 +208,12 @@ export class DraftStore {
     this.show({ standing });
   }
 
-  /** The server has an edit already if its first answer was lost on the way; that is no refusal. */
-  private refused(ask: Ask, since: readonly Revision[], detail: string): void {
-    const there = ask.ask === 'edit' && since.some(({ edit }) => sameJson(edit, ask.edit));
+  private refused(since: readonly Revision[], detail: string): void {
     this.advance(since);
-    if (there) return;
     const authors = [...new Set(since.map(({ author }) => author))].join(', ');
-    this.tell(`${detail}${authors && ` Meanwhile ${authors} changed the draft; it is shown as it is now.`}`);
+    this.around.tell(
+      `${detail}${authors && ` Meanwhile ${authors} changed the draft; it is shown as it is now.`}`,
+    );
   }
 
   private advance(since: readonly Revision[], own?: Ask): void {

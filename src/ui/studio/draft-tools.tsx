@@ -8,6 +8,9 @@ import { DraftStore, type DraftState } from './draft-store';
 
 const CATCH_UP_MS = 10_000;
 
+/** While the page is made on the server nothing waits. */
+const NOWHERE = { getItem: () => null, setItem: () => undefined, removeItem: () => undefined };
+
 /** The draft that a bench works on: kept up to date, with undo by keys, and a warning before unsaved work is left. */
 export function useDraft(
   url: string,
@@ -15,7 +18,17 @@ export function useDraft(
   mayChange: boolean,
   tell: (message: string) => void,
 ): { store: DraftStore; draft: DraftState } {
-  const [store] = useState(() => new DraftStore(url, first.definition, first.revision, first.standing, tell));
+  const [store] = useState(
+    () =>
+      new DraftStore(url, first.definition, first.revision, first.standing, {
+        tell,
+        confirm: (message) => window.confirm(message),
+        keeps: typeof window === 'undefined' ? NOWHERE : window.sessionStorage,
+      }),
+  );
+  useEffect(() => {
+    if (mayChange) store.resume();
+  }, [store, mayChange]);
   const draft = useSyncExternalStore(store.subscribe, store.read, store.read);
   useEffect(() => {
     const catchUp = (): void => void store.catchUp();

@@ -83,12 +83,3 @@ function readValues(text: string | null): PaneState['session'] {
     return {};
   }
 }
-
-/** A new id for what is changed in a pane: a random UUID (RFC 9562, section 5.4), also where no TLS is. */
-export function newPaneId(): string {
-  const bytes = crypto.getRandomValues(new Uint8Array(16));
-  bytes[6] = ((bytes[6] as number) & 0x0f) | 0x40;
-  bytes[8] = ((bytes[8] as number) & 0x3f) | 0x80;
-  const hex = [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('');
-  return [0, 8, 12, 16, 20].map((from, n) => hex.slice(from, [8, 12, 16, 20, 32][n])).join('-');
-}

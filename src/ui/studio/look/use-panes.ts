@@ -5,7 +5,8 @@ import type { LookPage } from '@/core/access/look';
 import type { MadeViewer } from '@/core/access/viewer';
 import { ask } from '../../live/host';
 import type { RailViewer } from '../bench';
-import { firstPane, newPaneId, panesToQuery, type PaneState } from './pane-state';
+import { newUuid } from '@/core/model/id';
+import { firstPane, panesToQuery, type PaneState } from './pane-state';
 import type { KeptViewer } from './viewer-choice';
 
 export const MOST_PANES = 4;
@@ -16,7 +17,7 @@ export interface OpenPane {
   readonly state: PaneState;
 }
 
-const opened = (state: PaneState): OpenPane => ({ id: newPaneId(), state });
+const opened = (state: PaneState): OpenPane => ({ id: newUuid(), state });
 
 /** The panes of the look bench: which are open, what each shows, and how they move. The address bar tells of them. */
 export function usePanes({
@@ -58,7 +59,7 @@ export function usePanes({
       now.map((one, i) => {
         if (i !== n) return one;
         // Sample and live records are kept apart: so are the changes made over them.
-        return { id: state.records === one.state.records ? one.id : newPaneId(), state };
+        return { id: state.records === one.state.records ? one.id : newUuid(), state };
       }),
     );
   const add = (viewer?: string, session: PaneState['session'] = {}): void => {

@@ -28,14 +28,17 @@ const body = yup
     base: yup.number().integer().min(0).max(MOST_NUMBER).required(),
     ask: yup.string().oneOf(['edit', 'undo', 'redo']).required(),
     edit: optional(editSchema),
+    request: yup.string().uuid(),
+    confirmed: yup.string().max(40),
   })
   .noUnknown();
 
-/** `POST …/draft`: make an edit, undo, or redo. Answers when it is stored, with all that came since `base`. */
+/** `POST …/draft`: make an edit, undo, or redo. Answers when it is stored, with all that came since `base`. Sent again
+ * under the same `request` it is not done again. */
 export const POST = handle<Context>(async (request, { params }) => {
   const { applicationId, builder } = await needWorkplace((await params).app, 'change');
-  const { base, ask, edit } = await readBody(request, body, LARGE);
+  const { base, ask, edit, ...manner } = await readBody(request, body, LARGE);
   if (ask === 'edit' && edit === undefined) throw new Refused(422, 'shape', 'An edit is missing.');
-  if (ask !== 'edit') return json(await change(applicationId, builder.id, base, ask));
-  return json(await change(applicationId, builder.id, base, { edit: edit as Edit }));
+  if (ask !== 'edit') return json(await change(applicationId, builder.id, base, ask, manner));
+  return json(await change(applicationId, builder.id, base, { edit: edit as Edit }, manner));
 });

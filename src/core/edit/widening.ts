@@ -1,0 +1,79 @@
+import {
+  rightNow,
+  SIGNED_IN,
+  SIGNED_OUT,
+  viewerOfGroup,
+  viewerOfPerson,
+  viewerOfRole,
+  type Person,
+} from '../access/viewer';
+import type { Definition } from '../model/definition';
+import type { Id } from '../model/id';
+import { privilegesOf } from '../model/privileges';
+import { treeOf } from '../model/tree';
+import { unitsOf } from '../model/units';
+import { compareReach, type Affected } from './difference';
+
+/** Who would get more since something is deleted, and of what. */
+export interface Widening {
+  /** By a key of each: `signed-out`, `signed-in`, `role:ID`, `group:ID`, `person:ID`. */
+  readonly who: readonly string[];
+  readonly elements: readonly Id[];
+}
+
+/** The ids of all that lines, conditions and people can name. */
+function named(definition: Definition): Set<Id> {
+  const lists = [
+    definition.roles,
+    privilegesOf(definition),
+    unitsOf(definition),
+    definition.groups,
+    definition.conditions,
+    definition.attributes,
+    definition.sessionValues,
+    treeOf(definition).elements,
+  ];
+  return new Set(lists.flatMap((list) => list.map(({ id }) => id)));
+}
+
+/** Is something gone that was there before? */
+export function deletesSomething(before: Definition, after: Definition): boolean {
+  const there = named(after);
+  return [...named(before)].some((id) => !there.has(id));
+}
+
+/**
+ * Who gets more after something was deleted: lines that took something away may have gone with what they named.
+ * Counted are real people and everybody of each kind, at this moment; getting other records than before counts
+ * too, since some of them may be more. Undefined where nothing is deleted, or nobody gets more.
+ */
+export function wideningOf(
+  before: Definition,
+  after: Definition,
+  people: readonly Person[],
+): Widening | undefined {
+  if (!deletesSomething(before, after)) return undefined;
+  const roles = before.roles.filter(({ id }) => after.roles.some((one) => one.id === id));
+  const groups = before.groups.filter(({ id }) => after.groups.some((one) => one.id === id));
+  const everybody: Affected<string>[] = [
+    { key: 'signed-out', viewer: SIGNED_OUT },
+    { key: 'signed-in', viewer: SIGNED_IN },
+    ...roles.map(({ id }) => ({ key: `role:${id}`, viewer: viewerOfRole(id) })),
+    ...groups.map(({ id }) => ({ key: `group:${id}`, viewer: viewerOfGroup(id) })),
+    ...people
+      .filter(({ active }) => active)
+      .map((one) => ({ key: `person:${one.id}`, viewer: viewerOfPerson(one) })),
+  ];
+  const who = new Set<string>();
+  const elements: Id[] = [];
+  for (const { element, groups: moved } of compareReach(before, after, everybody, rightNow())) {
+    const more = moved.filter(
+      ({ before: was, after: is }) =>
+        is.most > was.most || is.least > was.least || (is.most === was.most && is.least === was.least),
+    );
+    if (more.length === 0) continue;
+    elements.push(element);
+    for (const one of more) for (const key of one.who) who.add(key);
+  }
+  return who.size === 0 ? undefined : { who: [...who].sort(), elements };
+}
