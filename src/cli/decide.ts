@@ -32,14 +32,31 @@ export interface Decision extends Case {
 const LEVELS = ['none', 'see', 'edit'] as const;
 export const levelName = (level: Level): string => LEVELS[level];
 const COLUMNS = ['viewer', 'element', 'record', 'at'] as const;
+/** What is answered may be read again, as what is expected. */
+const KNOWN: readonly string[] = [...COLUMNS, 'expect', 'as_expected', 'least', 'most', 'decided_by'];
+
+/** The columns of a case file: those that are needed, none twice, and none that is not known. */
+function checkHeader(file: string, header: readonly string[]): string[] {
+  const names = header.map((one) => one.trim());
+  const fault = (message: string): WrongInput =>
+    new WrongInput([wrong(`${file}, line 1`, message, `Give it the columns ${KNOWN.join(', ')}.`)]);
+  const missing = COLUMNS.slice(0, 2).filter((one) => !names.includes(one));
+  if (missing.length > 0) throw fault(`The column ${missing.join(' and ')} is missing.`);
+  const unknown = names.filter((one) => !KNOWN.includes(one));
+  if (unknown.length > 0) throw fault(`There is no column ${unknown.slice(0, 5).join(', ')}.`);
+  const twice = names.find((one, n) => names.indexOf(one) !== n);
+  if (twice !== undefined) throw fault(`The column ${twice} is there twice.`);
+  return names;
+}
 
 /** The cases of a CSV file (RFC 4180) with a header, each with the number of its line. */
 export function readCases(file: string): (Case & { readonly line: number })[] {
   let rows: { record: Record<string, string>; info: { lines: number } }[];
   try {
     rows = parse(readText(file), {
-      columns: (header: string[]) => header.map((one) => one.trim()),
+      columns: (header: string[]) => checkHeader(file, header),
       info: true,
+      bom: true,
       skip_empty_lines: true,
       trim: true,
     });
@@ -47,16 +64,8 @@ export function readCases(file: string): (Case & { readonly line: number })[] {
     if (error instanceof WrongInput) throw error;
     throw new WrongInput([wrong(file, (error as Error).message, 'Write it as in RFC 4180, with a header.')]);
   }
-  const header = Object.keys(rows[0]?.record ?? {});
-  const missing = COLUMNS.slice(0, 2).filter((one) => !header.includes(one));
-  if (rows.length > 0 && missing.length > 0)
-    throw new WrongInput([
-      wrong(
-        `${file}, line 1`,
-        `The column ${missing.join(' and ')} is missing.`,
-        `Give it the columns ${COLUMNS.join(', ')}.`,
-      ),
-    ]);
+  if (rows.length === 0)
+    throw new WrongInput([wrong(file, 'It has no cases.', 'Write a line for each case below the header.')]);
   return rows.map(({ record, info }) => ({
     viewer: record['viewer'] ?? '',
     element: record['element'] ?? '',

@@ -1,30 +1,59 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import type { Definition } from '@/core/model/definition';
-import { readDefinition } from '@/core/model/schema';
+import { MOST_VALUES, readDefinition } from '@/core/model/schema';
+import { outOfBounds } from '@/core/model/shape';
 import { upgrade } from '@/core/model/upgrade';
 import { wrong, WrongInput } from './failure';
+import { faultInJson } from './json';
 
-/** A file's text; `-` is what comes in. */
+/** What Node says of a file that it cannot use, in words. */
+const WHY: Readonly<Record<string, string>> = {
+  ENOENT: 'there is no such file or folder',
+  EACCES: 'it may not be used',
+  EISDIR: 'it is a folder',
+  ENOTDIR: 'part of its path is no folder',
+  EROFS: 'it may not be written',
+  ENOSPC: 'there is no room left',
+};
+
+const why = (error: unknown): string =>
+  WHY[(error as NodeJS.ErrnoException).code ?? ''] ?? (error as NodeJS.ErrnoException).code ?? 'it failed';
+
+/** A file's text, in UTF-8; `-` is what comes in. */
 export function readText(file: string): string {
+  let bytes: Buffer;
   try {
-    return readFileSync(file === '-' ? 0 : file, 'utf8').replace(/^\uFEFF/, '');
+    bytes = readFileSync(file === '-' ? 0 : file);
   } catch (error) {
-    throw new WrongInput([
-      wrong(file, `It cannot be read: ${(error as Error).message}.`, 'Name a file that can.'),
-    ]);
+    throw new WrongInput([wrong(file, `It cannot be read: ${why(error)}.`, 'Name a file that can.')]);
+  }
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    throw new WrongInput([wrong(file, 'It is not UTF-8.', 'Save it as UTF-8.')]);
   }
 }
 
-/** A file's JSON (RFC 8259). */
-export function readJson(file: string): unknown {
+export function writeText(file: string, text: string): void {
   try {
-    return JSON.parse(readText(file));
+    writeFileSync(file, text);
   } catch (error) {
-    if (error instanceof WrongInput) throw error;
-    throw new WrongInput([
-      wrong(file, `It is not valid JSON: ${(error as Error).message}.`, 'Correct it at this place.'),
-    ]);
+    throw new WrongInput([wrong(file, `It cannot be written: ${why(error)}.`, 'Name a file that can.')]);
   }
+}
+
+/** A file's JSON (RFC 8259), no deeper and no larger than can be worked with. */
+export function readJson(file: string): unknown {
+  const text = readText(file);
+  const fault = faultInJson(text);
+  if (fault)
+    throw new WrongInput([
+      wrong(`${file}, line ${fault.line}, column ${fault.column}`, fault.message, fault.mend),
+    ]);
+  const json: unknown = JSON.parse(text);
+  const large = outOfBounds(json, { values: MOST_VALUES });
+  if (large) throw new WrongInput([{ ...large, place: `${file}, ${large.place}` }]);
+  return json;
 }
 
 /** An application's definition. Every fault in it is told, with its place. */

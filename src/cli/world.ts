@@ -16,7 +16,8 @@ import { isMoment } from '@/core/model/moment';
 import type { Problem } from '@/core/model/problem';
 import { LIST_SCHEMAS, MOST_VALUES } from '@/core/model/schema';
 import { checkShape, exactly, listOf, mapOf, optional } from '@/core/model/shape';
-import type { Value, Values } from '@/core/model/value';
+import { unitsOf } from '@/core/model/units';
+import { readValue, type Value, type Values } from '@/core/model/value';
 import { wrong, WrongInput } from './failure';
 import { readJson } from './files';
 
@@ -93,11 +94,16 @@ interface Given {
 }
 
 /** The world of a file, or an empty one. What it names that is not in the definition is told, place by place. */
-export function readWorld(definition: Definition, file: string | undefined): World {
+export function readWorld(
+  definition: Definition,
+  file: string | undefined,
+  note: (text: string) => void = () => undefined,
+): World {
   const given = file === undefined ? {} : read(file);
   const whole = given.units ? { ...definition, units: given.units } : definition;
   const problems = [...unknownIn(whole, given)].map((one) => ({ ...one, place: `${file}, ${one.place}` }));
   if (problems.length > 0) throw new WrongInput(problems);
+  for (const odd of oddValues(whole, given)) note(`${file}, ${odd}`);
   return new GivenWorld(whole, given);
 }
 
@@ -108,8 +114,48 @@ function read(file: string): Given {
   return read.value as Given;
 }
 
+/** Values that are not of their field's type: they count as missing, as they do in the database. */
+function* oddValues(definition: Definition, given: Given): Generator<string> {
+  for (const [n, { entity: id, values: held }] of (given.records ?? []).entries()) {
+    const entity = definition.entities.find((one) => one.id === id);
+    const plain = plainValues(held);
+    for (const field of entity?.fields ?? []) {
+      const value = plain[field.id];
+      if (value === undefined || value === null) continue;
+      const reading = readValue(field, value);
+      if ('problem' in reading)
+        yield `records[${n}].values.${field.id}: ${reading.problem} It counts as missing where it is compared.`;
+    }
+  }
+}
+
+/** What is there more than once, each place after the first. */
+function* twice(place: string, names: readonly string[]): Generator<Problem> {
+  const seen = new Set<string>();
+  for (const [n, name] of names.entries()) {
+    if (seen.has(name)) yield wrong(`${place}[${n}]`, `${name} is there twice.`, 'Keep one of them.');
+    seen.add(name);
+  }
+}
+
 /** An assignment of a role or in a unit that is gone is no error: it is nobody's. */
 function* unknownIn(definition: Definition, given: Given): Generator<Problem> {
+  yield* twice(
+    'people',
+    (given.people ?? []).map(({ id }) => id),
+  );
+  yield* twice(
+    'records',
+    (given.records ?? []).map(({ entity, id }) => `${entity}:${id}`),
+  );
+  yield* twice(
+    'session',
+    (given.session ?? []).map(({ viewer }) => viewer),
+  );
+  yield* twice(
+    'units',
+    unitsOf({ units: given.units ?? [] }).map(({ id }) => id),
+  );
   const people = new Set((given.people ?? []).map(({ id }) => id));
   const attributes = new Set(attributesOf(definition).map(({ id }) => id));
   for (const [n, one] of (given.people ?? []).entries())

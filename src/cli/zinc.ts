@@ -1,11 +1,12 @@
 import { Command, CommanderError } from 'commander';
-import { writeFileSync } from 'node:fs';
 import { ordered } from '@/core/model/ordered';
 import { findGone } from '@/core/model/gone';
 import { toCsv } from '@/server/csv';
+import { isAway } from '@/server/database/client';
+import { told } from '@/server/log';
 import { decide, decidedBy, explained, faultsOf, levelName, readCases } from './decide';
 import { EXIT, wrong, WrongInput } from './failure';
-import { readDefinitionFile } from './files';
+import { readDefinitionFile, writeText } from './files';
 import { reach } from './reach';
 import { exported, imported } from './store';
 import { isMoment } from '@/core/model/moment';
@@ -21,6 +22,8 @@ const program = new Command('bin/zinc')
   .configureOutput({ outputError: (text, write) => write(text) });
 
 const print = (text: string): void => void process.stdout.write(text.endsWith('\n') ? text : `${text}\n`);
+/** Something to mind that is no fault. */
+const note = (text: string): void => void process.stderr.write(`Note: ${text}\n`);
 const printJson = (value: unknown): void => print(JSON.stringify(value, null, 2));
 
 program
@@ -32,7 +35,7 @@ program
   .action(async (slug: string, options: { released?: boolean; out?: string }) => {
     const text = `${JSON.stringify(ordered(await exported(slug, options.released ?? false)), null, 2)}\n`;
     if (options.out === undefined) print(text);
-    else writeFileSync(options.out, text);
+    else writeText(options.out, text);
   });
 
 program
@@ -93,7 +96,7 @@ asking(program.command('decide'))
   .argument('<file>', 'the definition')
   .requiredOption('--cases <file>', 'CSV with the columns viewer, element, record, at, and perhaps expect')
   .action((file: string, options: Asking & { cases: string }) => {
-    const world = readWorld(readDefinitionFile(file), options.world);
+    const world = readWorld(readDefinitionFile(file), options.world, note);
     const decisions = decide(world, readCases(options.cases), options.cases, momentOf(options));
     const withExpected = decisions.some((one) => one.expect !== undefined);
     const rows = decisions.map(({ asExpected, record = '', at = '', expect = '', ...one }) => ({
@@ -107,7 +110,7 @@ asking(program.command('decide'))
       decided_by: one.decided_by,
     }));
     if (options.json) printJson(rows);
-    else print(toCsv([Object.keys(rows[0] ?? {}), ...rows.map((row) => Object.values(row))]));
+    else print(toCsv([Object.keys(rows[0] ?? {}), ...rows.map((row) => Object.values(row))], 'unix'));
     if (decisions.some((one) => !one.asExpected)) process.exitCode = EXIT.differs;
   });
 
@@ -119,7 +122,7 @@ asking(program.command('explain'))
   .option('--record <record>', 'entity:ID of a record in the world')
   .action((file: string, options: Asking & { viewer: string; element: string; record?: string }) => {
     const { viewer, element, record } = options;
-    const world = readWorld(readDefinitionFile(file), options.world);
+    const world = readWorld(readDefinitionFile(file), options.world, note);
     const asked = { viewer, element, ...(record !== undefined && { record }) };
     const faults = faultsOf(world, asked, 'The question');
     if (faults.length > 0) throw new WrongInput(faults);
@@ -147,7 +150,7 @@ asking(program.command('reach'))
   .argument('<file>', 'the definition')
   .option('--people <viewers...>', 'person:ID, each a column of its own')
   .action((file: string, options: Asking & { people?: string[] }) => {
-    const world = readWorld(readDefinitionFile(file), options.world);
+    const world = readWorld(readDefinitionFile(file), options.world, note);
     const people = options.people ?? [];
     const unknown = people.filter((key) => !world.viewer(key));
     if (unknown.length > 0)
@@ -157,12 +160,19 @@ asking(program.command('reach'))
     const matrix = reach(world, people, momentOf(options));
     if (options.json) return printJson(matrix);
     print(
-      toCsv([
-        ['element', 'kind', 'name', ...matrix.viewers],
-        ...matrix.rows.map(({ element, kind, name, cells }) => [element, kind, name, ...cells]),
-      ]),
+      toCsv(
+        [
+          ['element', 'kind', 'name', ...matrix.viewers],
+          ...matrix.rows.map(({ element, kind, name, cells }) => [element, kind, name, ...cells]),
+        ],
+        'unix',
+      ),
     );
   });
+
+// Whoever read the output has gone: there is nobody left to tell.
+for (const stream of [process.stdout, process.stderr])
+  stream.on('error', () => process.exit(EXIT.wrongInput));
 
 try {
   await program.parseAsync();
@@ -175,5 +185,12 @@ try {
     else
       for (const { place, message, mend } of error.problems)
         process.stderr.write(`${place}: ${message} ${mend}\n`);
-  } else throw error;
+  } else {
+    process.exitCode = EXIT.wrongInput;
+    const { name, code } = told(error);
+    const what = isAway(error)
+      ? 'The database cannot be reached. Start it, or set DATABASE_URL.'
+      : `It failed (${code ?? name}). This should not happen: please report what you did.`;
+    process.stderr.write(`bin/zinc: ${what}\n`);
+  }
 }

@@ -13,8 +13,12 @@ export const plainCell = (cell: string): string => cell.replace(/^'(?=[=+\-@\t\r
  * Rows as CSV (RFC 4180), its header among them: the only place that writes any. A line break of any kind stands
  * within quotes, so that what follows it is not taken for a row of its own.
  */
-export const toCsv = (rows: readonly (readonly string[])[]): string =>
+export const toCsv = (
+  rows: readonly (readonly string[])[],
+  /** Files have line ends as in the RFC; what is piped to other programs has the system's. */
+  lines: 'windows' | 'unix' = 'windows',
+): string =>
   stringify(
     rows.map((cells) => cells.map(harmless)),
-    { quoted_match: /[\r\n\t\u0085\u2028\u2029]/, record_delimiter: 'windows' },
+    { quoted_match: /[\r\n\t\u0085\u2028\u2029]/, record_delimiter: lines },
   );
