@@ -1,5 +1,5 @@
-import { stringify } from 'csv-stringify/sync';
 import { fullName } from '@/core/edit/words';
+import { toCsv } from '@/server/csv';
 import { handle } from '@/server/http/handle';
 import { needWorkplace } from '@/server/studio/builder';
 import { gridSheet } from '@/server/studio/grid';
@@ -17,7 +17,7 @@ export const GET = handle<{ params: Promise<{ app: string }> }>(async (_, { para
       ...cells.map(({ word, limited }) => (limited ? `${word} (limited)` : word)),
     ]),
   ];
-  return new Response(stringify(lines, { escape_formulas: true, record_delimiter: 'windows', bom: true }), {
+  return new Response(`\uFEFF${toCsv(lines)}`, {
     headers: {
       'Content-Type': 'text/csv; charset=utf-8; header=present',
       'Content-Disposition': `attachment; filename="${app}-access.csv"`,
