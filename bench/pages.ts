@@ -13,6 +13,7 @@ import { endProcess, inPackages, pause, ROOT, run } from '../bin/lib/run.mjs';
 import { build, serve, setUpDatabase } from '../bin/lib/server.mjs';
 import type { Measure } from './measure';
 import { measurePeople } from './people';
+import { measureHidden } from './hidden';
 import { measureRows } from './rows';
 import { measureStudio } from './studio';
 
@@ -109,6 +110,7 @@ export async function measurePages(): Promise<{ measures: Measure[]; spent: Reco
     return {
       measures: [
         ...(await measureRows()),
+        ...(await measureHidden()),
         ...(await measurePeople(ours.address, demo?.password ?? '')),
         ...(await measureStudio(ours.address, demo?.password ?? '', { address: shown, cookie })),
         {

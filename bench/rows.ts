@@ -12,7 +12,7 @@ const COUNT = 100_000;
 const ID = 'benchrows';
 
 /** Mean milliseconds of each piece of work, taken in turns so that what slows the machine slows both. */
-async function inTurns(works: readonly (() => Promise<unknown>)[], times: number): Promise<number[]> {
+export async function inTurns(works: readonly (() => Promise<unknown>)[], times: number): Promise<number[]> {
   for (const work of works) await work();
   const spent = works.map((): number[] => []);
   for (let n = 0; n < times; n++)

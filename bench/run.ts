@@ -6,7 +6,7 @@ import { measurePages } from './pages';
 import { measureResolving } from './resolving';
 
 /** `npm run bench`: every measure in one run, as ratios; ends with 1 where one is over its limit. */
-needNpmPackages();
+await needNpmPackages();
 const inCore = [...measureResolving(), ...measureConditions(), ...measureMatrix()];
 const { measures, spent } = await measurePages();
 const all = [...inCore, ...measures];
