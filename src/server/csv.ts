@@ -1,13 +1,13 @@
 import { stringify } from 'csv-stringify/sync';
 
-/** A spreadsheet takes a cell that begins so for a formula. */
-const LIKE_A_FORMULA = /^[=+\-@\t\r\n]/;
+/** A spreadsheet takes a cell that begins so for a formula; one that looks kept from it already is kept once more. */
+const LIKE_A_FORMULA = /^'*[=+\-@\t\r\n]/;
 
 /** A cell that cannot act as a formula: an apostrophe before it makes it a text to every spreadsheet. */
 const harmless = (cell: string): string => (LIKE_A_FORMULA.test(cell) ? `'${cell}` : cell);
 
 /** What keeps a cell from acting as a formula is taken off again. */
-export const plainCell = (cell: string): string => cell.replace(/^'(?=[=+\-@\t\r\n])/, '');
+export const plainCell = (cell: string): string => cell.replace(/^'(?='*[=+\-@\t\r\n])/, '');
 
 /**
  * Rows as CSV (RFC 4180), its header among them: the only place that writes any. A line break of any kind stands
