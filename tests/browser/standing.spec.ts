@@ -53,7 +53,11 @@ test('one gets the lower of both, never more by it, and changes nothing', async 
   });
   expect(update.status()).toBe(403);
   for (const [method, path, data] of [
-    ['post', 'unlock', { element: 'p_loan_approver', email: emailOf('Priya Raman'), password: 'x' }],
+    [
+      'post',
+      'unlock',
+      { element: 'p_loan_approver', record: 'x', email: emailOf('Priya Raman'), password: 'x' },
+    ],
     ['post', 'session-values', { button: 'b_take_stock' }],
     ['put', 'account/roles/friend', {}],
     ['get', 'people', undefined],

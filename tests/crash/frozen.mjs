@@ -1,5 +1,5 @@
 import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
-import { Cluster, freePort } from '../../bin/lib/cluster.mjs';
+import { freePort } from '../../bin/lib/cluster.mjs';
 import { pause, ROOT, run } from '../../bin/lib/run.mjs';
 import { serve, setUpDatabase } from '../../bin/lib/server.mjs';
 
@@ -29,7 +29,7 @@ const processesOf = (pid) => [
 /**
  * With the database frozen every request ends within ten seconds, in words of ours, and all is well once it goes
  * on. With more requests than are worked on at once, the rest is refused at once, and /health answers in time.
- * @param {Cluster} cluster
+ * @param {import('../../bin/lib/cluster.mjs').Cluster} cluster
  * @returns {Promise<(readonly [string, boolean])[]>}
  */
 export async function frozen(cluster) {
@@ -92,7 +92,7 @@ export async function frozen(cluster) {
   }
 }
 
-/** @param {Cluster} cluster @param {string} url */
+/** @param {import('../../bin/lib/cluster.mjs').Cluster} cluster @param {string} url */
 function asApp(cluster, url) {
   /** @param {string} statement */
   const may = (statement) =>

@@ -6,7 +6,7 @@ import { newLine } from '@/core/edit/make';
 import type { Line } from '@/core/model/gate';
 import { LARKFIELD } from '@/demo/definition';
 import { change, draftOf, revisionsSince, standing, type Ask } from '@/server/drafts/draft';
-import { problemResponse, Refused } from '@/server/http/problem';
+import { problemResponse, type Refused } from '@/server/http/problem';
 import { DraftStore } from '@/ui/studio/draft-store';
 import { person } from './visits';
 import { application, dropApplications, emptyDatabase, underNewId } from './setting';

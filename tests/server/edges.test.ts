@@ -25,7 +25,7 @@ import { installed } from './visits';
 const environment = { ...process.env };
 afterEach(() => {
   for (const name of ['PUBLIC_URL', 'LIVE_ORIGIN'])
-    if (environment[name] === undefined) delete process.env[name];
+    if (environment[name] === undefined) Reflect.deleteProperty(process.env, name);
     else process.env[name] = environment[name];
 });
 const set = (publicUrl: string, liveOrigin = ''): void => {

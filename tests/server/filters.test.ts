@@ -4,7 +4,6 @@ import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { Compiled } from '@/core/access/compile';
 import { HandingOut } from '@/core/access/handing-out';
 import { landingOf } from '@/core/access/landing';
-import { levelOn } from '@/core/access/rule';
 import { showField, type KnownRecord } from '@/core/access/resolve';
 import type { Access } from '@/core/access/access';
 import type { Condition } from '@/core/condition/condition';

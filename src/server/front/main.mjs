@@ -33,11 +33,14 @@ const safe = (one) =>
           ?.replace(/(Failed query|params).*/s, '')
           .slice(0, 160)
       : typeof one;
+/** @param {string} level @param {unknown[]} all */
+const say = (level, ...all) =>
+  void process.stderr.write(`${JSON.stringify({ level, time: Date.now(), said: all.map(safe) })}\n`);
+
 for (const level of /** @type {const} */ (['error', 'warn', 'log', 'info']))
   // What the framework says goes to the log by what it is, not by what it quotes.
-  console[level] = (...all) =>
-    void process.stderr.write(`${JSON.stringify({ level, time: Date.now(), said: all.map(safe) })}\n`);
-process.on('unhandledRejection', (error) => console.error('A promise was left', error));
+  globalThis.console[level] = (...all) => say(level, ...all);
+process.on('unhandledRejection', (error) => say('error', 'A promise was left', error));
 
 const HEADERS = { 'Cache-Control': 'no-store', 'X-Content-Type-Options': 'nosniff' };
 const TITLES = {
@@ -96,7 +99,8 @@ function mark({ headers, socket }) {
     .at(-1)
     ?.trim();
   for (const name of Object.keys(headers))
-    if (/^(x-forwarded|x-zinc-|x-middleware-|x-nextjs-|forwarded$|x-invoke)/.test(name)) delete headers[name];
+    if (/^(x-forwarded|x-zinc-|x-middleware-|x-nextjs-|forwarded$|x-invoke)/.test(name))
+      Reflect.deleteProperty(headers, name);
   headers['x-zinc-address'] = (behindProxy && forwarded) || socket.remoteAddress || 'unknown';
 }
 
@@ -173,7 +177,7 @@ function begin() {
   guard(request, response);
   void handle(request, response)
     .catch((/** @type {unknown} */ error) => {
-      console.error('A request failed', error);
+      say('error', 'A request failed', error);
       if (!response.headersSent) answer(request, response, 503);
     })
     .finally(() => {

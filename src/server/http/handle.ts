@@ -1,11 +1,9 @@
-import * as yup from 'yup';
+import type * as yup from 'yup';
 import { shapeFaults } from '@/core/model/shape';
 import { isAway, isUnstorable } from '../database/client';
 import { log, told } from '../log';
 import { requireSameOrigin } from '../security/origin';
 import { away, problemResponse, Refused } from './problem';
-
-const MOST_BYTES = 1_000_000;
 
 /**
  * The one wrapper of every route handler: refuses what another site may have sent, turns refusals into

@@ -220,7 +220,7 @@ function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {
             )
           }
         >
-          Lift waits
+          Lift the wait after wrong tries
         </button>
       </div>
       {!person.link && (

@@ -58,7 +58,7 @@ export function RightsWindow({ api, tell, onClose }: Props) {
                 aria-label={`Let ${one.name} sign in without waiting`}
                 onClick={() => lift(one.id)}
               >
-                Lift waits
+                Lift the wait after wrong tries
               </button>
             </div>
             <label className="grid grid-cols-[6rem_1fr] items-center gap-2">

@@ -37,8 +37,8 @@ export function JoiningPart() {
           People may open an account for themselves
         </label>
         <p className="text-quiet">
-          Until they confirm their address they are nobody. New people get {given.join(', ') || 'no role'};
-          they may join {joinable.join(', ') || 'no role'} by themselves.
+          Until they open the link that goes to their address they are nobody. New people get{' '}
+          {given.join(', ') || 'no role'}; they may join {joinable.join(', ') || 'no role'} by themselves.
         </p>
         <label className="mt-3 block max-w-72">
           <span className="text-quiet">Where people start whose roles name no screen</span>
@@ -170,7 +170,7 @@ function ByPrivilege({
       {what}
       {value && (
         <>
-          for
+          {' for'}
           <KeptText
             label={`Minutes, ${label.toLowerCase()}`}
             className="w-16"

@@ -142,7 +142,7 @@ export function PersonWindow({
                     Send a link to choose a password
                   </button>
                   <button type="button" className="button" onClick={() => void lift()}>
-                    Lift waits
+                    Lift the wait after wrong tries
                   </button>
                 </div>
               )}
