@@ -14,7 +14,8 @@ const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
   serverExternalPackages: ['@node-rs/argon2', 'pg', 'pino'],
-  experimental: { authInterrupts: true },
+  // The largest body that src/server/front lets through: a file of people.
+  experimental: { authInterrupts: true, proxyClientMaxBodySize: '32mb' },
   headers: async () => [{ source: '/:path*', headers: HEADERS }],
 };
 

@@ -107,6 +107,20 @@ describe('people as CSV', () => {
       run(`${header}\r\nnew@x.example,New,\r\nnew2@x.example,,nothing\r\n`, false),
     ).resolves.toMatchObject({ counts: { wrong: 1 } });
     expect(await count()).toBe(before + 8000);
+    // Cancelled half-way, nothing of it is there.
+    const cancelling = new AbortController();
+    const more = Array.from({ length: 4000 }, (_, n) => `c${n}@x.example,C ${n},volunteer`);
+    const cancelled = importPeople(
+      definition.id,
+      definition,
+      keeper,
+      [header, ...more].join('\r\n'),
+      false,
+      cancelling.signal,
+    );
+    setTimeout(() => cancelling.abort(), 800);
+    await expect(cancelled).rejects.toThrow(/abort/i);
+    expect(await count()).toBe(before + 8000);
   });
 });
 

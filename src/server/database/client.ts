@@ -17,7 +17,7 @@ const ANSWERED_WITHIN = 4500;
 export function connect(url: string, { patient = false } = {}): { database: Database; pool: pg.Pool } {
   const pool = new pg.Pool({
     connectionString: url,
-    max: 20,
+    max: patient ? 3 : 20,
     connectionTimeoutMillis: REACHED_WITHIN,
     ...(!patient && { statement_timeout: STATEMENT_WITHIN, query_timeout: ANSWERED_WITHIN }),
   });
@@ -26,19 +26,30 @@ export function connect(url: string, { patient = false } = {}): { database: Data
   return { database: drizzle(pool, { schema }), pool };
 }
 
-const shared = globalThis as { zincGateDatabase?: ReturnType<typeof connect> };
+const shared = globalThis as {
+  zincGateDatabase?: ReturnType<typeof connect>;
+  zincGatePatient?: ReturnType<typeof connect>;
+};
 
-/** The process's one pool, on `DATABASE_URL`. */
-export function database(): Database {
+function ownUrl(): string {
   const url = process.env['DATABASE_URL'];
   if (!url) throw new Error('DATABASE_URL is not set. bin/start sets it.');
-  return (shared.zincGateDatabase ??= connect(url)).database;
+  return url;
 }
+
+/** The process's one pool, on `DATABASE_URL`. */
+export const database = (): Database => (shared.zincGateDatabase ??= connect(ownUrl())).database;
+
+/** For what takes its time, such as reading a large file in: without limits, and beside what people wait for. */
+export const patientDatabase = (): Database =>
+  (shared.zincGatePatient ??= connect(ownUrl(), { patient: true })).database;
 
 /** Lets go of the process's pool: for programs that end. */
 export async function closeDatabase(): Promise<void> {
   await shared.zincGateDatabase?.pool.end();
+  await shared.zincGatePatient?.pool.end();
   delete shared.zincGateDatabase;
+  delete shared.zincGatePatient;
 }
 
 /** SQLSTATE's classes and Node's words for a database that is away, is going, or does not answer in time. */

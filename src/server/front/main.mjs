@@ -19,6 +19,9 @@ const AT_ONCE = 16;
 /** With the database away, what has not been answered by then is answered here. */
 const LATEST = 8000;
 const MOST_ADDRESS = 8000;
+/** Bodies are kept whole before they are looked at: only a file of people, from somebody with a session, is large. */
+const MOST_BODY = 1_500_000;
+const MOST_FILE = 31_000_000;
 
 // A reader of what is said here that has gone is no reason to fall.
 for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
@@ -45,12 +48,16 @@ process.on('unhandledRejection', (error) => say('error', 'A promise was left', e
 const HEADERS = { 'Cache-Control': 'no-store', 'X-Content-Type-Options': 'nosniff' };
 const TITLES = {
   400: 'This is no address',
+  411: 'The length is missing',
+  413: 'Too large',
   414: 'This address is too long',
   500: 'Something went wrong',
   503: 'Away for a moment',
 };
 const DETAILS = {
   400: 'It cannot be read. Go back, and follow the link again.',
+  411: 'Say how long the body is (Content-Length).',
+  413: 'Send less at once.',
   414: 'Ask for less at once.',
   500: 'The server could not do this. It has been logged. Go back, or try again.',
   503: 'This cannot be answered at the moment. Nothing is lost; try again shortly.',
@@ -60,14 +67,14 @@ const DETAILS = {
  * Answers without the rest: as problem details (RFC 9457) to programs, as a plain page to people.
  * @param {import('node:http').IncomingMessage} request
  * @param {import('node:http').ServerResponse} response
- * @param {400 | 414 | 500 | 503} status
+ * @param {keyof typeof TITLES} status
  */
 function answer(request, response, status) {
   const page = /text\/html/.test(request.headers.accept ?? '');
   const body = page
     ? `<!doctype html><html lang="en"><meta charset="utf-8"><title>${TITLES[status]}</title><body><h1>${TITLES[status]}</h1><p>${DETAILS[status]}</p></body></html>`
     : JSON.stringify({
-        type: `urn:zinc-gate:problem:${status === 503 ? 'away' : 'address'}`,
+        type: `urn:zinc-gate:problem:${status === 503 ? 'away' : status === 500 ? 'failed' : 'request'}`,
         title: TITLES[status],
         status,
         detail: DETAILS[status],
@@ -79,6 +86,7 @@ function answer(request, response, status) {
     'Content-Type': page ? 'text/html; charset=utf-8' : 'application/problem+json',
     'Content-Security-Policy': "default-src 'none'",
     ...(status === 503 && { 'Retry-After': '2' }),
+    ...((status === 411 || status === 413) && { Connection: 'close' }),
   });
   end.call(response, request.method === 'HEAD' ? undefined : body);
 }
@@ -194,6 +202,10 @@ const server = createServer({ requestTimeout: 60_000, headersTimeout: 10_000 }, 
   }
   if (path.length > MOST_ADDRESS) return answer(request, response, 414);
   if (!isReadable(path)) return answer(request, response, 400);
+  if (request.headers['transfer-encoding'] !== undefined) return answer(request, response, 411);
+  const isFile = /\/people\/csv(\?|$)/.test(path) && request.headers.cookie !== undefined;
+  if (Number(request.headers['content-length'] ?? 0) > (isFile ? MOST_FILE : MOST_BODY))
+    return answer(request, response, 413);
   const fixed = path.startsWith('/_next/static/');
   if (!fixed && (database.away || taken.size >= MOST_TAKEN)) return answer(request, response, 503);
   mark(request);

@@ -30,6 +30,8 @@ export const MOST_NUMBER = 2_147_483_647;
 /** What the sender is told of an error. What was not foreseen is logged, and not told. */
 function refusalOf(error: unknown, request: Request): Refused {
   if (error instanceof Refused) return error;
+  // Who asked has gone: nobody reads this.
+  if (request.signal.aborted) return new Refused(499, 'gone', 'It was cancelled. Nothing was changed.');
   if (isUnstorable(error)) return new Refused(422, 'values', 'A value cannot be kept in this form.');
   if (isAway(error)) {
     log.warn({ ...told(error), method: request.method }, 'The database was away');

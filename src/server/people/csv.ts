@@ -1,3 +1,4 @@
+import { Readable } from 'node:stream';
 import { parse } from 'csv-parse';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Assignment, Person } from '@/core/access/viewer';
@@ -5,7 +6,7 @@ import type { Definition } from '@/core/model/definition';
 import { sameJson } from '@/core/model/same-json';
 import type { Value } from '@/core/model/value';
 import { readMoment } from '@/core/condition/clock';
-import { database } from '../database/client';
+import { database, patientDatabase } from '../database/client';
 import { people } from '../database/schema';
 import { plainCell, toCsv } from '../csv';
 import { Refused } from '../http/problem';
@@ -39,19 +40,25 @@ export async function exportPeople(applicationId: string, definition: Definition
     .where(eq(people.applicationId, applicationId))
     .orderBy(asc(people.email));
   const own = ownAttributes(definition);
-  const header = [...FIXED, ...own.map(({ id }) => id)];
-  const cells = rows.map((row) => {
-    const person = personOf(row);
-    return [
-      row.email,
-      row.name,
-      row.active ? 'yes' : 'no',
-      row.homeUnit ?? '',
-      person.assignments.map(assignmentText).join('; '),
-      ...own.map(({ id }) => cellOf(row.attributes[id])),
-    ];
-  });
-  return toCsv([header, ...cells]);
+  const parts = [toCsv([[...FIXED, ...own.map(({ id }) => id)]])];
+  for (let n = 0; n < rows.length; n += STORED_AT_ONCE) {
+    await othersTurn();
+    parts.push(
+      toCsv(
+        rows
+          .slice(n, n + STORED_AT_ONCE)
+          .map((row) => [
+            row.email,
+            row.name,
+            row.active ? 'yes' : 'no',
+            row.homeUnit ?? '',
+            personOf(row).assignments.map(assignmentText).join('; '),
+            ...own.map(({ id }) => cellOf(row.attributes[id])),
+          ]),
+      ),
+    );
+  }
+  return parts.join('');
 }
 
 const cellOf = (value: Value | null | undefined): string =>
@@ -72,14 +79,16 @@ export interface ImportAnswer {
 
 /** So many rows are looked at before others have their turn, and so many stored at once. */
 const AT_ONCE = 200;
-const STORED_AT_ONCE = 1000;
+const STORED_AT_ONCE = 250;
 const MOST_ROWS = 100_000;
 const MOST_TOLD = 1000;
+const SLICE = 65_536;
 
 /**
  * Reads a file of people: known by their email address, others are new. With `dry`, tells line by line what
  * would happen; without, does it, all or nothing: where one line is wrong, nothing is changed. All is read and
- * checked first; what is written is written in batches, and nobody waits for it who signs in.
+ * checked first; what is written is written in batches, and nobody waits for it who signs in. Where `signal` says that
+ * its asker has gone, nothing is changed.
  */
 export async function importPeople(
   applicationId: string,
@@ -87,9 +96,10 @@ export async function importPeople(
   keeper: Keeper,
   text: string,
   dry: boolean,
+  signal?: AbortSignal,
 ): Promise<ImportAnswer> {
   const rows = await readRows(definition, text);
-  const planned = await planAll(applicationId, definition, rows);
+  const planned = await planAll(applicationId, definition, rows, signal);
   const counts = { new: 0, changes: 0, same: 0, wrong: 0 };
   for (const { told } of planned) counts[told.does]++;
   const inOrder = planned.map((one) => one.told);
@@ -97,7 +107,7 @@ export async function importPeople(
     ...inOrder.filter(({ does }) => does === 'wrong'),
     ...inOrder.filter(({ does }) => does !== 'wrong'),
   ].slice(0, MOST_TOLD);
-  if (!dry && counts.wrong === 0) await store(applicationId, definition, keeper, planned);
+  if (!dry && counts.wrong === 0) await store(applicationId, definition, keeper, planned, signal);
   return { lines, counts };
 }
 
@@ -107,11 +117,13 @@ async function planAll(
   applicationId: string,
   definition: Definition,
   rows: readonly CsvRow[],
+  signal: AbortSignal | undefined,
 ): Promise<Planned[]> {
   const seen = new Set<string>();
   const planned: Planned[] = [];
   const emailOf = ({ record }: CsvRow): string => cell(record['email'] ?? '').toLowerCase();
   for (let n = 0; n < rows.length; n += STORED_AT_ONCE) {
+    signal?.throwIfAborted();
     const some = rows.slice(n, n + STORED_AT_ONCE);
     const known = await database()
       .select(personColumns)
@@ -137,17 +149,22 @@ async function store(
   definition: Definition,
   keeper: Keeper,
   planned: readonly Planned[],
+  signal: AbortSignal | undefined,
 ): Promise<void> {
   const doing = planned.filter(({ told }) => told.does === 'new' || told.does === 'changes');
   const added = doing.filter(({ person }) => !person);
   const changed = doing.filter(({ person }) => person);
-  await database().transaction(async (tx) => {
+  await patientDatabase().transaction(async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${applicationId}, 3))`);
+    // Each row points to a person. How those are found is planned while the table may be small; it grows under this.
+    await tx.execute(sql`set local enable_seqscan = off`);
     for (let n = 0; n < added.length; n += STORED_AT_ONCE) {
+      signal?.throwIfAborted();
       const some = added.slice(n, n + STORED_AT_ONCE).flatMap(({ input }) => input ?? []);
       await addPeople(tx, applicationId, definition, keeper, some);
     }
     for (let n = 0; n < changed.length; n += STORED_AT_ONCE) {
+      signal?.throwIfAborted();
       const some = changed
         .slice(n, n + STORED_AT_ONCE)
         .flatMap(({ input, person }) => (input && person ? [{ input, person }] : []));
@@ -178,8 +195,9 @@ async function readRows(definition: Definition, text: string): Promise<CsvRow[]>
     return names;
   };
   const rows: CsvRow[] = [];
-  const parser = parse({ columns: checkHeader, info: true, bom: true, skip_empty_lines: true });
-  parser.end(text);
+  const parser = Readable.from(slices(text)).pipe(
+    parse({ columns: checkHeader, info: true, bom: true, skip_empty_lines: true }),
+  );
   try {
     for await (const { record, info } of parser as AsyncIterable<{
       record: Record<string, string>;
@@ -195,6 +213,11 @@ async function readRows(definition: Definition, text: string): Promise<CsvRow[]>
   }
   if (rows.length === 0) throw wrong('the file has a header at most, and no people.');
   return rows;
+}
+
+/** The text in pieces, so that no reading of it keeps others waiting. */
+function* slices(text: string): Generator<string> {
+  for (let n = 0; n < text.length; n += SLICE) yield text.slice(n, n + SLICE);
 }
 
 /** The first few, and how many more there are. */

@@ -79,7 +79,7 @@ export class WholeList {
   async csv(query: Query): Promise<string> {
     const { access } = this.scope;
     const columns = this.shown.columns;
-    const lines = [columns.map((column) => column.label)];
+    const parts = [toCsv([columns.map((column) => column.label)])];
     const filter = all(access.doors.carried(this.list), access.doors.action(this.action.id).edit);
     const fields = this.entity.fields.filter((field) => columns.some((column) => column.field === field.id));
     for (let page = 1; page * PER_READ <= MOST_ROWS; page++) {
@@ -88,13 +88,18 @@ export class WholeList {
         page,
         size: PER_READ,
       });
-      for (const record of await knownRecords(this.scope, this.entity, found.records)) {
-        const { cells } = resolveRow(access, this.list, record);
-        lines.push(columns.map((column) => cells[column.id] ?? ''));
-      }
+      const known = await knownRecords(this.scope, this.entity, found.records);
+      parts.push(
+        toCsv(
+          known.map((record) => {
+            const { cells } = resolveRow(access, this.list, record);
+            return columns.map((column) => cells[column.id] ?? '');
+          }),
+        ),
+      );
       if (page * PER_READ >= found.total) break;
     }
-    return toCsv(lines);
+    return parts.join('');
   }
 
   /**

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Window } from '../../parts/window';
 import { ask } from '../../live/host';
 import { usePeopleWork } from './context';
@@ -28,6 +28,7 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
   const [told, setTold] = useState<Told>();
   const [problem, setProblem] = useState('');
   const [busy, setBusy] = useState(false);
+  const cancelling = useRef<AbortController>(undefined);
   const run = async (file: string, dry: boolean): Promise<void> => {
     setBusy(true);
     setProblem('');
@@ -35,8 +36,10 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
       method: 'POST',
       headers: { 'Content-Type': 'text/csv' },
       body: file,
+      signal: (cancelling.current = new AbortController()).signal,
     });
     setBusy(false);
+    if (cancelling.current?.signal.aborted) return setProblem('Cancelled. Nothing was changed.');
     if (!answer.ok) {
       setTold(undefined);
       return setProblem(answer.detail);
@@ -82,7 +85,14 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
           });
         }}
       />
-      {busy && <p role="status">Reading …</p>}
+      {busy && (
+        <p role="status" className="mt-2 flex items-center gap-3">
+          Reading, about 1,000 lines a second …
+          <button type="button" className="button" onClick={() => cancelling.current?.abort()}>
+            Cancel
+          </button>
+        </p>
+      )}
       {problem && (
         <p role="alert" className="mt-2 border-l-4 border-ink bg-sheet px-3 py-2">
           {problem}

@@ -30,5 +30,7 @@ export const POST = handle<Context>(async (request, { params }) => {
   const dry = new URL(request.url).searchParams.get('dry') === 'yes';
   const text = await readText(request, MOST_BYTES);
   const { definition } = await draftOf(applicationId);
-  return json(await importPeople(applicationId, definition, { builderId: builder.id }, text, dry));
+  return json(
+    await importPeople(applicationId, definition, { builderId: builder.id }, text, dry, request.signal),
+  );
 });
