@@ -181,11 +181,14 @@ export function changeInWords(
   };
 }
 
+const SETS_COMPARED =
+  'This gives power: who holds it and looks after people may set what conditions compare, and so let them in.';
+
 /** What is different about a role, a sentence each. */
 function roleInWords(id: Id, before: Definition, after: Definition): string[] {
   const find = (definition: Definition) => definition.roles.find((role) => role.id === id);
   const [was, is] = [find(before), find(after)];
-  if (!was) return ['The role is new.'];
+  if (!was) return [...(is?.setsCompared ? [SETS_COMPARED] : []), 'The role is new.'];
   if (!is) return ['The role is gone.'];
   const name = (among: readonly { readonly id: Id; readonly name: string }[], one: Id): string =>
     among.find((each) => each.id === one)?.name ?? 'one that is gone';
@@ -214,11 +217,7 @@ function roleInWords(id: Id, before: Definition, after: Definition): string[] {
       : [`People may ${is.joinable ? 'now' : 'no longer'} join by themselves.`]),
   ];
   if ((was.setsCompared ?? false) !== (is.setsCompared ?? false))
-    done.unshift(
-      is.setsCompared
-        ? 'This gives power: who holds it and looks after people may now set what conditions compare, and so let them in.'
-        : 'Who holds it may no longer set what conditions compare.',
-    );
+    done.unshift(is.setsCompared ? SETS_COMPARED : 'Who holds it may no longer set what conditions compare.');
   return done.length > 0 ? done : ['Its description, its start screen or how it is handed out differs.'];
 }
 

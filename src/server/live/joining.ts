@@ -13,6 +13,8 @@ import { requireOneself } from './standing';
 import type { Visit } from './visit';
 
 const MOST_MESSAGES_A_DAY = 5;
+/** So long an answer takes at least, in milliseconds. */
+const LEAST_MS = 150;
 
 /**
  * Opens an account for somebody who asks for it. They are nobody until they open the link in the message that is
@@ -33,6 +35,18 @@ export async function signUp(
   // A name that access depends on is not given to oneself.
   const compared = comparedAttributes(definition).has('name');
   const name = compared ? email : (checked.value.name ?? '');
+  // What is done for an address that has an account takes less: the time of the answer must not tell.
+  const least = new Promise((resolve) => setTimeout(resolve, LEAST_MS));
+  const [sent] = await Promise.allSettled([makeUnconfirmed(visit, definition, email, name), least]);
+  if (sent.status === 'rejected') throw sent.reason;
+}
+
+async function makeUnconfirmed(
+  visit: Visit,
+  definition: Definition,
+  email: string,
+  name: string,
+): Promise<void> {
   const { applicationId } = visit;
   await database().transaction(async (tx) => {
     // Requests for one address come one after another, so that they are counted.
