@@ -24,7 +24,7 @@ import { choosePassword } from '@/server/people/links';
 import { updatePerson } from '@/server/people/write';
 import { listRecords } from '@/server/records/read';
 import { scopeOf } from '@/server/live/visit';
-import { limited, liftWaits, untoldTries, waitAfter } from '@/server/security/attempts';
+import { limited, liftWaits, networkOf, untoldTries, waitAfter } from '@/server/security/attempts';
 import { hashPassword } from '@/server/security/password';
 import { signInToLive } from '@/server/security/sign-in';
 import { application, dropApplications, emptyDatabase, put, underNewId } from './setting';
@@ -338,6 +338,16 @@ describe('wrong tries', () => {
     expect(await right()).toBe('done');
     expect(await wrong()).toBe('wrong-credentials');
   });
+
+  it.each([
+    ['10.0.0.1', '10.0.0.1'],
+    ['::ffff:10.0.0.1', '10.0.0.1'],
+    ['2001:db8:0:7:1:2:3:4', '2001:db8:0:7::/64'],
+    ['2001:0DB8:0000:0007:ffff::1', '2001:db8:0:7::/64'],
+    ['2001:db8::1', '2001:db8:0:0::/64'],
+    ['::1', '0:0:0:0::/64'],
+    ['fe80::1%eth0', 'fe80:0:0:0::/64'],
+  ])('come from %s, which is %s', (address, network) => expect(networkOf(address)).toBe(network));
 
   it('are counted where many come at once', async () => {
     const many = await Promise.all(Array.from({ length: 30 }, () => wrong()));

@@ -22,6 +22,8 @@ const MOST_ADDRESS = 8000;
 /** Bodies are kept whole before they are looked at: only a file of people, from somebody with a session, is large. */
 const MOST_BODY = 1_500_000;
 const MOST_FILE = 31_000_000;
+/** So many of those at once. */
+const MOST_FILES = 3;
 
 // A reader of what is said here that has gone is no reason to fall.
 for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
@@ -153,7 +155,7 @@ function guard(request, response) {
   Object.assign(response, { write: guardedWrite, end: guardedEnd, flushHeaders: guardedFlush });
 }
 
-/** @typedef {{ request: import('node:http').IncomingMessage, response: import('node:http').ServerResponse, since: number }} Taken */
+/** @typedef {{ request: import('node:http').IncomingMessage, response: import('node:http').ServerResponse, large: boolean, since: number }} Taken */
 /** @type {Set<Taken>} */
 const taken = new Set();
 /** @type {Taken[]} */
@@ -201,16 +203,19 @@ const server = createServer({ requestTimeout: 60_000, headersTimeout: 10_000 }, 
     return response.end(JSON.stringify({ healthy: !database.away }));
   }
   if (path.length > MOST_ADDRESS) return answer(request, response, 414);
-  if (!isReadable(path)) return answer(request, response, 400);
+  if (!path.startsWith('/') || !isReadable(path)) return answer(request, response, 400);
   if (request.headers['transfer-encoding'] !== undefined) return answer(request, response, 411);
   const isFile = /\/people\/csv(\?|$)/.test(path) && request.headers.cookie !== undefined;
   if (Number(request.headers['content-length'] ?? 0) > (isFile ? MOST_FILE : MOST_BODY))
     return answer(request, response, 413);
   const fixed = path.startsWith('/_next/static/');
+  const large = Number(request.headers['content-length'] ?? 0) > MOST_BODY;
+  if (large && [...taken].filter((one) => one.large).length >= MOST_FILES)
+    return answer(request, response, 503);
   if (!fixed && (database.away || taken.size >= MOST_TAKEN)) return answer(request, response, 503);
   mark(request);
   if (fixed) return void handle(request, response).catch(() => response.destroy());
-  const one = { request, response, since: Date.now() };
+  const one = { request, response, large, since: Date.now() };
   taken.add(one);
   response.on('close', () => taken.delete(one));
   line.push(one);

@@ -31,6 +31,23 @@ const TOLD_AFTER = 10;
 export const waitAfter = (tries: number, { free, longest }: { free: number; longest: number }): number =>
   tries < free ? 0 : Math.min(longest, 2 ** Math.min(tries - free, 20));
 
+/**
+ * Whose address it is, as far as it tells people apart: of IPv6 the first 64 bits, since whoever has one has all that
+ * begin so (RFC 6177); an IPv4 address that is written as one of IPv6 is that.
+ */
+export function networkOf(address: string): string {
+  const plain = address.replace(/^::ffff:(?=\d+\.)/i, '').replace(/%.*$/, '');
+  if (!plain.includes(':')) return plain;
+  const [before = '', after] = plain.split('::');
+  const parts = (text: string): string[] => text.split(':').filter(Boolean);
+  const missing = 8 - parts(before).length - parts(after ?? '').length;
+  const all = [...parts(before), ...Array<string>(Math.max(0, missing)).fill('0'), ...parts(after ?? '')];
+  return `${all
+    .slice(0, 4)
+    .map((part) => part.toLowerCase().replace(/^0+(?=.)/, ''))
+    .join(':')}::/64`;
+}
+
 const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
 
 /**
@@ -64,7 +81,7 @@ async function begin(account: string, { address, device }: Client): Promise<stri
   const on = database();
   await on.delete(signInAttempts).where(lt(signInAttempts.at, sql`now() - interval '1 day'`));
   const known = device !== undefined && (await isKnown(account, device));
-  const source = known ? `device ${hashOf(device)}` : `address ${address}`;
+  const source = known ? `device ${hashOf(device)}` : `address ${networkOf(address)}`;
   return on.transaction(async (tx) => {
     // Those of one source are counted one after another.
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${source}, 1))`);
