@@ -42,23 +42,17 @@ const isHealthy = (address) =>
     () => false,
   );
 
-/** The status of an address, asked for under a host's name. @param {string} address @param {string} host @param {string} path @returns {Promise<number | undefined>} */
-const statusAt = (address, host, path) =>
+/** What an address answers, asked for under a host's name. @param {string} address @param {string} host @param {string} path @returns {Promise<import('node:http').IncomingMessage>} */
+const answerAt = (address, host, path) =>
   new Promise((resolve, reject) => {
     get(`${address}${path}`, { headers: { host } }, (answer) => {
       answer.resume();
-      resolve(answer.statusCode);
+      resolve(answer);
     }).on('error', reject);
   });
 
-/** The headers of an answer. @param {string} address @param {string} host @param {string} path @returns {Promise<import('node:http').IncomingHttpHeaders>} */
-const headersAt = (address, host, path) =>
-  new Promise((resolve, reject) => {
-    get(`${address}${path}`, { headers: { host } }, (answer) => {
-      answer.resume();
-      resolve(answer.headers);
-    }).on('error', reject);
-  });
+/** @param {string} address @param {string} host @param {string} path */
+const statusAt = async (address, host, path) => (await answerAt(address, host, path)).statusCode;
 
 /** Is it so within so many seconds? @param {number} seconds @param {() => Promise<boolean>} holds */
 async function within(seconds, holds) {
@@ -142,7 +136,7 @@ export async function starting() {
     'only configured hosts are served, and that of released applications serves nothing of the studio',
     JSON.stringify(asked) === '[200,404,404,200,421,421,421]',
   ]);
-  const overHttps = await headersAt(first.address, 'studio.test', '/studio/sign-in');
+  const overHttps = (await answerAt(first.address, 'studio.test', '/studio/sign-in')).headers;
   results.push([
     'reached by https, it says that it stays so',
     /max-age=\d+/.test(String(overHttps['strict-transport-security'])),

@@ -47,25 +47,24 @@ export const assignmentsBody = listOf(
   200,
 );
 
-/** The body of a request that writes a person. */
-export const personBody = exactly({
+const about = {
   name: yup.string().max(1000),
   email: yup.string().max(1000),
   active: yup.boolean(),
   homeUnit: yup.string().max(60).nullable(),
   startScreen: yup.string().max(60).nullable(),
   attributes: optional(yup.object()),
+};
+
+/** The body of a request that makes a person. */
+export const personBody = exactly({
+  ...about,
   assignments: optional(assignmentsBody),
 }) as unknown as yup.Schema<PersonInput>;
 
-/** The body of a request that changes a person. */
+/** The body of a request that changes one. */
 export const personChangeBody = exactly({
-  name: yup.string().max(1000),
-  email: yup.string().max(1000),
-  active: yup.boolean(),
-  homeUnit: yup.string().max(60).nullable(),
-  startScreen: yup.string().max(60).nullable(),
-  attributes: optional(yup.object()),
+  ...about,
   give: optional(assignmentsBody),
   take: optional(assignmentsBody),
 }) as unknown as yup.Schema<PersonChange>;
