@@ -5,9 +5,10 @@ import type { Id } from '../model/id';
 import type { Element } from '../model/tree';
 import type { Compiled } from './compile';
 import { Doors } from './doors';
-import type { Held } from './held';
+import { Held } from './held';
 import { EDIT, NONE, SEE, type Answer, type Level } from './level';
 import type { Step } from './plan';
+import type { Circumstances, Viewer } from './viewer';
 import {
   ALWAYS,
   answerOf,
@@ -32,10 +33,10 @@ export abstract class Access {
   /** What protects records, actions and fields, as this viewer finds it. */
   readonly doors = new Doors(this);
 
-  constructor(
-    readonly compiled: Compiled,
-    readonly held: Held,
-  ) {}
+  constructor(readonly compiled: Compiled) {}
+
+  /** What the viewer holds, with who they are, their session and the moment: of this one alone. */
+  abstract get held(): Held;
 
   /**
    * What the element's gate gives within its containers, by the record at the element. For a following
@@ -113,12 +114,24 @@ export class ViewerAccess extends Access {
   private readonly rules: Map<number, Rule>;
   private readonly spoken: Uint8Array;
 
+  private made: Held | undefined;
+
   /** `worked` holds what was worked out before for somebody who is alike in all that the lines look at. */
-  constructor(compiled: Compiled, held: Held, worked: Worked = newlyWorked(compiled)) {
-    super(compiled, held);
+  constructor(
+    compiled: Compiled,
+    private readonly viewer: Viewer,
+    private readonly circumstances: Circumstances,
+    worked: Worked = newlyWorked(compiled),
+  ) {
+    super(compiled);
     this.levels = worked.levels;
     this.rules = worked.rules;
     this.spoken = worked.spoken;
+  }
+
+  /** Worked out when it is first asked for: where all is worked out already, nothing asks. */
+  override get held(): Held {
+    return (this.made ??= new Held(this.compiled.definition, this.viewer, this.circumstances));
   }
 
   override gateRule({ number }: Element): Rule {

@@ -7,7 +7,7 @@ import type { Id } from '../model/id';
 import { treeOf, type Element, type Tree } from '../model/tree';
 import { newlyWorked, ViewerAccess, type Access, type Worked } from './access';
 import { Handles } from './handles';
-import { Held } from './held';
+import type { Held } from './held';
 import { EDIT, NONE, SEE, type Level } from './level';
 import { Plan } from './plan';
 import { readsOf, type Reads } from './reads';
@@ -89,12 +89,12 @@ export class Compiled {
       if (this.kept.size >= MOST_KEPT || bytes > MOST_BYTES) this.kept.clear();
       this.kept.set(key, (worked = newlyWorked(this)));
     }
-    return new ViewerAccess(this, new Held(this.definition, viewer, circumstances), worked);
+    return new ViewerAccess(this, viewer, circumstances, worked);
   }
 
   /** The same, made for this viewer alone: for explaining, which also tells what does not count now. */
   unshared(viewer: Viewer, circumstances: Circumstances): Access {
-    return new ViewerAccess(this, new Held(this.definition, viewer, circumstances));
+    return new ViewerAccess(this, viewer, circumstances);
   }
 
   /** What tells viewers apart in this definition, at this moment. Who is not named in any line is nobody in particular. */

@@ -1,6 +1,7 @@
 import { changesData, type List } from '../model/definition';
 import type { Element } from '../model/tree';
 import { Access } from './access';
+import type { Held } from './held';
 import { editOnlyIf, lower, type Rule } from './rule';
 
 /**
@@ -17,7 +18,11 @@ export class Lower extends Access {
     private readonly own: Access | undefined,
     private readonly reading: boolean,
   ) {
-    super(theirs.compiled, theirs.held);
+    super(theirs.compiled);
+  }
+
+  override get held(): Held {
+    return this.theirs.held;
   }
 
   override gateRule(element: Element): Rule {

@@ -38,6 +38,8 @@ function named(definition: Definition): Set<Id> {
 
 /** Is something gone that was there before? */
 export function deletesSomething(before: Definition, after: Definition): boolean {
+  // One tree: the two differ in their gates only.
+  if (treeOf(before) === treeOf(after)) return false;
   const there = named(after);
   return [...named(before)].some((id) => !there.has(id));
 }

@@ -187,6 +187,10 @@ export interface Bounds {
   readonly depth?: number;
 }
 
+/** The outer parts of values that were within bounds. Documents share most of them with the one before. */
+const within = new WeakSet<object>();
+const REMEMBERED = 4;
+
 /**
  * The first thing that makes a value too large to look at, or that no store can keep: the null character, half of
  * a surrogate pair, or a key that every object has. Undefined where there is none. Never deep on the stack.
@@ -199,12 +203,14 @@ export function outOfBounds(value: unknown, { values, depth = MOST_DEEP }: Bound
     mend,
   });
   const waiting: { readonly one: unknown; readonly deep: number }[] = [{ one: value, deep: 0 }];
+  const walked: object[] = [];
   let count = 0;
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const { one, deep } = next;
     if (++count > values) return fault(`It holds more than ${values} values.`, 'Send less at once.');
     if (typeof one === 'string' && !isStorable(one)) return oddText(one);
-    if (typeof one !== 'object' || one === null) continue;
+    if (typeof one !== 'object' || one === null || within.has(one)) continue;
+    if (deep > 0 && deep <= REMEMBERED) walked.push(one);
     if (deep >= depth) return fault(`It is nested more than ${depth} deep.`, 'Nest it less.');
     for (const [key, inner] of Object.entries(one)) {
       if (!isStorable(key)) return oddText(key);
@@ -212,6 +218,7 @@ export function outOfBounds(value: unknown, { values, depth = MOST_DEEP }: Bound
       waiting.push({ one: inner, deep: deep + 1 });
     }
   }
+  for (const one of walked) within.add(one);
   return undefined;
 }
 

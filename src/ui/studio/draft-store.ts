@@ -106,8 +106,8 @@ export class DraftStore {
       return this.around.tell(
         made.problems.map(({ place, message, mend }) => `${place}: ${message} ${mend}`).join(' '),
       );
-    this.wait({ request: newUuid(), ask: 'edit', edit, from, made: made.value });
-    this.show({ definition: made.value });
+    const definition = made.value;
+    this.wait({ request: newUuid(), ask: 'edit', edit, from, made: definition }, { definition });
   }
 
   /** Takes back one's own last standing edit, or does it again, after what is still being saved. */
@@ -135,10 +135,10 @@ export class DraftStore {
     void this.send();
   }
 
-  private wait(ask: Ask): void {
+  private wait(ask: Ask, change: Partial<DraftState> = {}): void {
     this.waiting.push(ask);
     this.keep();
-    this.show({ saved: 'saving' });
+    this.show({ ...change, saved: 'saving' });
     void this.send();
   }
 
