@@ -47,8 +47,9 @@ export function SignInForm({ action, heading, back, signUp, demo }: Props) {
       <main className="mx-auto mt-24 w-[31rem] border-t-4 border-ink bg-paper p-6">
         <h1 className="mb-3 text-xl font-semibold">You are signed in</h1>
         <p className="mb-4" role="status">
-          Since you were last here, somebody tried {done.failed} times to sign in as you with a wrong password.
-          Each try made the next one wait longer. If it was not you, tell whoever looks after accounts.
+          Since you were last here, somebody tried {done.failed} times to sign in as you with a wrong
+          password. Each try made the next one wait longer. If it was not you, tell whoever looks after
+          accounts.
         </p>
         <a className="button button-main" href={done.to}>
           Go on
