@@ -13,7 +13,7 @@ const url = process.env['DATABASE_URL'] ?? '';
 /** A proxy in front adds the address that it was asked from to X-Forwarded-For: the last one is believed then. */
 const behindProxy = process.env['TRUST_PROXY'] === '1';
 /** So many requests are taken, at work and in the line before it: the last of them waits about two seconds. */
-const MOST_TAKEN = Number(process.env['MOST_TAKEN'] ?? 100);
+const MOST_TAKEN = Number(process.env['MOST_TAKEN']) || 100;
 /** So many of them are worked on at once: enough that nobody waits for one that waits for the database. */
 const AT_ONCE = 16;
 /** With the database away, what has not been answered by then is answered here. */

@@ -134,47 +134,19 @@ function RoleDetails({ role }: { role: Role }) {
         />
         <div>
           <h3 className="mb-1 font-semibold">How people come to it</h3>
-          <label className="flex min-h-[24px] items-center gap-1.5">
-            <input
-              type="checkbox"
-              className="accent-open"
-              disabled={!mayChange}
-              checked={role.givenToNew ?? false}
-              onChange={(event) => change({ givenToNew: event.target.checked })}
-            />
+          <RoleSwitch role={role} setting="givenToNew" onChange={change}>
             Given to every new person
-          </label>
-          <label className="flex min-h-[24px] items-center gap-1.5">
-            <input
-              type="checkbox"
-              className="accent-open"
-              disabled={!mayChange}
-              checked={role.joinable ?? false}
-              onChange={(event) => change({ joinable: event.target.checked })}
-            />
+          </RoleSwitch>
+          <RoleSwitch role={role} setting="joinable" onChange={change}>
             People may join by themselves
-          </label>
-          <label className="flex min-h-[24px] items-center gap-1.5">
-            <input
-              type="checkbox"
-              className="accent-open"
-              disabled={!mayChange}
-              checked={role.setsCompared ?? false}
-              onChange={(event) => change({ setsCompared: event.target.checked })}
-            />
+          </RoleSwitch>
+          <RoleSwitch role={role} setting="setsCompared" onChange={change}>
             Looking after people, they may set what conditions compare
-          </label>
+          </RoleSwitch>
           {definition.standIn && (
-            <label className="flex min-h-[24px] items-center gap-1.5">
-              <input
-                type="checkbox"
-                className="accent-open"
-                disabled={!mayChange}
-                checked={role.standInFull ?? false}
-                onChange={(event) => change({ standInFull: event.target.checked })}
-              />
+            <RoleSwitch role={role} setting="standInFull" onChange={change}>
               Who stands in for them gets all that they get
-            </label>
+            </RoleSwitch>
           )}
           <label className="mt-2 block">
             <span className="text-quiet">Starts at</span>
@@ -391,6 +363,33 @@ function RoleReach({ role }: { role: Role }) {
         </ul>
       </details>
     </div>
+  );
+}
+
+/** One of the settings of a role that are on or off. */
+function RoleSwitch({
+  role,
+  setting,
+  onChange,
+  children,
+}: {
+  role: Role;
+  setting: 'givenToNew' | 'joinable' | 'standInFull' | 'setsCompared';
+  onChange: (change: Partial<Role>) => void;
+  children: string;
+}) {
+  const { mayChange } = usePeopleWork();
+  return (
+    <label className="flex min-h-[24px] items-center gap-1.5">
+      <input
+        type="checkbox"
+        className="accent-open"
+        disabled={!mayChange}
+        checked={role[setting] ?? false}
+        onChange={(event) => onChange({ [setting]: event.target.checked })}
+      />
+      {children}
+    </label>
   );
 }
 
