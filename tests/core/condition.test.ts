@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readClock } from '@/core/condition/clock';
 import { compareDecimals } from '@/core/condition/atom';
+import { foldCase } from '@/core/condition/fold';
 import type { Condition } from '@/core/condition/condition';
 import { whatIsWrong } from '@/core/condition/check';
 import { parse, suggest } from '@/core/condition/parse';
@@ -84,6 +85,35 @@ describe('what is written', () => {
       { compare: 'contains', left: { record: 'item_title', through: 'loan_item' }, right: { value: 'ewer' } },
     ],
     ['record.courier is not empty', { not: { empty: { record: 'loan_courier' } } }],
+    [
+      'record.fee between 10 and 20.50',
+      { between: { record: 'loan_fee' }, from: { value: '10' }, to: { value: '20.5' } },
+    ],
+    [
+      'record.due_back is not between today and today + 7 days',
+      {
+        not: {
+          between: { record: 'loan_due' },
+          from: { clock: 'today' },
+          to: { clock: 'today', plus: 7 },
+        },
+      },
+    ],
+    [
+      'record.status is one of ("Out", "Returned")',
+      { oneOf: { record: 'loan_status' }, values: ['out', 'returned'] },
+    ],
+    [
+      'record.item.title ends with "EWER" in any case',
+      {
+        compare: 'ends with',
+        left: { record: 'item_title', through: 'loan_item' },
+        right: { value: 'EWER' },
+        anyCase: true,
+      },
+    ],
+    ['user has role "Registrar" everywhere', { hasRole: 'registrar', held: 'everywhere' }],
+    ['user has exactly role "Registrar" anywhere', { hasRole: 'registrar', exactly: true, held: 'anywhere' }],
     ['time >= 9:30', { compare: '>=', left: { clock: 'time' }, right: { value: '09:30' } }],
     [
       'weekday not in (Saturday, Sunday)',
@@ -117,6 +147,41 @@ describe('what is written', () => {
       mend: expect.stringMatching(mend),
     });
   });
+
+  it.each<[string, string | undefined, string | undefined]>([
+    ['record.statsu = "Out"', 'status', undefined],
+    ['record.status = "Ouut"', '"Out"', undefined],
+    ['user has role "Registar"', '"Registrar"', undefined],
+    ['(record.status = "Out"', ')', undefined],
+    ['record.fee = "12"', undefined, undefined],
+    // A text where a record is meant: one is to be picked.
+    ['record.item = "Blue ewer"', undefined, 'item'],
+  ])('mends “%s” by what stands in the place of the fault', (text, fix, pick) => {
+    const parsed = parse(ofLoan, text);
+    if (parsed.ok) throw new Error('It was to be wrong');
+    expect([parsed.problem.fix, parsed.problem.pick]).toEqual([fix, pick]);
+    if (fix === undefined) return;
+    const { from, to } = parsed.problem.span;
+    expect(parse(ofLoan, text.slice(0, from) + fix + text.slice(to)).ok).toBe(true);
+  });
+
+  it('refuses a text for a record in a file as well, and tells what to do', () => {
+    const loan = LARKFIELD.entities.find(({ id }) => id === 'loan');
+    const scope = { definition: LARKFIELD, entity: loan };
+    const asks = (value: string) =>
+      whatIsWrong(scope, { compare: '=', left: { record: 'loan_item' }, right: { value } });
+    expect(asks('Blue ewer')?.mend).toMatch(/^Pick one Item/);
+    expect(asks('0b0f5a52-6d9e-4f0e-9c3b-6f1a2d3c4e5f')).toBeUndefined();
+  });
+
+  it.each([
+    ['É', 'é'],
+    ['STRASSE', 'strasse'],
+    ['İ', 'İ'],
+    ['ΣΊΣΥΦΟΣ', 'σίσυφοσ'],
+  ])('takes capitals as small letters, one for one: %s', (text, folded) =>
+    expect(foldCase(text)).toBe(folded),
+  );
 
   it('asks of no record where there is none', () => {
     const parsed = parse(ofNothing, 'record.status = "Out"');

@@ -2,10 +2,14 @@ import type { Entity } from '../model/definition';
 import type { Id } from '../model/id';
 import type { Value, Values } from '../model/value';
 import type { Truth } from './condition';
+import { foldCase } from './fold';
 import { registered, type Comparable } from './registered';
 
 /** How a stored value is read: what is not of that form is missing. */
-export type Reading = 'text' | 'decimal' | 'boolean';
+export type Reading = 'text' | 'folded' | 'decimal' | 'boolean';
+
+/** How two terms can be compared, the one with the other. */
+export type Test = '=' | '<' | '<=' | 'contains' | 'starts with' | 'ends with';
 
 /** A field of the record, or of the one that its field `through` points to; or a constant. */
 export type Term =
@@ -15,7 +19,7 @@ export type Term =
 /** One question about a record, with all that is known of the viewer and the moment put in as constants. */
 export type Atom =
   | {
-      readonly is: '=' | '<' | '<=' | 'contains' | 'starts with';
+      readonly is: Test;
       readonly left: Term;
       readonly right: Term;
     }
@@ -67,6 +71,7 @@ function isDecimal(text: string): boolean {
 export function readAs(value: Value | null | undefined, as: Reading): Comparable {
   if (as === 'boolean') return typeof value === 'boolean' ? value : undefined;
   if (typeof value !== 'string') return undefined;
+  if (as === 'folded') return foldCase(value);
   return as === 'text' || isDecimal(value) ? value : undefined;
 }
 
@@ -158,13 +163,7 @@ function call(name: string, gets: readonly Get[]): Ask {
  * A field of the record itself with a constant: what nearly all questions are. Written out, since it is
  * asked of every record.
  */
-function withConstant(
-  is: '=' | '<' | '<=' | 'contains' | 'starts with',
-  field: Id,
-  constant: string | boolean,
-  as: Reading,
-  turned: boolean,
-): Ask {
+function withConstant(is: Test, field: Id, constant: string | boolean, as: Reading, turned: boolean): Ask {
   const test = testFor(is, as);
   if (as === 'boolean')
     return ({ values }) => (typeof values[field] === 'boolean' ? values[field] === constant : undefined);
@@ -196,14 +195,14 @@ function withConstant(
   };
 }
 
-function comparison(is: '=' | '<' | '<=' | 'contains' | 'starts with', left: Term, right: Term): Ask {
+function comparison(is: Test, left: Term, right: Term): Ask {
   for (const [field, constant, turned] of [
     [left, right, false],
     [right, left, true],
   ] as const) {
     if (!('field' in field) || field.through !== undefined || !('constant' in constant)) continue;
     const value = readAs(constant.constant, constant.as);
-    if (value !== undefined && field.as === constant.as)
+    if (value !== undefined && field.as === constant.as && field.as !== 'folded')
       return withConstant(is, field.field, value, field.as, turned);
   }
   const [a, b] = [getter(left), getter(right)];
@@ -216,10 +215,10 @@ function comparison(is: '=' | '<' | '<=' | 'contains' | 'starts with', left: Ter
   };
 }
 
-type Test = (a: string | boolean, b: string | boolean) => boolean;
+type Compare = (a: string | boolean, b: string | boolean) => boolean;
 
 /** Texts compare by code point; of texts, only dates and times are ever put in order. */
-function testFor(is: '=' | '<' | '<=' | 'contains' | 'starts with', as: Reading): Test {
+function testFor(is: Test, as: Reading): Compare {
   const decimal = as === 'decimal';
   switch (is) {
     case '=':
@@ -232,5 +231,7 @@ function testFor(is: '=' | '<' | '<=' | 'contains' | 'starts with', as: Reading)
       return (a, b) => String(a).includes(String(b));
     case 'starts with':
       return (a, b) => String(a).startsWith(String(b));
+    case 'ends with':
+      return (a, b) => String(a).endsWith(String(b));
   }
 }

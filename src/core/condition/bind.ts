@@ -4,7 +4,7 @@ import { unitAndBelow } from '../model/units';
 import type { Value, Values } from '../model/value';
 import { asked, type Atom, type Reading, type RecordFacts, type Term } from './atom';
 import { addDays, type Clock } from './clock';
-import type { Condition, Operand, Operator, Truth } from './condition';
+import type { Comparison, Condition, HeldWhere, Operand, Truth } from './condition';
 import { all, any, satisfies, type Formula, type Must } from './formula';
 import { fieldFor, typeOf, type Scope, type Type } from './type';
 
@@ -18,23 +18,33 @@ const CONSTANTS = new Map<Truth, Answering>(
 /** An answer that does not depend on the record. */
 export const constant = (truth: Truth): Answering => CONSTANTS.get(truth) as Answering;
 
+/** How what is not known yet of a kind of viewer speaks. */
+export type Unknown = 'against' | 'for';
+
 /** What is known when a condition is asked: the viewer, their session, the moment. */
 export interface Facts {
   readonly definition: Definition;
   readonly signedIn: boolean;
-  /** The viewer's attributes by id; undefined where none are known, as for a bare role. */
+  /** The viewer's attributes by id; undefined for one who is signed out. */
   readonly user: Values | undefined;
   /** The values of the viewer's session; undefined where there is none. */
   readonly session: Values | undefined;
+  /**
+   * For a kind of viewer, of whom attributes and session are not known yet: whether what asks for one is taken as
+   * if nobody had what it takes, or as if somebody did. Decided both ways, the two are least and most.
+   */
+  readonly unknown?: Unknown | undefined;
   readonly clock: Clock;
-  readonly hasRole: (role: Id, exactly: boolean) => Answering;
-  readonly hasPrivilege: (privilege: Id) => Answering;
+  readonly hasRole: (role: Id, exactly: boolean, held?: HeldWhere) => Answering;
+  readonly hasPrivilege: (privilege: Id, held?: HeldWhere) => Answering;
   /** Groups that the viewer is taken to be in without asking. */
   readonly groups?: readonly Id[] | undefined;
 }
 
 /** What else must hold before a field may be asked for: in filters, that the asker may see it. */
 export type Guard = (term: Extract<Term, { field: Id }>) => Formula;
+
+const towardsTrue = (must: Must): boolean => must === 'be true' || must === 'not be false';
 
 const OPPOSITE: Readonly<Record<Must, Must>> = {
   'be true': 'be false',
@@ -68,12 +78,12 @@ class Binding {
       const parts = ('all' in condition ? condition.all : condition.any).map((one) =>
         this.formula(one, must),
       );
-      const towardsTrue = must === 'be true' || must === 'not be false';
-      return towardsTrue === 'all' in condition ? all(...parts) : any(...parts);
+      return towardsTrue(must) === 'all' in condition ? all(...parts) : any(...parts);
     }
     if ('hasRole' in condition)
-      return this.facts.hasRole(condition.hasRole, condition.exactly ?? false)(must);
-    if ('hasPrivilege' in condition) return this.facts.hasPrivilege(condition.hasPrivilege)(must);
+      return this.facts.hasRole(condition.hasRole, condition.exactly ?? false, condition.held)(must);
+    if ('hasPrivilege' in condition)
+      return this.facts.hasPrivilege(condition.hasPrivilege, condition.held)(must);
     if ('inGroup' in condition) {
       const { definition, groups, signedIn } = this.facts;
       if (groups?.includes(condition.inGroup)) return satisfies(true, must);
@@ -118,17 +128,26 @@ class Binding {
     >,
     must: Must,
   ): Formula {
-    if ('compare' in condition)
-      return this.comparison(condition.compare, condition.left, condition.right, must);
+    if ('compare' in condition) return this.comparison(condition, must);
+    if ('between' in condition) {
+      const { between, from, to } = condition;
+      const [low, high] = [
+        this.comparison({ compare: '<=', left: from, right: between }, must),
+        this.comparison({ compare: '<=', left: between, right: to }, must),
+      ];
+      return towardsTrue(must) ? all(low, high) : any(low, high);
+    }
     if ('empty' in condition) {
       const known = this.known(condition.empty);
+      if (known?.unknown) return this.notKnown([], must);
       if (known) return satisfies(known.value === undefined ? undefined : known.value === null, must);
       return this.ask({ is: 'empty', of: this.term(condition.empty) }, must);
     }
     if ('oneOf' in condition)
       return this.ask({ is: 'one of', of: this.term(condition.oneOf), values: condition.values }, must);
     if ('inUnit' in condition) {
-      const unit = this.known(condition.unit)?.value;
+      const { value: unit, unknown } = this.known(condition.unit) ?? {};
+      if (unknown) return this.notKnown([this.term(condition.inUnit)], must);
       const below = typeof unit === 'string' ? unitAndBelow(this.facts.definition, unit) : undefined;
       if (!below) return satisfies(undefined, must);
       return this.ask({ is: 'one of', of: this.term(condition.inUnit), values: [...below] }, must);
@@ -139,9 +158,9 @@ class Binding {
     );
   }
 
-  private comparison(operator: Operator, left: Operand, right: Operand, must: Must): Formula {
-    const [a, b] = [this.term(left, right), this.term(right, left)];
-    switch (operator) {
+  private comparison({ compare, left, right, anyCase }: Comparison, must: Must): Formula {
+    const [a, b] = [this.term(left, right, anyCase), this.term(right, left, anyCase)];
+    switch (compare) {
       case '!=':
         return this.ask({ is: '=', left: a, right: b }, OPPOSITE[must]);
       case '>':
@@ -149,7 +168,7 @@ class Binding {
       case '>=':
         return this.ask({ is: '<=', left: b, right: a }, must);
       default:
-        return this.ask({ is: operator, left: a, right: b }, must);
+        return this.ask({ is: compare, left: a, right: b }, must);
     }
   }
 
@@ -157,6 +176,7 @@ class Binding {
     const terms = termsOf(atom);
     // With a value that is missing nothing can be told, whatever the record.
     if (terms.includes(MISSING)) return satisfies(undefined, must);
+    if (terms.includes(NOT_KNOWN)) return this.notKnown(terms, must);
     const fields = terms.filter((term) => 'field' in term);
     if (fields.length === 0) {
       // Nothing of a record in it: the answer is known now.
@@ -170,11 +190,10 @@ class Binding {
   }
 
   /** The value of an operand that is no field; its value is null where it is empty, undefined in doubt. */
-  private known(operand: Operand): { readonly value: Value | null | undefined } | undefined {
+  private known(operand: Operand): Known | undefined {
     if ('value' in operand) return { value: operand.value };
-    if ('user' in operand) return { value: this.facts.user && (this.facts.user[operand.user] ?? null) };
-    if ('session' in operand)
-      return { value: this.facts.session && (this.facts.session[operand.session] ?? null) };
+    if ('user' in operand) return this.held(this.facts.user, operand.user);
+    if ('session' in operand) return this.held(this.facts.session, operand.session);
     if ('clock' in operand) {
       const reading = this.facts.clock[operand.clock];
       return { value: operand.clock === 'today' ? addDays(reading, operand.plus ?? 0) : reading };
@@ -182,22 +201,47 @@ class Binding {
     return undefined;
   }
 
-  private term(operand: Operand, other?: Operand): Term {
+  private held(values: Values | undefined, id: Id): Known {
+    const value = values?.[id];
+    if (value === undefined && values && this.facts.unknown) return { unknown: true };
+    return { value: values && (value ?? null) };
+  }
+
+  /**
+   * What asks for something that is not known yet. In doubt about the record it stays in doubt, whatever that is:
+   * somebody can only have what it takes where the record's own values are there.
+   */
+  private notKnown(terms: readonly Term[], must: Must): Formula {
+    if (this.facts.unknown !== 'for' || this.guard) return false;
+    if (terms.includes(MISSING) || satisfies(undefined, must)) return satisfies(undefined, must);
+    const fields = terms.filter((term) => 'field' in term);
+    return all(...fields.map((of): Formula => ({ atom: { is: 'empty', of }, must: 'be false' })));
+  }
+
+  private term(operand: Operand, other?: Operand, anyCase = false): Term {
     const type = typeOf(this.scope, operand) ?? (other && typeOf(this.scope, other));
-    const as = readingOf(type);
+    const as = anyCase ? 'folded' : readingOf(type);
     if ('record' in operand) {
       // A field that is gone has no value.
       if (!fieldFor(this.scope, operand)) return MISSING;
       const { record: field, through } = operand;
       return through === undefined ? { field, as } : { field, through, as };
     }
-    const value = this.known(operand)?.value;
+    const { value, unknown } = this.known(operand) ?? {};
+    if (unknown) return NOT_KNOWN;
     return value === undefined || value === null ? MISSING : { constant: value, as };
   }
 }
 
-/** A constant that reads as missing: no decimal looks like it. */
+/** The value of an operand: null where it is empty, undefined in doubt, or not known yet. */
+interface Known {
+  readonly value?: Value | null | undefined;
+  readonly unknown?: boolean;
+}
+
+/** Constants that read as missing: no decimal looks like them. */
 const MISSING: Term = { constant: '', as: 'decimal' };
+const NOT_KNOWN: Term = { constant: '?', as: 'decimal' };
 
 const NO_RECORD: RecordFacts = {
   entity: { id: '', name: '', plural: '', labelField: '', fields: [], actions: [] },

@@ -5,10 +5,12 @@ import type { Problem } from '../model/problem';
 import { allWithin, operandsOf, partsOf, type Condition, type Operand } from './condition';
 import { registered } from './registered';
 import {
+  canBeBetween,
   canBeOneOf,
   comparable,
   exampleOf,
   operatorsFor,
+  pointsNotText,
   readConstant,
   typeInWords,
   typeOf,
@@ -38,6 +40,7 @@ export function whatIsWrong(scope: Scope, condition: Condition): Wrong | undefin
     return 'value' in condition.empty || 'clock' in condition.empty
       ? wrong('This is never empty.', 'Ask it of a field or an attribute.')
       : undefined;
+  if ('between' in condition) return betweenFault(scope, condition);
   if ('oneOf' in condition) return oneOfFault(scope, condition);
   if ('inUnit' in condition)
     return [condition.inUnit, condition.unit].some((one) => !fits(scope, one, { kind: 'unit' }))
@@ -74,12 +77,15 @@ function fits(scope: Scope, operand: Operand, type: Type): boolean {
 
 function comparisonFault(
   scope: Scope,
-  { compare, left, right }: Extract<Condition, { compare: unknown }>,
+  { compare, left, right, anyCase }: Extract<Condition, { compare: unknown }>,
 ): Wrong | undefined {
   const { definition } = scope;
   const [a, b] = [typeOf(scope, left), typeOf(scope, right)];
   const type = a ?? b;
   if (!type) return wrong('Two constants are always the same.', 'Put a field on one side.');
+  const text = [left, right].find((one) => 'value' in one && !fits(scope, one, type));
+  if (type.kind === 'record' && text && 'value' in text)
+    return wrong(...pointsNotText(definition, type, String(text.value)));
   if (!fits(scope, left, type) || !fits(scope, right, type))
     return wrong(
       `${typeInWords(definition, type)} cannot be compared with this.`,
@@ -90,7 +96,24 @@ function comparisonFault(
       `“${compare}” does not fit ${typeInWords(definition, type)}.`,
       `Use ${operatorsFor(type).join(', ')}.`,
     );
-  return undefined;
+  return anyCase && type.kind !== 'text'
+    ? wrong('Only texts can be compared in any case.', 'Take “in any case” away.')
+    : undefined;
+}
+
+function betweenFault(
+  scope: Scope,
+  { between, from, to }: Extract<Condition, { between: unknown }>,
+): Wrong | undefined {
+  const type = typeOf(scope, between);
+  if (!type || !canBeBetween(type))
+    return wrong('This cannot be between two others.', 'Use a number, a date or a time.');
+  return fits(scope, from, type) && fits(scope, to, type)
+    ? undefined
+    : wrong(
+        `It must be between two of ${typeInWords(scope.definition, type)}.`,
+        `Write each as ${exampleOf(scope.definition, type)}.`,
+      );
 }
 
 function oneOfFault(

@@ -14,24 +14,35 @@ export type Condition =
   | { readonly not: Condition }
   | Comparison
   | { readonly empty: Operand }
+  /** From the one to the other, both included. */
+  | { readonly between: Operand; readonly from: Operand; readonly to: Operand }
   | { readonly oneOf: Operand; readonly values: readonly Value[] }
   /** Is the unit the other one, or below it? */
   | { readonly inUnit: Operand; readonly unit: Operand }
-  | { readonly hasRole: Id; readonly exactly?: boolean }
-  | { readonly hasPrivilege: Id }
+  | { readonly hasRole: Id; readonly exactly?: boolean; readonly held?: HeldWhere }
+  | { readonly hasPrivilege: Id; readonly held?: HeldWhere }
   | { readonly inGroup: Id }
   /** A named condition of the definition. */
   | { readonly meets: Id }
   /** A condition that code registers (registered.ts). */
   | { readonly call: string; readonly with: readonly Operand[] };
 
-export const COMPARISONS = ['=', '!=', '<', '<=', '>', '>=', 'contains', 'starts with'] as const;
+/**
+ * Where a role or a privilege must be held, whatever the record: without a limit to a unit, or at least in some
+ * unit. Where nothing is said, for the record's unit.
+ */
+export const HELD_WHERE = ['everywhere', 'anywhere'] as const;
+export type HeldWhere = (typeof HELD_WHERE)[number];
+
+export const COMPARISONS = ['=', '!=', '<', '<=', '>', '>=', 'contains', 'starts with', 'ends with'] as const;
 export type Operator = (typeof COMPARISONS)[number];
 
 export interface Comparison {
   readonly compare: Operator;
   readonly left: Operand;
   readonly right: Operand;
+  /** Texts: are capital and small letters the same? */
+  readonly anyCase?: boolean;
 }
 
 /** What a comparison looks at. */
@@ -67,6 +78,7 @@ export function partsOf(condition: Condition): readonly Condition[] {
 export function operandsOf(condition: Condition): readonly Operand[] {
   if ('compare' in condition) return [condition.left, condition.right];
   if ('empty' in condition) return [condition.empty];
+  if ('between' in condition) return [condition.between, condition.from, condition.to];
   if ('oneOf' in condition) return [condition.oneOf];
   if ('inUnit' in condition) return [condition.inUnit, condition.unit];
   return 'call' in condition ? condition.with : [];

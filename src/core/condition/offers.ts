@@ -8,6 +8,7 @@ import { constantInWords } from './print';
 import { REGISTERED } from './registered';
 import {
   attributesOf,
+  canBeBetween,
   canBeOneOf,
   comparable,
   entityFor,
@@ -105,6 +106,7 @@ const CLOCK_WORDS: Readonly<Record<ClockReading, string>> = {
 export function operatorOffers(type: Type): Offer[] {
   return [
     ...operatorsFor(type).map((text) => ({ text, about: OPERATOR_WORDS[text] })),
+    ...(canBeBetween(type) ? [{ text: 'between', about: 'from one to another, both included' }] : []),
     ...(canBeOneOf(type) ? [{ text: 'in (', about: 'one of several' }] : []),
     ...(type.kind === 'unit' ? [{ text: 'in unit', about: 'that unit or below it' }] : []),
     { text: 'is empty', about: 'nothing is written there' },
@@ -121,4 +123,5 @@ const OPERATOR_WORDS: Readonly<Record<Operator, string>> = {
   '>=': 'at least',
   contains: 'has this in it',
   'starts with': 'begins with this',
+  'ends with': 'has this at its end',
 };

@@ -4,17 +4,27 @@ import { failed, ok, type Problem, type Result } from '../model/problem';
 import { unitsOf } from '../model/units';
 import { whatIsWrong } from './check';
 import { beginnings, constantOffers, operandOffers, operatorOffers, type Offer } from './offers';
-import { CLOCK_READINGS, type ClockReading, type Condition, type Operand, type Operator } from './condition';
+import {
+  CLOCK_READINGS,
+  HELD_WHERE,
+  type ClockReading,
+  type Condition,
+  type HeldWhere,
+  type Operand,
+  type Operator,
+} from './condition';
 import { findByName, findByWord, nearest, pathWord, quotedName } from './names';
 import { REGISTERED, registered } from './registered';
 import { tokensOf, type Span, type Token } from './tokens';
 import {
   attributesOf,
+  canBeBetween,
   canBeOneOf,
   comparable,
   entityFor,
   exampleOf,
   operatorsFor,
+  pointsNotText,
   readConstant,
   typeInWords,
   typeOf,
@@ -26,6 +36,10 @@ import type { Value, ValueType } from '../model/value';
 /** What is wrong in a text, and where in it. */
 export interface TextProblem extends Problem {
   readonly span: Span;
+  /** What to write in the place of the span, where that mends it. */
+  readonly fix?: string;
+  /** Of which entity one record is to be picked, and written there as `#id`. */
+  readonly pick?: Id;
 }
 
 export type Parsed =
@@ -169,10 +183,13 @@ class Parser {
       this.offer(() => [{ text: 'role', about: '' }, ...(exactly ? [] : [{ text: 'privilege', about: '' }])]);
       if (this.takeWord('role')) {
         const { id } = this.reference('role', definition.roles);
-        return exactly ? { hasRole: id, exactly } : { hasRole: id };
+        return { hasRole: id, ...(exactly && { exactly }), ...this.heldWhere() };
       }
       if (!exactly && this.takeWord('privilege'))
-        return { hasPrivilege: this.reference('privilege', privilegesOf(definition)).id };
+        return {
+          hasPrivilege: this.reference('privilege', privilegesOf(definition)).id,
+          ...this.heldWhere(),
+        };
       throw this.fault(this.peek(), 'After “user has” comes role or privilege.', 'Write: user has role "…".');
     }
     if (this.takeWord('in')) {
@@ -184,6 +201,15 @@ class Parser {
       'After “user” comes a dot and an attribute, or has, or in group.',
       'Write user.email, or user has role "…".',
     );
+  }
+
+  private heldWhere(): { held?: HeldWhere } {
+    this.offer(() => [
+      { text: 'everywhere', about: 'not in some units only' },
+      { text: 'anywhere', about: 'whatever the unit' },
+    ]);
+    const held = HELD_WHERE.find((one) => this.takeWord(one));
+    return held ? { held } : {};
   }
 
   private call(): Condition {
@@ -217,6 +243,7 @@ class Parser {
     if (this.takeWord('is')) return this.afterIs(left, type);
     const not = this.isWord('not') && this.next(1).text === 'in' ? this.takeWord('not') : false;
     if (this.isWord('in') && this.next(1).text === 'unit' && this.takeWord('in')) return this.inUnit(left);
+    if (this.takeWord('between')) return this.between(left);
     if (this.takeWord('in')) {
       const within = this.oneOf(left);
       return not ? { not: within } : within;
@@ -244,7 +271,40 @@ class Parser {
       const condition = this.checked({ empty: of }, left.span);
       return not ? { not: condition } : condition;
     }
+    if (this.takeWord('one')) {
+      this.needWord('of');
+      const within = this.oneOf(left);
+      return not ? { not: within } : within;
+    }
+    if (this.takeWord('between')) return not ? { not: this.between(left) } : this.between(left);
     return this.compare(not ? '!=' : '=', left, this.operand(type));
+  }
+
+  private between(left: Read): Condition {
+    const between = this.needOperand(left);
+    const type = typeOf(this.scope, between) as Type;
+    if (!canBeBetween(type))
+      throw this.fault(
+        left.span,
+        'This cannot be between two others.',
+        `Use ${operatorsFor(type).join(' or ')}.`,
+      );
+    const low = this.operand(type);
+    const from = this.resolve(low, type);
+    this.offer(() => [{ text: 'and', about: 'and the highest that it may be' }]);
+    this.needWord('and');
+    const high = this.operand(type);
+    const to = this.resolve(high, type);
+    return this.checked({ between, from, to }, { from: left.span.from, to: high.span.to });
+  }
+
+  /** After a comparison of texts: are capital and small letters the same? */
+  private anyCase(type: Type): boolean {
+    if (type.kind === 'text') this.offer(() => [{ text: 'in any case', about: 'capital or small letters' }]);
+    if (!this.isWord('in') || this.next(1).text.toLowerCase() !== 'any') return false;
+    this.at += 2;
+    this.needWord('case');
+    return true;
   }
 
   private compare(operator: Operator, left: Read, right: Read): Condition {
@@ -265,10 +325,12 @@ class Parser {
         'Two constants are always the same.',
         'Put a field, such as record.…, on one side.',
       );
-    return this.checked(
-      { compare: operator, left: this.resolve(left, type), right: this.resolve(right, type) },
-      span,
-    );
+    const compared = {
+      compare: operator,
+      left: this.resolve(left, type),
+      right: this.resolve(right, type),
+    };
+    return this.checked(this.anyCase(type) ? { ...compared, anyCase: true } : compared, span);
   }
 
   private oneOf(left: Read): Condition {
@@ -395,6 +457,7 @@ class Parser {
         ? `After “${before}.” a ${what} is missing.`
         : `There is no ${what} “${token.text}”.`,
       didYouMean(near && `${before}.${near}`) ?? `Choose one of ${words.slice(0, 8).join(', ')}.`,
+      near,
     );
   }
 
@@ -420,12 +483,18 @@ class Parser {
     const value = this.constantOf(token, read.minus ?? false, type);
     const plain = value === undefined ? undefined : readConstant(definition, type, value);
     if (plain !== undefined) return { value: plain };
+    if (type.kind === 'record') {
+      const [message, mend] = pointsNotText(definition, type, token.text);
+      const { problem } = this.fault(read.span, message, mend);
+      throw new Fault({ ...problem, pick: type.entity });
+    }
     const names = constantOffers(this.scope, type).map((one) => one.text);
     const near = nearest(names, token.text);
     throw this.fault(
       read.span,
       `“${token.text}” is not ${typeInWords(definition, type)}.`,
       didYouMean(near) ?? `Write it as ${exampleOf(definition, type)}.`,
+      near,
     );
   }
 
@@ -453,7 +522,7 @@ class Parser {
       case 'unit':
         return this.nameOf(token, unitsOf(this.scope.definition));
       case 'record':
-        return kind === 'id' ? text.slice(1) : kind === 'string' ? text : undefined;
+        return kind === 'id' ? text.slice(1) : undefined;
     }
   }
 
@@ -474,13 +543,15 @@ class Parser {
           : undefined;
     if (id !== undefined) return { id, span: token };
     const names = among.map((one) => quotedName(among, one.id));
+    const near = nearest(names, token.text);
     throw this.fault(
       token,
       token.kind === 'end'
         ? `Here the name of a ${what} is missing.`
         : `There is no ${what} “${token.text}”.`,
-      didYouMean(nearest(names, token.text)) ??
+      didYouMean(near) ??
         (names.length > 0 ? `Choose one of ${names.slice(0, 6).join(', ')}.` : `Make a ${what} first.`),
+      near,
     );
   }
 
@@ -494,10 +565,14 @@ class Parser {
       }
     }
     if (this.takeWord('contains')) return 'contains';
-    if (this.isWord('starts') && this.next(1).text === 'with') {
-      this.at += 2;
-      return 'starts with';
-    }
+    for (const [word, operator] of [
+      ['starts', 'starts with'],
+      ['ends', 'ends with'],
+    ] as const)
+      if (this.isWord(word) && this.next(1).text === 'with') {
+        this.at += 2;
+        return operator;
+      }
     return undefined;
   }
 
@@ -529,10 +604,12 @@ class Parser {
     );
   }
 
-  private fault(span: Span, message: string, mend: string): Fault {
+  /** `fix` is what to write in the place of the span. */
+  private fault(span: Span, message: string, mend: string, fix?: string): Fault {
     const { from, to } = span;
     const place = `at character ${from + 1}`;
-    return new Fault({ code: 'condition', place, message, mend, span: { from, to } });
+    const problem = { code: 'condition', place, message, mend, span: { from, to } };
+    return new Fault(fix === undefined ? problem : { ...problem, fix });
   }
 
   private peek(): Token {
@@ -574,7 +651,13 @@ class Parser {
   private needSign(sign: string): Span {
     const token = this.peek();
     if (token.kind === 'wrong') throw this.unexpected(token);
-    if (!this.takeSign(sign)) throw this.fault(token, `Here a ${sign} is missing.`, `Put a ${sign} here.`);
+    if (!this.takeSign(sign))
+      throw this.fault(
+        token,
+        `Here a ${sign} is missing.`,
+        `Put a ${sign} here.`,
+        token.kind === 'end' ? sign : undefined,
+      );
     return token;
   }
 }

@@ -1,5 +1,5 @@
 import type { Value } from '../model/value';
-import { partsOf, type Condition, type Operand } from './condition';
+import { partsOf, type Condition, type HeldWhere, type Operand } from './condition';
 import { registered } from './registered';
 import { attributesOf, entityFor, typeOf, type Scope, type Type } from './type';
 import { pathWord, quoted, quotedName } from './names';
@@ -29,11 +29,18 @@ export function print(scope: Scope, condition: Condition): string {
   return question(scope, condition);
 }
 
+const where = ({ held }: { readonly held?: HeldWhere }): string => (held ? ` ${held}` : '');
+
 function question(scope: Scope, condition: Condition): string {
   const { definition } = scope;
   if ('compare' in condition) {
-    const { left, right } = condition;
-    return `${operand(scope, left, right)} ${condition.compare} ${operand(scope, right, left)}`;
+    const { left, right, compare, anyCase } = condition;
+    const text = `${operand(scope, left, right)} ${compare} ${operand(scope, right, left)}`;
+    return anyCase ? `${text} in any case` : text;
+  }
+  if ('between' in condition) {
+    const { between, from, to } = condition;
+    return `${operand(scope, between)} between ${operand(scope, from, between)} and ${operand(scope, to, between)}`;
   }
   if ('empty' in condition) return `${operand(scope, condition.empty)} is empty`;
   if ('oneOf' in condition) {
@@ -43,9 +50,9 @@ function question(scope: Scope, condition: Condition): string {
   if ('inUnit' in condition)
     return `${operand(scope, condition.inUnit)} in unit ${operand(scope, condition.unit, condition.inUnit)}`;
   if ('hasRole' in condition)
-    return `user has ${condition.exactly ? 'exactly ' : ''}role ${quotedName(definition.roles, condition.hasRole)}`;
+    return `user has ${condition.exactly ? 'exactly ' : ''}role ${quotedName(definition.roles, condition.hasRole)}${where(condition)}`;
   if ('hasPrivilege' in condition)
-    return `user has privilege ${quotedName(privilegesOf(definition), condition.hasPrivilege)}`;
+    return `user has privilege ${quotedName(privilegesOf(definition), condition.hasPrivilege)}${where(condition)}`;
   if ('inGroup' in condition) return `user in group ${quotedName(definition.groups, condition.inGroup)}`;
   if ('meets' in condition) return `meets ${quotedName(definition.conditions, condition.meets)}`;
   if ('call' in condition) {

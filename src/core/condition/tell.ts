@@ -11,8 +11,9 @@ import type { Values } from '../model/value';
 export interface Told {
   /** The question in the text form of conditions. */
   readonly question: string;
-  /** Undefined: it cannot be told; a value is missing. */
+  /** Undefined: it cannot be told; a value is missing, or (`differs`) differs among a kind's people. */
   readonly answer: Truth;
+  readonly differs?: true;
   /** What it looked at, and what was there: `weekday` is `Sunday`. Constants are left out. */
   readonly values: readonly { readonly name: string; readonly value: string }[];
 }
@@ -34,11 +35,14 @@ export function tell(
   if (inner) return tell(facts, scope, inner, record);
   const answer = answerOf(facts, scope, condition, record);
   if (answer === 'depends') return [];
+  const values = operandsOf(condition).flatMap((one) => valueOf(facts, scope, one, record) ?? []);
+  const differs = values.some((one) => one.value === NOT_KNOWN_YET);
   return [
     {
       question: print(scope, condition),
-      answer,
-      values: operandsOf(condition).flatMap((one) => valueOf(facts, scope, one, record) ?? []),
+      answer: differs ? undefined : answer,
+      ...(differs && { differs }),
+      values,
     },
   ];
 }
@@ -63,6 +67,9 @@ function answerOf(
   return is(yes) ? true : is(no) ? false : undefined;
 }
 
+/** What is told of an attribute or a session value of a kind of viewer. */
+const NOT_KNOWN_YET = 'not known yet';
+
 function valueOf(
   facts: Facts,
   scope: Scope,
@@ -71,9 +78,14 @@ function valueOf(
 ): Told['values'][number] | undefined {
   if ('value' in one) return undefined;
   const type: Type = typeOf(scope, one) ?? { kind: 'text' };
+  const name = operand(scope, one);
+  if (facts.unknown && 'user' in one && facts.user?.[one.user] === undefined)
+    return { name, value: NOT_KNOWN_YET };
+  if (facts.unknown && 'session' in one && facts.session?.[one.session] === undefined)
+    return { name, value: NOT_KNOWN_YET };
   const value = readOf(facts, scope, one, record);
   return {
-    name: operand(scope, one),
+    name,
     value: value === undefined ? 'not known' : value === null ? 'empty' : constantInWords(scope, value, type),
   };
 }

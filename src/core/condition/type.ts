@@ -57,7 +57,7 @@ const EQUAL: readonly Operator[] = ['=', '!='];
 export function operatorsFor({ kind }: Type): readonly Operator[] {
   switch (kind) {
     case 'text':
-      return [...EQUAL, 'contains', 'starts with'];
+      return [...EQUAL, 'contains', 'starts with', 'ends with'];
     case 'number':
     case 'money':
     case 'date':
@@ -68,6 +68,9 @@ export function operatorsFor({ kind }: Type): readonly Operator[] {
       return EQUAL;
   }
 }
+
+/** Do values of the type stand in an order, so that one can be between two others? */
+export const canBeBetween = (type: Type): boolean => operatorsFor(type) === ORDERED;
 
 /** Can a field of this type be one of several constants? */
 export const canBeOneOf = ({ kind }: Type): boolean =>
@@ -116,8 +119,9 @@ export function readConstant(definition: Definition, type: Type, value: Value): 
   if (typeof value !== 'string') return undefined;
   switch (type.kind) {
     case 'text':
-    case 'record':
       return value;
+    case 'record':
+      return /^[A-Za-z0-9_-]{1,64}$/.test(value) ? value : undefined;
     case 'number':
     case 'money':
       return /^-?\d{1,15}(\.\d{1,10})?$/.test(value) ? plainDecimal(value) : undefined;
@@ -138,6 +142,21 @@ export function readConstant(definition: Definition, type: Type, value: Value): 
     case 'weekday':
       return (WEEKDAYS as readonly string[]).includes(value) ? value : undefined;
   }
+}
+
+/** A text stands where a record is meant: what is wrong, and the mend. */
+export function pointsNotText(
+  definition: Definition,
+  type: Extract<Type, { kind: 'record' }>,
+  text: string,
+): [message: string, mend: string] {
+  const entity = definition.entities.find((one) => one.id === type.entity);
+  const label = entity?.fields.find((one) => one.id === entity.labelField);
+  const name = entity?.name ?? 'record';
+  return [
+    `“${text}” is a text, and this points to one ${name}.`,
+    `Pick one ${name}, which is written as #id; or compare a text of it, such as its ${label?.name ?? 'name'}.`,
+  ];
 }
 
 /** How a constant of the type is written, as an example for people. */

@@ -62,6 +62,7 @@ export function ConditionWindow({ title, api, scope, condition: first, onUse, on
           <h3 className="mt-4 mb-1 font-semibold">As text</h3>
           <TextForm
             scope={scope}
+            api={api}
             text={text}
             onChange={(next, made) => {
               setText(next);

@@ -2,8 +2,16 @@
 
 import { Trash2 } from 'lucide-react';
 import type { Condition, Operand, Operator } from '@/core/condition/condition';
-import { canBeOneOf, operatorsFor, readConstant, typeOf, type Scope, type Type } from '@/core/condition/type';
-import { privilegesOf } from '@/core/model/privileges';
+import {
+  canBeBetween,
+  canBeOneOf,
+  operatorsFor,
+  readConstant,
+  typeOf,
+  type Scope,
+  type Type,
+} from '@/core/condition/type';
+import { privilegesInLists } from '@/core/model/privileges';
 import { firstConstant, questionsFor, type Question } from './questions';
 import { OperandPicker, ValueInput } from './operand-picker';
 
@@ -167,17 +175,14 @@ function Asked({ scope, condition, onChange }: Pick<Props, 'scope' | 'condition'
           value={condition.hasRole}
           onChange={(hasRole) => onChange({ ...condition, hasRole })}
         />
+        <HeldSelect condition={condition} onChange={onChange} />
         <label className="flex items-center gap-1">
           <input
             type="checkbox"
             className="accent-open"
             checked={condition.exactly ?? false}
             onChange={(event) =>
-              onChange(
-                event.target.checked
-                  ? { hasRole: condition.hasRole, exactly: true }
-                  : { hasRole: condition.hasRole },
-              )
+              onChange(without(condition, 'exactly', event.target.checked ? true : undefined))
             }
           />
           exactly
@@ -186,12 +191,15 @@ function Asked({ scope, condition, onChange }: Pick<Props, 'scope' | 'condition'
     );
   if ('hasPrivilege' in condition)
     return (
-      <NameSelect
-        label="Privilege"
-        among={privilegesOf(definition)}
-        value={condition.hasPrivilege}
-        onChange={(hasPrivilege) => onChange({ hasPrivilege })}
-      />
+      <>
+        <NameSelect
+          label="Privilege"
+          among={privilegesInLists(definition)}
+          value={condition.hasPrivilege}
+          onChange={(hasPrivilege) => onChange({ ...condition, hasPrivilege })}
+        />
+        <HeldSelect condition={condition} onChange={onChange} />
+      </>
     );
   if ('inGroup' in condition)
     return (
@@ -235,6 +243,7 @@ function waysToAsk(scope: Scope, left: Operand, type: Type, right: Operand): Map
   const ways = new Map<string, Condition>();
   for (const compare of operatorsFor(type)) ways.set(compare, { compare, left, right });
   const first = 'value' in right ? right.value : firstConstant(scope, type);
+  if (canBeBetween(type)) ways.set('is between', { between: left, from: right, to: right });
   if (canBeOneOf(type)) ways.set('is one of', { oneOf: left, values: [first] });
   if (type.kind === 'unit') ways.set('in unit', { inUnit: left, unit: right });
   if (!('clock' in left)) {
@@ -258,7 +267,9 @@ function Comparing({ scope, condition, onChange }: Pick<Props, 'scope' | 'condit
         ? condition.oneOf
         : 'inUnit' in condition
           ? condition.inUnit
-          : empty?.empty;
+          : 'between' in condition
+            ? condition.between
+            : empty?.empty;
   const type = left && typeOf(scope, left);
   if (!left || !type) return <span className="text-quiet">Only the text form can change this.</span>;
   const right: Operand =
@@ -266,7 +277,9 @@ function Comparing({ scope, condition, onChange }: Pick<Props, 'scope' | 'condit
       ? condition.right
       : 'inUnit' in condition
         ? condition.unit
-        : { value: firstConstant(scope, type) };
+        : 'between' in condition
+          ? condition.from
+          : { value: firstConstant(scope, type) };
   const ways = waysToAsk(scope, left, type, right);
   const way =
     'compare' in condition
@@ -275,9 +288,11 @@ function Comparing({ scope, condition, onChange }: Pick<Props, 'scope' | 'condit
         ? 'is one of'
         : 'inUnit' in condition
           ? 'in unit'
-          : 'not' in condition
-            ? 'is not empty'
-            : 'is empty';
+          : 'between' in condition
+            ? 'is between'
+            : 'not' in condition
+              ? 'is not empty'
+              : 'is empty';
   return (
     <>
       <select
@@ -302,6 +317,36 @@ function Comparing({ scope, condition, onChange }: Pick<Props, 'scope' | 'condit
           operand={condition.right}
           onChange={(next) => onChange({ ...condition, right: next })}
         />
+      )}
+      {'compare' in condition && type.kind === 'text' && (
+        <label className="flex items-center gap-1">
+          <input
+            type="checkbox"
+            className="accent-open"
+            checked={condition.anyCase ?? false}
+            onChange={(event) =>
+              onChange(without(condition, 'anyCase', event.target.checked ? true : undefined))
+            }
+          />
+          in any case
+        </label>
+      )}
+      {'between' in condition && (
+        <>
+          <OperandPicker
+            scope={scope}
+            type={type}
+            operand={condition.from}
+            onChange={(from) => onChange({ ...condition, from })}
+          />
+          <span className="text-quiet">and</span>
+          <OperandPicker
+            scope={scope}
+            type={type}
+            operand={condition.to}
+            onChange={(to) => onChange({ ...condition, to })}
+          />
+        </>
       )}
       {'inUnit' in condition && (
         <OperandPicker
@@ -348,6 +393,36 @@ const WORDS: Readonly<Partial<Record<Operator, string>>> = {
   '>': 'is more than, after',
   '>=': 'is at least',
 };
+
+/** The condition with this part of it, or without it where it is undefined. */
+function without<C extends Condition, K extends keyof C>(condition: C, key: K, value: C[K] | undefined): C {
+  const { [key]: _, ...others } = condition;
+  return (value === undefined ? others : { ...others, [key]: value }) as C;
+}
+
+/** Where a role or a privilege must be held. */
+function HeldSelect<C extends Extract<Condition, { hasRole: string } | { hasPrivilege: string }>>({
+  condition,
+  onChange,
+}: {
+  condition: C;
+  onChange: (condition: Condition) => void;
+}) {
+  return (
+    <select
+      aria-label="Where it is held"
+      className="field-box w-auto"
+      value={condition.held ?? ''}
+      onChange={(event) =>
+        onChange(without(condition, 'held', (event.target.value || undefined) as C['held']))
+      }
+    >
+      <option value="">for the unit at hand</option>
+      <option value="everywhere">everywhere</option>
+      <option value="anywhere">in any unit</option>
+    </select>
+  );
+}
 
 function NameSelect({
   label,

@@ -1,6 +1,7 @@
 'use client';
 
-import { useId, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
+import { samplesOf, type Sample } from '../look/samples';
 import { parse, suggest, type Offers, type TextProblem } from '@/core/condition/parse';
 import type { Condition } from '@/core/condition/condition';
 import type { Scope } from '@/core/condition/type';
@@ -8,6 +9,8 @@ import type { Scope } from '@/core/condition/type';
 interface Props {
   readonly scope: Scope;
   readonly text: string;
+  /** Where records to pick from are found. */
+  readonly api: string;
   /** With the condition, where the text is one. */
   readonly onChange: (text: string, condition: Condition | undefined) => void;
 }
@@ -15,7 +18,7 @@ interface Props {
 const NO_OFFERS: Offers = { span: { from: 0, to: 0 }, offers: [] };
 
 /** A condition as text: its fault is told at its place while it is written, and what could stand there is offered. */
-export function TextForm({ scope, text, onChange }: Props) {
+export function TextForm({ scope, text, api, onChange }: Props) {
   const listId = useId();
   const area = useRef<HTMLTextAreaElement>(null);
   const [offers, setOffers] = useState<Offers>(NO_OFFERS);
@@ -44,6 +47,14 @@ export function TextForm({ scope, text, onChange }: Props) {
       area.current?.focus();
       area.current?.setSelectionRange(cursor, cursor);
     });
+  };
+  const mend = ({ span: { from, to } }: TextProblem, written: string): void => {
+    const before = text.slice(0, from);
+    const space =
+      from === text.length && before !== '' && !/[\s(.]$/.test(before) && /^\w/.test(written) ? ' ' : '';
+    const next = before + space + written + text.slice(to);
+    write(next, from + space.length + written.length);
+    area.current?.focus();
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     if (!open) return;
@@ -79,7 +90,11 @@ export function TextForm({ scope, text, onChange }: Props) {
         onFocus={(event) => look(text, event.currentTarget.selectionStart)}
         onKeyDown={onKeyDown}
       />
-      {problem && text.trim() !== '' && <Fault text={text} problem={problem} />}
+      {problem && text.trim() !== '' && (
+        <Fault text={text} problem={problem} api={api}>
+          {(written) => mend(problem, written)}
+        </Fault>
+      )}
       <ul
         id={listId}
         role="listbox"
@@ -119,8 +134,22 @@ function problemOf(scope: Scope, text: string): TextProblem | undefined {
   return parsed.ok ? undefined : parsed.problem;
 }
 
-/** The text once more, with the place of the fault marked, and under it what is wrong and how to mend it. */
-function Fault({ text, problem }: { text: string; problem: TextProblem }) {
+/**
+ * The text once more, with the place of the fault marked, and under it what is wrong and how to mend it; where it is
+ * known what to write there, a click writes it.
+ */
+function Fault({
+  text,
+  problem,
+  api,
+  children: onMend,
+}: {
+  text: string;
+  problem: TextProblem;
+  api: string;
+  children: (written: string) => void;
+}) {
+  const { fix, pick } = problem;
   const { from, to } = problem.span;
   return (
     <div role="alert" className="mt-1 border-l-4 border-ink bg-sheet px-2 py-1">
@@ -132,8 +161,38 @@ function Fault({ text, problem }: { text: string; problem: TextProblem }) {
         {text.slice(to)}
       </p>
       <p className="mt-1">
-        {problem.message} <span className="font-medium">{problem.mend}</span>
+        {problem.message}{' '}
+        {fix === undefined ? (
+          <span className="font-medium">{problem.mend}</span>
+        ) : (
+          <button type="button" className="link" onClick={() => onMend(fix)}>
+            {problem.mend}
+          </button>
+        )}
       </p>
+      {pick !== undefined && <Picks api={api} entity={pick} onPick={(id) => onMend(`#${id}`)} />}
     </div>
+  );
+}
+
+/** Some records to pick one of. */
+function Picks({ api, entity, onPick }: { api: string; entity: string; onPick: (id: string) => void }) {
+  const [samples, setSamples] = useState<readonly Sample[]>([]);
+  useEffect(() => {
+    let gone = false;
+    void samplesOf(api, entity).then((found) => gone || setSamples(found.slice(0, 8)));
+    return () => {
+      gone = true;
+    };
+  }, [api, entity]);
+  if (samples.length === 0) return null;
+  return (
+    <p className="mt-1 flex flex-wrap gap-x-3">
+      {samples.map(({ id, label }) => (
+        <button key={id} type="button" className="link" onClick={() => onPick(id)}>
+          {label}
+        </button>
+      ))}
+    </p>
   );
 }
