@@ -1,20 +1,53 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { rightNow, SIGNED_OUT, viewerOfRole } from '@/core/access/viewer';
 import { applyEdit } from '@/core/edit/apply';
-import { compareReach, difference } from '@/core/edit/difference';
+import { difference } from '@/core/edit/difference';
+import { compareReach } from '@/core/edit/shifts';
 import type { Edit } from '@/core/edit/edit';
 import { addScreen, editLines, newLine } from '@/core/edit/make';
-import { changeInWords, fullName, handleName, placeInWords, whoInWords } from '@/core/edit/words';
-import type { Definition, Screen } from '@/core/model/definition';
+import { changeInWords } from '@/core/edit/change-words';
+import { powerOf } from '@/core/edit/power';
+import { fullName, handleName, placeInWords, whoInWords } from '@/core/edit/words';
+import type { Definition, Role, Screen } from '@/core/model/definition';
 import type { Line } from '@/core/model/gate';
 import { Tree } from '@/core/model/tree';
+import { readDefinition } from '@/core/model/schema';
+import { sameJson } from '@/core/model/same-json';
 import { LARKFIELD } from '@/demo/definition';
+import { Draw, drawDefinition } from './arbitrary';
 
 const made = (...edits: Edit[]): Definition => {
   const result = applyEdit(LARKFIELD, { do: 'together', edits });
   if (!result.ok) throw new Error(JSON.stringify(result.problems));
   return result.value;
 };
+type Path = readonly (string | number)[];
+
+/** Every place of a document where something stands. */
+function placesIn(json: unknown, path: Path = []): { path: Path; at: unknown }[] {
+  const inner =
+    typeof json === 'object' && json !== null
+      ? Object.entries(json).flatMap(([key, one]) =>
+          placesIn(one, [...path, Array.isArray(json) ? Number(key) : key]),
+        )
+      : [];
+  return path.length === 0 ? inner : [{ path, at: json }, ...inner];
+}
+
+/** Puts something else there, or takes it away, or turns the order round. */
+function changeAt(document: unknown, path: Path, at: unknown, draw: Draw): void {
+  let holder = document as Record<string | number, unknown>;
+  for (const key of path.slice(0, -1)) holder = holder[key] as typeof holder;
+  const key = path.at(-1) as string | number;
+  const list = Array.isArray(at) && at.length > 1;
+  // What holds elements stays what it is: without it there is no document.
+  if (list) holder[key] = draw.chance(50) ? at.toReversed() : at.slice(1);
+  else if (typeof at === 'string') holder[key] = `${at}x`;
+  else if (typeof at === 'boolean') holder[key] = !at;
+  else if (typeof at === 'number') holder[key] = at + 1;
+}
+
 const registrar: Line = { id: 'new', who: { kind: 'role', role: 'registrar' }, what: 'edit' };
 const stores = LARKFIELD.gates['s_stores']?.lines ?? [];
 const onlyRegistrar = made(editLines('s_stores', stores, [registrar]));
@@ -52,7 +85,81 @@ describe('what a release would change', () => {
     if (!role) throw new Error('No role');
     expect(
       told(made({ do: 'changeItem', list: 'roles', from: role, to: { ...role, includes: ['volunteer'] } })),
-    ).toEqual([{ about: 'Curator', done: ['Now includes Volunteer.'] }]);
+    ).toEqual([{ about: 'Role Curator', done: ['It now includes Volunteer, with all that this gives.'] }]);
+  });
+
+  it('misses nothing: it is empty only if the two documents are the same, whichever key differs', () => {
+    const keys = new Set<string>();
+    fc.assert(
+      fc.property(fc.gen(), (value) => {
+        const draw = new Draw(value);
+        const drawn = draw.chance(50) ? LARKFIELD : drawDefinition(draw);
+        const before = structuredClone(drawn);
+        expect(difference(drawn, before)).toEqual([]);
+        const places = placesIn(before);
+        for (let n = 0; n < 25; n++) {
+          const after = structuredClone(before);
+          const { path, at } = draw.one(places);
+          keys.add(path.filter((one) => typeof one === 'string').join('.'));
+          changeAt(after, path, at, draw);
+          const changes = difference(before, after);
+          expect([path, changes.length > 0]).toEqual([path, !sameJson(before, after)]);
+          // Only what is sound can be told of in words.
+          for (const change of readDefinition(after).ok ? changes : []) {
+            const { about, done } = changeInWords(change, before, after, () => undefined);
+            expect([path, about !== '', done.length > 0]).toEqual([path, true, true]);
+            expect(done.join(' ')).not.toMatch(/undefined|object Object|It was changed/);
+          }
+        }
+      }),
+      { numRuns: 16, endOnFailure: true },
+    );
+    // The demo has nearly every key that there is.
+    expect(keys.size).toBeGreaterThan(60);
+  });
+
+  it.each<[string, (role: Role) => Partial<Definition>, string[]]>([
+    [
+      'standing in, with changes',
+      () => ({ standIn: { privilege: 'q_late', minutes: 30, changes: true } }),
+      ['Standing in: Whoever holds', 'and change what that person may change'],
+    ],
+    [
+      'unlocking',
+      () => ({ unlock: { privilege: 'q_late', minutes: 5 } }),
+      ['Unlocking: Whoever holds', '5 minutes'],
+    ],
+    ['signing up', () => ({ signUp: true }), ['Signing up: Anybody may open an account']],
+    [
+      'handing out, also what is not held',
+      (role) => ({ roles: [{ ...role, handsOut: [{ role: 'head', notHeld: true }] }] }),
+      ['may hand out', 'also without holding it'],
+    ],
+    ['joining', (role) => ({ roles: [{ ...role, joinable: true }] }), ['People may join by themselves']],
+    [
+      'every new person',
+      (role) => ({ roles: [{ ...role, givenToNew: true }] }),
+      ['Every new person gets it'],
+    ],
+    [
+      'setting what is compared',
+      (role) => ({ roles: [{ ...role, setsCompared: true }] }),
+      ['may set what conditions compare'],
+    ],
+    [
+      'a privilege more',
+      (role) => ({ roles: [{ ...role, privileges: ['q_late'] }] }),
+      ['It now holds the privilege “'],
+    ],
+  ])('tells of power: %s', (_, change, words) => {
+    const role: Role = { id: 'fresh', name: 'Fresh', includes: [], privileges: [] };
+    const bare: Definition = { ...LARKFIELD, signUp: false, roles: [role] };
+    const { standIn: _s, unlock: _u, ...before } = bare;
+    const said = powerOf(before, { ...before, ...change(role) }).map((one) => `${one.about}: ${one.said}`);
+    expect(said).toHaveLength(1);
+    for (const one of words) expect(said[0]).toContain(one);
+    // What is taken away gives no power.
+    expect(powerOf({ ...before, ...change(role) }, before)).toEqual([]);
   });
 
   it('says who gains and who loses, also by what follows', () => {

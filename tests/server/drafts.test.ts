@@ -2,10 +2,11 @@ import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { newLine, removeNamed, removePrivilege } from '@/core/edit/make';
 import { newUuid } from '@/core/model/id';
 import type { Edit } from '@/core/edit/edit';
+import type { Role } from '@/core/model/definition';
 import type { Line } from '@/core/model/gate';
 import { LARKFIELD } from '@/demo/definition';
 import { change, draftAt, draftOf, standing } from '@/server/drafts/draft';
-import { release, releasedDefinition } from '@/server/drafts/release';
+import { release, releasedDefinition, releaseInForce } from '@/server/drafts/release';
 import { review } from '@/server/drafts/review';
 import { Refused } from '@/server/http/problem';
 import { setUp } from '@/server/seed';
@@ -146,6 +147,64 @@ describe('a draft', () => {
     expect((await draftOf(ID)).revision).toBe(revision);
     await change(ID, bo, revision, { edit: role }, { confirmed: String(widened?.more.members?.['code']) });
     expect((await draftOf(ID)).revision).toBe(revision + 1);
+  });
+
+  it('skips what can no longer be taken back, with a reason, and says what it took back', async () => {
+    const line = newLine({ kind: 'signed-in' }, 'see');
+    await change(ID, ada, 0, {
+      edit: { do: 'changeSettings', from: { signUp: true }, to: { signUp: false } },
+    });
+    await change(ID, ada, 1, { edit: add(line) });
+    await change(ID, bo, 2, { edit: { do: 'removeLine', gate: 's_stores', line, at: 0 } });
+    const undone = await change(ID, ada, 3, 'undo');
+    expect(undone.said).toMatch(/^Your change of Stores was skipped.*another one by now/);
+    expect(undone.said).toMatch(/Taken back: .*account for themselves: yes, before no\.$/);
+    expect(undone.standing).toEqual({ redo: 1 });
+    expect((await draftOf(ID)).definition.signUp).toBe(true);
+    await change(ID, ada, 4, 'redo');
+    await expect(change(ID, ada, 5, 'undo').then(() => change(ID, ada, 6, 'undo'))).rejects.toMatchObject({
+      code: 'nothing-to-undo',
+    });
+  });
+
+  it('is reviewed with what gives power first, and what follows by its cause', async () => {
+    const roleOf = (id: string) => LARKFIELD.roles.find((one) => one.id === id) as Role;
+    await person(ID, 'reg@x.example', [{ role: 'registrar' }]);
+    await person(ID, 'len@x.example', [{ role: 'lender' }]);
+    await change(ID, ada, 0, {
+      edit: {
+        do: 'changeItem',
+        list: 'roles',
+        from: roleOf('registrar'),
+        to: { ...roleOf('registrar'), handsOut: [{ role: 'head', notHeld: true }] },
+      },
+    });
+    await change(ID, ada, 1, { edit: { do: 'follow', gate: 's_stores', lines: stores } });
+    await change(ID, ada, 2, {
+      edit: { do: 'changeSettings', from: { name: LARKFIELD.name }, to: { name: 'Another desk' } },
+    });
+    const found = await review(ID);
+    expect(found.power).toEqual([
+      {
+        about: 'Role Registrar',
+        said: 'Who holds it may hand out Head of collections, also without holding it.',
+        names: ['reg@x.example'],
+      },
+    ]);
+    const screen = found.changes.find(({ about }) => about === 'Stores');
+    expect(screen?.effect?.moved[0]?.names).toContain('len@x.example');
+    // What is on the screen, and leads there, is told as one thing, under its cause.
+    const places = screen?.following.flatMap(({ elements }) => elements) ?? [];
+    expect(places.length).toBeGreaterThan(2 * (screen?.following.length ?? 0));
+    expect(places).toContain('Stores (in the menu)');
+    expect(found.following).toEqual([]);
+    expect(found.changes.at(-1)).toMatchObject({ about: 'Another desk' });
+    await release(ID, ada, 3, 'For the summer');
+    expect((await releaseInForce(ID))?.note).toBe('For the summer');
+    expect((await database().select({ name: applications.name }).from(applications))[0]?.name).toBe(
+      'Another desk',
+    );
+    expect((await review(ID)).changes).toEqual([]);
   });
 
   it('is released at the revision that was reviewed, and then never changes', async () => {

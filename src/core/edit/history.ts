@@ -4,6 +4,8 @@ export interface LogEntry {
   /** The revision that this one takes back, or does again. */
   readonly undoes?: number | null;
   readonly redoes?: number | null;
+  /** Revisions that were to be taken back, or done again, before it, and no longer could be. */
+  readonly skips?: readonly number[] | null;
 }
 
 export interface Standing {
@@ -13,24 +15,30 @@ export interface Standing {
   readonly redo?: number;
 }
 
-/** What undo and redo would act on, from one builder's own entries in order of revision. */
-export function standingOf(own: readonly LogEntry[]): Standing {
-  const done: number[] = [];
+/** One's own edits that stand, and those taken back with nothing done since: each list in order, the last first to go. */
+export function stacksOf(own: readonly LogEntry[]): {
+  readonly undo: readonly number[];
+  readonly redo: readonly number[];
+} {
+  let done: number[] = [];
   let undone: number[] = [];
-  for (const entry of own) {
-    if (typeof entry.undoes === 'number') {
-      const { undoes } = entry;
-      if (done.at(-1) === undoes) done.pop();
-      undone.push(undoes);
-    } else if (typeof entry.redoes === 'number') {
-      undone.pop();
-      done.push(entry.redoes);
-    } else {
-      done.push(entry.revision);
+  for (const { revision, undoes, redoes, skips } of own) {
+    const gone = (one: number): boolean => one !== undoes && one !== redoes && !skips?.includes(one);
+    done = done.filter(gone);
+    undone = undone.filter(gone);
+    if (typeof undoes === 'number') undone.push(undoes);
+    else if (typeof redoes === 'number') done.push(redoes);
+    else {
+      done.push(revision);
       undone = [];
     }
   }
-  const undo = done.at(-1);
-  const redo = undone.at(-1);
-  return { ...(undo !== undefined && { undo }), ...(redo !== undefined && { redo }) };
+  return { undo: done, redo: undone };
+}
+
+/** What undo and redo would act on first, from one builder's own entries in order of revision. */
+export function standingOf(own: readonly LogEntry[]): Standing {
+  const { undo, redo } = stacksOf(own);
+  const [last, taken] = [undo.at(-1), redo.at(-1)];
+  return { ...(last !== undefined && { undo: last }), ...(taken !== undefined && { redo: taken }) };
 }

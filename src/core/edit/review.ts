@@ -1,11 +1,22 @@
 import type { Answer } from '../access/level';
 import type { ElementKind } from '../model/tree';
 
+/** Which records somebody gets otherwise than before, told of some that there are. */
+export interface OtherRecords {
+  /** The person whom it is told of. */
+  readonly of: string;
+  readonly gained: readonly string[];
+  readonly lost: readonly string[];
+  /** How many that is in all, of how many looked at. */
+  readonly counts: { readonly gained: number; readonly lost: number; readonly of: number };
+}
+
 /** People whose access changes in the same way. */
 export interface Moved {
   readonly before: Answer;
   readonly after: Answer;
   readonly names: readonly string[];
+  readonly records?: OtherRecords | undefined;
 }
 
 /** What a release would do to one element. */
@@ -16,22 +27,50 @@ export interface Effect {
   readonly moved: readonly Moved[];
 }
 
+/** Whether people get more than before, less, or other records. */
+export type Direction = 'gain' | 'lose' | 'other';
+
+export const directionOf = ({ before, after, records }: Omit<Moved, 'names'>): Direction => {
+  const [was, is] = [before.least + before.most, after.least + after.most];
+  if (is !== was) return is > was ? 'gain' : 'lose';
+  if (!records || records.counts.gained === records.counts.lost) return 'other';
+  return records.counts.lost === 0 ? 'gain' : records.counts.gained === 0 ? 'lose' : 'other';
+};
+
+/** The same people get more, or less, of many elements: what follows from one change. */
+export interface Following {
+  readonly direction: Direction;
+  readonly names: readonly string[];
+  readonly elements: readonly string[];
+}
+
 /** What a release would change, as it is reviewed. */
 export interface Review {
   /** The draft revision that this is a review of: what a release then names. */
   readonly revision: number;
+  /** What the application is called in the draft. */
+  readonly name: string;
   /** The release in force; undefined before the first. */
   readonly number: number | undefined;
+  /** What gives power, with those who hold it. */
+  readonly power: readonly {
+    readonly about: string;
+    readonly said: string;
+    readonly names?: readonly string[];
+  }[];
   readonly changes: readonly {
     readonly about: string;
     readonly done: readonly string[];
     readonly effect: Effect | undefined;
+    /** Elsewhere. */
+    readonly following: readonly Following[];
   }[];
-  /** Elements that nobody changed, and whose access changes all the same. */
-  readonly following: readonly Effect[];
-  /** How many gain something somewhere, and how many lose something. */
+  /** What follows from roles, groups and settings. */
+  readonly following: readonly Following[];
+  /** How many gain something somewhere, how many lose something, and how many get other records only. */
   readonly gaining: number;
   readonly losing: number;
+  readonly others: number;
 }
 
 /** What an edit would change, in short: names of people, and whether those who are signed out are among them. */

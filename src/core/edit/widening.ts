@@ -12,7 +12,7 @@ import type { Id } from '../model/id';
 import { privilegesOf } from '../model/privileges';
 import { treeOf } from '../model/tree';
 import { unitsOf } from '../model/units';
-import { compareReach, type Affected } from './difference';
+import { compareReach, type Affected } from './shifts';
 
 /** Who would get more since something is deleted, and of what. */
 export interface Widening {

@@ -1,13 +1,13 @@
 import { print } from '../condition/print';
-import type { Definition, Role } from '../model/definition';
-import { sameLine, type Line, type What, type Who } from '../model/gate';
+import type { Definition } from '../model/definition';
+import type { Line, What, Who } from '../model/gate';
 import type { Id } from '../model/id';
 import type { Widening } from './widening';
 import { privilegesOf } from '../model/privileges';
 import { unitsOf } from '../model/units';
-import { isDataDoor, treeOf, type Element, type ElementKind } from '../model/tree';
+import { treeOf, type Element, type ElementKind } from '../model/tree';
 import type { Answer, Level } from '../access/level';
-import type { Change } from './difference';
+import type { Among } from '../access/numbers';
 
 /** How people are called, by id; undefined for one who is gone. */
 export type PersonName = (id: Id) => string | undefined;
@@ -70,6 +70,19 @@ export const levelInWords = (kind: ElementKind, level: Level): string => wordsFo
 export const answerInWords = (kind: ElementKind, { least, most }: Answer): string =>
   least === most ? levelInWords(kind, most) : 'Depends';
 
+/** How many of a kind's people get something: "edit for 3 of 14", "use for 2, disabled for 5 of 14". */
+export function amongInWords(kind: ElementKind, { edit, see, of }: Among): string {
+  const [, sees, edits] = wordsFor(kind).map((word) => word.toLowerCase());
+  const said = [...(edit > 0 ? [`${edits} for ${edit}`] : []), ...(see > 0 ? [`${sees} for ${see}`] : [])];
+  return `${said.join(', ') || `${wordsFor(kind)[0].toLowerCase()} for all`} of ${of}`;
+}
+
+/** The same in very few: "edit 3 of 14". */
+export function amongInShort(kind: ElementKind, { edit, see, of }: Among): string {
+  const [, sees, edits] = wordsFor(kind).map((word) => word.toLowerCase());
+  return edit > 0 ? `${edits} ${edit} of ${of}` : `${sees} ${see} of ${of}`;
+}
+
 /** What a line does, in the words that fit the kind of element. */
 export function whatInWords(kind: ElementKind, what: What): string {
   switch (what) {
@@ -125,6 +138,7 @@ export function fullName(element: Element): string {
     return `${container?.name ?? ''}: ${name} (data, everywhere)`;
   if (kind === 'rows') return `${name} (records)`;
   if (kind === 'menu-item') return `${name} (in the menu)`;
+  if (kind === 'area') return `${name} (area)`;
   if (kind === 'screen' || !screen) return name;
   return `${name} (${kindInWords(kind).toLowerCase()} on ${screen.name})`;
 }
@@ -149,78 +163,6 @@ export function lineInWords(line: Line, element: Id, definition: Definition, per
   return `${said}, when ${print({ definition, entity: on && tree.recordOf(on) }, line.when)}`;
 }
 
-/** A change in words: what it is about, and what was done, a sentence each. */
-export function changeInWords(
-  change: Change,
-  before: Definition,
-  after: Definition,
-  personName: PersonName,
-): { readonly about: string; readonly done: readonly string[] } {
-  if (change.kind === 'role') return { about: change.name, done: roleInWords(change.role, before, after) };
-  const element = treeOf(after).get(change.element) ?? treeOf(before).get(change.element);
-  const about = element ? fullName(element) : change.element;
-  if (change.kind !== 'gate') return { about, done: [`It was ${change.kind}.`] };
-  const kind = element?.kind ?? 'section';
-  const inWords = (definition: Definition) => (line: Line) =>
-    lineInWords(line, change.element, definition, personName);
-  const follows = isDataDoor({ kind }) ? 'the screens' : (element?.container?.name ?? '');
-  const list = (lines: readonly Line[]): string => lines.map(inWords(after)).join('; ') || 'none, so nobody';
-  if (!change.after) return { about, done: [`It follows ${follows} again.`] };
-  if (!change.before)
-    return { about, done: [`It no longer follows ${follows}. Its lines: ${list(change.after)}.`] };
-  const has = (lines: readonly Line[], line: Line): boolean => lines.some((one) => sameLine(one, line));
-  const gone = change.before.filter((line) => !has(change.after ?? [], line));
-  const added = change.after.filter((line) => !has(change.before ?? [], line));
-  return {
-    about,
-    done: [
-      ...gone.map((line) => `No longer: ${inWords(before)(line)}.`),
-      ...added.map((line) => `Now: ${inWords(after)(line)}.`),
-      ...(gone.length + added.length === 0 ? ['Its lines stand in another order.'] : []),
-    ],
-  };
-}
-
-const SETS_COMPARED =
-  'This gives power: who holds it and looks after people may set what conditions compare, and so let them in.';
-
-/** What is different about a role, a sentence each. */
-function roleInWords(id: Id, before: Definition, after: Definition): string[] {
-  const find = (definition: Definition) => definition.roles.find((role) => role.id === id);
-  const [was, is] = [find(before), find(after)];
-  if (!was) return [...(is?.setsCompared ? [SETS_COMPARED] : []), 'The role is new.'];
-  if (!is) return ['The role is gone.'];
-  const name = (among: readonly { readonly id: Id; readonly name: string }[], one: Id): string =>
-    among.find((each) => each.id === one)?.name ?? 'one that is gone';
-  const both = [...after.roles, ...before.roles];
-  const privileges = [...privilegesOf(after), ...privilegesOf(before)];
-  const turned = (
-    then: readonly Id[],
-    now: readonly Id[],
-    among: readonly { readonly id: Id; readonly name: string }[],
-    verb: string,
-  ): string[] => [
-    ...now.filter((one) => !then.includes(one)).map((one) => `Now ${verb} ${name(among, one)}.`),
-    ...then.filter((one) => !now.includes(one)).map((one) => `No longer ${verb} ${name(among, one)}.`),
-  ];
-  const handed = (role: Role): Id[] => (role.handsOut ?? []).map((one) => one.role);
-  const done = [
-    ...(was.name === is.name ? [] : [`Called ${is.name}, before ${was.name}.`]),
-    ...turned(was.includes, is.includes, both, 'includes'),
-    ...turned(was.privileges, is.privileges, privileges, 'holds'),
-    ...turned(handed(was), handed(is), both, 'hands out'),
-    ...(was.givenToNew === is.givenToNew
-      ? []
-      : [`${is.givenToNew ? 'Now' : 'No longer'} given to every new person.`]),
-    ...(was.joinable === is.joinable
-      ? []
-      : [`People may ${is.joinable ? 'now' : 'no longer'} join by themselves.`]),
-  ];
-  if ((was.setsCompared ?? false) !== (is.setsCompared ?? false))
-    done.unshift(is.setsCompared ? SETS_COMPARED : 'Who holds it may no longer set what conditions compare.');
-  return done.length > 0 ? done : ['Its description, its start screen or how it is handed out differs.'];
-}
-
 /** Who would get more by what is deleted, and of what, as a question to its maker. */
 export function wideningInWords(
   definition: Definition,
@@ -239,7 +181,7 @@ export function wideningInWords(
     const element = tree.get(id);
     return element ? [fullName(element)] : [];
   });
-  return `Lines that take something away go with what is deleted. ${listed(who.map(nameOf), 6)} would get more of: ${listed(places, 4)}.`;
+  return `Lines that take something away go with what is deleted. ${listed(who.map(nameOf), 6)} would get more of: ${listed(places, 4) || 'what is new'}.`;
 }
 
 /** The first few, and how many more. */

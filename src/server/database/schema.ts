@@ -106,6 +106,8 @@ export const edits = pgTable(
       .references(() => builders.id),
     undoes: integer('undoes'),
     redoes: integer('redoes'),
+    /** Revisions that were to be taken back, or done again, before it, and no longer could be. */
+    skips: integer('skips').array(),
     /** What its author's browser calls it: sent again, it is not done again. */
     request: uuid('request'),
     at: at('at'),
@@ -136,6 +138,8 @@ export const releases = pgTable(
     revision: integer('revision').notNull(),
     definition: jsonb('definition').$type<Definition>().notNull(),
     author: uuid('author').references(() => builders.id),
+    /** What its maker said of it. */
+    note: text('note').notNull().default(''),
     at: at('at'),
   },
   (table) => [primaryKey({ columns: [table.applicationId, table.number] })],

@@ -11,6 +11,7 @@ import { database, type Executor } from '../database/client';
 import { applications, builders, edits, snapshots } from '../database/schema';
 import { Refused } from '../http/problem';
 import { peopleOf } from '../people/read';
+import { entriesFor, firstThatApplies, namesIn, ownEntries, turnInWords, type Ask } from './entries';
 
 /** A snapshot is kept every so many revisions. */
 const SNAPSHOT_EVERY = 50;
@@ -104,16 +105,8 @@ export async function standing(
   author: string,
   on: Executor = database(),
 ): Promise<Standing> {
-  const own = await on
-    .select({ revision: edits.revision, undoes: edits.undoes, redoes: edits.redoes })
-    .from(edits)
-    .where(and(eq(edits.applicationId, applicationId), eq(edits.author, author)))
-    .orderBy(asc(edits.revision));
-  return standingOf(own);
+  return standingOf(await ownEntries(applicationId, author, on));
 }
-
-/** What a builder asks to be done to a draft. */
-export type Ask = { readonly edit: Edit } | 'undo' | 'redo';
 
 /** How it is asked. */
 export interface Manner {
@@ -125,8 +118,9 @@ export interface Manner {
 
 /**
  * Makes an edit, or takes one's own last standing one back, or does it again. `base` is the revision that
- * the builder looked at: if what the edit expects no longer holds, it is refused with what came since.
- * When this returns, the edit is stored.
+ * the builder looked at: if what the edit expects no longer holds, it is refused with what came since. What can no
+ * longer be taken back is skipped, and `said` tells of it, and of what was taken back. When this returns, the edit
+ * is stored.
  */
 export async function change(
   applicationId: string,
@@ -134,7 +128,7 @@ export async function change(
   base: number,
   ask: Ask,
   { request, confirmed }: Manner = {},
-): Promise<{ readonly since: Revision[]; readonly standing: Standing }> {
+): Promise<{ readonly since: Revision[]; readonly standing: Standing; readonly said?: string }> {
   const done = await database().transaction(async (tx) => {
     const [row] = await tx
       .select({ revision: applications.headRevision })
@@ -148,16 +142,15 @@ export async function change(
     });
     if (request !== undefined && (await isDone(applicationId, author, request, tx))) return told();
     const head = await draftAt(applicationId, row.revision, tx);
-    const entry = await entryFor(applicationId, author, ask, tx);
-    const made = applyEdit(head.definition, entry.edit);
-    if (!made.ok)
-      throw new Refused(409, 'changed-meanwhile', made.problems[0]?.message ?? 'It no longer applies.', {
-        problems: made.problems,
-        members: { since: await revisionsSince(applicationId, base, tx) },
-      });
-    requireSound(made.value);
-    await requireConfirmed(applicationId, head.definition, made.value, confirmed, tx);
-    const next: Draft = { revision: head.revision + 1, definition: made.value };
+    const { entry, made, skipped } = await firstThatApplies(
+      head.definition,
+      ask,
+      await entriesFor(applicationId, author, ask, tx),
+      () => revisionsSince(applicationId, base, tx),
+    );
+    requireSound(made);
+    await requireConfirmed(applicationId, head.definition, made, confirmed, tx);
+    const next: Draft = { revision: head.revision + 1, definition: made };
     await tx.insert(edits).values({
       ...entry,
       request: request ?? null,
@@ -169,13 +162,19 @@ export async function change(
     });
     await tx
       .update(applications)
-      .set({ headRevision: next.revision })
+      .set({ headRevision: next.revision, name: made.name })
       .where(eq(applications.id, applicationId));
     if (next.revision % SNAPSHOT_EVERY === 0) await tx.insert(snapshots).values({ applicationId, ...next });
-    return { next, ...(await told()) };
+    const said =
+      typeof ask === 'string'
+        ? turnInWords(ask, head.definition, made, skipped, await namesIn(applicationId, entry.edit, tx))
+        : undefined;
+    return { next, said, ...(await told()) };
   });
-  if ('next' in done) known.set(applicationId, done.next);
-  return { since: done.since, standing: done.standing };
+  if (!('next' in done)) return done;
+  known.set(applicationId, done.next);
+  const { since, standing: stands, said } = done;
+  return { since, standing: stands, ...(said !== undefined && { said }) };
 }
 
 async function isDone(
@@ -215,24 +214,4 @@ function requireSound(definition: Definition): void {
   const [first] = problems;
   if (first)
     throw new Refused(422, 'unsound', `Nothing was changed. ${first.place}: ${first.message}`, { problems });
-}
-
-async function entryFor(
-  applicationId: string,
-  author: string,
-  ask: Ask,
-  on: Executor,
-): Promise<{ edit: Edit; undoes?: number; redoes?: number }> {
-  if (ask !== 'undo' && ask !== 'redo') return { edit: ask.edit };
-  const revision = (await standing(applicationId, author, on))[ask];
-  const [row] =
-    revision === undefined
-      ? []
-      : await on
-          .select()
-          .from(edits)
-          .where(and(eq(edits.applicationId, applicationId), eq(edits.revision, revision)));
-  if (!row || revision === undefined)
-    throw new Refused(409, `nothing-to-${ask}`, `There is nothing to ${ask}.`);
-  return ask === 'undo' ? { edit: row.inverse, undoes: revision } : { edit: row.edit, redoes: revision };
 }

@@ -32,6 +32,7 @@ export interface Release {
   readonly at: Date;
   /** Null: it came with the application. */
   readonly author: string | null;
+  readonly note: string;
 }
 
 /** The release in force, or undefined before the first. */
@@ -42,6 +43,7 @@ export async function releaseInForce(applicationId: string): Promise<Release | u
       revision: releases.revision,
       at: releases.at,
       author: builders.name,
+      note: releases.note,
     })
     .from(releases)
     .innerJoin(
@@ -57,7 +59,12 @@ export async function releaseInForce(applicationId: string): Promise<Release | u
  * Releases the draft at the revision that was reviewed. Refused where the draft has moved on since, so
  * that nothing goes out that nobody looked at. Returns the release's number.
  */
-export async function release(applicationId: string, builderId: string, reviewed: number): Promise<number> {
+export async function release(
+  applicationId: string,
+  builderId: string,
+  reviewed: number,
+  note = '',
+): Promise<number> {
   return database().transaction(async (tx) => {
     const [application] = await tx
       .select()
@@ -79,7 +86,9 @@ export async function release(applicationId: string, builderId: string, reviewed
     if (problems[0])
       throw new Refused(422, 'unsound', `Nothing was released. ${problems[0].message}`, { problems });
     const number = (application.release ?? 0) + 1;
-    await tx.insert(releases).values({ applicationId, number, revision, definition, author: builderId });
+    await tx
+      .insert(releases)
+      .values({ applicationId, number, revision, definition, author: builderId, note });
     await tx.update(applications).set({ release: number }).where(eq(applications.id, applicationId));
     await tx
       .insert(auditEvents)

@@ -1,117 +1,207 @@
+import { compile } from '@/core/access/compile';
+import type { Held } from '@/core/access/held';
 import type { Answer } from '@/core/access/level';
-import { rightNow, SIGNED_OUT, viewerOfPerson } from '@/core/access/viewer';
-import { compareReach, difference, type Affected, type Shift } from '@/core/edit/difference';
-import { changeInWords, fullName } from '@/core/edit/words';
-import type { EditEffect, Effect, Review } from '@/core/edit/review';
-import { applyEdit } from '@/core/edit/apply';
-import type { Edit } from '@/core/edit/edit';
+import { rightNow, SIGNED_OUT, viewerOfPerson, type Circumstances, type Person } from '@/core/access/viewer';
+import { causesOf } from '@/core/edit/causes';
+import { changeInWords } from '@/core/edit/change-words';
+import { difference, type Change } from '@/core/edit/difference';
+import { powerOf, type Power } from '@/core/edit/power';
+import { directionOf, type Effect, type Following, type Review } from '@/core/edit/review';
+import { compareReach, type Affected, type Shift } from '@/core/edit/shifts';
+import { fullName } from '@/core/edit/words';
 import type { Definition } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
 import { treeOf } from '@/core/model/tree';
-import { Refused } from '../http/problem';
 import { peopleOf } from '../people/read';
 import { draftOf } from './draft';
 import { releasedDefinition, releaseInForce } from './release';
+import { otherRecords } from './other-records';
 
 /** What a release of the draft would change, in words, and for whom: everybody active, and who is signed out. */
 export async function review(applicationId: string): Promise<Review> {
-  const [draft, inForce, people] = await Promise.all([
+  const [draft, inForce, everyone] = await Promise.all([
     draftOf(applicationId),
     releaseInForce(applicationId),
     peopleOf(applicationId),
   ]);
   const after = draft.definition;
   const before = inForce ? await releasedDefinition(applicationId, inForce.number) : { ...after, gates: {} };
-  const everybody: Affected<string>[] = [
-    { key: 'Signed out', viewer: SIGNED_OUT },
-    ...people.filter(({ active }) => active).map((one) => ({ key: one.id, viewer: viewerOfPerson(one) })),
+  const people = everyone.filter(({ active }) => active);
+  const names = new Map(everyone.map(({ id, name }) => [id, name]));
+  const at = rightNow();
+  const affected: Affected<string>[] = [
+    { key: SIGNED_OUT_KEY, viewer: SIGNED_OUT },
+    ...people.map((one) => ({ key: one.id, viewer: viewerOfPerson(one) })),
   ];
-  const names = new Map(people.map(({ id, name }) => [id, name]));
-  const shifts = new Map(
-    compareReach(before, after, everybody, rightNow()).map((shift) => [shift.element, shift]),
-  );
-  const [old, now] = [treeOf(before), treeOf(after)];
-  const effectOf = ({ element: id, groups }: Shift<string>): Effect => {
-    const element = now.get(id) ?? old.get(id);
-    return {
-      element: id,
-      name: element ? fullName(element) : id,
-      kind: element?.kind ?? 'section',
-      moved: groups.map((group) => ({
-        before: group.before,
-        after: group.after,
-        names: group.who.map((key) => names.get(key) ?? key),
-      })),
-    };
-  };
-  const changes = difference(before, after).map((change) => {
-    const shift = change.kind === 'role' ? undefined : shifts.get(change.element);
-    return {
-      ...changeInWords(change, before, after, (id) => names.get(id)),
-      effect: shift && effectOf(shift),
-    };
-  });
-  const direct = new Set(changes.map(({ effect }) => effect?.element));
-  const count = (moves: (was: Answer, is: Answer) => boolean): number =>
-    new Set(
-      [...shifts.values()].flatMap(({ groups }) =>
-        groups.filter((one) => moves(one.before, one.after)).flatMap((one) => one.who),
-      ),
-    ).size;
-  return {
-    revision: draft.revision,
-    number: inForce?.number,
-    changes,
-    following: [...shifts.values()].filter(({ element }) => !direct.has(element)).map(effectOf),
-    gaining: count((was, is) => is.most > was.most || is.least > was.least),
-    losing: count((was, is) => is.most < was.most || is.least < was.least),
-  };
-}
-
-/** Who would gain and who would lose by an edit of the draft, which is not made. */
-export async function effectOfEdit(applicationId: string, edit: Edit): Promise<EditEffect> {
-  const { definition } = await draftOf(applicationId);
-  const made = applyEdit(definition, edit);
-  if (!made.ok)
-    throw new Refused(409, 'changed-meanwhile', made.problems[0]?.message ?? 'It does not apply.', {
-      problems: made.problems,
-    });
-  return effectOf(applicationId, definition, made.value);
-}
-
-/** Who gains and who loses between two definitions, but for the person `except`. */
-export async function effectOf(
-  applicationId: string,
-  before: Definition,
-  after: Definition,
-  except?: Id,
-): Promise<EditEffect> {
-  const people = await peopleOf(applicationId);
-  const everybody: Affected<Id | undefined>[] = [
-    { key: undefined, viewer: SIGNED_OUT },
-    ...people
-      .filter((one) => one.active && one.id !== except)
-      .map((one) => ({ key: one.id, viewer: viewerOfPerson(one) })),
-  ];
-  const shifts = compareReach(before, after, everybody, rightNow());
-  const tree = treeOf(before);
-  const who = (moves: (was: Answer, is: Answer) => boolean): Set<Id | undefined> =>
+  const shifts = compareReach(before, after, affected, at);
+  const bySelf = new Map(shifts.map((shift) => [shift.element, shift]));
+  const effects = new Effects(applicationId, before, after, people, names, at);
+  const differing = difference(before, after);
+  const elements = new Set(differing.flatMap((one) => ('element' in one ? [one.element] : [])));
+  const causeOf = causesOf(before, after, elements);
+  const following = new Map<Id | undefined, Effect[]>();
+  for (const shift of shifts) {
+    if (elements.has(shift.element)) continue;
+    const cause = causeOf(shift.element);
+    following.set(cause, [...(following.get(cause) ?? []), effects.of(shift)]);
+  }
+  const changes: Review['changes'][number][] = [];
+  const told = new Set<Id>();
+  let thing = '';
+  for (const change of differing) {
+    const { about, done } = changeInWords(change, before, after, (id) => names.get(id));
+    const last = changes.at(-1);
+    // Several differences of one thing are told together.
+    const same = thing === thingOf(change) && last?.about === about;
+    thing = thingOf(change);
+    if (same) changes[changes.length - 1] = { ...last, done: [...last.done, ...done] };
+    else {
+      const id = 'element' in change && !told.has(change.element) ? change.element : undefined;
+      if (id !== undefined) told.add(id);
+      const shift = id === undefined ? undefined : bySelf.get(id);
+      changes.push({
+        about,
+        done,
+        effect: shift && (await effects.withRecords(shift)),
+        following: id === undefined ? [] : grouped(following.get(id) ?? []),
+      });
+    }
+  }
+  const movers = (moves: (was: Answer, is: Answer) => boolean): Set<string> =>
     new Set(
       shifts.flatMap(({ groups }) =>
         groups.filter((one) => moves(one.before, one.after)).flatMap((one) => one.who),
       ),
     );
-  const gaining = who((was, is) => is.most > was.most || is.least > was.least);
-  const losing = who((was, is) => is.most < was.most || is.least < was.least);
-  const names = (ids: Set<Id | undefined>): string[] =>
-    people.filter(({ id }) => ids.has(id)).map(({ name }) => name);
+  const gaining = movers((was, is) => is.most > was.most || is.least > was.least);
+  const losing = movers((was, is) => is.most < was.most || is.least < was.least);
+  const others = [...movers(() => true)].filter((key) => !gaining.has(key) && !losing.has(key));
   return {
-    gaining: names(gaining),
-    losing: names(losing),
-    signedOut: { gains: gaining.has(undefined), loses: losing.has(undefined) },
-    elements: shifts.flatMap(({ element }) => {
-      const found = tree.get(element);
-      return found ? [fullName(found)] : [];
-    }),
+    revision: draft.revision,
+    name: after.name,
+    number: inForce?.number,
+    power: [
+      ...powerOf(before, after).map((one) => withHolders(one, after, people, at)),
+      ...groupsByTheirPeople(before, after, people, at),
+    ],
+    changes,
+    following: grouped(following.get(undefined) ?? []),
+    gaining: gaining.size,
+    losing: losing.size,
+    others: others.length,
   };
+}
+
+/** What a difference is of: several of one thing are told together, those of two that are called the same are not. */
+const thingOf = (change: Change): string =>
+  'element' in change ? change.element : 'id' in change ? `${change.list} ${change.id}` : change.kind;
+
+const SIGNED_OUT_KEY = 'Signed out';
+
+/** Shifts with names; how people's records differ is found out only where it is told. */
+class Effects {
+  constructor(
+    private readonly applicationId: string,
+    private readonly before: Definition,
+    private readonly after: Definition,
+    private readonly people: readonly Person[],
+    private readonly names: ReadonlyMap<Id, string>,
+    private readonly at: Circumstances,
+  ) {}
+
+  of({ element: id, groups }: Shift<string>): Effect {
+    const element = treeOf(this.after).get(id) ?? treeOf(this.before).get(id);
+    return {
+      element: id,
+      name: element ? fullName(element) : id,
+      kind: element?.kind ?? 'section',
+      moved: groups.map(({ before, after, who }) => ({
+        before,
+        after,
+        names: who.map((key) => this.names.get(key) ?? key),
+      })),
+    };
+  }
+
+  async withRecords(shift: Shift<string>): Promise<Effect> {
+    const effect = this.of(shift);
+    const moved = await Promise.all(
+      effect.moved.map(async (one, n) => {
+        const { before, after, who } = shift.groups[n] as Shift<string>['groups'][number];
+        const depends = before.least < before.most || after.least < after.most;
+        if (!depends) return one;
+        const some = this.people.filter(({ id }) => who.includes(id)).slice(0, 5);
+        return {
+          ...one,
+          records: await otherRecords(
+            this.applicationId,
+            this.before,
+            this.after,
+            shift.element,
+            some,
+            this.at,
+          ),
+        };
+      }),
+    );
+    return { ...effect, moved };
+  }
+}
+
+/** The same people, moved the same way, at many elements: one entry. */
+function grouped(effects: readonly Effect[]): Following[] {
+  const found = new Map<
+    string,
+    { direction: Following['direction']; names: readonly string[]; elements: string[] }
+  >();
+  for (const { name, moved } of effects)
+    for (const one of moved) {
+      const direction = directionOf(one);
+      const key = JSON.stringify([direction, one.names]);
+      const group = found.get(key);
+      if (group) group.elements.push(name);
+      else found.set(key, { direction, names: one.names, elements: [name] });
+    }
+  return [...found.values()];
+}
+
+const heldBy = (definition: Definition, person: Person, at: Circumstances): Held =>
+  compile(definition).access(viewerOfPerson(person), at).held;
+
+function withHolders(
+  { about, said, holders }: Power,
+  after: Definition,
+  people: readonly Person[],
+  at: Circumstances,
+): Review['power'][number] {
+  if (!holders) return { about, said };
+  const holds = (person: Person): boolean => {
+    const held = heldBy(after, person, at);
+    return 'role' in holders ? held.roles.has(holders.role) : held.privileges.has(holders.privilege);
+  };
+  return { about, said, names: people.filter(holds).map(({ name }) => name) };
+}
+
+/** Groups that have other people than before. */
+function groupsByTheirPeople(
+  before: Definition,
+  after: Definition,
+  people: readonly Person[],
+  at: Circumstances,
+): Review['power'][number][] {
+  const inGroup = (definition: Definition, group: Id): Set<Person> =>
+    new Set(
+      definition.groups.some(({ id }) => id === group)
+        ? people.filter(
+            (one) => heldBy(definition, one, at).isSpokenOf({ kind: 'group', group })('be true') === true,
+          )
+        : [],
+    );
+  return after.groups.flatMap(({ id, name }) => {
+    const [was, is] = [inGroup(before, id), inGroup(after, id)];
+    const [come, gone] = [[...is].filter((one) => !was.has(one)), [...was].filter((one) => !is.has(one))];
+    const said = (words: string, some: readonly Person[]): Review['power'][number][] =>
+      some.length === 0 ? [] : [{ about: `Group ${name}`, said: words, names: some.map((one) => one.name) }];
+    return [...said('These come to be in it.', come), ...said('These are no longer in it.', gone)];
+  });
 }

@@ -3,11 +3,19 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Answer } from '@/core/access/level';
-import type { Effect, Moved, Review } from '@/core/edit/review';
+import {
+  directionOf,
+  type Direction,
+  type Effect,
+  type Following,
+  type OtherRecords,
+  type Review,
+} from '@/core/edit/review';
 import { answerInWords } from '@/core/edit/words';
 import { ask } from '../live/host';
 import { Toasts, useTell } from '../parts/toasts';
 import { LevelMark } from './level-mark';
+import { Window } from '../parts/window';
 import { StudioTop } from './studio-frame';
 
 interface Props {
@@ -34,15 +42,15 @@ function Body({ slug, mayChange, review }: Props) {
   const tell = useTell();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState('');
-  const { changes, following, number, revision, gaining, losing } = review;
+  const { changes, following, power, number, revision } = review;
   const next = (number ?? 0) + 1;
-  const release = async (): Promise<void> => {
+  const release = async (note: string): Promise<void> => {
     setBusy(true);
     setProblem('');
     const answer = await ask<{ number: number }>(`/studio/api/applications/${slug}/releases`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ revision }),
+      body: JSON.stringify({ revision, note }),
     });
     setBusy(false);
     if (answer.ok) tell(`Release ${answer.value.number} is in force.`);
@@ -50,7 +58,7 @@ function Body({ slug, mayChange, review }: Props) {
     router.refresh();
   };
   return (
-    <main className="mx-auto max-w-5xl px-6 py-6">
+    <main data-region="work" tabIndex={-1} className="mx-auto max-w-5xl px-6 py-6">
       <div className="flex items-end justify-between gap-6 border-b-2 border-ink pb-3">
         <div>
           <h1 className="text-xl font-semibold">
@@ -58,8 +66,7 @@ function Body({ slug, mayChange, review }: Props) {
           </h1>
           <p className="text-quiet">
             {number === undefined ? 'There has been no release yet. ' : `Release ${number} is in force. `}
-            {changes.length > 0 &&
-              `${people(gaining)} ${gaining > 1 ? 'gain' : 'gains'} something, ${people(losing).toLowerCase()} ${losing > 1 ? 'lose' : 'loses'} something.`}
+            {changes.length > 0 && summary(review)}
           </p>
         </div>
         <div className="flex shrink-0 items-center gap-3">
@@ -67,14 +74,12 @@ function Body({ slug, mayChange, review }: Props) {
             Open the released application
           </a>
           {mayChange && changes.length > 0 && (
-            <button
-              type="button"
-              className="button button-main"
-              disabled={busy}
-              onClick={() => void release()}
-            >
-              {busy ? 'Releasing …' : `Release ${next}`}
-            </button>
+            <ReleaseWindow
+              number={next}
+              review={review}
+              busy={busy}
+              onRelease={(note) => void release(note)}
+            />
           )}
         </div>
       </div>
@@ -83,40 +88,150 @@ function Body({ slug, mayChange, review }: Props) {
           {problem}
         </p>
       )}
+      {power.length > 0 && (
+        <section aria-labelledby="power" className="mt-4 border-l-4 border-ink bg-paper px-4 py-3">
+          <h2 id="power" className="font-semibold">
+            What gives power
+          </h2>
+          <ul className="mt-1 grid gap-1.5">
+            {power.map(({ about, said, names }) => (
+              <li key={`${about} ${said}`}>
+                <strong className="font-medium">{about}</strong>: {said}
+                {names && (
+                  <span className="text-quiet">
+                    {' '}
+                    {names.length === 0 ? 'Nobody is, by now.' : <Names names={names} />}
+                  </span>
+                )}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       {changes.map((change) => (
-        <section key={change.about} className="mt-4 bg-paper px-4 py-3">
+        <section key={`${change.about} ${change.done.join(' ')}`} className="mt-4 bg-paper px-4 py-3">
           <h2 className="font-semibold">{change.about}</h2>
           {change.done.map((sentence) => (
             <p key={sentence}>{sentence}</p>
           ))}
-          {change.effect ? (
-            <Moves effect={change.effect} />
-          ) : (
+          {change.effect && <Moves effect={change.effect} />}
+          <Follows following={change.following} heading="By this also, elsewhere" />
+          {!change.effect && change.following.length === 0 && (
             <p className="mt-1 text-quiet">Nobody gains or loses by it here.</p>
           )}
         </section>
       ))}
       {following.length > 0 && (
-        <>
-          <h2 className="mt-6 font-semibold">What follows from these changes</h2>
-          {following.map((effect) => (
-            <section key={effect.element} className="mt-2 bg-paper px-4 py-3">
-              <h3 className="font-medium">{effect.name}</h3>
-              <Moves effect={effect} />
-            </section>
-          ))}
-        </>
+        <section className="mt-4 bg-paper px-4 py-3">
+          <Follows following={following} heading="What follows from roles, groups and settings" />
+        </section>
       )}
     </main>
   );
 }
 
+function summary({ gaining, losing, others }: Review): string {
+  const said = [
+    `${people(gaining)} ${gaining > 1 ? 'gain' : 'gains'} something`,
+    `${people(losing).toLowerCase()} ${losing > 1 ? 'lose' : 'loses'} something`,
+    ...(others > 0
+      ? [`${people(others).toLowerCase()} only ${others > 1 ? 'get' : 'gets'} other records`]
+      : []),
+  ];
+  return `${said.join(', ')}.`;
+}
+
+/** Releasing asks once: what it does cannot be taken back, only followed by another release. */
+function ReleaseWindow({
+  number,
+  review,
+  busy,
+  onRelease,
+}: {
+  number: number;
+  review: Review;
+  busy: boolean;
+  onRelease: (note: string) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  const [note, setNote] = useState('');
+  return (
+    <Window
+      title={`Release ${number}`}
+      open={open}
+      onOpenChange={setOpen}
+      trigger={
+        <button type="button" className="button button-main" disabled={busy}>
+          {busy ? 'Releasing …' : `Release ${number} …`}
+        </button>
+      }
+    >
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          setOpen(false);
+          onRelease(note);
+        }}
+      >
+        <p>
+          It is in force at once, also for everybody who is signed in. {summary(review)}
+          {review.power.length > 0 &&
+            ` It gives power in ${review.power.length === 1 ? 'one place' : `${review.power.length} places`}.`}
+        </p>
+        <label className="mt-3 block">
+          What it is for
+          <textarea
+            className="field-box mt-1 h-20"
+            maxLength={1000}
+            value={note}
+            onChange={(event) => setNote(event.target.value)}
+          />
+        </label>
+        <button type="submit" className="button button-main mt-3">
+          Release
+        </button>
+      </form>
+    </Window>
+  );
+}
+
 const people = (n: number): string => (n === 1 ? '1 viewer' : n === 0 ? 'Nobody' : `${n} viewers`);
 
-const rank = ({ least, most }: Answer): number => least + most;
+const DIRECTIONS: Readonly<Record<Direction, string>> = {
+  gain: 'Gain',
+  lose: 'Lose',
+  other: 'Other records',
+};
 
-const direction = ({ before, after }: Moved): string =>
-  rank(after) > rank(before) ? 'Gain' : rank(after) < rank(before) ? 'Lose' : 'Other records';
+/** What follows elsewhere from one change, folded: the same people at many places are one line. */
+function Follows({ following, heading }: { following: readonly Following[]; heading: string }) {
+  if (following.length === 0) return null;
+  const places = new Set(following.flatMap(({ elements }) => elements)).size;
+  return (
+    <details className="mt-2">
+      <summary className="text-quiet">
+        {heading}: {places === 1 ? '1 place' : `${places} places`}
+      </summary>
+      <table className="mt-1 w-full">
+        <tbody>
+          {following.map(({ direction, names, elements }) => (
+            <tr key={`${direction} ${names.join()}`} className="border-t border-sheet align-top">
+              <th scope="row" className="w-28 py-1 pr-3 text-left font-semibold">
+                {DIRECTIONS[direction]}
+              </th>
+              <td className="w-1/2 py-1 pr-3">
+                <Names names={elements} />
+              </td>
+              <td className="py-1">
+                <Names names={names} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}
 
 /** Who gains and who loses on one element. */
 function Moves({ effect: { kind, moved } }: { effect: Effect }) {
@@ -128,8 +243,8 @@ function Moves({ effect: { kind, moved } }: { effect: Effect }) {
             key={`${answerKey(move.before)} ${answerKey(move.after)}`}
             className="border-t border-sheet align-top"
           >
-            <th scope="row" className="w-24 py-1 pr-3 text-left font-semibold">
-              {direction(move)}
+            <th scope="row" className="w-28 py-1 pr-3 text-left font-semibold">
+              {DIRECTIONS[directionOf(move)]}
             </th>
             <td className="w-56 py-1 pr-3">
               <Step kind={kind} answer={move.before} /> <span aria-label="becomes">→</span>{' '}
@@ -137,11 +252,24 @@ function Moves({ effect: { kind, moved } }: { effect: Effect }) {
             </td>
             <td className="py-1">
               <Names names={move.names} />
+              {move.records && <Records records={move.records} />}
             </td>
           </tr>
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** Which records somebody gets otherwise, by some of the sample records. */
+function Records({ records: { of, gained, lost, counts } }: { records: OtherRecords }) {
+  const said = (verb: string, names: readonly string[], n: number): string[] =>
+    n === 0 ? [] : [`${verb} ${n} of ${counts.of}: ${names.join(', ')}${n > names.length ? ' …' : ''}`];
+  return (
+    <p className="text-quiet">
+      {of}, of the sample records,{' '}
+      {[...said('gains', gained, counts.gained), ...said('loses', lost, counts.lost)].join('; ')}
+    </p>
   );
 }
 

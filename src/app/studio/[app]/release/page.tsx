@@ -19,7 +19,7 @@ export default async function ReleasePage({ params }: { params: Promise<{ app: s
   return (
     <ReleaseBench
       slug={app}
-      name={workplace.name}
+      name={found.name}
       applications={applications}
       builder={builder.name}
       mayChange={workplace.role !== 'reviewer'}

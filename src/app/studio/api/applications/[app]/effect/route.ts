@@ -1,6 +1,6 @@
 import * as yup from 'yup';
 import { editSchema } from '@/core/edit/schema';
-import { effectOfEdit } from '@/server/drafts/review';
+import { effectOfEdit } from '@/server/drafts/effect';
 import { handle, json, LARGE, readBody } from '@/server/http/handle';
 import { needWorkplace } from '@/server/studio/builder';
 

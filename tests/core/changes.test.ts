@@ -1,0 +1,217 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { rightNow, viewerOfRole } from '@/core/access/viewer';
+import { causesOf } from '@/core/edit/causes';
+import { changeInWords, closedInWords } from '@/core/edit/change-words';
+import { difference } from '@/core/edit/difference';
+import { stacksOf, standingOf, type LogEntry } from '@/core/edit/history';
+import { directionOf } from '@/core/edit/review';
+import { compareReach } from '@/core/edit/shifts';
+import type { Definition } from '@/core/model/definition';
+import { LARKFIELD } from '@/demo/definition';
+
+/** The demo with some of its document another one. */
+const changed = (change: (draft: Mutable<Definition>) => void): Definition => {
+  const draft = structuredClone(LARKFIELD) as Mutable<Definition>;
+  change(draft);
+  return draft as Definition;
+};
+type Mutable<T> = { -readonly [K in keyof T]: T[K] extends object ? Mutable<T[K]> : T[K] };
+
+const told = (after: Definition): string[] =>
+  difference(LARKFIELD, after).flatMap((change) => {
+    const { about, done } = changeInWords(change, LARKFIELD, after, () => undefined);
+    return done.map((one) => `${about}: ${one}`);
+  });
+const first = <T>(list: readonly T[]): T => {
+  const [one] = list;
+  if (one === undefined) throw new Error('The demo has none of these');
+  return one;
+};
+
+describe('a change in words', () => {
+  it.each<[string, (draft: Mutable<Definition>) => void, RegExp]>([
+    ['the name', (draft) => void (draft.name = 'Another desk'), /^Another desk: Called: .*Another desk/],
+    ['the language', (draft) => void (draft.language = 'de'), /The language: “de”, before “en-GB”/],
+    [
+      'signing up',
+      (draft) => void (draft.signUp = !draft.signUp),
+      /account for themselves: (yes|no), before/,
+    ],
+    ['the order of roles', (draft) => void draft.roles.reverse(), /^Roles: They stand in another order\./],
+    [
+      'a role’s start screen',
+      (draft) => void (first(draft.roles).startScreen = 's_loans'),
+      /^Role Volunteer: Who holds it lands on Loan list\./,
+    ],
+    [
+      'a role’s description',
+      (draft) => void (first(draft.roles).description = 'Helps out'),
+      /Described as “Helps out”/,
+    ],
+    [
+      'a unit’s name',
+      (draft) => void (first(draft.units).name = 'Larkfield House'),
+      /Unit Larkfield House: Called/,
+    ],
+    [
+      'a group’s condition',
+      (draft) => void (first(draft.groups).condition = { hasRole: 'registrar' }),
+      /It asks: user has role "Registrar", before/,
+    ],
+    [
+      'a named condition that is new',
+      (draft) => void draft.conditions.push({ id: 'c_new', name: 'Never', condition: { any: [] } }),
+      /^Condition Never: It is new: any\(\)\./,
+    ],
+    [
+      'a privilege more',
+      (draft) => void first(draft.privileges).privileges.push({ id: 'q_new', name: 'Weigh pieces' }),
+      /New: “Weigh pieces”/,
+    ],
+    [
+      'how long a session value holds',
+      (draft) => void (first(draft.sessionValues).minutes = 7),
+      /Minutes that it holds: 7, before/,
+    ],
+    [
+      'a screen’s address',
+      (draft) => void (first(first(draft.areas).screens).address = 'pieces-to-see'),
+      /Its address: “pieces-to-see”, before “catalogue”/,
+    ],
+    [
+      'the order of screens',
+      (draft) => void draft.areas.find(({ screens }) => screens.length > 1)?.screens.reverse(),
+      /It stands in another place in /,
+    ],
+    [
+      'the order of menu items',
+      (draft) => void draft.menu.items.reverse(),
+      /It stands in another place in Menu/,
+    ],
+    [
+      'what a field checks',
+      (draft) => {
+        const entity = first(draft.entities);
+        const field = entity.fields.find(({ id }) => id === 'item_maker');
+        if (field) field.required = true;
+      },
+      /Maker \(data, everywhere\): It must be filled in: yes, before nothing\./,
+    ],
+    [
+      'what closed elements show',
+      (draft) => void (draft.closed['p_item_value'] = { show: 'locked' }),
+      /Who does not get it sees its label and a lock; before, nothing of it\./,
+    ],
+  ])('tells %s', (_, change, words) => {
+    expect(told(changed(change)).some((one) => words.test(one))).toBe(true);
+  });
+
+  it('says what closed screens answer', () => {
+    expect(
+      (
+        [
+          undefined,
+          { show: 'explained', text: 'Ask us' },
+          { show: 'refused', text: 'Closed' },
+          { show: 'sent', screen: 's_loans' },
+          { show: 'secret' },
+        ] as const
+      ).map((closed) => closedInWords(closed, LARKFIELD)),
+    ).toEqual([
+      'nothing of it',
+      'its label, and when it is used “Ask us”',
+      '“Closed”',
+      'Loan list in its place',
+      'an address that does not exist',
+    ]);
+  });
+});
+
+describe('what follows from a change', () => {
+  const everybody = LARKFIELD.roles.map(({ id }) => ({ key: id, viewer: viewerOfRole(id) }));
+  const causes = (after: Definition): Map<string, string | undefined> => {
+    const elements = new Set(
+      difference(LARKFIELD, after).flatMap((one) => ('element' in one ? [one.element] : [])),
+    );
+    const causeOf = causesOf(LARKFIELD, after, elements);
+    const shifts = compareReach(LARKFIELD, after, everybody, rightNow());
+    return new Map(shifts.map(({ element }) => [element, causeOf(element)]));
+  };
+
+  it('comes from the nearest that was changed: a screen closes all that is on it and leads to it', () => {
+    const after = changed((draft) => void (draft.gates['s_stores'] = { lines: [] }));
+    const found = causes(after);
+    expect(found.size).toBeGreaterThan(3);
+    expect([...new Set(found.values())]).toEqual(['s_stores']);
+    expect(found.get('m_stores')).toBe('s_stores');
+  });
+
+  it('tells two causes apart', () => {
+    const after = changed((draft) => {
+      draft.gates['s_stores'] = { lines: [] };
+      draft.gates['s_loans'] = { lines: [] };
+    });
+    const found = causes(after);
+    expect(found.get('m_stores')).toBe('s_stores');
+    expect(found.get('m_loans')).toBe('s_loans');
+  });
+
+  it('comes from no element where a role is another one', () => {
+    const after = changed((draft) => {
+      const curator = draft.roles.find(({ id }) => id === 'curator');
+      curator?.includes.push('registrar');
+    });
+    expect([...new Set(causes(after).values())]).toEqual([undefined]);
+  });
+
+  it.each([
+    [[0, 0], [2, 2], undefined, 'gain'],
+    [[2, 2], [0, 2], undefined, 'lose'],
+    [[0, 2], [0, 2], undefined, 'other'],
+    [[0, 2], [0, 2], [3, 0], 'gain'],
+    [[0, 2], [0, 2], [0, 3], 'lose'],
+    [[0, 2], [0, 2], [2, 3], 'other'],
+  ] as const)('from %j to %j with %j records more and less is “%s”', (before, after, records, direction) => {
+    const answer = ([least, most]: readonly [0 | 1 | 2, 0 | 1 | 2]) => ({ least, most });
+    const counts = records && { gained: records[0], lost: records[1], of: 9 };
+    expect(
+      directionOf({
+        before: answer(before),
+        after: answer(after),
+        ...(counts && { records: { of: 'Ada', gained: [], lost: [], counts } }),
+      }),
+    ).toBe(direction);
+  });
+});
+
+describe('undo and redo', () => {
+  it('never come back to what was skipped, and redo what was undone in order', () => {
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom('edit', 'undo', 'redo', 'skip')), (steps) => {
+        const log: LogEntry[] = [];
+        const skipped = new Set<number>();
+        for (const step of steps) {
+          const { undo, redo } = stacksOf(log);
+          const revision = log.length + 1;
+          if (step === 'edit') log.push({ revision });
+          const last = undo.at(-1);
+          if (step === 'undo' && last !== undefined) log.push({ revision, undoes: last });
+          const taken = redo.at(-1);
+          if (step === 'redo' && taken !== undefined) log.push({ revision, redoes: taken });
+          const before = undo.at(-2);
+          if (step === 'skip' && last !== undefined && before !== undefined) {
+            log.push({ revision, undoes: before, skips: [last] });
+            skipped.add(last);
+          }
+          const now = stacksOf(log);
+          for (const one of [...now.undo, ...now.redo]) expect(skipped.has(one)).toBe(false);
+          expect(new Set([...now.undo, ...now.redo]).size).toBe(now.undo.length + now.redo.length);
+          expect(standingOf(log).undo).toBe(now.undo.at(-1));
+          if (step === 'undo' && last !== undefined) expect(now.redo.at(-1)).toBe(last);
+          if (step === 'redo' && taken !== undefined) expect(now.undo.at(-1)).toBe(taken);
+        }
+      }),
+    );
+  });
+});

@@ -1,0 +1,207 @@
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Access } from '@/core/access/access';
+import { compile } from '@/core/access/compile';
+import { sameAnswer, type Answer } from '@/core/access/level';
+import type { KnownRecord } from '@/core/access/resolve';
+import { rightNow, SIGNED_OUT, viewerOfPerson } from '@/core/access/viewer';
+import { applyEdit } from '@/core/edit/apply';
+import { changeInWords } from '@/core/edit/change-words';
+import { difference } from '@/core/edit/difference';
+import type { Edit } from '@/core/edit/edit';
+import { directionOf, type Direction, type Following } from '@/core/edit/review';
+import { unsound } from '@/core/edit/sound';
+import { fullName } from '@/core/edit/words';
+import type { Definition } from '@/core/model/definition';
+import { newId } from '@/core/model/id';
+import type { Line, What, Who } from '@/core/model/gate';
+import { ordered } from '@/core/model/ordered';
+import { isDataDoor } from '@/core/model/tree';
+import { LARKFIELD } from '@/demo/definition';
+import { demoRecords } from '@/demo/records';
+import { change, draftOf } from '@/server/drafts/draft';
+import { review } from '@/server/drafts/review';
+import { Refused } from '@/server/http/problem';
+import { peopleOf } from '@/server/people/read';
+import { Draw } from '../core/arbitrary';
+import { application, dropApplications, emptyDatabase, underNewId } from './setting';
+import { person } from './visits';
+
+const EDITS = 40;
+const AT = rightNow();
+
+beforeAll(emptyDatabase);
+afterAll(dropApplications);
+
+/** Some edit that a builder could make next. It may be refused. */
+function drawEdit(draw: Draw, definition: Definition): Edit {
+  const { roles, groups, gates } = definition;
+  const who = (): Who =>
+    draw.one<() => Who>([
+      () => ({ kind: 'everyone' }),
+      () => ({ kind: 'signed-in' }),
+      () => ({ kind: 'role', role: draw.one(roles).id, ...(draw.chance(40) && { exactly: true }) }),
+      () => ({ kind: 'group', group: draw.one(groups).id }),
+    ])();
+  const what = (): What => draw.one(['see', 'edit', 'block', 'at-most-see']);
+  const line = (): Line => ({
+    id: newId(),
+    who: who(),
+    what: what(),
+    ...(draw.chance(25) && { when: { hasRole: draw.one(roles).id } }),
+  });
+  const { elements } = compile(definition).tree;
+  const gate = draw.one(Object.keys(gates).filter((id) => (gates[id]?.lines ?? []).length > 0));
+  const lines = gates[gate]?.lines ?? [];
+  const role = draw.one(roles);
+  switch (draw.upTo(8)) {
+    case 0:
+    case 1:
+      return { do: 'addLine', gate, line: line(), at: 0 };
+    case 2:
+      return { do: 'removeLine', gate, line: draw.one(lines), at: 0 };
+    case 3:
+      return { do: 'changeLine', gate, from: draw.one(lines), to: { ...draw.one(lines), what: what() } };
+    case 4:
+      return { do: 'startLines', gate: draw.one(elements).id, lines: [line(), line()] };
+    case 5:
+      return { do: 'follow', gate, lines };
+    case 6: {
+      const to = { ...role, privileges: draw.some(role.privileges), includes: [draw.one(roles).id] };
+      return { do: 'changeItem', list: 'roles', from: role, to };
+    }
+    case 7: {
+      const from = roles.indexOf(role);
+      return { do: 'moveItem', list: 'roles', id: role.id, from, to: draw.upTo(roles.length - 1) };
+    }
+    default:
+      return {
+        do: 'changeClosed',
+        element: draw.one(elements).id,
+        to: { show: 'locked' },
+      };
+  }
+}
+
+/** The definition after so many edits, of those that are not refused. */
+function afterEdits(draw: Draw, definition: Definition): { after: Definition; edits: Edit[] } {
+  const edits: Edit[] = [];
+  let after = definition;
+  for (let tries = 0; edits.length < EDITS && tries < 20 * EDITS; tries++) {
+    const edit = drawEdit(draw, after);
+    const made = applyEdit(after, edit);
+    if (!made.ok || unsound(made.value, { screens: false }).length > 0) continue;
+    after = made.value;
+    edits.push(edit);
+  }
+  return { after, edits };
+}
+
+/** Makes the edit, also where somebody is let in by it. */
+async function store(id: string, builder: string, edit: Edit): Promise<void> {
+  const { revision } = await draftOf(id);
+  try {
+    await change(id, builder, revision, { edit });
+  } catch (error) {
+    const code = error instanceof Refused ? error.more.members?.['code'] : undefined;
+    if (typeof code !== 'string') throw error;
+    await change(id, builder, revision, { edit }, { confirmed: code });
+  }
+}
+
+/** Sample records of each entity, and what they point to. */
+function someRecords(definition: Definition): KnownRecord[] {
+  const all = demoRecords(3, { items: 12, loans: 8, reports: 8 });
+  const lookUp = (entity: string, id: string) =>
+    all.find((one) => one.entity === entity && one.id === id)?.values;
+  return all.flatMap(({ entity, id, values }) => {
+    const of = definition.entities.find((one) => one.id === entity);
+    return of ? [{ id, entity: of, values, lookUp }] : [];
+  });
+}
+
+describe('the review of a release', () => {
+  it('tells every difference, and everybody whose access differs, and nobody else', async () => {
+    await fc.assert(
+      fc.asyncProperty(fc.gen(), async (value) => {
+        const before = underNewId(LARKFIELD);
+        const { ada } = await application(before);
+        for (const { id } of before.roles) await person(before.id, `${id}@x.example`, [{ role: id }]);
+        await person(before.id, 'two@x.example', [
+          { role: 'lender' },
+          { role: 'curator', unit: 'main-hall' },
+        ]);
+        const { after, edits } = afterEdits(new Draw(value), before);
+        for (const edit of edits) await store(before.id, ada, edit);
+        expect(ordered((await draftOf(before.id)).definition)).toEqual(ordered(after));
+
+        const found = await review(before.id);
+        const told = found.changes.flatMap(({ done }) => done);
+        for (const one of difference(before, after)) {
+          const { done } = changeInWords(one, before, after, () => undefined);
+          expect(done.length).toBeGreaterThan(0);
+        }
+        expect(told.length).toBeGreaterThanOrEqual(difference(before, after).length);
+
+        const [old, now] = [compile(before), compile(after)];
+        const named = new Map<string, Set<string>>();
+        const surely: (readonly [place: string, names: readonly string[]])[] = [];
+        const name = (place: string, names: readonly string[], direction: Direction): void => {
+          const known = named.get(place) ?? new Set();
+          for (const one of names) known.add(one);
+          named.set(place, known);
+          if (direction !== 'other') surely.push([place, names]);
+        };
+        const nameAll = (following: readonly Following[]): void => {
+          for (const { elements, names, direction } of following)
+            for (const place of elements) name(place, names, direction);
+        };
+        for (const { effect, following } of found.changes) {
+          for (const { before: was, after: is, names } of effect?.moved ?? [])
+            name(effect?.name ?? '', names, directionOf({ before: was, after: is }));
+          nameAll(following);
+        }
+        nameAll(found.following);
+
+        const records = someRecords(after);
+        const affected = [
+          { who: 'Signed out', viewer: SIGNED_OUT },
+          ...(await peopleOf(before.id)).map((one) => ({ who: one.name, viewer: viewerOfPerson(one) })),
+        ];
+        const differing = new Map<string, Set<string>>();
+        for (const { who, viewer } of affected) {
+          const [was, is] = [old.access(viewer, AT), now.access(viewer, AT)];
+          for (const element of now.tree.elements) {
+            const then = old.tree.get(element.id);
+            if (!then) continue;
+            const about = isDataDoor(element) ? now.tree.entityOf(element.id) : now.tree.recordOf(element);
+            const differs = (record?: KnownRecord): boolean =>
+              !sameAnswer(answerOn(was, element.id, record), answerOn(is, element.id, record));
+            const on = records.filter(({ entity }) => entity.id === about?.id);
+            if (!differs() && !on.some(differs)) continue;
+            const place = fullName(element);
+            differing.set(place, (differing.get(place) ?? new Set()).add(who));
+          }
+        }
+        for (const [place, who] of differing)
+          expect(
+            [...who].filter((one) => !named.get(place)?.has(one)),
+            place,
+          ).toEqual([]);
+        for (const [place, names] of surely)
+          expect(
+            names.filter((one) => !differing.get(place)?.has(one)),
+            place,
+          ).toEqual([]);
+        expect(edits).toHaveLength(EDITS);
+        expect(found.gaining + found.losing + found.others > 0).toBe(named.size > 0);
+      }),
+      { numRuns: 12, endOnFailure: true },
+    );
+  });
+});
+
+const answerOn = (access: Access, id: string, record?: KnownRecord): Answer => {
+  const element = access.element(id);
+  return record ? access.answerOn(element, record) : access.answer(element);
+};
