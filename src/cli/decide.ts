@@ -20,20 +20,29 @@ export interface Case {
   readonly expect?: string;
 }
 
-/** A case with its answer. */
+/** A case with its answer; one that cannot be answered has none, and its problems. */
 export interface Decision extends Case {
   readonly least: string;
   readonly most: string;
   readonly decided_by: string;
   /** False where it is not as expected. */
   readonly asExpected: boolean;
+  readonly problems: readonly Problem[];
 }
 
 const LEVELS = ['none', 'see', 'edit'] as const;
 export const levelName = (level: Level): string => LEVELS[level];
 const COLUMNS = ['viewer', 'element', 'record', 'at'] as const;
 /** What is answered may be read again, as what is expected. */
-const KNOWN: readonly string[] = [...COLUMNS, 'expect', 'as_expected', 'least', 'most', 'decided_by'];
+const KNOWN: readonly string[] = [
+  ...COLUMNS,
+  'expect',
+  'as_expected',
+  'least',
+  'most',
+  'decided_by',
+  'problem',
+];
 
 /** The columns of a case file: those that are needed, none twice, and none that is not known. */
 function checkHeader(file: string, header: readonly string[]): string[] {
@@ -86,7 +95,7 @@ export function faultsOf(world: World, one: Case, place: string): Problem[] {
       wrong(
         place,
         `There is no viewer “${one.viewer}”.`,
-        'Write signed-out, signed-in, person:ID or role:ID.',
+        'Write signed-out, signed-in, person:ID, role:ID or group:ID.',
       ),
     );
   if (!element)
@@ -125,16 +134,17 @@ export function explained(world: World, one: Case, now: number): Explanation {
   return explain(access, one.element, one.record === undefined ? undefined : world.record(one.record));
 }
 
-/** Answers all cases; those that cannot be are told together, and then nothing is answered. */
+/** Answers each case by itself: one that cannot be answered keeps no other from its answer. */
 export function decide(
   world: World,
   cases: readonly (Case & { readonly line: number })[],
   file: string,
   now: number,
 ): Decision[] {
-  const faults = cases.flatMap((one) => faultsOf(world, one, `${file}, line ${one.line}`));
-  if (faults.length > 0) throw new WrongInput(faults);
   return cases.map(({ line, ...one }) => {
+    const problems = faultsOf(world, one, `${file}, line ${line}`);
+    if (problems.length > 0)
+      return { ...one, least: '', most: '', decided_by: '', asExpected: false, problems };
     const { answer, decided } = explained(world, one, now);
     const expected = one.expect === undefined ? undefined : readExpected(one.expect);
     return {
@@ -143,6 +153,7 @@ export function decide(
       most: levelName(answer.most),
       decided_by: decidedBy(decided),
       asExpected: !expected || (expected.least === answer.least && expected.most === answer.most),
+      problems,
     };
   });
 }

@@ -1,5 +1,14 @@
 import { compile } from '@/core/access/compile';
-import { SIGNED_IN, SIGNED_OUT, viewerOfRole, type Circumstances, type Viewer } from '@/core/access/viewer';
+import { allAlike, Numbers, type Among } from '@/core/access/numbers';
+import {
+  SIGNED_IN,
+  SIGNED_OUT,
+  viewerOfGroup,
+  viewerOfRole,
+  type Circumstances,
+  type Viewer,
+} from '@/core/access/viewer';
+import type { ElementKind } from '@/core/model/tree';
 import type { World } from './world';
 import { levelName } from './decide';
 
@@ -8,20 +17,26 @@ export interface Reach {
   readonly viewers: readonly string[];
   readonly rows: readonly {
     readonly element: string;
-    readonly kind: string;
+    readonly kind: ElementKind;
     readonly name: string;
     readonly cells: readonly string[];
+    /** Where it was asked for: for each viewer, how many of the people of its kind get it, where that says more than the cell. */
+    readonly people?: readonly (Among | null)[];
   }[];
 }
 
-/** Login states, roles in their order, and the people named: what each gets of every element. */
-export function reach(world: World, people: readonly string[], moment: number): Reach {
+/**
+ * Login states, roles in their order, groups, and the people named: what each gets of every element. For nobody in
+ * particular `LEAST..MOST`, where it differs among their people.
+ */
+export function reach(world: World, people: readonly string[], moment: number, withNumbers = false): Reach {
   const { definition } = world;
   const compiled = compile(definition);
   const viewers: readonly (readonly [string, Viewer])[] = [
     ['signed-out', SIGNED_OUT],
     ['signed-in', SIGNED_IN],
     ...definition.roles.map((role) => [`role:${role.id}`, viewerOfRole(role.id)] as const),
+    ...definition.groups.map((group) => [`group:${group.id}`, viewerOfGroup(group.id)] as const),
     ...people.flatMap((key) => {
       const viewer = world.viewer(key);
       return viewer ? [[key, viewer] as const] : [];
@@ -31,6 +46,7 @@ export function reach(world: World, people: readonly string[], moment: number): 
     const circumstances: Circumstances = { moment, session: world.session(key) };
     return compiled.access(viewer, circumstances);
   });
+  const numbers = withNumbers ? new Numbers(compiled, world.people, { moment }) : undefined;
   return {
     viewers: viewers.map(([key]) => key),
     rows: compiled.tree.elements.map((element) => ({
@@ -40,6 +56,13 @@ export function reach(world: World, people: readonly string[], moment: number): 
       cells: accesses.map((access) => {
         const { least, most } = access.answer(element);
         return least === most ? levelName(most) : `${levelName(least)}..${levelName(most)}`;
+      }),
+      ...(numbers && {
+        people: accesses.map((access, n) => {
+          const { least, most } = access.answer(element);
+          const among = least < most ? numbers.among(viewers[n]?.[0] ?? '', element) : undefined;
+          return among && !allAlike(among) ? among : null;
+        }),
       }),
     })),
   };

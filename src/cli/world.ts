@@ -4,6 +4,7 @@ import {
   SIGNED_IN,
   SIGNED_OUT,
   viewerOfPerson,
+  viewerOfGroup,
   viewerOfRole,
   type Assignment,
   type Person,
@@ -24,6 +25,7 @@ import { readJson } from './files';
 /** People, units, records and session values to decide for: the format is in docs/definition.md. */
 export interface World {
   readonly definition: Definition;
+  readonly people: readonly Person[];
   viewer(key: string): Viewer | undefined;
   session(key: string): Values;
   record(key: string): KnownRecord | undefined;
@@ -193,7 +195,7 @@ function* unknownIn(definition: Definition, given: Given): Generator<Problem> {
 }
 
 class GivenWorld implements World {
-  private readonly people: ReadonlyMap<string, Person>;
+  private readonly peopleById: ReadonlyMap<string, Person>;
   private readonly records: ReadonlyMap<string, KnownRecord>;
   private readonly sessions: ReadonlyMap<string, Values>;
 
@@ -201,7 +203,7 @@ class GivenWorld implements World {
     readonly definition: Definition,
     given: Given,
   ) {
-    this.people = new Map((given.people ?? []).map((one) => [one.id, personOf(one, given)]));
+    this.peopleById = new Map((given.people ?? []).map((one) => [one.id, personOf(one, given)]));
     this.sessions = new Map((given.session ?? []).map((one) => [one.viewer, plainValues(one.values)]));
     const records = new Map<string, KnownRecord>();
     const lookUp = (entity: Id, id: Id): Values | undefined => records.get(`${entity}:${id}`)?.values;
@@ -212,14 +214,20 @@ class GivenWorld implements World {
     this.records = records;
   }
 
-  /** `signed-out`, `signed-in`, `person:ID` or `role:ID`. */
+  get people(): readonly Person[] {
+    return [...this.peopleById.values()];
+  }
+
+  /** `signed-out`, `signed-in`, `person:ID`, `role:ID` or `group:ID`. */
   viewer(key: string): Viewer | undefined {
     if (key === 'signed-out') return SIGNED_OUT;
     if (key === 'signed-in') return SIGNED_IN;
     const [kind, id = ''] = key.split(/:(.*)/s);
     if (kind === 'role')
       return this.definition.roles.some((one) => one.id === id) ? viewerOfRole(id) : undefined;
-    const person = kind === 'person' ? this.people.get(id) : undefined;
+    if (kind === 'group')
+      return this.definition.groups.some((one) => one.id === id) ? viewerOfGroup(id) : undefined;
+    const person = kind === 'person' ? this.peopleById.get(id) : undefined;
     return person && viewerOfPerson(person);
   }
 

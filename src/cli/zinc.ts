@@ -1,4 +1,5 @@
 import { Command, CommanderError } from 'commander';
+import { amongInWords } from '@/core/edit/words';
 import { ordered } from '@/core/model/ordered';
 import { findGone } from '@/core/model/gone';
 import { toCsv } from '@/server/csv';
@@ -99,6 +100,7 @@ asking(program.command('decide'))
     const world = readWorld(readDefinitionFile(file), options.world, note);
     const decisions = decide(world, readCases(options.cases), options.cases, momentOf(options));
     const withExpected = decisions.some((one) => one.expect !== undefined);
+    const problems = decisions.flatMap((one) => one.problems);
     const rows = decisions.map(({ asExpected, record = '', at = '', expect = '', ...one }) => ({
       viewer: one.viewer,
       element: one.element,
@@ -108,9 +110,11 @@ asking(program.command('decide'))
       least: one.least,
       most: one.most,
       decided_by: one.decided_by,
+      ...(problems.length > 0 && { problem: one.problems.map(({ message }) => message).join(' ') }),
     }));
     if (options.json) printJson(rows);
     else print(toCsv([Object.keys(rows[0] ?? {}), ...rows.map((row) => Object.values(row))], 'unix'));
+    if (problems.length > 0) throw new WrongInput(problems);
     if (decisions.some((one) => !one.asExpected)) process.exitCode = EXIT.differs;
   });
 
@@ -149,7 +153,8 @@ asking(program.command('reach'))
   .description('The whole matrix as CSV: each element, by login states, roles and the people named.')
   .argument('<file>', 'the definition')
   .option('--people <viewers...>', 'person:ID, each a column of its own')
-  .action((file: string, options: Asking & { people?: string[] }) => {
+  .option('--numbers', 'beside what depends, how many of the people of a kind get it')
+  .action((file: string, options: Asking & { people?: string[]; numbers?: boolean }) => {
     const world = readWorld(readDefinitionFile(file), options.world, note);
     const people = options.people ?? [];
     const unknown = people.filter((key) => !world.viewer(key));
@@ -157,13 +162,21 @@ asking(program.command('reach'))
       throw new WrongInput(
         unknown.map((key) => wrong('--people', `There is no viewer “${key}”.`, 'Write person:ID.')),
       );
-    const matrix = reach(world, people, momentOf(options));
+    const matrix = reach(world, people, momentOf(options), options.numbers);
     if (options.json) return printJson(matrix);
     print(
       toCsv(
         [
           ['element', 'kind', 'name', ...matrix.viewers],
-          ...matrix.rows.map(({ element, kind, name, cells }) => [element, kind, name, ...cells]),
+          ...matrix.rows.map((row) => [
+            row.element,
+            row.kind,
+            row.name,
+            ...row.cells.map((cell, n) => {
+              const among = row.people?.[n];
+              return among ? `${cell} (${amongInWords(row.kind, among)})` : cell;
+            }),
+          ]),
         ],
         'unix',
       ),

@@ -79,13 +79,19 @@ describe('bin/zinc decide', () => {
     ]);
   });
 
-  it('tells every unknown id with its line, answers nothing, and exits with 2', () => {
+  it('tells every unknown id with its line, answers all other cases, and exits with 2', () => {
     const cases = put(
       'bad.csv',
-      'viewer,element,record,at\nperson:cy,s_items,,\nsigned-out,nothing,,\nsigned-out,item,item:k9,\nsigned-out,item,,soon\n',
+      'viewer,element,record,at\nperson:cy,s_items,,\nsigned-out,nothing,,\nsigned-out,item,item:k9,\nsigned-out,item,,soon\nsigned-out,s_items,,\n',
     );
     const { status, out, error } = zinc('decide', definition, '--world', world, '--cases', cases);
-    expect([status, out]).toEqual([2, '']);
+    expect(status).toBe(2);
+    expect(
+      out
+        .trim()
+        .split('\n')
+        .map((row) => row.split(',').slice(4, 6).join()),
+    ).toEqual(['least,most', ...[',', ',', ',', ','], 'none,none']);
     for (const [line, what] of [
       [2, 'person:cy'],
       [3, 'nothing'],
@@ -125,6 +131,29 @@ describe('bin/zinc', () => {
     );
     expect(zinc('--help')).toMatchObject({ status: 0 });
     expect(zinc('nonsense').status).toBe(2);
+  });
+
+  it('says of a kind how many of its people get it, where that is asked for', () => {
+    const when = { compare: '=', left: { user: 'email' }, right: { value: 'ada@x.example' } };
+    const line = { id: 'mine', who: { kind: 'role', role: 'lender' }, what: 'edit', when };
+    const gates = { ...LARKFIELD.gates, s_stores: { lines: [line] } };
+    const app = put('kinds.json', { ...LARKFIELD, gates });
+    const lenders = ['ada', 'bo', 'cy'].map((id) => ({ id, email: `${id}@x.example` }));
+    const people = lenders.map((one) => ({ ...one, assignments: [{ role: 'lender' }] }));
+    const given = put('lenders.json', { people });
+    const cells = (...more: string[]): readonly string[] => {
+      const [header = '', ...rows] = zinc('reach', app, '--world', given, ...more).out.split('\n');
+      const row = rows.find((one) => one.startsWith('s_stores,'));
+      return [row?.split(',')[header.split(',').indexOf('role:lender')] ?? ''];
+    };
+    expect(cells()).toEqual(['none..edit']);
+    expect(cells('--numbers')).toEqual(['none..edit (work for 1 of 3)']);
+    const json = JSON.parse(zinc('reach', app, '--world', given, '--numbers', '--json').out) as {
+      viewers: string[];
+      rows: { element: string; people: unknown[] }[];
+    };
+    const stores = json.rows.find(({ element }) => element === 's_stores');
+    expect(stores?.people[json.viewers.indexOf('role:lender')]).toEqual({ edit: 1, see: 0, of: 3 });
   });
 
   it('exports a draft, and imports it as one edit; a bad file changes nothing', async () => {

@@ -14,9 +14,15 @@ import type { Gate, Line, Who } from '@/core/model/gate';
 import type { Id } from '@/core/model/id';
 import { Tree } from '@/core/model/tree';
 import type { Value, Values } from '@/core/model/value';
-import type { Circumstances, Viewer } from '@/core/access/viewer';
+import type { Assignment, Circumstances, Viewer } from '@/core/access/viewer';
 import type { KnownRecord } from '@/core/access/resolve';
-import { COMPARISONS, type Condition, type Operand } from '@/core/condition/condition';
+import {
+  COMPARISONS,
+  HELD_WHERE,
+  type Condition,
+  type HeldWhere,
+  type Operand,
+} from '@/core/condition/condition';
 
 /** Draws values for one random model; every choice is fast-check's, so a failure replays by its seed. */
 export class Draw {
@@ -166,8 +172,8 @@ export function drawCondition(draw: Draw, entity?: Entity, depth = 2): Condition
   if (kind === 9) return { not: inner() };
   if (kind === 0)
     return draw.one<Condition>([
-      { hasRole: draw.one(['r1', 'r2', 'r4']), ...(draw.chance(30) && { exactly: true }) },
-      { hasPrivilege: draw.one(['q1', 'q2', 'q3']) },
+      { hasRole: draw.one(['r1', 'r2', 'r4']), ...(draw.chance(30) && { exactly: true }), ...drawHeld(draw) },
+      { hasPrivilege: draw.one(['q1', 'q2', 'q3']), ...drawHeld(draw) },
       ...(depth > 0 ? [{ inGroup: draw.one(['g1', 'gone']) }, { meets: 'c1' }] : []),
     ]);
   if (kind === 1) {
@@ -179,6 +185,9 @@ export function drawCondition(draw: Draw, entity?: Entity, depth = 2): Condition
   }
   return drawComparison(draw, entity);
 }
+
+const drawHeld = (draw: Draw): { held?: HeldWhere } =>
+  draw.chance(30) ? { held: draw.one(HELD_WHERE) } : {};
 
 function drawComparison(draw: Draw, entity: Entity | undefined): Condition {
   const steps: (Id | undefined)[] = entity ? [undefined, undefined, `${entity.id}_next`] : [];
@@ -192,8 +201,8 @@ function drawComparison(draw: Draw, entity: Entity | undefined): Condition {
   >([
     [
       [...field('title'), ...field('owner'), { user: 'email' }, { user: 'badge' }],
-      ['x', 'y', 'é̂ ', ''],
-      ['=', '!=', 'contains', 'starts with'],
+      ['x', 'X', 'y', 'é̂ ', 'É̂ ', ''],
+      ['=', '!=', 'contains', 'starts with', 'ends with'],
     ],
     [
       [...field('price'), { user: 'limit' }],
@@ -226,11 +235,18 @@ function drawComparison(draw: Draw, entity: Entity | undefined): Condition {
   if (!('clock' in left) && draw.chance(15)) return { empty: left };
   if (typeof constants[0] === 'string' && operators.length !== 2 && draw.chance(15))
     return { oneOf: left, values: draw.many(2, () => draw.one(constants), 1) };
+  if (operators.length === 6 && draw.chance(15))
+    return {
+      between: left,
+      from: { value: draw.one(constants) },
+      to: draw.chance(60) ? { value: draw.one(constants) } : draw.one(operands),
+    };
   const right: Operand = draw.chance(60) ? { value: draw.one(constants) } : draw.one(operands);
   const compare = draw.one(COMPARISONS.filter((one) => operators.includes(one)));
+  const anyCase = operators.includes('contains') && draw.chance(30) ? { anyCase: true } : {};
   return draw.chance(80) || 'value' in right
-    ? { compare, left, right }
-    : { compare, left: right, right: left };
+    ? { compare, left, right, ...anyCase }
+    : { compare, left: right, right: left, ...anyCase };
 }
 
 export function drawLine(draw: Draw, entity?: Entity): Line {
@@ -343,24 +359,41 @@ export function drawDefinition(draw: Draw): Definition {
   return { ...definition, gates };
 }
 
+/** Anybody: somebody, or a kind of viewer, of whom nothing is known but roles. */
 export function drawViewer(draw: Draw): Viewer {
+  return draw.chance(30) ? drawKind(draw) : drawSomebody(draw);
+}
+
+const drawKind = (draw: Draw): Viewer => ({ kind: 'signed-in', assignments: drawAssignments(draw) });
+
+/** One of the people of a kind, or nobody in particular who is of it. */
+export const drawOneOf = (draw: Draw, kind: Extract<Viewer, { kind: 'signed-in' }>): Viewer => ({
+  ...kind,
+  attributes: drawAttributes(draw),
+});
+
+/** A person with roles, or who is signed out. */
+export function drawSomebody(draw: Draw): Viewer {
   if (draw.chance(15)) return { kind: 'signed-out' };
-  const assignments = draw.some(['r1', 'r2', 'r3', 'r4'], 30).map((role) => ({
+  const assignments = drawAssignments(draw);
+  return { kind: 'signed-in', assignments, person: draw.one(PEOPLE), attributes: drawAttributes(draw) };
+}
+
+const drawAssignments = (draw: Draw): Assignment[] =>
+  draw.some(['r1', 'r2', 'r3', 'r4'], 30).map((role) => ({
     role,
     ...(draw.chance(35) && { unit: draw.one([...UNITS, 'u9']) }),
     ...(draw.chance(10) && { from: '2026-06-01T00:00:00Z' }),
     ...(draw.chance(10) && { until: '2026-06-01T00:00:00Z' }),
   }));
-  if (draw.chance(40)) return { kind: 'signed-in', assignments };
-  const attributes: Values = {
-    name: 'Somebody',
-    email: draw.one(['x', 'y', 'é̂ ']),
-    home_unit: draw.one([...UNITS, null]),
-    badge: draw.one(['x', null]),
-    limit: draw.one(['10.5', '3.000', null]),
-  };
-  return { kind: 'signed-in', assignments, person: draw.one(PEOPLE), attributes };
-}
+
+const drawAttributes = (draw: Draw): Values => ({
+  name: 'Somebody',
+  email: draw.one(['x', 'y', 'é̂ ']),
+  home_unit: draw.one([...UNITS, null]),
+  badge: draw.one(['x', null]),
+  limit: draw.one(['10.5', '3.000', null]),
+});
 
 export const drawCircumstances = (draw: Draw): Circumstances => ({
   moment: draw.one(TIMES),
@@ -382,7 +415,7 @@ export function drawRecord(draw: Draw, definition: Definition, entity: Entity): 
 /** A record of the entity, with missing values and values of the wrong type among them. */
 export function drawValues(draw: Draw, entity: Entity): Values {
   const choices: Readonly<Record<string, readonly (Value | null)[]>> = {
-    text: ['x', 'y', '', 'é̂ ', 'xy', null],
+    text: ['x', 'y', '', 'é̂ ', 'É̂ ', 'Xy', null],
     date: ['2026-03-01', '2026-03-04', '2026-12-31', 'x', null],
     unit: [...UNITS, 'u9', null],
     choice: [...COLOURS, null, true],

@@ -54,7 +54,11 @@ export class PlainReading {
   }
 
   /** Does some assignment that counts now give what `gives` says, everywhere or for this record's unit? */
-  private held(gives: (role: Id) => boolean, record: KnownRecord | undefined): Possible {
+  private held(
+    gives: (role: Id) => boolean,
+    record: KnownRecord | undefined,
+    where?: 'everywhere' | 'anywhere',
+  ): Possible {
     if (this.viewer.kind === 'signed-out') return only(false);
     const now = this.at.moment;
     const counting = this.viewer.assignments.filter(
@@ -64,24 +68,35 @@ export class PlainReading {
     const places = counting.map(({ unit }) => (unit === undefined ? 'everywhere' : this.below(unit)));
     if (places.includes('everywhere')) return only(true);
     const units = places.flat();
-    if (units.length === 0) return only(false);
+    if (units.length === 0 || where === 'everywhere') return only(false);
+    if (where === 'anywhere') return only(true);
     if (!record) return ANY;
     const unit = record.entity.unitField && record.values[record.entity.unitField];
     return only(typeof unit === 'string' ? units.includes(unit) : 'doubt');
   }
 
-  private hasRole(role: Id, exactly: boolean, record: KnownRecord | undefined): Possible {
+  private hasRole(
+    role: Id,
+    exactly: boolean,
+    record: KnownRecord | undefined,
+    where?: 'everywhere' | 'anywhere',
+  ): Possible {
     if (!this.definition.roles.some((one) => one.id === role)) return only('doubt');
-    return this.held((from) => (exactly ? from === role : this.includes(from, role)), record);
+    return this.held((from) => (exactly ? from === role : this.includes(from, role)), record, where);
   }
 
-  private hasPrivilege(privilege: Id, record: KnownRecord | undefined): Possible {
+  private hasPrivilege(
+    privilege: Id,
+    record: KnownRecord | undefined,
+    where?: 'everywhere' | 'anywhere',
+  ): Possible {
     const { privileges, roles } = this.definition;
     if (!privileges.some((group) => group.privileges.some((one) => one.id === privilege)))
       return only('doubt');
     return this.held(
       (from) => roles.some((role) => role.privileges.includes(privilege) && this.includes(from, role.id)),
       record,
+      where,
     );
   }
 
@@ -130,8 +145,16 @@ export class PlainReading {
     if ('all' in condition) return all(condition.all.map(inner));
     if ('any' in condition) return not(all(condition.any.map((one) => not(inner(one)))));
     if ('not' in condition) return not(inner(condition.not));
-    if ('hasRole' in condition) return this.hasRole(condition.hasRole, condition.exactly ?? false, record);
-    if ('hasPrivilege' in condition) return this.hasPrivilege(condition.hasPrivilege, record);
+    if ('hasRole' in condition)
+      return this.hasRole(condition.hasRole, condition.exactly ?? false, record, condition.held);
+    if ('hasPrivilege' in condition) return this.hasPrivilege(condition.hasPrivilege, record, condition.held);
+    if ('between' in condition) {
+      const { between, from, to } = condition;
+      return all([
+        inner({ compare: '>=', left: between, right: from }),
+        inner({ compare: '<=', left: between, right: to }),
+      ]);
+    }
     if ('inGroup' in condition) {
       const group = this.definition.groups.find((one) => one.id === condition.inGroup);
       if (group && this.viewer.kind === 'signed-out') return only(false);
@@ -180,7 +203,10 @@ export class PlainReading {
     }
     if (!('compare' in condition)) throw new Error('Not a question');
     const type = this.typeOf(condition.left, entity) ?? this.typeOf(condition.right, entity);
-    const [a, b] = [typed(type, value(condition.left)), typed(type, value(condition.right))];
+    const [a, b] = [condition.left, condition.right].map((one) => {
+      const read = typed(type, value(one));
+      return condition.anyCase && typeof read === 'string' ? read.toLowerCase() : read;
+    });
     if (a === undefined || b === undefined) return 'doubt';
     const order =
       type === 'number' ? Number(scaled(String(a)) - scaled(String(b))) : a < b ? -1 : a > b ? 1 : 0;
@@ -201,6 +227,8 @@ export class PlainReading {
         return String(a).includes(String(b));
       case 'starts with':
         return String(a).startsWith(String(b));
+      case 'ends with':
+        return String(a).endsWith(String(b));
     }
   }
 

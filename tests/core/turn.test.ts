@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compile } from '@/core/access/compile';
-import type { Circumstances, Viewer } from '@/core/access/viewer';
+import type { Viewer } from '@/core/access/viewer';
 import { newLine } from '@/core/edit/make';
+import { aimAt } from '@/core/edit/aim';
 import { startLines } from '@/core/edit/start';
 import { smallestTurn } from '@/core/edit/turn';
 import type { Definition } from '@/core/model/definition';
@@ -22,9 +23,9 @@ function namesOf(definition: Definition, viewer: Viewer): Who[] {
 }
 
 /** All gates that are one line away: a line more, less, or another one in its place. */
-function* oneLineAway(definition: Definition, viewer: Viewer, at: Circumstances): Generator<Definition> {
+function* oneLineAway(definition: Definition, viewer: Viewer): Generator<Definition> {
   for (const { id } of compile(definition).tree.elements) {
-    const before = compile(definition).lines(id) ?? startLines(definition, id, [viewer], at);
+    const before = compile(definition).lines(id) ?? startLines(definition, id);
     const lists: (readonly Line[])[] = [];
     for (const what of ['see', 'edit', 'block', 'at-most-see'] as const) {
       for (const who of namesOf(definition, viewer)) lists.push([...before, newLine(who, what)]);
@@ -43,7 +44,7 @@ function* oneLineAway(definition: Definition, viewer: Viewer, at: Circumstances)
 const says = ({ who, what, when }: Line): string => JSON.stringify([who, what, when]);
 
 /** How many lines are more, less or changed, at all gates together. */
-function linesApart(definition: Definition, after: Definition, viewer: Viewer, at: Circumstances): number {
+function linesApart(definition: Definition, after: Definition): number {
   const missing = (some: readonly Line[], others: readonly Line[]): number => {
     const left = others.map(says);
     return some.filter((one) => {
@@ -55,7 +56,7 @@ function linesApart(definition: Definition, after: Definition, viewer: Viewer, a
   return Object.keys(after.gates)
     .filter((id) => definition.gates[id] !== after.gates[id])
     .map((id) => {
-      const before = compile(definition).lines(id) ?? startLines(definition, id, [viewer], at);
+      const before = compile(definition).lines(id) ?? startLines(definition, id);
       const lines = after.gates[id]?.lines ?? [];
       return Math.max(missing(before, lines), missing(lines, before));
     })
@@ -73,16 +74,18 @@ describe('the smallest change', () => {
         const viewer = drawViewer(draw);
         const { id: element } = draw.one(compile(definition).tree.elements);
         const level = draw.one([0, 1, 2] as const);
+        const now = compile(definition).access(viewer, at);
+        const aim = aimAt(now, now.element(element), level);
         const levelIn = (one: Definition): number => {
           const access = compile(one).access(viewer, at);
-          return access.answer(access.element(element)).most;
+          return aim(access, access.element(element));
         };
         if (levelIn(definition) === level) return;
-        const oneIsEnough = [...oneLineAway(definition, viewer, at)].some((one) => levelIn(one) === level);
+        const oneIsEnough = [...oneLineAway(definition, viewer)].some((one) => levelIn(one) === level);
         if (!oneIsEnough) return;
         alone++;
         const turn = smallestTurn(definition, { element, viewer, level, at, naming: 'roles' }, []);
-        expect([element, level, turn && linesApart(definition, turn.definition, viewer, at)]).toEqual([
+        expect([element, level, turn && linesApart(definition, turn.definition)]).toEqual([
           element,
           level,
           1,

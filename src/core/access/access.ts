@@ -1,4 +1,4 @@
-import { bind } from '../condition/bind';
+import { bind, type Unknown } from '../condition/bind';
 import type { RecordFacts } from '../condition/atom';
 import type { List, Screen } from '../model/definition';
 import type { Id } from '../model/id';
@@ -53,6 +53,9 @@ export abstract class Access {
   /** What it takes to get a field of a record that is being made. */
   abstract newFieldRule(element: Element): Rule;
 
+  /** What the door of a field gives by itself, beside its rows and whether its records can be written. */
+  abstract ownDoorRule(element: Element, record: 'existing' | 'new'): Rule;
+
   /** Which records pass a list's fixed filter, for this viewer. One in doubt does not. */
   abstract carriedRule(list: List): Rule;
 
@@ -63,10 +66,34 @@ export abstract class Access {
     return element;
   }
 
-  /** The answer where no record is known. */
+  /**
+   * For a kind of viewer, the same with all that is not known of it speaking for it: what somebody of that kind
+   * could get. Else the access itself.
+   */
+  get most(): Access {
+    return this;
+  }
+
+  /** The answer where no record is known; of a kind of viewer, what all of its people get, and what some could. */
   answer(element: Element): Answer {
-    const [rule, outer] = [this.rule(element), this.outerRule(element)];
-    return answerOf(outer ? lower(rule, outer) : rule);
+    return this.withMost((access) => {
+      const [rule, outer] = [access.rule(element), access.outerRule(element)];
+      return answerOf(outer ? lower(rule, outer) : rule);
+    });
+  }
+
+  /** The answer on a record, taken as `level` takes it: least and most differ for a kind of viewer only. */
+  answerOn(element: Element, record: RecordFacts | undefined, screenRecord?: RecordFacts): Answer {
+    return this.withMost((access) => {
+      const level = access.level(element, record, screenRecord);
+      return { least: level, most: level };
+    });
+  }
+
+  /** What is asked of this access, with the most of what a kind of viewer could get. */
+  withMost(ask: (access: Access) => Answer): Answer {
+    const [own, most] = [ask(this), this.most];
+    return most === this ? own : { least: own.least, most: ask(most).most };
   }
 
   /**
@@ -115,12 +142,14 @@ export class ViewerAccess extends Access {
   private readonly spoken: Uint8Array;
 
   private made: Held | undefined;
+  private mostMade: Access | undefined;
 
   /** `worked` holds what was worked out before for somebody who is alike in all that the lines look at. */
   constructor(
     compiled: Compiled,
     private readonly viewer: Viewer,
     private readonly circumstances: Circumstances,
+    private readonly unknown: Unknown,
     worked: Worked = newlyWorked(compiled),
   ) {
     super(compiled);
@@ -131,7 +160,13 @@ export class ViewerAccess extends Access {
 
   /** Worked out when it is first asked for: where all is worked out already, nothing asks. */
   override get held(): Held {
-    return (this.made ??= new Held(this.compiled.definition, this.viewer, this.circumstances));
+    return (this.made ??= new Held(this.compiled.definition, this.viewer, this.circumstances, this.unknown));
+  }
+
+  override get most(): Access {
+    const { compiled, viewer, circumstances, unknown } = this;
+    if (unknown === 'for' || !compiled.dividesKind(viewer)) return this;
+    return (this.mostMade ??= compiled.access(viewer, circumstances, 'for'));
   }
 
   override gateRule({ number }: Element): Rule {
@@ -151,6 +186,10 @@ export class ViewerAccess extends Access {
 
   override newFieldRule(element: Element): Rule {
     return this.at(this.compiled.plan.newField(element));
+  }
+
+  override ownDoorRule({ number }: Element, record: 'existing' | 'new'): Rule {
+    return this.at(this.compiled.plan.ownDoors[record].get(number) ?? NONE);
   }
 
   override carriedRule(list: List): Rule {

@@ -1,7 +1,9 @@
+import type { Unknown } from '../condition/bind';
 import { isDataDoor, type Element } from '../model/tree';
 import type { Access } from './access';
 import type { Compiled } from './compile';
 import { AT_ONCE, Crowd } from './crowd';
+import { Held } from './held';
 import type { Answer, Level } from './level';
 import { answerOf } from './rule';
 import type { Circumstances, Viewer } from './viewer';
@@ -25,11 +27,11 @@ export const unpacked = (byte: number): Answer => ({
 /** What the viewer has of the element, with where it comes from. `answer` may be known already, from the matrix. */
 export function cellOf(access: Access, element: Element, answer = access.answer(element)): Cell {
   const lines = access.compiled.lines(element.id);
-  const gate = answerOf(access.gateRule(element));
+  const gate = access.withMost((one) => answerOf(one.gateRule(element)));
   const { container } = element;
   let byContainer = false;
   if (lines && container && !isDataDoor(element)) {
-    const given = answerOf(access.held.own(lines, access.compiled.scope(element)));
+    const given = access.withMost((one) => answerOf(one.held.own(lines, one.compiled.scope(element))));
     byContainer = gate.most < given.most || gate.least < given.least;
   }
   const follows = isDataDoor(element) && !lines;
@@ -47,22 +49,28 @@ export function matrixOf(compiled: Compiled, viewers: readonly Viewer[], at: Cir
   /** The place in the matrix where the row of those who are alike stands. */
   const rows = new Map<string, number>();
   const same: [row: number, as: number][] = [];
-  let waiting: number[] = [];
+  let waiting: { row: number; held: Held; what: 'both' | 'most' }[] = [];
   const decide = (): void => {
     const crowd = new Crowd(
       compiled,
-      waiting.map((n) => viewers[n] as Viewer),
+      waiting.map(({ held }) => held),
       at,
     );
-    waiting.forEach((row, n) => crowd.writeAnswers(n, matrix, row * width));
+    waiting.forEach(({ row, what }, n) => crowd.writeAnswers(n, matrix, row * width, what));
     waiting = [];
+  };
+  const add = (row: number, viewer: Viewer, unknown: Unknown): void => {
+    const what = unknown === 'for' ? 'most' : 'both';
+    const held = new Held(compiled.definition, viewer, at, unknown);
+    if (waiting.push({ row, held, what }) === AT_ONCE) decide();
   };
   viewers.forEach((viewer, n) => {
     const key = compiled.keyOf(viewer, at);
     const as = rows.get(key);
     if (as !== undefined) return void same.push([n, as]);
     rows.set(key, n);
-    if (waiting.push(n) === AT_ONCE) decide();
+    add(n, viewer, 'against');
+    if (compiled.dividesKind(viewer)) add(n, viewer, 'for');
   });
   decide();
   for (const [row, as] of same) matrix.copyWithin(row * width, as * width, (as + 1) * width);

@@ -1,5 +1,6 @@
 import { readClock } from '../condition/clock';
 import type { Formula } from '../condition/formula';
+import type { Unknown } from '../condition/bind';
 import type { Scope } from '../condition/type';
 import type { Closed, Definition } from '../model/definition';
 import type { Gate, Line } from '../model/gate';
@@ -12,7 +13,7 @@ import { EDIT, NONE, SEE, type Level } from './level';
 import { Plan } from './plan';
 import { readsOf, type Reads } from './reads';
 import { ALWAYS, ruleOf, type Rule } from './rule';
-import { counts, subjectOf, type Circumstances, type Unlocked, type Viewer } from './viewer';
+import { counts, isKind, subjectOf, type Circumstances, type Unlocked, type Viewer } from './viewer';
 
 /** A line of a gate, with whom it speaks of by number. */
 export interface CompiledLine {
@@ -81,24 +82,35 @@ export class Compiled {
    * is worked out of them, and nothing else: who they are, their session and the moment stay their own, since
    * filters and what looks after people ask of those.
    */
-  access(viewer: Viewer, circumstances: Circumstances): Access {
-    const key = this.keyOf(viewer, circumstances);
+  access(viewer: Viewer, circumstances: Circumstances, unknown: Unknown = 'against'): Access {
+    let key = this.keyOf(viewer, circumstances);
+    if (unknown === 'for') key += ' for';
     let worked = this.kept.get(key);
     if (!worked) {
       const bytes = this.kept.size * this.plan.steps.length;
       if (this.kept.size >= MOST_KEPT || bytes > MOST_BYTES) this.kept.clear();
       this.kept.set(key, (worked = newlyWorked(this)));
     }
-    return new ViewerAccess(this, viewer, circumstances, worked);
+    return new ViewerAccess(this, viewer, circumstances, unknown, worked);
   }
 
   /** The same, made for this viewer alone: for explaining, which also tells what does not count now. */
   unshared(viewer: Viewer, circumstances: Circumstances): Access {
-    return new ViewerAccess(this, viewer, circumstances);
+    return new ViewerAccess(this, viewer, circumstances, 'against');
+  }
+
+  /** Does it differ among the people of this kind of viewer what they get, as far as lines ask who one is? */
+  dividesKind(viewer: Viewer): boolean {
+    return isKind(viewer) && (this.reads.user.length > 0 || this.reads.session.length > 0);
   }
 
   /** What tells viewers apart in this definition, at this moment. Who is not named in any line is nobody in particular. */
-  keyOf(viewer: Viewer, { moment, session, unlocked }: Circumstances): string {
+  keyOf(viewer: Viewer, { taken, ...circumstances }: Circumstances): string {
+    const key = this.plainKeyOf(viewer, circumstances);
+    return taken && Object.keys(taken).length > 0 ? `${key} taken:${JSON.stringify(taken)}` : key;
+  }
+
+  private plainKeyOf(viewer: Viewer, { moment, session, unlocked }: Circumstances): string {
     const { reads } = this;
     const time = reads.clock.length === 0 ? '' : this.clockKey(readClock(moment, this.definition.timeZone));
     if (viewer.kind === 'signed-out') return `out ${time}`;
@@ -112,7 +124,8 @@ export class Compiled {
     if (groups && groups.length > 0) key += ` groups:${JSON.stringify(groups)}`;
     if (reads.user.length > 0)
       key += attributes ? JSON.stringify(reads.user.map((id) => attributes[id] ?? null)) : '(none)';
-    if (reads.session.length > 0) key += JSON.stringify(reads.session.map((id) => session?.[id] ?? null));
+    if (reads.session.length > 0)
+      key += JSON.stringify(reads.session.map((id) => session?.[id] ?? (attributes ? null : [])));
     return unlocked && unlocked.length > 0 ? key + JSON.stringify(unlocked) : key;
   }
 
@@ -150,7 +163,9 @@ export class Compiled {
 
   private ask(held: Held, spoken: Uint8Array, subject: number): number {
     const is = held.isSpokenOf(this.subjects.all[subject] as Line['who']);
-    const found = is('be true') === true ? SURELY : is('not be false') === false ? NOT : PERHAPS;
+    const [yes, no] = [is('be true') === true, is('be false') === true];
+    // Of a kind of viewer both may be: what is not known yet speaks for it either way.
+    const found = yes === no ? PERHAPS : yes ? SURELY : NOT;
     return (spoken[subject] = found);
   }
 

@@ -3,9 +3,9 @@ import type { Formula } from '../condition/formula';
 import { gives } from '../model/gate';
 import type { Element } from '../model/tree';
 import { ruleOfUnlocked, type Compiled, type CompiledLine } from './compile';
-import { Held } from './held';
+import type { Held } from './held';
 import { EDIT } from './level';
-import type { Circumstances, Viewer } from './viewer';
+import type { Circumstances } from './viewer';
 
 /** So many viewers are decided at once: one in each bit of a word. */
 export const AT_ONCE = 32;
@@ -32,23 +32,21 @@ export class Crowd {
   private readonly maySee: Int32Array;
   private readonly edit: Int32Array;
   private readonly mayEdit: Int32Array;
-  private readonly held: readonly Held[];
   /** By the number of a subject: whose lines surely speak of them, and whose surely do not. */
   private readonly spoken: Bits[] = [];
   private readonly notSpoken: Bits[] = [];
 
   constructor(
     private readonly compiled: Compiled,
-    viewers: readonly Viewer[],
+    private readonly held: readonly Held[],
     private readonly at: Circumstances,
   ) {
-    if (viewers.length > AT_ONCE) throw new Error(`${viewers.length} viewers are more than ${AT_ONCE}`);
+    if (held.length > AT_ONCE) throw new Error(`${held.length} viewers are more than ${AT_ONCE}`);
     const { length } = compiled.plan.steps;
     this.see = new Int32Array(length);
     this.maySee = new Int32Array(length);
     this.edit = new Int32Array(length);
     this.mayEdit = new Int32Array(length);
-    this.held = viewers.map((viewer) => new Held(compiled.definition, viewer, at));
     for (const who of compiled.subjects.all) {
       const is = this.held.map((held) => held.isSpokenOf(who));
       this.spoken.push(bitsOf(is, (one) => one('be true')));
@@ -57,8 +55,11 @@ export class Crowd {
     this.work();
   }
 
-  /** Writes the answers of the n-th viewer, a byte for each element: the least, then the most in the next two bits. */
-  writeAnswers(n: number, into: Uint8Array, from: number): void {
+  /**
+   * Writes the answers of the n-th viewer, a byte for each element: the least, then the most in the next two bits.
+   * `most`: the most only, over what is there.
+   */
+  writeAnswers(n: number, into: Uint8Array, from: number, what: 'both' | 'most' = 'both'): void {
     const { see, maySee, edit, mayEdit } = this;
     const { rules, outers } = this.compiled.plan;
     for (let e = 0; e < rules.length; e++) {
@@ -69,7 +70,7 @@ export class Crowd {
       const most =
         ((((maySee[rule] as number) & (maySee[outer] as number)) >>> n) & 1) +
         ((((mayEdit[rule] as number) & (mayEdit[outer] as number)) >>> n) & 1);
-      into[from + e] = least | (most << 2);
+      into[from + e] = (what === 'both' ? least : (into[from + e] as number) & 3) | (most << 2);
     }
   }
 

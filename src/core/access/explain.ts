@@ -1,12 +1,12 @@
 import type { RecordFacts } from '../condition/atom';
-import { all, holds, type Formula } from '../condition/formula';
+import { all, any, holds, type Formula } from '../condition/formula';
 import { tell, type Told } from '../condition/tell';
 import type { Screen } from '../model/definition';
 import { gives, type Line } from '../model/gate';
 import type { Id } from '../model/id';
 import { isDataDoor, type Element } from '../model/tree';
 import type { Access } from './access';
-import { EDIT, NONE, SEE, type Answer, type Level } from './level';
+import { EDIT, NONE, sameAnswer, SEE, seenOf, type Answer, type Level } from './level';
 import { answerOf, levelOn, mostOf, type Rule } from './rule';
 
 /** A line that would count, and what it is that keeps it from counting. */
@@ -41,8 +41,8 @@ export interface Step {
 
 /** What the answer comes from. */
 export type Decided =
-  /** A line gave it, capped it or took it away. */
-  | { readonly by: 'line'; readonly gate: Id; readonly line: Line }
+  /** A line gave it, capped it or took it away; `told` is its condition, with the values that made it so. */
+  | { readonly by: 'line'; readonly gate: Id; readonly line: Line; readonly told?: readonly Told[] }
   /** A gate with lines of its own speaks of this viewer in none of them. */
   | { readonly by: 'no-line'; readonly gate: Id }
   /** A door that follows the screens, and no screen (or none on a screen that saves) holds it open. */
@@ -59,20 +59,29 @@ export interface Explanation {
 
 /**
  * Why the viewer has this level on this element: the steps, and what decided. With a record, for that
- * record. The levels are those of `Access`, which decides; here they are only told.
+ * record. The levels are those of `Access`, which decides; here they are only told. Where the answer depends, what
+ * decided is what leaves it at its most; `of: 'least'` asks what keeps the least from being more.
  */
-export function explain(access: Access, id: Id, record?: RecordFacts): Explanation {
+export function explain(
+  access: Access,
+  id: Id,
+  record?: RecordFacts,
+  of: 'most' | 'least' = 'most',
+): Explanation {
   const element = access.element(id);
-  const tell = (rule: Rule, here: boolean): Answer => {
+  const answerBy = ({ rule, here }: Part): Answer => {
     if (!record) return answerOf(rule);
     const level = levelOn(here ? rule : mostOf(rule), record);
     return { least: level, most: level };
   };
   const steps: Step[] = [];
-  for (const [one, { rule, here }] of partsOf(access, element)) {
+  const parts = partsOf(access, element);
+  // Of a kind of viewer: the same once more, with what is not known of it speaking for it.
+  const mostly = access.most === access ? parts : partsOf(access.most, element);
+  for (const [one, part] of parts) {
     const own = access.compiled.lines(one.id);
-    const on = here ? record : undefined;
-    const lines = (own ?? []).filter((line) => holdsOn(counting(access, one, line), on));
+    const on = part.here ? record : undefined;
+    const lines = (own ?? []).filter((line) => isCounting(access, one, line, on));
     const nearly = (own ?? [])
       .filter((line) => !lines.includes(line))
       .flatMap((line) => nearlyCounts(access, one, line, on) ?? []);
@@ -81,20 +90,41 @@ export function explain(access: Access, id: Id, record?: RecordFacts): Explanati
       gate: own ? 'own' : 'follows',
       lines,
       nearly,
-      result: tell(rule, here),
+      result: { least: answerBy(part).least, most: answerBy(mostly.get(one) ?? part).most },
     });
   }
-  const level = record && access.level(element, record);
-  const answer = level === undefined ? access.answer(element) : { least: level, most: level };
-  return { answer, steps, decided: decide(access, steps, answer) };
+  const answer = record ? access.answerOn(element, record) : access.answer(element);
+  const decided = decide(access, { element, steps, parts, record, answer, of });
+  if (decided.by !== 'line' || !decided.line.when) return { answer, steps, decided };
+  const at = access.element(decided.gate);
+  const on = parts.get(at)?.here ? record : undefined;
+  const told = tell(access.held.facts, access.compiled.scope(at), decided.line.when, on);
+  return { answer, steps, decided: { ...decided, told } };
 }
 
-/** What it takes for the line to count: one that gives must surely match, one that takes away may not surely not. */
-function counting(access: Access, element: Element, line: Line): Formula {
-  const { held, compiled } = access;
+/**
+ * Does the line count? One that gives must surely match, one that takes away may not surely not; for a kind of
+ * viewer or where no record is known, one that may for some of them does.
+ */
+const isCounting = (access: Access, element: Element, line: Line, record: RecordFacts | undefined): boolean =>
+  matches(gives(line) ? access.most : access, element, line, record, 'perhaps');
+
+/** Does it surely, or perhaps for some record, by what is known in this access? */
+function matches(
+  { held, compiled }: Access,
+  element: Element,
+  line: Line,
+  record: RecordFacts | undefined,
+  how: 'surely' | 'perhaps',
+): boolean {
   const [who, when] = [held.isSpokenOf(line.who), held.isWhen(line, compiled.scope(element))];
-  if (gives(line)) return all(who('be true'), when('be true'));
-  return all(who('not be false'), when('not be false'));
+  const sure = how === 'surely';
+  if (gives(line)) {
+    const given = all(who('be true'), when('be true'));
+    return record ? holds(given, record) : sure ? given === true : given !== false;
+  }
+  const spares = any(who('be false'), when('be false'));
+  return record ? !holds(spares, record) : sure ? spares === false : spares !== true;
 }
 
 /** What keeps a line that speaks of the viewer from counting; undefined for one that does not speak of them. */
@@ -105,21 +135,19 @@ function nearlyCounts(
   record: RecordFacts | undefined,
 ): Nearly | undefined {
   const { held, compiled } = access;
-  const who = held.isSpokenOf(line.who)('not be false');
+  const speaks = held.isSpokenOf(line.who);
   const since: Since[] = [];
-  if (who === false) {
+  if (speaks('be false') === true) {
     const period = held.periodOf(line.who);
-    if (line.who.kind === 'group' && held.facts.user) {
+    if (line.who.kind === 'group' && held.facts.signedIn) {
       const asked = { inGroup: line.who.group };
       const told = tell(held.facts, { definition: compiled.definition }, asked, undefined);
       since.push({ is: 'group', told });
     } else if (period) since.push({ is: 'period', from: period.from, until: period.until });
     else return undefined;
-  } else if (!holdsOn(who, record)) since.push({ is: 'unit' });
-  if (
-    line.when &&
-    !holdsOn(held.isWhen(line, compiled.scope(element))(gives(line) ? 'be true' : 'not be false'), record)
-  )
+  } else if (!holdsOn(speaks('not be false'), record)) since.push({ is: 'unit' });
+  const when = held.isWhen(line, compiled.scope(element));
+  if (line.when && !holdsOn(when(gives(line) ? 'be true' : 'not be false'), record))
     since.push({ is: 'when', told: tell(held.facts, compiled.scope(element), line.when, record) });
   return { line, since };
 }
@@ -138,6 +166,8 @@ interface Part {
   readonly rule: Rule;
   /** Is it decided on the record at hand? Else on one that is not known here, or on none. */
   readonly here: boolean;
+  /** Does only its edit count, so that giving see is giving nothing? */
+  readonly editOnly?: boolean;
 }
 
 /**
@@ -176,34 +206,66 @@ function partsOf(access: Access, element: Element): Map<Element, Part> {
   const making = door.kind === 'action' && door.node.kind === 'create';
   const within = [door, rows].some((one) => access.compiled.lines(one.id));
   if (record === 'existing' && (!making || within)) put(rows, access.rule(rows));
-  if (door.kind === 'data-field') {
-    // Where the record cannot be written, its fields are for reading.
-    const save = access.element(tree.action(entity, record === 'new' ? 'create' : 'update').id);
-    put(save, { see: true, edit: access.rule(save).edit });
-    put(door, access.doors.field(door.id, record));
-  } else put(door, access.rule(door));
+  if (door.kind !== 'data-field') {
+    put(door, access.rule(door));
+    return parts;
+  }
+  // What rows say by lines of their own, they say of a field's lines too.
+  if (record === 'new' && access.compiled.lines(door.id)) put(rows, access.gateRule(rows));
+  put(door, access.ownDoorRule(door, record));
+  // Where the record cannot be written, its fields are for reading, which is all that a column is for.
+  if (element.kind === 'column') return parts;
+  const save = access.element(tree.action(entity, record === 'new' ? 'create' : 'update').id);
+  const ownLines = access.compiled.lines(save.id) !== undefined;
+  const reading = ({ edit }: Rule): Part => ({ rule: { see: true, edit }, here: true, editOnly: true });
+  // Making a record by lines of its own is within its rows.
+  if (ownLines && !parts.has(rows)) parts.set(rows, reading(access.rule(rows)));
+  parts.set(save, reading(ownLines ? access.gateRule(save) : access.rule(save)));
   return parts;
+}
+
+interface Deciding {
+  readonly element: Element;
+  readonly steps: readonly Step[];
+  readonly parts: ReadonlyMap<Element, Part>;
+  readonly record: RecordFacts | undefined;
+  readonly answer: Answer;
+  readonly of: 'most' | 'least';
 }
 
 /**
  * For a full answer, the nearest gate with lines of its own gave it. For a lower one, the first step
  * whose most is as low took the rest away; where only the least is lower, the first that depends.
  */
-function decide(access: Access, steps: readonly Step[], answer: Answer): Decided {
-  const full = answer.least === EDIT;
-  const low = steps.find(({ result }) =>
-    answer.most < EDIT ? result.most <= answer.most : result.least <= answer.least,
-  );
+function decide(access: Access, deciding: Deciding): Decided {
+  const { element, steps, parts, record, answer } = deciding;
+  const of = answer.most < EDIT ? deciding.of : 'least';
+  const full = sameAnswer(seenOf(element.kind, answer), seenOf(element.kind, FULL));
+  const low = steps.find(({ result }) => result[of] <= answer[of]);
   const step = (full ? steps.findLast((one) => one.gate === 'own') : low) ?? (steps.at(-1) as Step);
-  if (step.gate === 'own') return byLines(step, full);
-  const door = access.element(step.element);
+  const at = access.element(step.element);
+  if (step.gate === 'own') {
+    const on = parts.get(at)?.here ? record : undefined;
+    const lines = step.lines.filter((line) => !parts.get(at)?.editOnly || line.what !== 'see');
+    const counts = (line: Line, how: 'surely' | 'perhaps'): boolean =>
+      matches(how === 'perhaps' && gives(line) ? access.most : access, at, line, on, how);
+    // What is left at most: what may give, and what surely takes away. At least: the other way round.
+    const decisive = lines.filter((line) =>
+      counts(line, gives(line) === (of === 'most') ? 'perhaps' : 'surely'),
+    );
+    // What nothing surely gives is left to what may give it.
+    const maybe = lines.filter(gives);
+    return byLines(at.id, decisive.some(gives) || maybe.length === 0 ? decisive : maybe, full);
+  }
   const holding = access.compiled.handles
-    .handlesOf(door)
-    .filter((id) => access.gateRule(access.element(id)).see !== false);
+    .handlesOf(at)
+    .filter((id) => access.most.gateRule(access.element(id)).see !== false);
   return step.result.most > NONE && holding.length > 0
-    ? { by: 'handles', door: door.id, handles: holding }
-    : { by: 'no-handle', door: door.id };
+    ? { by: 'handles', door: at.id, handles: holding }
+    : { by: 'no-handle', door: at.id };
 }
+
+const FULL: Answer = { least: EDIT, most: EDIT };
 
 const WEIGHT: Readonly<Record<Line['what'], Level>> = {
   edit: EDIT,
@@ -213,13 +275,13 @@ const WEIGHT: Readonly<Record<Line['what'], Level>> = {
 };
 
 /**
- * Of the lines that speak of the viewer, the one that the gate's own answer comes from. For a full answer
- * that is the giving one: what leads somewhere may be capped at see, and see counts as edit there.
+ * Of the lines that count, the one that the gate's own answer comes from. For a full answer that is the giving one:
+ * what leads somewhere may be capped at see, and see counts as edit there. A cap takes nothing where nothing is given.
  */
-function byLines({ element: gate, lines }: Step, full: boolean): Decided {
+function byLines(gate: Id, lines: readonly Line[], full: boolean): Decided {
   const given = lines.filter(gives).sort((a, b) => WEIGHT[b.what] - WEIGHT[a.what])[0];
   const taken = lines.filter((line) => !gives(line)).sort((a, b) => WEIGHT[a.what] - WEIGHT[b.what])[0];
-  if (taken && (!given || (!full && WEIGHT[taken.what] < WEIGHT[given.what])))
+  if (taken && (given ? !full && WEIGHT[taken.what] < WEIGHT[given.what] : taken.what === 'block'))
     return { by: 'line', gate, line: taken };
   return given ? { by: 'line', gate, line: given } : { by: 'no-line', gate };
 }

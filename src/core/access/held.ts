@@ -1,4 +1,5 @@
-import { bind, constant, type Answering, type Facts } from '../condition/bind';
+import { bind, constant, type Answering, type Facts, type Unknown } from '../condition/bind';
+import type { HeldWhere } from '../condition/condition';
 import { readClock } from '../condition/clock';
 import { all, any, type Formula } from '../condition/formula';
 import type { Scope } from '../condition/type';
@@ -9,7 +10,7 @@ import type { Id } from '../model/id';
 import { rolesById, withIncluded } from '../model/tree';
 import { unitAndBelow } from '../model/units';
 import { ruleOf, type Rule } from './rule';
-import { counts, type Assignment, type Circumstances, type Viewer } from './viewer';
+import { counts, isKind, type Assignment, type Circumstances, type Viewer } from './viewer';
 
 /** Where a role or a privilege is held: everywhere, or for records of these units only. */
 type Where = 'everywhere' | ReadonlySet<Id>;
@@ -22,27 +23,31 @@ export class Held {
   readonly assigned = new Map<Id, Where>();
   readonly privileges = new Map<Id, Where>();
 
+  /** `unknown`: of a kind of viewer, how what is not known yet speaks. */
   constructor(
     readonly definition: Definition,
     readonly viewer: Viewer,
     readonly circumstances: Circumstances,
+    unknown: Unknown = 'against',
   ) {
     const signedIn = viewer.kind === 'signed-in';
+    const kind = isKind(viewer);
     this.facts = {
       definition,
       signedIn,
-      user: signedIn ? viewer.attributes : undefined,
+      user: signedIn ? (viewer.attributes ?? {}) : undefined,
+      ...(kind && { unknown }),
       session: signedIn ? (circumstances.session ?? {}) : undefined,
       groups: signedIn ? viewer.groups : undefined,
       clock: readClock(circumstances.moment, definition.timeZone),
-      hasRole: (role, exactly) =>
+      hasRole: (role, exactly, held) =>
         isGone(definition, { kind: 'role', role })
           ? constant(undefined)
-          : heldAt((exactly ? this.assigned : this.roles).get(role)),
-      hasPrivilege: (privilege) =>
+          : heldAt((exactly ? this.assigned : this.roles).get(role), held),
+      hasPrivilege: (privilege, held) =>
         isGone(definition, { kind: 'privilege', privilege })
           ? constant(undefined)
-          : heldAt(this.privileges.get(privilege)),
+          : heldAt(this.privileges.get(privilege), held),
     };
     if (signedIn) for (const one of viewer.assignments) this.assign(one);
     const byId = rolesById(definition);
@@ -74,7 +79,8 @@ export class Held {
       }
       case 'unit': {
         if (!signedIn) return constant(false);
-        const home = viewer.attributes?.['home_unit'];
+        const home = this.facts.user?.['home_unit'];
+        if (this.facts.unknown) return () => this.facts.unknown === 'for';
         return constant(typeof home === 'string' ? unitAndBelow(definition, who.unit)?.has(home) : undefined);
       }
     }
@@ -92,7 +98,9 @@ export class Held {
   }
 
   /** Whether the line's when holds. */
-  isWhen({ when }: Line, scope: Scope): Answering {
+  isWhen({ id, when }: Line, scope: Scope): Answering {
+    const taken = this.circumstances.taken?.[id];
+    if (when && taken !== undefined) return constant(taken);
     return when ? (must) => bind(this.facts, scope, when, must) : constant(true);
   }
 
@@ -134,9 +142,10 @@ function put(map: Map<Id, Where>, id: Id, where: Where): void {
 }
 
 /** Held in some units only, it counts for records of those; for one without a unit it is in doubt. */
-function heldAt(where: Where | undefined): Answering {
+function heldAt(where: Where | undefined, held?: HeldWhere): Answering {
   if (where === undefined) return constant(false);
-  if (where === 'everywhere') return constant(true);
+  if (where === 'everywhere' || held === 'anywhere') return constant(true);
+  if (held === 'everywhere') return constant(false);
   const units = [...where].sort();
   return (must) => ({ atom: { is: 'in units', units }, must });
 }

@@ -1,5 +1,5 @@
 import type { Id } from '../model/id';
-import type { Values } from '../model/value';
+import type { Value, Values } from '../model/value';
 import type { Answer } from './level';
 import type { Outcome } from './page';
 import type { ShownMenuItem } from './shown';
@@ -24,6 +24,8 @@ export interface LookPage {
   readonly levels: Readonly<Record<Id, Answer>>;
   /** Which screens open for the viewer at all. */
   readonly screens: Readonly<Record<Id, Answer>>;
+  /** What opening the screen has set in the session, by id: the pane holds it from now on. */
+  readonly sets?: Readonly<Record<Id, Value | null>>;
   /** How many records are other ones in this pane. */
   readonly changes: number;
 }

@@ -48,6 +48,10 @@ export class Lower extends Access {
     return this.capped(this.both((access) => access.newFieldRule(element)));
   }
 
+  override ownDoorRule(element: Element, record: 'existing' | 'new'): Rule {
+    return this.both((access) => access.ownDoorRule(element, record));
+  }
+
   override carriedRule(list: List): Rule {
     return this.theirs.carriedRule(list);
   }

@@ -61,6 +61,10 @@ export class Plan {
   /** By element number: all that it takes to get it, and what is asked of the screen's record beside. */
   readonly rules: number[] = [];
   readonly outers: number[] = [];
+  /** By the number of a door of data: what the screens give of it, on stored records, where it follows them. */
+  readonly followed = new Map<number, number>();
+  /** By the number of a field of the data: what its door gives by itself, by its lines or by the screens. */
+  readonly ownDoors = { existing: new Map<number, number>(), new: new Map<number, number>() };
   private readonly newFields = new Map<number, number>();
   private readonly carriedBy = new Map<Id, number>();
   private readonly saving = new Map<Screen, number>();
@@ -185,7 +189,10 @@ export class Plan {
       ...this.handles.recordScreensOf(entity).map((screen) => this.gate(this.element(screen.id))),
       ...this.handles.listsOf(entity).map(({ element, node }) => this.onRows(element, node)),
     ]);
-    return this.unlessFollowed(this.element(entity), this.seeAsEdit(open));
+    const element = this.element(entity);
+    const followed = this.seeAsEdit(open);
+    this.followed.set(element.number, followed);
+    return this.unlessFollowed(element, followed);
   }
 
   /**
@@ -194,6 +201,7 @@ export class Plan {
    */
   private action(element: Element & { kind: 'action' }): number {
     const onScreens = this.higher(this.handles.buttonsOf(element.id).map((one) => this.onCarried(one)));
+    this.followed.set(element.number, onScreens);
     const rows = this.element(this.entityOf(element));
     if (element.node.kind === 'create') {
       // A form is enough to make a record that its maker will not see, unless lines decide about rows.
@@ -213,7 +221,10 @@ export class Plan {
     if (known !== undefined) return known;
     const rows = this.tree.need(this.entityOf(element), 'rows');
     const save = this.tree.action(rows.node, record === 'new' ? 'create' : 'update');
-    const base = this.unlessFollowed(element, this.fieldOnScreens(element, record));
+    const onScreens = this.fieldOnScreens(element, record);
+    if (record === 'existing') this.followed.set(element.number, onScreens);
+    const base = this.unlessFollowed(element, onScreens);
+    this.ownDoors[record].set(element.number, base);
     const written = this.add('edit-if', base, this.ofId(save.id));
     const rule = record === 'new' ? written : this.lower(this.rule(rows), written);
     if (record === 'new') this.newFields.set(element.number, rule);

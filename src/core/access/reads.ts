@@ -52,3 +52,21 @@ export function readsOf(definition: Definition): Reads {
   }
   return { user: [...user].sort(), session: [...session].sort(), clock: [...clock].sort(), steps };
 }
+
+const asked = new WeakMap<Definition, ReadonlySet<Id>>();
+
+/**
+ * The fields that some condition asks of a record, with those that say its unit: only when one of these is another
+ * can a screen be another before it is saved.
+ */
+export function fieldsAskedOf(definition: Definition): ReadonlySet<Id> {
+  let found = asked.get(definition);
+  if (!found) {
+    const fields = new Set<Id>();
+    for (const operand of conditionsOf(definition).flatMap(allWithin).flatMap(operandsOf))
+      if ('record' in operand) fields.add(operand.through ?? operand.record);
+    for (const { unitField } of definition.entities) if (unitField !== undefined) fields.add(unitField);
+    asked.set(definition, (found = fields));
+  }
+  return found;
+}

@@ -5,6 +5,7 @@ import type { Element } from '../model/tree';
 import { unitsOf } from '../model/units';
 import { showValue, type Value, type ValueType } from '../model/value';
 import type { Access } from './access';
+import { fieldsAskedOf } from './reads';
 import { EDIT, NONE, type Level } from './level';
 import type {
   ShownButton,
@@ -62,6 +63,10 @@ export function resolve(
     (section) => resolveSection(access, section, record) ?? [],
   );
   const { binds } = screen;
+  const matters = fieldsAskedOf(access.compiled.definition);
+  const asks = sections
+    .flatMap(({ parts }) => parts)
+    .flatMap((part) => (part.kind === 'field' && part.input && matters.has(part.field) ? [part.field] : []));
   const label = record ? labelOf(access, record) : undefined;
   return {
     id: screen.id,
@@ -71,6 +76,7 @@ export function resolve(
       faces: faces.map(({ id, name }) => ({ id, name, shown: id === shown?.id })),
     }),
     sections,
+    ...(asks.length > 0 && { asks }),
   };
 }
 
@@ -273,6 +279,14 @@ export function resolveRow(
     ...(target && access.opens(target, record) && { address: addressOf(target, record.id) }),
     buttons,
   };
+}
+
+/** Which of these fields the viewer may change on the record by a bulk change: none, where they may not at all. */
+export function bulkChanges(access: Access, list: List, record: KnownRecord, fields: readonly Id[]): Id[] {
+  const entity = access.compiled.tree.need(list.entity, 'rows').node;
+  const action = access.compiled.tree.optionalAction(entity, 'bulk');
+  if (!action || access.level(access.element(action.id), record) < EDIT) return [];
+  return fields.filter((field) => access.level(access.element(field), record) === EDIT);
 }
 
 /** The menu as the viewer has it: items without a screen stay where something is left in them. */

@@ -9,6 +9,8 @@ export interface ShownScreen {
   /** The faces that are open to the viewer, where there are several. */
   readonly faces?: readonly { readonly id: Id; readonly name: string; readonly shown: boolean }[];
   readonly sections: readonly ShownSection[];
+  /** Of the fields that can be written on it, those on which it can depend how the screen is. */
+  readonly asks?: readonly Id[];
 }
 
 /** Something closed that is shown all the same: with a lock, or with the builder's own text. */
@@ -108,6 +110,8 @@ export interface ShownRow {
   /** Where the row leads. */
   readonly address?: string;
   readonly buttons: readonly ShownButton[];
+  /** Where the screen changes many at once: the fields of this record that this viewer may change. */
+  readonly changes?: readonly Id[];
 }
 
 export interface ShownMenuItem {

@@ -26,10 +26,10 @@ export type Viewer =
   | { readonly kind: 'signed-out' }
   | {
       readonly kind: 'signed-in';
-      /** None for a bare role. */
+      /** None for a kind of viewer, and for a made-up one. */
       readonly person?: Id;
       readonly assignments: readonly Assignment[];
-      /** None are known of a bare role. */
+      /** Of a kind of viewer they are not known yet, nor is what its session holds: then this is not there. */
       readonly attributes?: Values;
       /** Groups that a made-up viewer is in, whatever the groups' conditions say. */
       readonly groups?: readonly Id[];
@@ -45,6 +45,10 @@ export const SIGNED_OUT: Viewer = { kind: 'signed-out' };
 export const SIGNED_IN: Viewer = { kind: 'signed-in', assignments: [] };
 export const viewerOfGroup = (group: Id): Viewer => ({ kind: 'signed-in', assignments: [], groups: [group] });
 export const viewerOfRole = (role: Id): Viewer => ({ kind: 'signed-in', assignments: [{ role }] });
+
+/** Is it nobody in particular: a bare role, a group, or whoever is signed in (DESIGN 3.2)? */
+export const isKind = (viewer: Viewer): boolean =>
+  viewer.kind === 'signed-in' && viewer.attributes === undefined;
 
 /** A person who is switched off, or who has not confirmed their address yet, is nobody: signed out. */
 export const viewerOfPerson = ({ id, active, assignments, attributes }: Person): Viewer =>
@@ -64,6 +68,8 @@ export interface Circumstances {
   /** The values of the viewer's session, by id. */
   readonly session?: Values;
   readonly unlocked?: readonly Unlocked[];
+  /** While a builder looks: conditions of lines that are taken as true or as false, by the line's id. */
+  readonly taken?: Readonly<Record<Id, boolean>>;
 }
 
 /** This moment, with nothing set in the session. */

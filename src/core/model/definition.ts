@@ -207,10 +207,18 @@ export interface Screen {
   readonly name: string;
   readonly address: string;
   readonly binds?: { readonly entity: Id; readonly record: 'existing' | 'new' };
+  /** What opening it sets for the session. */
+  readonly sets?: readonly SessionSetting[];
   /** What every face shows. */
   readonly sections: readonly Section[];
   /** Layouts for different viewers: the first that is open to one is shown, under the sections. */
   readonly faces?: readonly Face[];
+}
+
+/** A session value and what it is set to; null takes it away. */
+export interface SessionSetting {
+  readonly value: Id;
+  readonly to: Value | null;
 }
 
 export interface Face {

@@ -1,7 +1,17 @@
 import { conditionLoop, whatIsWrong } from '../condition/check';
 import type { Condition } from '../condition/condition';
 import { attributesOf, readConstant } from '../condition/type';
-import type { Action, Button, Closed, Definition, Entity, List, MenuItem, Screen } from './definition';
+import type {
+  Action,
+  Button,
+  Closed,
+  Definition,
+  Entity,
+  List,
+  MenuItem,
+  Screen,
+  SessionSetting,
+} from './definition';
 import type { Gate } from './gate';
 import type { Id } from './id';
 import { privilegesOf } from './privileges';
@@ -208,6 +218,7 @@ function constant(
 function screenParts(faults: Faults, screen: Screen): void {
   const bound = screen.binds && faults.definition.entities.find((one) => one.id === screen.binds?.entity);
   if (screen.binds && !bound) faults.missing(screen.name, 'entity', screen.binds.entity);
+  for (const one of screen.sets ?? []) setting(faults, screen.name, one);
   for (const part of sectionsOf(screen).flatMap((section) => section.parts)) {
     const place = `${screen.name}, ${faults.tree.get(part.id)?.name ?? part.id}`;
     if (part.kind === 'field' && !bound?.fields.some((field) => field.id === part.field))
@@ -257,14 +268,8 @@ function button(faults: Faults, place: string, node: Button, screen: Screen, row
         wrong(`${entity.name} has no ${effect.do} action.`, 'Add one to it, or take the button away.');
       return;
     }
-    case 'set-session': {
-      const value = faults.definition.sessionValues.find((one) => one.id === effect.value);
-      if (!value) return faults.missing(place, 'session value', effect.value);
-      if (effect.to === null) return;
-      if (readConstant(faults.definition, value.type, effect.to) !== effect.to)
-        wrong(`${value.name} cannot hold this.`, 'Give a value that fits its type.');
-      return;
-    }
+    case 'set-session':
+      return setting(faults, `${place}, ${node.name}`, effect);
     case 'open': {
       const target = faults.screens.get(effect.screen);
       if (!target) return faults.missing(place, 'screen', effect.screen);
@@ -419,4 +424,12 @@ function closed(faults: Faults): void {
       next = after?.show === 'sent' ? after.screen : undefined;
     }
   }
+}
+
+/** What a button or a screen sets for the session. */
+function setting(faults: Faults, place: string, { value: id, to }: SessionSetting): void {
+  const value = faults.definition.sessionValues.find((one) => one.id === id);
+  if (!value) return faults.missing(place, 'session value', id);
+  if (to !== null && readConstant(faults.definition, value.type, to) !== to)
+    faults.say('effect', place, `${value.name} cannot hold this.`, 'Give a value that fits its type.');
 }

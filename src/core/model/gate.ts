@@ -34,7 +34,7 @@ export interface Gate {
 }
 
 /** Does the line give something, rather than take it away? */
-export const gives = (line: Line): boolean => line.what === 'see' || line.what === 'edit';
+export const gives = ({ what }: Pick<Line, 'what'>): boolean => what === 'see' || what === 'edit';
 
 /** Do the two lines say the same, whatever the order of their parts? */
 export const sameLine = (a: Line, b: Line): boolean =>

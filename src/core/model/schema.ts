@@ -1,6 +1,6 @@
 import * as yup from 'yup';
 import { isTimeZone } from '../condition/clock';
-import { CLOCK_READINGS, COMPARISONS } from '../condition/condition';
+import { CLOCK_READINGS, COMPARISONS, HELD_WHERE } from '../condition/condition';
 import { FORMAT, type Definition } from './definition';
 import { findFaults } from './faults';
 import { failed, ok, type Result } from './problem';
@@ -54,6 +54,8 @@ const operand = byKey('an operand', () => ({
   value: { value: value.required('is missing') },
 }));
 
+const held = yup.string().oneOf(HELD_WHERE, `must be one of ${HELD_WHERE.join(', ')}`);
+
 /** A condition of the document. What it names, and its types, are looked at afterwards. */
 export const conditionSchema: yup.Lazy<unknown> = byKey('a condition', () => ({
   all: { all: listOf(conditionSchema) },
@@ -66,12 +68,14 @@ export const conditionSchema: yup.Lazy<unknown> = byKey('a condition', () => ({
       .required(),
     left: operand,
     right: operand,
+    anyCase: yup.boolean(),
   },
+  between: { between: operand, from: operand, to: operand },
   empty: { empty: operand },
   oneOf: { oneOf: operand, values: listOf(value.required('is missing')) },
   inUnit: { inUnit: operand, unit: operand },
-  hasRole: { hasRole: id, exactly: yup.boolean() },
-  hasPrivilege: { hasPrivilege: id },
+  hasRole: { hasRole: id, exactly: yup.boolean(), held },
+  hasPrivilege: { hasPrivilege: id, held },
   inGroup: { inGroup: id },
   meets: { meets: id },
   call: { call: id, with: listOf(operand) },
@@ -155,6 +159,7 @@ export const screenSchema = exactly({
   binds: optional(
     exactly({ entity: id, record: yup.string().oneOf(['existing', 'new']).required('is missing') }),
   ),
+  sets: optional(listOf(exactly({ value: id, to: valueOrNull.defined('is missing') }))),
   sections,
   faces: optional(listOf(exactly({ id, name, sections }))),
 });

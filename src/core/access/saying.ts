@@ -1,0 +1,163 @@
+import { operandsOf, type Condition } from '../condition/condition';
+import type { Definition } from '../model/definition';
+import { gives, type Line, type Who } from '../model/gate';
+import type { Element } from '../model/tree';
+import type { Compiled } from './compile';
+import { EDIT } from './level';
+import type { Step } from './plan';
+
+/**
+ * What lines ask before somebody gets something, whoever that is: not folded for one viewer, as a formula is, but
+ * told of all of them. Each question must be answered just so (`is`); in doubt it is not.
+ */
+export type Saying =
+  boolean | { readonly all: readonly Saying[] } | { readonly any: readonly Saying[] } | Question;
+
+export type Question =
+  { readonly who: Who; readonly is: boolean } | { readonly when: Condition; readonly is: boolean };
+
+/** What it takes to reach each level. */
+export interface SaidRule {
+  readonly see: Saying;
+  readonly edit: Saying;
+}
+
+export function allSaid(...parts: readonly Saying[]): Saying {
+  if (parts.includes(false)) return false;
+  const open = parts.filter((one) => one !== true);
+  return open.length === 0 ? true : open.length === 1 ? (open[0] as Saying) : { all: open };
+}
+
+export function anySaid(...parts: readonly Saying[]): Saying {
+  if (parts.includes(true)) return true;
+  const open = parts.filter((one) => one !== false);
+  return open.length === 0 ? false : open.length === 1 ? (open[0] as Saying) : { any: open };
+}
+
+/** The saying with each of its questions answered by another one. */
+export function mapSaid(saying: Saying, of: (question: Question) => Saying): Saying {
+  if (typeof saying === 'boolean') return saying;
+  if ('all' in saying) return allSaid(...saying.all.map((one) => mapSaid(one, of)));
+  return 'any' in saying ? anySaid(...saying.any.map((one) => mapSaid(one, of))) : of(saying);
+}
+
+const SAID = [
+  { see: false, edit: false },
+  { see: true, edit: false },
+  { see: true, edit: true },
+] as const satisfies readonly SaidRule[];
+
+/** DESIGN 3.2, as `Held.own`, for everybody at once. */
+function ownSaid(lines: readonly Line[]): SaidRule {
+  const giveSee: Saying[] = [];
+  const giveEdit: Saying[] = [];
+  const spared: Saying[] = [];
+  const uncapped: Saying[] = [];
+  for (const { who, what, when } of lines) {
+    const is = gives({ what });
+    const asked: Saying[] = [{ who, is }, ...(when ? [{ when, is }] : [])];
+    if (is) (what === 'edit' ? giveEdit : giveSee).push(allSaid(...asked));
+    else (what === 'block' ? spared : uncapped).push(anySaid(...asked));
+  }
+  return {
+    see: allSaid(anySaid(...giveSee, ...giveEdit), ...spared),
+    edit: allSaid(anySaid(...giveEdit), ...spared, ...uncapped),
+  };
+}
+
+/**
+ * What the screens say of who gets a door of data that follows them: the same steps of the plan as for one viewer,
+ * read as sayings about the door's own records. Undefined for what is no such door.
+ */
+export function saidByScreens(compiled: Compiled, door: Element): SaidRule | undefined {
+  const { plan, definition } = compiled;
+  const from = plan.followed.get(door.number);
+  if (from === undefined) return undefined;
+  const known = new Map<number, SaidRule>();
+  const at = (n: number): SaidRule => {
+    let rule = known.get(n);
+    if (!rule) known.set(n, (rule = work(plan.steps[n] as Step)));
+    return rule;
+  };
+  const work = ({ op, a, b }: Step): SaidRule => {
+    switch (op) {
+      case 'always':
+        return SAID[a as 0 | 1 | 2];
+      case 'gate':
+        return compiled.hasLines(b) ? both(at(a), ownSaid(linesAt(b))) : at(a);
+      case 'carried': {
+        const filter = plan.lists[a]?.filter;
+        const passes: Saying = filter ? { when: filter, is: true } : true;
+        return { see: passes, edit: passes };
+      }
+      case 'lower':
+        return both(at(a), at(b));
+      case 'higher': {
+        const rules = plan.many.slice(a, b).map(at);
+        return {
+          see: anySaid(...rules.map((one) => one.see)),
+          edit: anySaid(...rules.map((one) => one.edit)),
+        };
+      }
+      case 'edit-if':
+        return { see: at(a).see, edit: allSaid(at(a).edit, at(b).edit) };
+      case 'see-as-edit':
+        return { see: at(a).see, edit: at(a).see };
+      case 'least':
+      case 'constant':
+        // What of it differs from record to record is told by `asking`, whose least counts beside it.
+        return { see: whateverRecord(definition, at(a).see), edit: whateverRecord(definition, at(a).edit) };
+      case 'asking':
+        return SAID[EDIT];
+      default:
+        throw new Error(`A door that follows the screens has no step ${op}`);
+    }
+  };
+  const linesAt = (n: number): readonly Line[] => (compiled.linesAt(n) ?? []).map(({ line }) => line);
+  return at(from);
+}
+
+const both = (a: SaidRule, b: SaidRule): SaidRule => ({
+  see: allSaid(a.see, b.see),
+  edit: allSaid(a.edit, b.edit),
+});
+
+/** Said of another record than the one at hand: only what holds whatever that record is. */
+const whateverRecord = (definition: Definition, saying: Saying): Saying =>
+  mapSaid(saying, (question) => {
+    if ('when' in question) return whatever(definition, question.when, question.is);
+    const { who, is } = question;
+    switch (who.kind) {
+      case 'role':
+        return whatever(definition, { hasRole: who.role, ...(who.exactly && { exactly: true }) }, is);
+      case 'privilege':
+        return whatever(definition, { hasPrivilege: who.privilege }, is);
+      case 'group':
+        return whatever(definition, { inGroup: who.group }, is);
+      default:
+        return question;
+    }
+  });
+
+/** The condition where it is answered so whatever the record is. */
+function whatever(definition: Definition, condition: Condition, is: boolean): Saying {
+  const inner = (one: Condition): Saying => whatever(definition, one, is);
+  if ('all' in condition || 'any' in condition) {
+    const parts = ('all' in condition ? condition.all : condition.any).map(inner);
+    return 'all' in condition === is ? allSaid(...parts) : anySaid(...parts);
+  }
+  if ('not' in condition) return whatever(definition, condition.not, !is);
+  if ('hasRole' in condition || 'hasPrivilege' in condition)
+    return { when: condition.held ? condition : { ...condition, held: is ? 'everywhere' : 'anywhere' }, is };
+  if ('inGroup' in condition) {
+    // Being in the group is asked beside what it takes: who is signed out is in none, whatever that says of them.
+    const group = definition.groups.find((one) => one.id === condition.inGroup);
+    const beside = group ? whatever(definition, group.condition, is) : false;
+    return allSaid({ when: condition, is }, beside);
+  }
+  if ('meets' in condition) {
+    const named = definition.conditions.find((one) => one.id === condition.meets);
+    return named ? whatever(definition, named.condition, is) : false;
+  }
+  return operandsOf(condition).some((one) => 'record' in one) ? false : { when: condition, is };
+}
