@@ -1,9 +1,15 @@
+import type { Condition } from '../condition/condition';
 import type { Definition, NewScreens, Screen } from '../model/definition';
 import { sameLine, type Line, type What, type Who } from '../model/gate';
 import { newId, type Id } from '../model/id';
 import type { Edit } from './edit';
 
-export const newLine = (who: Who, what: What): Line => ({ id: newId(), who, what });
+export const newLine = (who: Who, what: What, when?: Condition): Line => ({
+  id: newId(),
+  who,
+  what,
+  ...(when && { when }),
+});
 
 const STARTS_WITH: Readonly<Record<NewScreens, Who | undefined>> = {
   nobody: undefined,

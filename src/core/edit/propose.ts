@@ -5,9 +5,10 @@ import type { Circumstances, Viewer } from '../access/viewer';
 import type { Definition } from '../model/definition';
 import { gives, sameLine, type Line, type What, type Who } from '../model/gate';
 import type { Id } from '../model/id';
-import type { Affected } from './difference';
+import type { Affected } from './shifts';
 import type { Edit } from './edit';
 import { editLines, newLine } from './make';
+import { aimAt } from './aim';
 
 export interface Proposal<Key> {
   readonly edit: Edit;
@@ -42,11 +43,12 @@ export function proposeLevel<Key>(
   if (!subject) return undefined;
   let best: (Proposal<Key> & { readonly cost: number }) | undefined;
   const held = new Held(definition, viewer.viewer, at);
+  const aim = aimAt(now.access(viewer.viewer, at), subject, level);
   for (const after of candidates(held, before ?? start, level)) {
     const changedTo = { ...definition, gates: { ...definition.gates, [gate]: { lines: after } } };
     const made = compile(changedTo);
     const then = made.tree.get(element) ?? subject;
-    if (made.access(viewer.viewer, at).answer(then).most !== level) continue;
+    if (aim(made.access(viewer.viewer, at), then) !== level) continue;
     const others = everybody
       .filter(
         (one) =>
@@ -75,7 +77,7 @@ function* candidates(held: Held, lines: readonly Line[], level: Level): Generato
   const { viewer } = held;
   yield lines;
   const [give, limit] = [GIVES[level], LIMITS[level]];
-  const speaks = lines.filter((line) => held.isSpokenOf(line.who)('not be false') !== false);
+  const speaks = lines.filter((line) => held.isSpokenOf(line.who)('be false') !== true);
   const free = lines.filter((line) => gives(line) || !speaks.includes(line));
   for (const base of free.length === lines.length ? [lines] : [lines, free]) {
     if (base !== lines) yield base;

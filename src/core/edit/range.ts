@@ -1,10 +1,11 @@
 import { compile } from '../access/compile';
 import type { Level } from '../access/level';
-import type { Circumstances, Viewer } from '../access/viewer';
+import type { Circumstances } from '../access/viewer';
 import type { Definition } from '../model/definition';
 import type { Id } from '../model/id';
-import type { Affected } from './difference';
+import type { Affected } from './shifts';
 import type { Edit } from './edit';
+import { aimAt } from './aim';
 import { proposeLevel } from './propose';
 import { startLines } from './start';
 
@@ -15,8 +16,6 @@ export interface RangeWanted<Key> {
   readonly level: Level;
   /** The other columns: they change as little as can be. */
   readonly others: readonly Affected<Key>[];
-  /** Everybody there is: what a following door gives them now is what its lines start with. */
-  readonly people: readonly Viewer[];
   readonly at: Circumstances;
 }
 
@@ -34,11 +33,12 @@ export interface RangeProposal {
  */
 export function* proposeRange<Key>(
   definition: Definition,
-  { elements, viewers, level, others, people, at }: RangeWanted<Key>,
+  { elements, viewers, level, others, at }: RangeWanted<Key>,
 ): Generator<number, RangeProposal> {
   const has = (one: Definition, element: Id, { viewer }: Affected<Key>): boolean => {
     const access = compile(one).access(viewer, at);
-    return access.answer(access.element(element)).most === level;
+    const subject = access.element(element);
+    return aimAt(access, subject, level)(access, subject) === level;
   };
   const edits: Edit[] = [];
   let now = definition;
@@ -48,7 +48,7 @@ export function* proposeRange<Key>(
       yield done++;
       // Who has the level already keeps it.
       const keeping = viewers.filter((one) => one !== viewer && has(now, element, one));
-      const start = startLines(now, element, people, at);
+      const start = startLines(now, element);
       const spared = [...others, ...keeping];
       const proposal = proposeLevel(now, element, element, viewer, level, spared, start, at);
       if (!proposal) left++;

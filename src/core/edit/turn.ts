@@ -11,6 +11,7 @@ import type { Id } from '../model/id';
 import { isDataDoor, withIncluded, type Element } from '../model/tree';
 import type { Edit } from './edit';
 import { editLines, newLine } from './make';
+import { aimAt, type Aim } from './aim';
 import { startLines } from './start';
 
 /** What somebody wants turned: this viewer's level on this element, on this record where one is known. */
@@ -46,15 +47,18 @@ export function smallestTurn(
   wanted: Wanted,
   everybody: readonly Viewer[],
 ): Turn | undefined {
-  const mended = mendWhatDecides(definition, wanted, everybody);
+  const access = compile(definition).unshared(wanted.viewer, wanted.at);
+  const aim = aimAt(access, access.element(wanted.element), wanted.level, wanted.record);
+  const mended = mendWhatDecides(definition, wanted, everybody, aim);
   if (mended?.changed === 1) return mended;
-  return oneLine(definition, wanted, everybody) ?? mended;
+  return oneLine(definition, wanted, everybody, aim) ?? mended;
 }
 
 function mendWhatDecides(
   definition: Definition,
   wanted: Wanted,
   everybody: readonly Viewer[],
+  aim: Aim,
 ): (Turn & { readonly changed: number }) | undefined {
   const { at, viewer, element, level, record } = wanted;
   const edits: Edit[] = [];
@@ -63,8 +67,8 @@ function mendWhatDecides(
   let changed = 0;
   while (gates.length < MOST_GATES) {
     const access = compile(now).unshared(viewer, at);
-    const { answer, decided } = explain(access, element, record);
-    const has = record ? answer.least : answer.most;
+    const { decided } = explain(access, element, record, access.most === access ? 'most' : 'least');
+    const has = aim(access, access.element(element), record);
     if (has === level) return { edit: together(edits), definition: now, gates, changed };
     const gate = has > level ? element : gateInTheWay(access, element, decided, record);
     if (gate === undefined || gates.includes(gate)) return undefined;
@@ -80,7 +84,12 @@ function mendWhatDecides(
 }
 
 /** The single line, at any gate that bears on the element, that turns the answer and moves fewest others. */
-function oneLine(definition: Definition, wanted: Wanted, everybody: readonly Viewer[]): Turn | undefined {
+function oneLine(
+  definition: Definition,
+  wanted: Wanted,
+  everybody: readonly Viewer[],
+  aim: Aim,
+): Turn | undefined {
   const { at, viewer, element, level, record } = wanted;
   const access = compile(definition).unshared(viewer, at);
   let best: (Turn & { readonly moved: number }) | undefined;
@@ -89,9 +98,7 @@ function oneLine(definition: Definition, wanted: Wanted, everybody: readonly Vie
     for (const lines of turning.oneLineAway()) {
       const after = { ...definition, gates: { ...definition.gates, [gate]: { lines } } };
       const then = compile(after).unshared(viewer, at);
-      const subject = then.element(element);
-      const has = record ? then.level(subject, record) : then.answer(subject).most;
-      if (has !== level) continue;
+      if (aim(then, then.element(element), record) !== level) continue;
       const moved = turning.moved(lines);
       if (best && moved >= best.moved) continue;
       const edit = editLines(gate, compile(definition).lines(gate), lines);
@@ -176,8 +183,7 @@ class Turning {
   ) {
     this.compiled = compile(definition);
     this.element = access.element(gate);
-    this.before =
-      this.compiled.lines(gate) ?? startLines(definition, gate, [...everybody, wanted.viewer], wanted.at);
+    this.before = this.compiled.lines(gate) ?? startLines(definition, gate);
   }
 
   /** The lines afterwards; undefined where one line more, less or changed does not do it. */
@@ -185,7 +191,7 @@ class Turning {
     const level = this.enough();
     let best: { lines: readonly Line[]; cost: number } | undefined;
     for (const lines of narrower ? this.narrower(level) : this.wider(level)) {
-      const has = this.levelBy(this.access, lines);
+      const has = this.levelBy(narrower ? this.access.most : this.access, lines);
       if (narrower ? has !== level : has < level) continue;
       const cost = distance(this.before, lines) * 1e6 + this.moved(lines);
       if (!best || cost < best.cost) best = { lines, cost };
@@ -253,7 +259,7 @@ class Turning {
   private *wider(level: Level): Generator<readonly Line[]> {
     const give = GIVES[level] ?? 'see';
     const { held } = this.access;
-    const speaks = (line: Line): boolean => held.isSpokenOf(line.who)('not be false') !== false;
+    const speaks = (line: Line): boolean => held.isSpokenOf(line.who)('be false') !== true;
     const free = this.before.filter((line) => gives(line) || !speaks(line));
     for (const base of free.length === this.before.length ? [this.before] : [this.before, free]) {
       if (base !== this.before) yield base;
