@@ -13,7 +13,10 @@ import { pageAt } from '@/server/live/page';
 import { createRecord } from '@/server/records/write';
 import { listRecords, openRecord } from '@/server/records/read';
 import type { Workplace } from '@/server/studio/builder';
-import { application, dropApplications, emptyDatabase, put, scopeFor } from './setting';
+import { readDefinition } from '@/core/model/schema';
+import { openedScreen } from '@/server/live/session-values';
+import { again, installed, person, visitOf } from './visits';
+import { application, dropApplications, emptyDatabase, put, scopeFor, underNewId } from './setting';
 import { change as write, remove } from './writing';
 
 const item = LARKFIELD.entities[0] as (typeof LARKFIELD.entities)[number];
@@ -140,10 +143,13 @@ describe('what a pane sends', () => {
     const curator = await look({ viewer: 'role:curator' });
     const page = await lookPage(curator, 'items/ewer', new URLSearchParams());
     expect(JSON.stringify(page)).not.toContain('Cellar');
-    expect(page.levels['p_item_store']).toEqual({ least: 0, most: 0 });
+    expect(page.levels['p_item_store']).toEqual({ least: 0, most: 2 });
     expect(page.levels['p_item_title']).toEqual({ least: 2, most: 2 });
     const why = await whyAt(curator, 'p_item_store', 'items/ewer', undefined);
-    expect(why).toMatchObject({ answer: { most: 0 }, decided: { by: 'no-line', gate: 'p_item_store' } });
+    expect(why).toMatchObject({
+      answer: { least: 0, most: 2 },
+      decided: { by: 'line', gate: 'p_item_store' },
+    });
     const [turn] = await turnsAt(curator, 'p_item_store', 'items/ewer', undefined, 1);
     expect(turn).toMatchObject({ gates: ['p_item_store'], effect: { gaining: [], losing: [] } });
     await change(LARKFIELD.id, tamsin.builder.id, 0, { edit: turn?.edit ?? { do: 'together', edits: [] } });
@@ -180,4 +186,66 @@ describe('what a pane sends', () => {
       await expect(look({ viewer })).rejects.toMatchObject({ status: expect.any(Number) as number });
     },
   );
+});
+
+describe('what one supposes while looking', () => {
+  const line = (LARKFIELD.gates['s_piece']?.lines ?? [])[0];
+
+  it('takes a line’s condition as true or false, on sample records only, and for nobody else', async () => {
+    const opens = async (taken?: Record<string, boolean>, more: Record<string, string> = {}) => {
+      const asked = { viewer: 'role:lender', ...more, ...(taken && { taken: JSON.stringify(taken) }) };
+      const page = await lookPage(await look(asked, jonah), 'pieces/ewer', new URLSearchParams());
+      return page.outcome.is;
+    };
+    const id = line?.id ?? '';
+    expect(await opens()).toBe('refused');
+    // The screen's own gate is one thing; its record's rows, which lists hold open as well, another.
+    const taken = { ...Object.fromEntries(conditionsOnPieces().map((one) => [one, true])), [id]: true };
+    expect(await opens(taken)).toBe('open');
+    expect(await opens({ ...taken, [id]: false })).not.toBe('open');
+    expect(await opens()).toBe('refused');
+    await expect(opens(taken, { records: 'live' })).rejects.toMatchObject({ code: 'taken' });
+  });
+
+  /** The lines with a condition anywhere: a lender's pieces follow from several of them. */
+  const conditionsOnPieces = (): string[] =>
+    Object.values(LARKFIELD.gates).flatMap(({ lines }) =>
+      lines.filter((one) => one.when).map((one) => one.id),
+    );
+
+  it('sets what opening a screen sets, in the pane and in a release, for its time', async () => {
+    const opening = underNewId({
+      ...LARKFIELD,
+      areas: LARKFIELD.areas.map((area) => ({
+        ...area,
+        screens: area.screens.map((screen) =>
+          screen.id === 's_items' ? { ...screen, sets: [{ value: 'sv_stock', to: true }] } : screen,
+        ),
+      })),
+    });
+    expect(readDefinition(JSON.parse(JSON.stringify(opening))).ok).toBe(true);
+    const unfit = JSON.stringify(opening).replace(
+      '"sets":[{"value":"sv_stock","to":true}]',
+      '"sets":[{"value":"sv_stock","to":"x"}]',
+    );
+    expect(readDefinition(JSON.parse(unfit)).ok).toBe(false);
+    const { ada } = await application(opening);
+    const asked = new URLSearchParams({ viewer: 'role:registrar' });
+    const looking = await lookOf(
+      { ...tamsin, applicationId: opening.id, builder: { ...tamsin.builder, id: ada } },
+      asked,
+    );
+    const page = await lookPage(looking, 'items', new URLSearchParams());
+    expect(page.sets).toEqual({ sv_stock: true });
+    expect((await lookPage(looking, 'loans', new URLSearchParams())).sets).toBeUndefined();
+
+    await installed();
+    const id = await person(opening.id, 'stock@x.example', [{ role: 'registrar' }]);
+    const visit = await visitOf(opening.id, id);
+    expect(visit.circumstances.session).toEqual({});
+    expect(await openedScreen(visit, 's_loans')).toBe(false);
+    expect(await openedScreen(visit, 's_items')).toBe(true);
+    expect((await again(visit)).circumstances.session).toEqual({ sv_stock: true });
+    expect(await openedScreen(await visitOf(opening.id), 's_items')).toBe(false);
+  });
 });

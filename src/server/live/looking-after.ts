@@ -29,6 +29,14 @@ export interface CaredFor {
   readonly emailToo: boolean;
 }
 
+/** A role that may be handed out, and where: everywhere, or in these units. */
+interface RoleOffer {
+  readonly id: Id;
+  readonly name: string;
+  readonly everywhere: boolean;
+  readonly units: readonly { readonly id: Id; readonly name: string }[];
+}
+
 /** Looking after people from inside a released application, under the rules of the core. */
 export class LookingAfter {
   private readonly self: Id;
@@ -94,10 +102,19 @@ export class LookingAfter {
   }
 
   /** The roles and units that may be handed out, in the definition's words. */
-  offers(): { roles: { id: Id; name: string }[]; homeUnit: boolean } {
-    const { roles } = this.access.compiled.definition;
+  offers(): { roles: RoleOffer[]; homeUnit: boolean } {
+    const { definition } = this.access.compiled;
     return {
-      roles: roles.filter(({ id }) => this.handing.roles.has(id)).map(({ id, name }) => ({ id, name })),
+      roles: definition.roles
+        .filter(({ id }) => this.handing.roles.has(id))
+        .map(({ id, name }) => ({
+          id,
+          name,
+          everywhere: this.handing.mayHandOut({ role: id }),
+          units: unitsOf(definition)
+            .filter((unit) => this.handing.mayHandOut({ role: id, unit: unit.id }))
+            .map((unit) => ({ id: unit.id, name: unit.name })),
+        })),
       homeUnit: this.handing.notToBeSet(['home_unit']).length === 0,
     };
   }

@@ -3,8 +3,8 @@ import type { Access } from '@/core/access/access';
 import { screenListing, sentTo } from '@/core/access/landing';
 import { NONE } from '@/core/access/level';
 import type { Outcome, ShownRows } from '@/core/access/page';
-import { addressOf, resolve, resolveRow, type KnownRecord } from '@/core/access/resolve';
-import type { ShownList } from '@/core/access/shown';
+import { addressOf, bulkChanges, resolve, resolveRow, type KnownRecord } from '@/core/access/resolve';
+import type { ShownList, ShownScreen } from '@/core/access/shown';
 import { Refused } from '../http/problem';
 import { filterFields } from '../records/filter';
 import { tagOf } from '../records/tag';
@@ -42,7 +42,8 @@ export async function pageAt(scope: Scope, address: string, query: URLSearchPara
   if (!shown) return NOT_THERE;
   const lists: Record<Id, ShownRows> = {};
   for (const part of shown.sections.flatMap((section) => section.parts))
-    if (part.kind === 'list') lists[part.id] = await rowsOf(scope, part, query, record);
+    if (part.kind === 'list')
+      lists[part.id] = await rowsOf(scope, part, query, record, bulkOf(shown, part.id));
   const listing = entity && screenListing(access, entity);
   return {
     is: 'open',
@@ -66,11 +67,20 @@ function closed(access: Access, screen: Screen): Outcome {
   return { is: 'refused', ...(shown?.show === 'refused' && { text: shown.text }) };
 }
 
+/** The fields that a usable button on the screen offers for changing many of a list's records; undefined without one. */
+function bulkOf({ sections }: ShownScreen, list: Id): readonly Id[] | undefined {
+  for (const part of sections.flatMap((section) => section.parts))
+    if (part.kind === 'button' && part.usable && part.effect.do === 'bulk' && part.effect.list === list)
+      return part.effect.fields.map(({ field }) => field);
+  return undefined;
+}
+
 async function rowsOf(
   scope: Scope,
   shown: ShownList,
   params: URLSearchParams,
   screenRecord: KnownRecord | undefined,
+  bulk: readonly Id[] | undefined,
 ): Promise<ShownRows> {
   const { tree } = scope.access.compiled;
   const list = tree.need(shown.id, 'list').node;
@@ -97,6 +107,7 @@ async function rowsOf(
     filters: filterFields(scope.access, entity),
     rows: known.map((record) => ({
       ...resolveRow(scope.access, list, record, screenRecord),
+      ...(bulk && { changes: bulkChanges(scope.access, list, record, bulk) }),
       version: tagOf(scope.access, record),
     })),
     total: page.total,

@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm';
 import { EDIT } from '@/core/access/level';
+import type { Definition, Screen } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
 import type { Value } from '@/core/model/value';
 import { database } from '../database/client';
@@ -38,23 +39,57 @@ export async function sessionButton(
 /** Sets what a button sets, for this session, until its time is over. Only the server sets it. */
 export async function pressSessionButton(visit: Visit, buttonId: Id, record?: Id): Promise<void> {
   requireOneself(visit);
-  const { token, person } = visit;
-  if (!token || !person) throw notThere();
-  const { id, to, minutes } = await sessionButton(scopeOf(visit), buttonId, record);
-  const until = visit.circumstances.moment + minutes * 60_000;
+  if (!visit.token || !visit.person) throw notThere();
+  await setInSession(visit, [await sessionButton(scopeOf(visit), buttonId, record)]);
+}
+
+/** What opening a screen sets, each for its minutes. */
+export const setByOpening = ({ sessionValues }: Definition, { sets = [] }: Screen): Setting[] =>
+  sets.flatMap(({ value, to }) => {
+    const declared = sessionValues.find(({ id }) => id === value);
+    return declared ? [{ id: value, to, minutes: declared.minutes }] : [];
+  });
+
+/**
+ * Sets what a screen sets that has just been opened, for whoever is there as themselves; false where it sets nothing.
+ * The page is decided anew with it.
+ */
+export async function openedScreen(visit: Visit, screenId: Id): Promise<boolean> {
+  const { tree, definition } = visit.access.compiled;
+  const settings = setByOpening(definition, tree.need(screenId, 'screen').node);
+  if (settings.length === 0 || !visit.person || !visit.token || visit.standing) return false;
+  await setInSession(visit, settings);
+  return true;
+}
+
+interface Setting {
+  readonly id: Id;
+  readonly to: Value | null;
+  readonly minutes: number;
+}
+
+async function setInSession(
+  { applicationId, token = '', person, circumstances }: Visit,
+  settings: readonly Setting[],
+): Promise<void> {
   await database().transaction(async (tx) => {
     const where = eq(sessions.tokenHash, hashToken(token));
     const [row] = await tx.select({ values: sessions.values }).from(sessions).where(where).for('update');
     if (!row) throw notThere();
-    const others = Object.fromEntries(Object.entries(row.values).filter(([one]) => one !== id));
-    const values: Record<string, HeldValue> =
-      to === null ? others : { ...others, [id]: { value: to, until } };
+    const others = Object.entries(row.values).filter(([id]) => !settings.some((one) => one.id === id));
+    const set = settings.flatMap(({ id, to, minutes }): [string, HeldValue][] =>
+      to === null ? [] : [[id, { value: to, until: circumstances.moment + minutes * 60_000 }]],
+    );
+    const values: Record<string, HeldValue> = Object.fromEntries([...others, ...set]);
     await tx.update(sessions).set({ values }).where(where);
-    await tx.insert(auditEvents).values({
-      applicationId: visit.applicationId,
-      personId: person.id,
-      what: 'session-value',
-      detail: { value: id },
-    });
+    for (const { id, to } of settings)
+      // Told once, not at every page.
+      if (row.values[id]?.value !== (to ?? undefined))
+        await tx.insert(auditEvents).values({
+          applicationId,
+          personId: person?.id ?? null,
+          what: 'session-value',
+          detail: { value: id },
+        });
   });
 }

@@ -18,6 +18,8 @@ export interface Standing {
   readonly until: number;
   /** May anything be changed meanwhile? */
   readonly changes: boolean;
+  /** Do they get all that the other person gets? Else what both may see. */
+  readonly full: boolean;
 }
 
 /** Does this viewer hold the privilege to look as others, everywhere? */
@@ -54,7 +56,13 @@ export async function standIn(own: Visit, personId: string, until: Date | null):
     circumstances: at,
     unlocked: [],
     person: { id: personId, name: found.person.name, startScreen: found.startScreen },
-    standing: { id: person.id, name: person.name, until: until.getTime(), changes: rule.changes },
+    standing: {
+      id: person.id,
+      name: person.name,
+      until: until.getTime(),
+      changes: rule.changes,
+      full: inFull,
+    },
     mayStandIn: true,
   };
 }

@@ -2,7 +2,8 @@ import { cookies } from 'next/headers';
 import { cache } from 'react';
 import { visit, type Visit } from './visit';
 
+/** The visit as it is now: for what has changed it in this very request. */
+export const visitNow = async (slug: string): Promise<Visit | undefined> => visit(slug, await cookies());
+
 /** The visit that a page is made for, looked up once in its request. */
-export const thisVisit = cache(async (slug: string): Promise<Visit | undefined> =>
-  visit(slug, await cookies()),
-);
+export const thisVisit = cache(visitNow);

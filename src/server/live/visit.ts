@@ -48,7 +48,6 @@ export async function visit(slug: string, cookies: Cookies): Promise<Visit | und
   const [row] = await database()
     .select({
       applicationId: applications.id,
-      name: applications.name,
       release: applications.release,
       person: { ...personColumns, startScreen: people.startScreen },
       session: { values: sessions.values, unlocked: sessions.unlocked },
@@ -77,7 +76,7 @@ export async function visit(slug: string, cookies: Cookies): Promise<Visit | und
     )
     .where(eq(applications.slug, slug));
   if (!row || row.release === null) return undefined;
-  const { applicationId, name, person } = row;
+  const { applicationId, person } = row;
   const viewer = person ? viewerOfPerson(personOf(person)) : SIGNED_OUT;
   const circumstances = circumstancesOf(row.moment, row.session);
   const definition = await releasedDefinition(applicationId, row.release);
@@ -85,7 +84,7 @@ export async function visit(slug: string, cookies: Cookies): Promise<Visit | und
   const visit: Visit = {
     applicationId,
     slug,
-    name,
+    name: definition.name,
     release: row.release,
     viewer,
     access,

@@ -23,11 +23,12 @@ export interface PersonRow extends Omit<Person, 'active'> {
   readonly startScreen: string | null;
 }
 
-const SORTS: Readonly<Record<string, SQL>> = {
-  name: sql`${people.name}`,
-  email: sql`${people.email}`,
-  home: sql`${people.homeUnit}`,
-};
+const BY_NAME = sql`${people.name}`;
+const SORTS: ReadonlyMap<string, SQL> = new Map([
+  ['name', BY_NAME],
+  ['email', sql`${people.email}`],
+  ['home', sql`${people.homeUnit}`],
+]);
 
 /** A page of an application's people, and how many there are in all. */
 export async function listPeople(
@@ -61,7 +62,7 @@ export async function listPeople(
     query.state === 'off' ? eq(people.active, false) : undefined,
     query.state === 'unconfirmed' ? eq(people.confirmed, false) : undefined,
   );
-  const column = SORTS[query.sort?.replace(/^-/, '') ?? ''] ?? SORTS['name'] ?? sql`${people.name}`;
+  const column = SORTS.get(query.sort?.replace(/^-/, '') ?? '') ?? BY_NAME;
   const order = query.sort?.startsWith('-') ? desc(column) : asc(column);
   const [rows, total] = await Promise.all([
     on

@@ -1,5 +1,6 @@
 import { sql, type SQL } from 'drizzle-orm';
 import type { Access } from '@/core/access/access';
+import { CAPITALS, SMALL } from '@/core/condition/fold';
 import { readAs, type Atom, type Reading, type Term } from '@/core/condition/atom';
 import { readingOf } from '@/core/condition/bind';
 import type { Formula, Must } from '@/core/condition/formula';
@@ -31,6 +32,7 @@ export const valueSql = (row: Row, field: EntityField): SQL =>
 /** A field's value as SQL of the form that it is compared in; null where it is missing or of another form. */
 function readSql(json: SQL, as: Reading): SQL {
   if (as === 'decimal') return sql`zg_decimal(${json})`;
+  if (as === 'folded') return sql`(translate(zg_text(${json}), ${CAPITALS}, ${SMALL}) collate "C")`;
   return as === 'boolean' ? sql`zg_boolean(${json})` : sql`(zg_text(${json}) collate "C")`;
 }
 
@@ -101,6 +103,10 @@ function atomSql(row: Row, atom: Atom): SQL {
       return sql`(strpos(${termSql(row, atom.left)}, ${termSql(row, atom.right)}) > 0)`;
     case 'starts with':
       return sql`starts_with(${termSql(row, atom.left)}, ${termSql(row, atom.right)})`;
+    case 'ends with': {
+      const [text, end] = [termSql(row, atom.left), termSql(row, atom.right)];
+      return sql`(right(${text}, length(${end})) = ${end})`;
+    }
     default:
       return sql`(${termSql(row, atom.left)} ${sql.raw(atom.is)} ${termSql(row, atom.right)})`;
   }
@@ -165,8 +171,8 @@ function constantsAsked(
         : atom.is === '=' && 'constant' in atom.left
           ? [atom.right, [atom.left.constant]]
           : [];
-  if (!term || !values || !('field' in term) || term.through !== undefined || term.as === 'decimal')
-    return undefined;
+  if (!term || !values || !('field' in term) || term.through !== undefined) return undefined;
+  if (term.as === 'decimal' || term.as === 'folded') return undefined;
   if (row.shownTo && pointingField(row, term.field)) return undefined;
   if (values.some((value) => readAs(value, term.as) === undefined)) return undefined;
   return { field: term.field, values, as: term.as };

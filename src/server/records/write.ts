@@ -199,6 +199,60 @@ async function writtenInChain(
   }
 }
 
+/**
+ * The record as it would be with as much of the input as the writer could write, each step being allowed by itself;
+ * undefined where the result would be out of their reach. Nothing is stored.
+ */
+export async function recordBeforeSaving(
+  scope: Scope,
+  entity: Entity,
+  stored: StoredRecord & KnownRecord,
+  input: Input,
+): Promise<KnownRecord | undefined> {
+  const { values } = readInput(scope.access.compiled.definition, entity, input);
+  return database().transaction(async (tx) => {
+    const inChain = await writtenInChain(tx, scope, entity, stored, values);
+    const kept = Object.entries(values).filter(([id]) => inChain.has(id));
+    if (kept.length === 0) return undefined;
+    const after = { ...stored, values: { ...stored.values, ...Object.fromEntries(kept) } };
+    const proposed = await knownRecord(scope, entity, after, tx);
+    const update = scope.access.doors.action(scope.access.compiled.tree.action(entity, 'update').id);
+    return holds(update.edit, proposed) && holds(scope.access.doors.rows(entity.id).see, proposed)
+      ? proposed
+      : undefined;
+  });
+}
+
+/**
+ * The same of a record that is being made: what its fields hold at first, with as much of the input as its maker may
+ * write on it.
+ */
+export async function recordBeforeMaking(
+  scope: Scope,
+  entity: Entity,
+  input: Input,
+): Promise<KnownRecord | undefined> {
+  const { doors, compiled } = scope.access;
+  const { values } = readInput(compiled.definition, entity, input);
+  const initial = Object.fromEntries(entity.fields.map((field) => [field.id, field.initial ?? null]));
+  return database().transaction(async (tx) => {
+    if ((await targetProblems(scope, entity, values, tx)).length > 0) return undefined;
+    const known = (held: Values): Promise<KnownRecord> =>
+      knownRecord(scope, entity, { id: '', version: 1, values: held }, tx);
+    let written: Values = values;
+    for (;;) {
+      const record = await known({ ...initial, ...written });
+      const may = Object.entries(written).filter(([id]) => levelOn(doors.field(id, 'new'), record) === EDIT);
+      if (may.length < Object.keys(written).length) {
+        written = Object.fromEntries(may);
+        continue;
+      }
+      const create = doors.action(compiled.tree.action(entity, 'create').id);
+      return may.length > 0 && holds(create.edit, record) ? record : undefined;
+    }
+  });
+}
+
 /** Runs a named action: sets what it declares. It is open or not by its own door, whatever the fields' are. */
 export async function runAction(
   scope: Scope,

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import type { ShownButton } from '@/core/access/shown';
 import type { Value } from '@/core/model/value';
-import { useChosen } from './chosen';
+import { useChosen, type ChosenRow } from './chosen';
 import { Window } from '../parts/window';
 import { useHost } from './host';
 
@@ -21,9 +21,15 @@ export function BulkWindow({
 }) {
   const host = useHost();
   const { rows, choose } = useChosen();
-  const chosen = [...(rows.get(effect.list) ?? [])].map(([id, version]) => ({ id, version }));
+  const picked = rows.get(effect.list) ?? new Map<string, ChosenRow>();
+  const chosen = [...picked].map(([id, { version }]) => ({ id, version }));
+  // Only what may be changed on every one of them: all are changed, or none.
+  const fields = effect.fields.filter((one) =>
+    [...picked.values()].every(({ changes }) => changes.includes(one.field)),
+  );
   const [open, setOpen] = useState(false);
-  const [field, setField] = useState(effect.fields[0]?.field ?? '');
+  const [wanted, setField] = useState('');
+  const field = fields.find((one) => one.field === wanted)?.field ?? fields[0]?.field ?? '';
   const [value, setValue] = useState<Value>('');
   const [problem, setProblem] = useState('');
   const shown = effect.fields.find((one) => one.field === field);
@@ -46,10 +52,10 @@ export function BulkWindow({
       open={open}
       onOpenChange={(next) => {
         setProblem('');
-        setOpen(next);
+        setOpen(next && button.usable);
       }}
       trigger={
-        <button type="button" data-element={button.id} className="button" disabled={!button.usable}>
+        <button type="button" data-element={button.id} className="button" aria-disabled={!button.usable}>
           {button.name}
           {chosen.length > 0 && ` (${chosen.length})`}
         </button>
@@ -57,6 +63,8 @@ export function BulkWindow({
     >
       {chosen.length === 0 ? (
         <p>Choose rows in the list first, by the boxes at their left.</p>
+      ) : fields.length === 0 ? (
+        <p>There is nothing that you may change on all of the {chosen.length} chosen. Choose fewer.</p>
       ) : (
         <div className="grid gap-3">
           <label>
@@ -69,7 +77,7 @@ export function BulkWindow({
                 setValue('');
               }}
             >
-              {effect.fields.map((one) => (
+              {fields.map((one) => (
                 <option key={one.field} value={one.field}>
                   {one.label}
                 </option>

@@ -43,8 +43,12 @@ export function ButtonView({
       type="button"
       data-element={button.id}
       className={`button ${size} ${effect.do === 'save' ? 'button-main' : ''}`}
-      disabled={!button.usable || busy}
-      onClick={() => void run(button)}
+      // Not `disabled`: it can still be reached, read, and asked about in the studio.
+      aria-disabled={!button.usable || busy}
+      title={button.usable ? undefined : 'You see this here, and may not use it.'}
+      onClick={() => {
+        if (button.usable && !busy) void run(button);
+      }}
     >
       {button.name}
     </button>

@@ -7,9 +7,13 @@ import type {
   ShownSection,
 } from '@/core/access/shown';
 
+/** Why a ghost stands there: the viewer does not get it; or, of a kind of viewer, some of them do. */
+export type GhostOf = 'not' | 'some';
+
 /** A part that the viewer does not get: only its place and name, drawn in the studio. */
 export interface GhostPart {
   readonly kind: 'ghost';
+  readonly ghost: GhostOf;
   readonly id: string;
   readonly of: 'field' | 'button' | 'list' | 'text' | 'people';
   readonly name: string;
@@ -27,10 +31,10 @@ export interface DrawnSection extends Omit<ShownSection, 'parts'> {
 export type DrawnPart = Exclude<ShownPart, ShownList> | DrawnList | GhostPart;
 
 export interface DrawnList extends Omit<ShownList, 'columns'> {
-  readonly columns: readonly (ShownColumn & { readonly ghost?: boolean })[];
+  readonly columns: readonly (ShownColumn & { readonly ghost?: GhostOf })[];
 }
 
 export interface DrawnMenuItem extends Omit<ShownMenuItem, 'items'> {
   readonly items: readonly DrawnMenuItem[];
-  readonly ghost?: boolean;
+  readonly ghost?: GhostOf;
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import type { ShownSection } from '@/core/access/shown';
 import { createContext, useContext } from 'react';
 import type { Value } from '@/core/model/value';
 
@@ -59,6 +60,14 @@ export interface Host {
   readonly records: RecordsClient;
   /** Sets what a button sets for this session; `record` is that of its screen or row. */
   press(button: string, record?: string): Promise<Answer<unknown>>;
+  /** How a screen would be with the values as they are written; undefined where nothing can be written. */
+  readonly beforeSaving:
+    | ((asked: {
+        readonly address: string;
+        readonly values: Readonly<Record<string, Value | null>>;
+        readonly face?: string;
+      }) => Promise<Answer<{ readonly sections: readonly ShownSection[] }>>)
+    | undefined;
   /** Where a list is to be had as a file, with its search, filter and sort; undefined on the canvas. */
   exportHref(list: string, query: string): string | undefined;
   /** Changes the same fields of several records of a list. */
@@ -85,8 +94,24 @@ export interface Host {
     readonly deleted: string;
     readonly done: string;
   };
+  /** In which days are told and meant. */
+  readonly timeZone: string;
+  /** A moment's day, and its time of day, in the application's language and time zone. */
+  day(moment: string | number): string;
+  time(moment: string | number): string;
   /** On the canvas nothing is kept, so there is nowhere to go after writing. */
   readonly keeps: boolean;
+}
+
+/** How an application tells days and times, wherever it is looked at. */
+export function timesOf(language: string, timeZone: string): Pick<Host, 'timeZone' | 'day' | 'time'> {
+  const day = new Intl.DateTimeFormat(language, { dateStyle: 'medium', timeZone });
+  const time = new Intl.DateTimeFormat(language, { timeStyle: 'short', timeZone });
+  return {
+    timeZone,
+    day: (moment) => day.format(new Date(moment)),
+    time: (moment) => time.format(new Date(moment)),
+  };
 }
 
 const HostContext = createContext<Host | undefined>(undefined);

@@ -16,6 +16,7 @@ const OPERATORS: Readonly<Record<string, readonly (readonly [string, string])[]>
     ['contains', 'contains'],
     ['=', 'is'],
     ['starts with', 'starts with'],
+    ['ends with', 'ends with'],
   ],
   number: [
     ['=', 'is'],

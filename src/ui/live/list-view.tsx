@@ -5,9 +5,12 @@ import { useState } from 'react';
 import type { ShownButton } from '@/core/access/shown';
 import type { ShownRows } from '@/core/access/page';
 import { ButtonView } from './button-view';
-import { useChosen } from './chosen';
+import { useChosen, type ChosenRow } from './chosen';
 import type { DrawnList } from './drawn';
+import { deleting } from './deleting';
+import { useConfirm } from '../parts/asking';
 import { ClosedCell } from './closed-view';
+import { ghostClass, ghostWords } from './ghost';
 import { useHost } from './host';
 import { ListFilter } from './list-filter';
 
@@ -22,17 +25,20 @@ export function ListView({
   address: string;
 }) {
   const host = useHost();
+  const confirm = useConfirm();
   const shown = rows ?? { rows: [], total: 0, page: 1, size: 25, q: '', sort: '', filter: '', filters: [] };
   const chosen = useChosen();
-  const mine = chosen.rows.get(list.id) ?? new Map<string, string>();
+  const mine = chosen.rows.get(list.id) ?? new Map<string, ChosenRow>();
   const choosing = chosen.lists.has(list.id);
   const choose = (row: ShownRows['rows'][number], on: boolean): void => {
     const next = new Map(mine);
-    if (on) next.set(row.id, row.version);
+    if (on) next.set(row.id, chosenOf(row));
     else next.delete(row.id);
     chosen.choose(list.id, next);
   };
   const turnTo = (next: Partial<Record<'q' | 'filter' | 'sort' | 'page', string>>): void => {
+    // Another search shows other rows: what was chosen by the one before is not changed unseen.
+    if (next.q !== undefined || next.filter !== undefined) chosen.choose(list.id, new Map());
     const all = { q: shown.q, filter: shown.filter, sort: shown.sort, page: '1', ...next };
     const query = new URLSearchParams();
     for (const [key, value] of Object.entries(all))
@@ -48,9 +54,13 @@ export function ListView({
       host.tell(pressed.ok ? host.said.done : pressed.detail);
       return host.refresh();
     }
-    if (effect.do === 'action' && effect.confirm && !window.confirm(effect.confirm)) return;
-    if (effect.do === 'delete' && host.keeps && !window.confirm(`${name}: this cannot be undone. Go on?`))
+    if (
+      effect.do === 'action' &&
+      effect.confirm &&
+      !(await confirm({ title: name, text: effect.confirm, go: name }))
+    )
       return;
+    if (effect.do === 'delete' && host.keeps && !(await confirm(deleting(name)))) return;
     const written =
       effect.do === 'action'
         ? await host.records.act(list.entity, row.id, effect.action, row.version)
@@ -81,7 +91,7 @@ export function ListView({
                     onChange={(event) =>
                       chosen.choose(
                         list.id,
-                        new Map(event.target.checked ? shown.rows.map((row) => [row.id, row.version]) : []),
+                        new Map(event.target.checked ? shown.rows.map((row) => [row.id, chosenOf(row)]) : []),
                       )
                     }
                   />
@@ -121,7 +131,7 @@ export function ListView({
                   <td
                     key={column.id}
                     data-element={column.id}
-                    className={`px-2 py-1.5 ${column.align === 'end' ? 'text-right tabular-nums' : ''} ${column.ghost ? 'ghost' : ''}`}
+                    className={`px-2 py-1.5 ${column.align === 'end' ? 'text-right tabular-nums' : ''} ${column.ghost ? ghostClass(column.ghost) : ''}`}
                   >
                     {n === firstReal(list) && row.address !== undefined ? (
                       <RowLink address={row.address} text={row.cells[column.id] ?? ''} />
@@ -204,6 +214,8 @@ function RowLink({ address, text }: { address: string; text: string }) {
   );
 }
 
+const chosenOf = ({ version, changes = [] }: ShownRows['rows'][number]): ChosenRow => ({ version, changes });
+
 function Heading({
   column,
   sort,
@@ -218,8 +230,15 @@ function Heading({
   const align = column.align === 'end' ? 'justify-end' : '';
   if (column.ghost)
     return (
-      <th data-element={column.id} className="ghost px-2 py-1 font-normal">
+      <th
+        data-element={column.id}
+        title={ghostWords(column.label, column.ghost)}
+        className={`${ghostClass(column.ghost)} px-2 py-1 font-normal`}
+      >
         {column.label}
+        <span className="sr-only">
+          {column.ghost === 'some' ? ', for some of them' : ', not for this viewer'}
+        </span>
       </th>
     );
   return (

@@ -2,6 +2,7 @@
 
 import { ClosedView } from './closed-view';
 import type { DrawnMenuItem } from './drawn';
+import { Ghost } from './ghost';
 import { useHost } from './host';
 
 /** The application's menu. The item of the screen that is shown is marked, also by its shape. */
@@ -19,17 +20,12 @@ function MenuItems({ items, current }: { items: readonly DrawnMenuItem[]; curren
     <ul className="grid gap-0.5">
       {items.map((item) => (
         <li key={item.id}>
-          {item.closed ? (
+          {item.ghost ? (
+            <Ghost id={item.id} name={item.name} ghost={item.ghost} className="px-3 py-1" />
+          ) : item.closed ? (
             <ClosedView id={item.id} name={item.name} closed={item.closed} className="px-3 py-1" />
           ) : item.address === undefined ? (
-            <span
-              data-element={item.id}
-              className={`block px-3 py-1 text-quiet ${item.ghost ? 'ghost' : ''}`}
-            >
-              {item.name}
-            </span>
-          ) : item.ghost ? (
-            <span data-element={item.id} className="ghost block px-3 py-1">
+            <span data-element={item.id} className="block px-3 py-1 text-quiet">
               {item.name}
             </span>
           ) : (

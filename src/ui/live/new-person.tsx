@@ -2,29 +2,32 @@
 
 import { useState, type FormEvent } from 'react';
 import { Window } from '../parts/window';
+import { givenRole, RoleFields, type RoleOffer } from '../parts/give-role';
 import { send } from './host';
 
 interface Props {
   /** Where people are made. */
   readonly url: string;
   /** The roles that can be given at once, where there is a choice. */
-  readonly roles?: readonly { readonly id: string; readonly name: string }[];
+  readonly roles?: readonly RoleOffer[];
+  /** In which days of a period are meant. */
+  readonly timeZone?: string;
   readonly main?: boolean;
   readonly onDone: () => Promise<void>;
 }
 
 /** Makes an account. A link goes to its address, by which whose address it is chooses a password. */
-export function NewPerson({ url, roles, main = false, onDone }: Props) {
+export function NewPerson({ url, roles, timeZone = 'UTC', main = false, onDone }: Props) {
   const [told, setTold] = useState('');
   const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
     event.preventDefault();
     event.stopPropagation();
     const form = new FormData(event.currentTarget);
-    const role = form.get('role');
+    const given = givenRole(form, timeZone);
     const answer = await send('POST', url, {
       name: form.get('name'),
       email: form.get('email'),
-      ...(role && { assignments: [{ role }] }),
+      ...(given && { assignments: [given] }),
     });
     if (!answer.ok) return setTold([answer.detail, ...Object.values(answer.fields)].join(' '));
     setTold('Added. A link to choose a password is on its way to them; until they open it, they are nobody.');
@@ -49,19 +52,7 @@ export function NewPerson({ url, roles, main = false, onDone }: Props) {
           <span className="text-quiet">Email address</span>
           <input name="email" type="email" className="field-box" />
         </label>
-        {roles && (
-          <label>
-            <span className="text-quiet">Role</span>
-            <select name="role" className="field-box">
-              <option value="">None yet</option>
-              {roles.map((role) => (
-                <option key={role.id} value={role.id}>
-                  {role.name}
-                </option>
-              ))}
-            </select>
-          </label>
-        )}
+        {roles && <RoleFields roles={roles} optional />}
         {told && (
           <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
             {told}

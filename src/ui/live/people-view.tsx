@@ -2,8 +2,10 @@
 
 import { useCallback, useEffect, useState } from 'react';
 import type { ShownPeople } from '@/core/access/shown';
+import { useConfirm } from '../parts/asking';
 import { Window } from '../parts/window';
 import { ask, send, useHost } from './host';
+import { GiveRole, type RoleOffer } from '../parts/give-role';
 import { NewPerson } from './new-person';
 
 interface Given {
@@ -29,7 +31,7 @@ interface Person {
 interface Found {
   readonly people: readonly Person[];
   readonly total: number;
-  readonly offers: { readonly roles: readonly { readonly id: string; readonly name: string }[] };
+  readonly offers: { readonly roles: readonly RoleOffer[] };
 }
 
 /** The people whom the viewer looks after, and what they may do for them. The server decides each of it again. */
@@ -56,7 +58,7 @@ export function PeopleView({ part }: { part: ShownPeople }) {
       <div className="flex items-center gap-3 px-2 py-2">
         <h2 className="mr-auto font-semibold">{part.name}</h2>
         {part.works && found && host.people !== undefined && (
-          <NewPerson url={host.people} roles={found.offers.roles} onDone={load} />
+          <NewPerson url={host.people} roles={found.offers.roles} timeZone={host.timeZone} onDone={load} />
         )}
         <input
           type="search"
@@ -132,12 +134,35 @@ interface Doing {
 
 function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {
   const host = useHost();
+  const confirm = useConfirm();
   const [told, setTold] = useState('');
   const at = `${host.people}/${person.id}`;
   const change = async (body: unknown): Promise<void> => {
     const answer = await send('PATCH', at, body);
     setTold(answer.ok ? 'Done.' : [answer.detail, ...Object.values(answer.fields)].join(' '));
     await onDone();
+  };
+  const take = async (one: Given): Promise<void> => {
+    const title = `Take ${one.name} away from ${person.name}?`;
+    if (await confirm({ title, text: 'It counts at once.', go: 'Take it away' }))
+      await change({ take: [plainOf(one)] });
+  };
+  const turn = async (): Promise<void> => {
+    const question = {
+      title: `Switch ${person.name} off?`,
+      text: 'Their sessions end at once, and they cannot sign in until they are switched on again.',
+      go: 'Switch off',
+    };
+    if (!person.active || (await confirm(question))) await change({ active: !person.active });
+  };
+  const sendLink = async (): Promise<void> => {
+    const question = {
+      title: `A new password for ${person.name}?`,
+      text: `A link goes to ${person.email}, by which they choose one. The link that was sent before no longer works.`,
+      go: 'Send the link',
+    };
+    if (!(await confirm(question))) return;
+    tellOf(await send('POST', `${at}/link`), 'A link to choose a password is on its way to them.');
   };
   const tellOf = (answer: Awaited<ReturnType<typeof send>>, done: string): void =>
     setTold(answer.ok ? done : answer.detail);
@@ -155,13 +180,16 @@ function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {
       <ul className="mb-2 grid gap-1">
         {person.assignments.map((one, n) => (
           <li key={n} className="flex items-center gap-3">
-            <span className="grow">{one.name}</span>
+            <span className="grow">
+              {one.name}
+              {periodOf(one, host.day)}
+            </span>
             {one.mine ? (
               <button
                 type="button"
                 className="link"
                 aria-label={`Take ${one.name} away`}
-                onClick={() => void change({ take: [plainOf(one)] })}
+                onClick={() => void take(one)}
               >
                 Take away
               </button>
@@ -172,43 +200,13 @@ function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {
         ))}
         {person.assignments.length === 0 && <li className="text-quiet">None.</li>}
       </ul>
-      <select
-        aria-label="Give a role"
-        className="field-box"
-        value=""
-        onChange={(event) => void change({ give: [{ role: event.target.value }] })}
-      >
-        <option value="" disabled>
-          Give a role …
-        </option>
-        {roles
-          .filter((role) => !person.assignments.some((one) => one.role === role.id))
-          .map((role) => (
-            <option key={role.id} value={role.id}>
-              {role.name}
-            </option>
-          ))}
-      </select>
+      <GiveRole roles={roles} timeZone={host.timeZone} onGive={(given) => void change({ give: [given] })} />
       <div className="mt-4 flex flex-wrap gap-2">
-        <button
-          type="button"
-          className="button"
-          disabled={!person.link}
-          onClick={() => void change({ active: !person.active })}
-        >
+        <button type="button" className="button" disabled={!person.link} onClick={() => void turn()}>
           {person.active ? 'Switch off' : 'Switch on'}
         </button>
-        <button
-          type="button"
-          className="button"
-          disabled={!person.link}
-          onClick={() =>
-            void send('POST', `${at}/link`).then((answer) =>
-              tellOf(answer, 'A link to choose a password is on its way to them.'),
-            )
-          }
-        >
-          Send a link to choose a password
+        <button type="button" className="button" disabled={!person.link} onClick={() => void sendLink()}>
+          New password …
         </button>
         <button
           type="button"
@@ -236,6 +234,10 @@ function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {
     </Window>
   );
 }
+
+/** From when and until when it counts, where that is not always. */
+const periodOf = ({ from, until }: Given, day: (moment: string) => string): string =>
+  `${from ? `, from ${day(from)}` : ''}${until ? `, until ${day(until)}` : ''}`;
 
 /** An assignment as it is given and taken. */
 const plainOf = ({ role, unit, from, until }: Given) => ({

@@ -10,6 +10,10 @@ import { ChosenProvider, type Chosen } from './chosen';
 import { ClosedView } from './closed-view';
 import type { DrawnPart, DrawnScreen, DrawnSection } from './drawn';
 import { FieldView } from './field-view';
+import { useBeforeSaving } from './before-saving';
+import { Ghost } from './ghost';
+import { deleting } from './deleting';
+import { useConfirm } from '../parts/asking';
 import { useHost } from './host';
 import { ListView } from './list-view';
 import { PeopleView } from './people-view';
@@ -38,20 +42,21 @@ const formValues = (screen: DrawnScreen): FormValues =>
   );
 
 /** Draws one screen of an application: the same in a release and on the studio's canvas. */
-export function ScreenView({ page }: { page: DrawnPage }) {
-  const { screen } = page;
+export function ScreenView({ page: sent }: { page: DrawnPage }) {
+  const host = useHost();
   // What is written while a save is still coming back stays written.
   const form = useForm<FormValues>({
-    values: formValues(screen),
+    values: formValues(sent.screen),
     resetOptions: { keepDirtyValues: true },
     shouldFocusError: true,
   });
   // What was written is newer than the page until that is loaded again.
   const [written, setWritten] = useState<{ readonly over: string | undefined; readonly version: string }>();
-  const version = (written?.over === page.version ? written?.version : page.version) ?? '';
+  const version = (written?.over === sent.version ? written?.version : sent.version) ?? '';
+  const screen = useBeforeSaving(sent.screen, sent.address, version, form, host);
+  const page = { ...sent, screen };
   const [message, setMessage] = useState('');
   const [busy, setBusy] = useState(false);
-  const host = useHost();
   const [rows, setRows] = useState<Chosen['rows']>(new Map());
   useEffect(() => setMessage(''), [page.address]);
   const chosen = useMemo(
@@ -67,6 +72,7 @@ export function ScreenView({ page }: { page: DrawnPage }) {
     [screen, rows],
   );
 
+  const confirm = useConfirm();
   const run = async (button: ShownButton): Promise<void> => {
     const { effect } = button;
     if (effect.do === 'open') return host.go(effect.address);
@@ -82,13 +88,14 @@ export function ScreenView({ page }: { page: DrawnPage }) {
       host.tell(pressed.ok ? host.said.done : pressed.detail);
       return host.refresh();
     }
-    if (effect.do === 'action' && effect.confirm && host.keeps && !window.confirm(effect.confirm)) return;
     if (
-      effect.do === 'delete' &&
+      effect.do === 'action' &&
+      effect.confirm &&
       host.keeps &&
-      !window.confirm(`${button.name}: this cannot be undone. Go on?`)
+      !(await confirm({ title: button.name, text: effect.confirm, go: button.name }))
     )
       return;
+    if (effect.do === 'delete' && host.keeps && !(await confirm(deleting(button.name)))) return;
     const { binds } = screen;
     if (!binds || busy) return;
     setBusy(true);
@@ -130,7 +137,11 @@ export function ScreenView({ page }: { page: DrawnPage }) {
     if (effect.do === 'action') return host.records.act(entity, record ?? '', effect.action, version);
     const all = form.getValues();
     const { dirtyFields } = form.formState;
-    const changed = Object.keys(all).filter((field) => record === undefined || dirtyFields[field]);
+    // What is no longer on the screen, since it closed by what is written, is not saved.
+    const shown = new Set(fieldsOf(screen).flatMap(({ field, input }) => (input ? [field] : [])));
+    const changed = Object.keys(all).filter(
+      (field) => shown.has(field) && (record === undefined || dirtyFields[field]),
+    );
     const values = Object.fromEntries(
       changed.map((field) => [field, all[field] === '' ? null : (all[field] ?? null)]),
     );
@@ -252,7 +263,9 @@ function Buttons({
     <div className="flex flex-wrap gap-2">
       {parts.map((part) => {
         if (part.kind === 'ghost')
-          return <Ghost key={part.id} id={part.id} name={part.name} className="px-3 py-1" />;
+          return (
+            <Ghost key={part.id} id={part.id} name={part.name} ghost={part.ghost} className="px-3 py-1" />
+          );
         if (part.kind === 'closed')
           return (
             <ClosedView
@@ -295,20 +308,14 @@ function PartView({ part, page }: { part: DrawnPart; page: DrawnPage }) {
       return part.of === 'field' ? (
         <div data-element={part.id}>
           <div className="text-quiet">{part.name}</div>
-          <div className="ghost px-2 py-1 italic">no value sent</div>
+          <Ghost name={part.name} ghost={part.ghost} className="px-2 py-1 italic">
+            {part.ghost === 'not' && 'no value sent'}
+          </Ghost>
         </div>
       ) : (
-        <Ghost id={part.id} name={part.name} className="col-span-2 p-4" />
+        <Ghost id={part.id} name={part.name} ghost={part.ghost} className="col-span-2 p-4" />
       );
     default:
       return null;
   }
-}
-
-export function Ghost({ id, name, className }: { id: string; name: string; className: string }) {
-  return (
-    <div data-element={id} className={`ghost ${className}`}>
-      {name}
-    </div>
-  );
 }

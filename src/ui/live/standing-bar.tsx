@@ -7,10 +7,13 @@ import { ask, send } from './host';
 import { useTell } from '../parts/toasts';
 import { useFirst } from '../parts/use-first';
 
-interface Standing {
+/** Who really is there, and what they may do while they look as somebody else. */
+export interface StandIn {
   readonly name: string;
   readonly until: number;
   readonly changes: boolean;
+  /** Do they get all that the other person gets? Else what both may see. */
+  readonly full: boolean;
 }
 
 interface Props {
@@ -20,9 +23,14 @@ interface Props {
 }
 
 /** Who is looking as whom, over every page: it cannot be missed. One click leads back. */
-export function StandingBar({ api, base, standing, person }: Props & { standing: Standing; person: string }) {
+export function StandingBar({
+  api,
+  base,
+  standing,
+  person,
+  time,
+}: Props & { standing: StandIn; person: string; time: (moment: number) => string }) {
   const tell = useTell();
-  const time = new Date(standing.until);
   useEffect(() => {
     // When the time is over, the page is that of oneself again.
     const left = standing.until - Date.now();
@@ -40,11 +48,10 @@ export function StandingBar({ api, base, standing, person }: Props & { standing:
     >
       <p>
         <strong>{standing.name}</strong> is looking as <strong>{person}</strong>,{' '}
+        {standing.full ? 'with all that they see' : 'at what both may see'},{' '}
         {standing.changes ? 'and what is changed is changed' : 'for reading only'}, until{' '}
-        <time dateTime={time.toISOString()} suppressHydrationWarning>
-          {time.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}
-        </time>
-        . All of it is recorded under both names.
+        <time dateTime={new Date(standing.until).toISOString()}>{time(standing.until)}</time>. All of it is
+        recorded under both names.
       </p>
       <span className="ml-auto flex shrink-0 gap-2">
         <StandInPicker api={api} base={base} label="Go on to the next" />
@@ -96,7 +103,8 @@ export function StandInPicker({ api, base, label }: Props & { label: string }) {
               className="field-box"
             />
             <p className="mt-1 px-2 text-quiet">
-              You see what both of you may see. It ends by itself, and is recorded.
+              You see what both of you may see, unless the builder allows all of it. It ends by itself, and is
+              recorded.
             </p>
             <Command.List className="mt-1 max-h-72 overflow-y-auto">
               {people?.length === 0 && <p className="px-2 py-1 text-quiet">Nobody has a name like that.</p>}

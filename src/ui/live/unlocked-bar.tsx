@@ -4,9 +4,6 @@ import { LockOpen } from 'lucide-react';
 import type { ShownUnlock } from '@/core/access/page';
 import { useHost } from './host';
 
-const timeOf = (until: number): string =>
-  new Date(until).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
-
 /** What others have unlocked here: by whom, until when, and the way to lock it again at once. */
 export function UnlockedBar({ unlocked }: { unlocked: readonly ShownUnlock[] }) {
   const host = useHost();
@@ -21,7 +18,7 @@ export function UnlockedBar({ unlocked }: { unlocked: readonly ShownUnlock[] }) 
         <li key={`${one.element} ${one.record}`} className="flex flex-wrap items-center gap-2">
           <LockOpen size={14} aria-hidden />
           <span>
-            {one.name} is open until {timeOf(one.until)}, unlocked by {one.by}.
+            {one.name} is open until {host.time(one.until)}, unlocked by {one.by}.
           </span>
           <button
             type="button"

@@ -28,6 +28,8 @@ export default async function LiveLayout({ params, children }: Props) {
       person={visit.person?.name}
       standing={visit.standing}
       mayStandIn={visit.mayStandIn}
+      language={visit.access.compiled.definition.language}
+      timeZone={visit.access.compiled.definition.timeZone}
       menu={resolveMenu(visit.access)}
       unlocks={
         visit.person !== undefined && !visit.standing && visit.access.compiled.definition.unlock !== undefined

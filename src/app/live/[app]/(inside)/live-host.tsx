@@ -3,9 +3,9 @@
 import { usePathname, useRouter } from 'next/navigation';
 import { useMemo, type ReactNode } from 'react';
 import type { ShownMenuItem } from '@/core/access/shown';
-import { ask, HostProvider, send, RecordsClient, type Host } from '@/ui/live/host';
+import { ask, HostProvider, send, RecordsClient, timesOf, type Host } from '@/ui/live/host';
 import { MenuView } from '@/ui/live/menu-view';
-import { StandingBar, StandInPicker } from '@/ui/live/standing-bar';
+import { StandingBar, StandInPicker, type StandIn } from '@/ui/live/standing-bar';
 import { Toasts, useTell } from '@/ui/parts/toasts';
 
 interface Props {
@@ -13,12 +13,14 @@ interface Props {
   readonly name: string;
   readonly person: string | undefined;
   /** Who really is there, looking as that person. */
-  readonly standing: { readonly name: string; readonly until: number; readonly changes: boolean } | undefined;
+  readonly standing: StandIn | undefined;
   /** May they look as others? */
   readonly mayStandIn: boolean;
   readonly menu: readonly ShownMenuItem[];
   /** Can locked elements be opened for a while? */
   readonly unlocks: boolean;
+  readonly language: string;
+  readonly timeZone: string;
   readonly children: ReactNode;
 }
 
@@ -31,7 +33,8 @@ export function LiveFrame(props: Props) {
   );
 }
 
-function Inside({ base, name, person, standing, mayStandIn, menu, unlocks, children }: Props) {
+function Inside(props: Props) {
+  const { base, name, person, standing, mayStandIn, menu, unlocks, language, timeZone, children } = props;
   const router = useRouter();
   const tell = useTell();
   const path = usePathname();
@@ -42,6 +45,7 @@ function Inside({ base, name, person, standing, mayStandIn, menu, unlocks, child
       hrefOf,
       records: new RecordsClient(`${base}/api/records`),
       press: (button, record) => send('POST', `${base}/api/session-values`, { button, record }),
+      beforeSaving: (asked) => send('POST', `${base}/api/before-saving`, asked),
       exportHref: (list, query) => `${base}/api/lists/${list}/export${query && `?${query}`}`,
       bulk: (list, change) => send('POST', `${base}/api/lists/${list}/bulk`, change),
       lockAgain: (what) => send('DELETE', `${base}/api/unlock`, what),
@@ -62,13 +66,20 @@ function Inside({ base, name, person, standing, mayStandIn, menu, unlocks, child
         ),
       tell,
       said: { saved: 'Saved.', added: 'Added.', sent: 'Sent.', deleted: 'Deleted.', done: 'Done.' },
+      ...timesOf(language, timeZone),
       keeps: true,
     };
-  }, [base, router, tell, unlocks, person, standing]);
+  }, [base, router, tell, unlocks, person, standing, language, timeZone]);
   return (
     <HostProvider value={host}>
       {standing && person !== undefined && (
-        <StandingBar api={`${base}/api/stand-in`} base={base} standing={standing} person={person} />
+        <StandingBar
+          api={`${base}/api/stand-in`}
+          base={base}
+          standing={standing}
+          person={person}
+          time={host.time}
+        />
       )}
       <header className="flex items-center gap-4 border-b border-edge bg-paper px-5 py-2">
         <span className="font-semibold">{name}</span>

@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { thisVisit } from '@/server/live/this-visit';
 import { theInstallation } from '@/server/security/sessions';
-import { DEMO_ACCOUNTS } from '@/demo/accounts';
+import { DEMO_ACCOUNTS, DEMO_SLUG } from '@/demo/accounts';
 import { SignInForm } from '@/ui/parts/sign-in-form';
 
 export const metadata: Metadata = { title: 'Sign in' };
@@ -26,7 +26,12 @@ export default async function LiveSignIn({ params, searchParams }: Props) {
       heading="Sign in"
       back={typeof back === 'string' ? back : undefined}
       signUp={signUp ? `/live/${app}/sign-up` : undefined}
-      demo={demoPassword === null ? undefined : { password: demoPassword, accounts: DEMO_ACCOUNTS.live }}
+      demo={
+        // Other applications have people of their own.
+        demoPassword === null || app !== DEMO_SLUG
+          ? undefined
+          : { password: demoPassword, accounts: DEMO_ACCOUNTS.live }
+      }
     />
   );
 }

@@ -3,7 +3,8 @@ import { landingOf } from '@/core/access/landing';
 import { addressOf } from '@/core/access/resolve';
 import { pageAt } from '@/server/live/page';
 import { auditStandIn } from '@/server/live/standing';
-import { thisVisit } from '@/server/live/this-visit';
+import { openedScreen } from '@/server/live/session-values';
+import { thisVisit, visitNow } from '@/server/live/this-visit';
 import type { ShownPage } from '@/core/access/page';
 import { unlockedOn } from '@/server/live/unlock';
 import { scopeOf, type Visit } from '@/server/live/visit';
@@ -47,7 +48,11 @@ export default async function LivePage({ params, searchParams }: Props) {
     if (landing) redirect(`${base}/${addressOf(landing)}`);
     return visit.person ? <NothingOpen /> : signIn();
   }
-  const outcome = await pageAt(scopeOf(visit), address, query);
+  let outcome = await pageAt(scopeOf(visit), address, query);
+  if (outcome.is === 'open' && (await openedScreen(visit, outcome.page.screen.id))) {
+    const again = await visitNow(app);
+    if (again) outcome = await pageAt(scopeOf(again), address, query);
+  }
   switch (outcome.is) {
     case 'open':
       return <ScreenView key={address} page={await withUnlocked(visit, outcome.page)} />;

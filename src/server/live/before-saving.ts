@@ -1,0 +1,72 @@
+import * as yup from 'yup';
+import { readAddress } from '@/core/access/address';
+import { NONE } from '@/core/access/level';
+import { resolve, type KnownRecord } from '@/core/access/resolve';
+import type { ShownPart, ShownScreen, ShownSection } from '@/core/access/shown';
+import { notThere } from '../http/problem';
+import { knownRecord, openRecord, type Scope } from '../records/read';
+import { recordBeforeMaking, recordBeforeSaving, type Input } from '../records/write';
+
+export const beforeSavingBody = yup
+  .object({
+    address: yup.string().max(500).defined(),
+    values: yup.object().required(),
+    face: yup.string().max(60),
+  })
+  .noUnknown();
+
+/**
+ * A screen as it would be with values as they are written, before they are saved (DESIGN 3.4). Nothing is stored, and
+ * only values that the viewer could write count. What opens by them comes with its control and without what is
+ * stored in it: that is sent once it is saved. Nothing is told that saving would not have told.
+ */
+export async function sectionsBeforeSaving(
+  scope: Scope,
+  {
+    address,
+    values,
+    face,
+  }: { readonly address: string; readonly values: object; readonly face?: string | undefined },
+): Promise<readonly ShownSection[]> {
+  const { access } = scope;
+  const { tree } = access.compiled;
+  const destination = readAddress(tree, address);
+  const binds = destination?.screen.binds;
+  if (!destination || !binds) throw notThere();
+  const { screen } = destination;
+  const entity = tree.need(binds.entity, 'rows').node;
+  const input = values as Input;
+  let now: ShownScreen | undefined;
+  let proposed: KnownRecord | undefined;
+  if (binds.record === 'existing') {
+    const stored =
+      destination.record === undefined ? undefined : await openRecord(scope, entity, destination.record);
+    if (!stored) throw notThere();
+    const known = await knownRecord(scope, entity, stored);
+    now = resolve(access, screen, known, face);
+    proposed = now && (await recordBeforeSaving(scope, entity, known, input));
+  } else {
+    if (access.level(access.element(screen.id), undefined) === NONE) throw notThere();
+    now = resolve(access, screen, undefined, face);
+    proposed = now && (await recordBeforeMaking(scope, entity, input));
+  }
+  if (!now) throw notThere();
+  const then = proposed && resolve(access, screen, proposed, face);
+  return then ? withoutWhatIsNew(now, then) : now.sections;
+}
+
+/** The sections as they would be, with the values that were sent already, and none that would be new. */
+function withoutWhatIsNew(now: ShownScreen, then: ShownScreen): ShownSection[] {
+  const there = new Map(now.sections.flatMap(({ parts }) => parts).map((part) => [part.id, part]));
+  return then.sections.map(({ id, name, parts }) => ({
+    id,
+    name,
+    parts: parts.flatMap((part): ShownPart[] => {
+      const before = there.get(part.id);
+      if (part.kind === 'list') return before?.kind === 'list' ? [before] : [];
+      if (part.kind !== 'field') return [part];
+      const { value, text } = before?.kind === 'field' ? before : { value: null, text: '' };
+      return [{ ...part, value, text }];
+    }),
+  }));
+}
