@@ -70,11 +70,10 @@ async function lineChange(page: Page, studio: string, element: string, viewer: s
       async ([pressed, wanted]) => {
         const frame = document.getElementById('canvas-frame');
         const tile = (): string =>
-          document.querySelector('[role=radiogroup][aria-label="Look as"] [aria-checked=true]')
-            ?.textContent ?? '';
-        const name =
-          document.querySelector('[role=radiogroup][aria-label="Look as"] [aria-checked=true] span')
-            ?.textContent ?? '';
+          document
+            .querySelector('[role=radiogroup][aria-label="Look as"] [aria-checked=true]')
+            ?.getAttribute('title') ?? '';
+        const [name] = tile().split(': ');
         const strip = (): string =>
           document.querySelector('[role=treeitem][aria-selected=true]')?.getAttribute('title') ?? '';
         const start = performance.now();

@@ -17,3 +17,6 @@ export const DEMO_ACCOUNTS = {
     ['rhoda.fenn@larkfield.example', 'Assistant in the annexe'],
   ],
 } as const satisfies Record<string, readonly (readonly [string, string])[]>;
+
+/** Where the demo stands. */
+export const DEMO_SLUG = 'larkfield';

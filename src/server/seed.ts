@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm';
 import type { Definition } from '@/core/model/definition';
 import { readDefinition } from '@/core/model/schema';
+import { DEMO_SLUG } from '@/demo/accounts';
 import { LARKFIELD } from '@/demo/definition';
 import { demoPeople } from '@/demo/people';
 import { demoRecords, LIVE_AMOUNTS, SAMPLE_AMOUNTS } from '@/demo/records';
@@ -67,7 +68,7 @@ export async function addApplication(on: Executor, slug: string, definition: Def
 
 async function seedDemo(on: Executor, password: string): Promise<string> {
   const applicationId = LARKFIELD.id;
-  await addApplication(on, 'larkfield', LARKFIELD);
+  await addApplication(on, DEMO_SLUG, LARKFIELD);
   let pinned: string | undefined;
   for (const { name, email, assignments: held, active, homeUnit, attributes } of demoPeople()) {
     const passwordHash = await hashPassword(password);

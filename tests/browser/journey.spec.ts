@@ -12,6 +12,7 @@ import {
   signInOverHttp,
   studio,
   VALUE_MARKS,
+  undoButton,
 } from './setting';
 
 /** The whole way: gate, look, undo, release, and have it enforced. Each step stands on the one before. */
@@ -117,8 +118,8 @@ test('0, 1 and 2 set the level for the viewer’s role, and say first whom else 
   const dialog = page.getByRole('alertdialog');
   if (await dialog.isVisible()) await dialog.getByRole('button', { name: 'Leave it' }).click();
   await saved();
-  for (let left = await page.getByRole('button', { name: 'Undo' }).isEnabled(); left;) {
-    await page.getByRole('button', { name: 'Undo' }).click();
+  for (let left = await undoButton(page).isEnabled(); left;) {
+    await undoButton(page).click();
     await saved();
     left =
       (await tile('Auditor').innerText()).includes('None') ||
@@ -144,7 +145,7 @@ test('a screen’s menu item follows its screen by itself', async () => {
 });
 
 test('undo, redo and reload keep everything', async () => {
-  const undo = page.getByRole('button', { name: 'Undo' });
+  const undo = undoButton(page);
   await undo.click();
   await expect(tile('Registrar')).toContainText('None');
   await page.getByRole('button', { name: 'Redo' }).click();
@@ -173,8 +174,10 @@ test('the release stays as it was until a release, which says who gains and who 
   await expect(
     page.locator('section', { hasText: 'Items: Insurance value (data, everywhere)' }),
   ).toContainText('Lose');
-  await expect(page.getByText('What follows from these changes')).toBeVisible();
+  await expect(change.getByText('By this also, elsewhere')).toBeVisible();
   await page.getByRole('button', { name: 'Release 2' }).click();
+  await page.getByLabel('What it is for').fill('Stores for the annexe');
+  await page.getByRole('dialog').getByRole('button', { name: 'Release', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Nothing waits for a release' })).toBeVisible();
 });
 
@@ -258,14 +261,15 @@ test('as Registrar: making, an action, and deleting, each where it is open', asy
   await live.getByRole('button', { name: 'Approve' }).click();
   await expect(live.getByText('Done.', { exact: true })).toBeVisible();
   await expect(live.getByRole('combobox', { name: 'Status' })).toHaveValue('approved');
-  live.on('dialog', (dialog) => void dialog.accept());
   await live.getByRole('link', { name: 'Items' }).click();
   await live.goto(`${LIVE}/items/${MARKED.id}`);
   await live.getByRole('button', { name: 'Delete item' }).click();
+  await live.getByRole('alertdialog').getByRole('button', { name: 'Delete item' }).click();
   await expect(live.getByText('it is still in use')).toBeVisible();
   const [loan] = await query<{ id: string }>(`select id from records where data->>'loan_number' = 'LN-TEST'`);
   await live.goto(`${LIVE}/loans/${loan?.id}`);
   await live.getByRole('button', { name: 'Delete loan' }).click();
+  await live.getByRole('alertdialog').getByRole('button', { name: 'Delete loan' }).click();
   await expect(live.getByRole('heading', { name: 'Loan list' })).toBeVisible();
   expect(await query(`select id from records where id = $1`, [loan?.id])).toEqual([]);
 });

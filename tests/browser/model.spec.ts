@@ -1,5 +1,5 @@
 import { expect, request as newRequest, test, type APIRequestContext } from '@playwright/test';
-import { emailOf, fillSignIn, LIVE, query, RECORDS, signInOverHttp, studio } from './setting';
+import { emailOf, fillSignIn, LIVE, query, RECORDS, signInOverHttp, studio, undoButton } from './setting';
 
 const PASSWORD = process.env['DEMO_PASSWORD'] ?? '';
 const open: APIRequestContext[] = [];
@@ -339,7 +339,7 @@ test.describe('the people bench', () => {
     await expect(text).toHaveValue('record.lender_email = user.email and record.on_loan = false');
     await page.getByRole('button', { name: 'Use it' }).click();
     await expect(page.getByRole('listitem', { name: /^Lender:/ })).toContainText('record.on_loan = false');
-    await page.getByRole('button', { name: 'Undo' }).click();
+    await undoButton(page).click();
     await expect(page.getByRole('listitem', { name: /^Lender:/ })).toContainText('meets "Own piece"');
     await page.context().close();
   });

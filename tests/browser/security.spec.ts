@@ -1,5 +1,5 @@
 import { expect, test, type APIRequestContext } from '@playwright/test';
-import { emailOf, LIVE, query, RECORDS, signInOverHttp, studio } from './setting';
+import { emailOf, LIVE, query, RECORDS, signInOverHttp, studio, undoButton } from './setting';
 
 let request: APIRequestContext;
 test.beforeEach(async ({ playwright, baseURL }) => {
@@ -148,13 +148,13 @@ test('two builders at once: the later sees the earlier’s block line, and loses
     await studio(browser, 'tamsin@larkfield.example', at),
     await studio(browser, 'jonah@larkfield.example', at),
   ];
-  const curator = ada.getByRole('listitem', { name: /^Curator:/ });
+  const curator = ada.getByRole('listitem', { name: /^Curator[:,]/ });
   await curator.getByRole('radio', { name: 'Block' }).click();
   await expect(ada.getByText(/^Saved, /)).toBeVisible();
   await bo.getByRole('button', { name: 'Follow Reports again' }).click();
   await expect(bo.getByText('Meanwhile Tamsin Reed changed the draft').first()).toBeVisible();
-  await expect(bo.getByRole('listitem', { name: 'Curator: Block' })).toBeVisible();
-  await ada.getByRole('button', { name: 'Undo' }).click();
+  await expect(bo.getByRole('listitem', { name: 'Curator, exactly: Block' })).toBeVisible();
+  await undoButton(ada).click();
   await expect(ada.getByRole('listitem', { name: 'Curator: Read' })).toBeVisible();
 });
 

@@ -1,4 +1,4 @@
-import { expect, type APIRequestContext, type Browser, type Page } from '@playwright/test';
+import { expect, type APIRequestContext, type Browser, type Locator, type Page } from '@playwright/test';
 import pg from 'pg';
 
 export const LIVE = '/live/larkfield';
@@ -48,6 +48,10 @@ export async function studio(
   await expect(page.getByLabel('Address in the application')).not.toHaveValue('/');
   return page;
 }
+
+/** The bar's own button; what was taken away may offer another beside it. */
+export const undoButton = (page: Page): Locator =>
+  page.getByRole('group', { name: 'Undo and redo' }).getByRole('button', { name: 'Undo' });
 
 /** An item with a mark of its own in every field, live and sample. */
 export const MARKED = {

@@ -110,7 +110,9 @@ test('a bar says who looks as whom, leads back by one click, and on to the next'
   await expect(page.getByRole('option')).toHaveCount(1);
   await page.keyboard.press('Enter');
   const bar = page.getByRole('region', { name: 'Looking as somebody else' });
-  await expect(bar).toContainText('Agnes Holloway is looking as Ines Okafor, for reading only');
+  await expect(bar).toContainText(
+    'Agnes Holloway is looking as Ines Okafor, at what both may see, for reading only',
+  );
   await page.goto(`${LIVE}/items/${MARKED.id}`);
   await expect(bar).toBeVisible();
   await expect(page.getByText('MARK-title').first()).toBeVisible();

@@ -2,8 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compile } from '@/core/access/compile';
 import { resolve, resolveMenu } from '@/core/access/resolve';
-import { SIGNED_OUT, viewerOfRole } from '@/core/access/viewer';
+import { SIGNED_OUT, viewerOfRole, isKind } from '@/core/access/viewer';
 import { LARKFIELD } from '@/demo/definition';
+import { shortNames } from '@/ui/studio/short-names';
 import { withGhostItems, withGhosts } from '@/ui/studio/ghosts';
 import { EVERYTHING, gridRows, isFiltered, type GridFilter } from '@/ui/studio/grid/grid-rows';
 import { paneFromQuery, panesToQuery, splitAddress, type PaneState } from '@/ui/studio/look/pane-state';
@@ -112,21 +113,60 @@ describe('ghosts', () => {
       const access = compiled.access(viewer, at);
       for (const screen of compiled.tree.screens()) {
         const sent = screen.binds?.record === 'existing' ? undefined : resolve(access, screen, undefined);
-        const drawn = withGhosts(compiled, screen, sent);
+        const levels = Object.fromEntries(
+          compiled.tree.elements.map((one) => [one.id, access.answerOn(one, undefined)]),
+        );
+        const drawn = withGhosts(compiled, screen, sent, levels);
         const parts = drawn.sections.flatMap((section) => section.parts);
         const ids = parts.map(({ id }) => id);
         expect(new Set(ids).size).toBe(ids.length);
         for (const part of parts) {
-          if (part.kind === 'ghost') expect(Object.keys(part).sort()).toEqual(['id', 'kind', 'name', 'of']);
+          if (part.kind === 'ghost')
+            expect(Object.keys(part).sort()).toEqual(['ghost', 'id', 'kind', 'name', 'of']);
+          // A person has it or not; of a kind of viewer, some may have it.
+          if (part.kind === 'ghost' && part.ghost === 'some') expect(isKind(viewer)).toBe(true);
           const there = sent?.sections.flatMap((section) => section.parts).find((one) => one.id === part.id);
           expect(there === undefined).toBe(part.kind === 'ghost');
           if (there && there.kind !== 'list') expect(part).toEqual(there);
         }
       }
-      const menu = withGhostItems(compiled, resolveMenu(access));
+      const menu = withGhostItems(compiled, resolveMenu(access), {});
       expect(menu.map(({ id }) => id)).toEqual(LARKFIELD.menu.items.map(({ id }) => id));
       const some = resolveMenu(access).map(({ id }) => id);
       expect(menu.filter((one) => !one.ghost).map(({ id }) => id)).toEqual(some);
     }
+  });
+});
+
+describe('short names', () => {
+  it('keep what tells names apart, and stay different', () => {
+    const names = [
+      'Registrar',
+      'Regional collections manager North',
+      'Regional collections manager North West',
+      'Regional collections manager, visiting exhibitions and outgoing loans',
+      'Keeper of the accounts of everybody at the annexe',
+    ];
+    const short = shortNames(names);
+    expect(short.get('Registrar')).toBe('Registrar');
+    expect(short.get('Regional collections manager North West')).toBe('Regional… North West');
+    const offices = ['North 10', 'Harbour 11'].map((one) => `Regional Collections ${one}`);
+    expect([...shortNames(offices).values()]).toEqual(['Regional… North 10', 'Regional… Harbour 11']);
+    for (const name of names) expect(short.get(name)?.length).toBeLessThan(28);
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(
+          fc.array(fc.constantFrom('branch', 'manager', 'of', 'north', 'west'), {
+            minLength: 1,
+            maxLength: 9,
+          }),
+          { selector: (words) => words.join(' ') },
+        ),
+        (lists) => {
+          const all = lists.map((words) => words.join(' '));
+          expect(new Set(shortNames(all).values()).size).toBe(all.length);
+        },
+      ),
+    );
   });
 });

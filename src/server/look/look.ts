@@ -33,7 +33,7 @@ export interface Looking {
 /**
  * Reads how a request looks: `viewer` (a key), `on` (`draft`, `draft:REVISION`, `release:NUMBER`), `moment`
  * (milliseconds since 1970; now where it is not there), `session` (values by id, as JSON), `records`
- * (`sample` or `live`), `pane` (a UUID). Live records take the right that the owner gives.
+ * (`sample` or `live`), `taken` (lines whose condition is taken as true or false, as JSON), `pane` (a UUID). Live records take the right that the owner gives.
  */
 export async function lookOf(workplace: Workplace, params: URLSearchParams, path = ''): Promise<Looking> {
   const { applicationId } = workplace;
@@ -44,6 +44,7 @@ export async function lookOf(workplace: Workplace, params: URLSearchParams, path
   const circumstances: Circumstances = {
     moment: readMoment(params.get('moment')),
     session: constants(definition.sessionValues, definition, readSession(params.get('session'))),
+    ...(params.get('taken') && { taken: takenOf(params.get('taken') ?? '', kind) }),
   };
   const pane = await paneOf(workplace, kind, params.get('pane'));
   const access = compile(definition).access(viewer, circumstances);
@@ -126,6 +127,16 @@ function readSession(text: string | null): Record<string, Value | null> {
   } catch {
     throw new Refused(422, 'session', 'session must be values by id, as JSON.');
   }
+}
+
+/** Conditions that are taken as true or false. Only over sample records: of live ones it would show what nobody gets. */
+function takenOf(text: string, kind: RecordKind): Readonly<Record<string, boolean>> {
+  if (kind === 'live')
+    throw new Refused(422, 'taken', 'Conditions can be taken as true or false on sample records only.');
+  const read = readSession(text);
+  return Object.fromEntries(
+    Object.entries(read).flatMap(([id, as]) => (typeof as === 'boolean' ? [[id, as] as const] : [])),
+  );
 }
 
 /** The builder's pane with this id, made when it is first asked for. Nobody else has it. */

@@ -5,16 +5,25 @@ import type { LookOutcome, LookPage } from '@/core/access/look';
 import { addressOf, resolveMenu, type KnownRecord } from '@/core/access/resolve';
 import type { Id } from '@/core/model/id';
 import type { Element } from '@/core/model/tree';
+import { compile } from '@/core/access/compile';
 import { pageAt } from '../live/page';
+import { setByOpening } from '../live/session-values';
 import { knownRecord, storedRecord } from '../records/read';
 import { changesIn } from './panes';
 import type { Looking } from './look';
 
 /** The page at an address; at the empty one, where the viewer lands after signing in. */
-export async function lookPage(look: Looking, address: string, query: URLSearchParams): Promise<LookPage> {
+export async function lookPage(asked: Looking, address: string, query: URLSearchParams): Promise<LookPage> {
+  let look = asked;
+  let { at, sentFrom, outcome } = await outcomeAt(look, address, query);
+  const sets = outcome.is === 'open' ? setsOf(look, outcome.page.screen.id) : undefined;
+  if (sets) {
+    // Decided anew, as in a release.
+    look = withSession(look, sets);
+    ({ at, sentFrom, outcome } = await outcomeAt(look, address, query));
+  }
   const { scope } = look;
   const { access } = scope;
-  const { at, sentFrom, outcome } = await outcomeAt(look, address, query);
   const { tree } = access.compiled;
   return {
     ...(look.revision !== undefined && { revision: look.revision }),
@@ -27,8 +36,25 @@ export async function lookPage(look: Looking, address: string, query: URLSearchP
     screens: Object.fromEntries(
       tree.screens().map(({ id }) => [id, access.answer(access.element(id))] as const),
     ),
+    ...(sets && { sets }),
     changes: await changesIn(scope.pane),
   };
+}
+
+/** What opening the screen sets that is not so already; undefined where it sets nothing. */
+function setsOf({ definition, viewer, circumstances, scope }: Looking, screen: Id): LookPage['sets'] {
+  if (viewer.kind === 'signed-out') return undefined;
+  const { node } = scope.access.compiled.tree.need(screen, 'screen');
+  const now = circumstances.session ?? {};
+  const sets = setByOpening(definition, node).filter(({ id, to }) => (now[id] ?? null) !== to);
+  return sets.length > 0 ? Object.fromEntries(sets.map(({ id, to }) => [id, to])) : undefined;
+}
+
+/** The same look, with these values set in its session. */
+function withSession(look: Looking, sets: NonNullable<LookPage['sets']>): Looking {
+  const circumstances = { ...look.circumstances, session: { ...look.circumstances.session, ...sets } };
+  const access = compile(look.definition).access(look.viewer, circumstances);
+  return { ...look, circumstances, scope: { ...look.scope, access } };
 }
 
 async function outcomeAt(
@@ -68,15 +94,14 @@ async function levelsAt(look: Looking, address: string): Promise<Record<Id, Answ
   return levels;
 }
 
+/** On the record that is shown, where one is; of what stands in a list, over all of its rows. */
 function levelOf({ scope: { access } }: Looking, element: Element, record: KnownRecord | undefined): Answer {
   if (element.kind === 'list' || element.list) {
-    const most = access.level(element, undefined, record);
+    const { most } = access.answerOn(element, undefined, record);
     const { least } = access.answer(element);
     return { least: Math.min(least, most) as Answer['least'], most };
   }
-  if (!record) return access.answer(element);
-  const level = access.level(element, record);
-  return { least: level, most: level };
+  return record ? access.answerOn(element, record) : access.answer(element);
 }
 
 /** The record at an address, whoever may see it: what is decided on it is told to builders, its values are not. */

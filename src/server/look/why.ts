@@ -6,7 +6,7 @@ import type { KnownRecord } from '@/core/access/resolve';
 import type { Edit } from '@/core/edit/edit';
 import type { EditEffect } from '@/core/edit/review';
 import { smallestTurn, type Wanted } from '@/core/edit/turn';
-import { effectOf } from '../drafts/review';
+import { effectOf } from '../drafts/effect';
 import { peopleOf } from '../people/read';
 import { notThere } from '../http/problem';
 import { knownRecord, storedRecord } from '../records/read';

@@ -1,4 +1,5 @@
 import { cellOf } from '@/core/access/cells';
+import { allAlike, Numbers } from '@/core/access/numbers';
 import { compile } from '@/core/access/compile';
 import {
   rightNow,
@@ -9,12 +10,12 @@ import {
   viewerOfRole,
   type Viewer,
 } from '@/core/access/viewer';
-import { answerInWords, kindInWords } from '@/core/edit/words';
+import { amongInWords, answerInWords, kindInWords } from '@/core/edit/words';
 import type { Definition } from '@/core/model/definition';
 import { isDataDoor, type Element } from '@/core/model/tree';
 import { draftOf } from '../drafts/draft';
 import { releaseInForce } from '../drafts/release';
-import { personById } from '../people/read';
+import { peopleOf, personById } from '../people/read';
 import type { Workplace } from './builder';
 
 /** The whole grid in words: for a file, and for paper. */
@@ -24,6 +25,13 @@ export interface GridSheet {
   /** The release in force, and whether the draft is the same. */
   readonly release: { readonly number: number; readonly at: Date; readonly same: boolean } | undefined;
   readonly columns: readonly string[];
+  /** Which part of it, of how many: a large grid is printed in parts. */
+  readonly part: {
+    readonly number: number;
+    readonly of: number;
+    readonly from: number;
+    readonly elements: number;
+  };
   readonly rows: readonly {
     readonly element: Element;
     readonly depth: number;
@@ -32,23 +40,34 @@ export interface GridSheet {
   }[];
 }
 
-/** The grid of the draft, with the columns that this builder has: login states, roles, groups, pinned people. */
-export async function gridSheet({ applicationId, pins }: Workplace): Promise<GridSheet> {
+/** So many cells are laid out by a browser in a few seconds. */
+const MOST_CELLS = 30_000;
+
+/**
+ * The grid of the draft, with the columns that this builder has: login states, roles, groups, pinned people. With
+ * `part`, only that part of it, from 1, as large as can be printed at once.
+ */
+export async function gridSheet({ applicationId, pins }: Workplace, part?: number): Promise<GridSheet> {
   const { definition, revision } = await draftOf(applicationId);
   const inForce = await releaseInForce(applicationId);
   const people = await Promise.all(pins.map((id) => personById(applicationId, id)));
-  const viewers: (readonly [string, Viewer])[] = [
-    ['Signed out', SIGNED_OUT],
-    ['Signed in', SIGNED_IN],
-    ...definition.roles.map(({ id, name }) => [name, viewerOfRole(id)] as const),
-    ...definition.groups.map(({ id, name }) => [`Group: ${name}`, viewerOfGroup(id)] as const),
-    ...people.flatMap((one) => (one ? [[one.name, viewerOfPerson(one)] as const] : [])),
+  const viewers: (readonly [name: string, viewer: Viewer, key: string])[] = [
+    ['Signed out', SIGNED_OUT, ''],
+    ['Signed in', SIGNED_IN, 'signed-in'],
+    ...definition.roles.map(({ id, name }) => [name, viewerOfRole(id), `role:${id}`] as const),
+    ...definition.groups.map(({ id, name }) => [`Group: ${name}`, viewerOfGroup(id), `group:${id}`] as const),
+    ...people.flatMap((one) => (one ? [[one.name, viewerOfPerson(one), ''] as const] : [])),
   ];
   const compiled = compile(definition);
   const at = rightNow();
+  const numbers = new Numbers(compiled, await peopleOf(applicationId), at);
   const accesses = viewers.map(([, viewer]) => compiled.access(viewer, at));
   const depthOf = (element: Element): number => (element.container ? depthOf(element.container) + 1 : 0);
-  const ordered = compiled.tree.elements.toSorted((a, b) => Number(isDataDoor(a)) - Number(isDataDoor(b)));
+  const elements = compiled.tree.elements.toSorted((a, b) => Number(isDataDoor(a)) - Number(isDataDoor(b)));
+  const most = part === undefined ? elements.length : Math.max(100, Math.floor(MOST_CELLS / viewers.length));
+  const of = Math.max(1, Math.ceil(elements.length / most));
+  const number = Math.min(of, Math.max(1, part ?? 1));
+  const ordered = elements.slice((number - 1) * most, number * most);
   return {
     definition,
     revision,
@@ -58,13 +77,17 @@ export async function gridSheet({ applicationId, pins }: Workplace): Promise<Gri
       same: inForce.revision === revision,
     },
     columns: viewers.map(([name]) => name),
+    part: { number, of, from: (number - 1) * most + 1, elements: elements.length },
     rows: ordered.map((element) => ({
       element,
       depth: depthOf(element),
       kind: kindInWords(element.kind),
-      cells: accesses.map((access) => {
+      cells: accesses.map((access, n) => {
         const { answer, own, byContainer, byDoor } = cellOf(access, element);
-        return { word: answerInWords(element.kind, answer), own, limited: byContainer || byDoor };
+        const among = answer.least < answer.most ? numbers.among(viewers[n]?.[2] ?? '', element) : undefined;
+        const people = among && !allAlike(among) ? ` (${amongInWords(element.kind, among)})` : '';
+        const word = `${answerInWords(element.kind, answer)}${people}`;
+        return { word, own, limited: byContainer || byDoor };
       }),
     })),
   };

@@ -1,5 +1,7 @@
 'use client';
 
+import type { Taken } from './taking';
+import { shortNames } from './short-names';
 import { createContext, useContext } from 'react';
 import type { Access } from '@/core/access/access';
 import type { Compiled } from '@/core/access/compile';
@@ -13,6 +15,7 @@ import {
   type Person,
   type Viewer,
 } from '@/core/access/viewer';
+import type { Numbers } from '@/core/access/numbers';
 import type { Edit } from '@/core/edit/edit';
 import type { Definition } from '@/core/model/definition';
 import { withIncluded, type Element } from '@/core/model/tree';
@@ -22,6 +25,8 @@ export interface RailViewer {
   /** `signed-out`, `signed-in`, `role:ID`, `group:ID`, `person:ID`. */
   readonly key: string;
   readonly name: string;
+  /** The name where there is little room. */
+  readonly short: string;
   readonly note: string;
   readonly viewer: Viewer;
   /** Includes the one before it in the rail. */
@@ -46,8 +51,14 @@ export interface Bench {
   readonly target: Element;
   readonly setTarget: (id: string) => void;
   readonly accessOf: (viewer: RailViewer) => Access;
+  readonly numbers: Numbers;
+  /** Of a kind of viewer whose people differ, how many get it, in words; else undefined. */
+  readonly amongOf: (viewer: RailViewer, element: Element) => string | undefined;
   /** The moment at which all is decided, and what is set in the session. */
   readonly circumstances: Circumstances;
+  /** Conditions that are taken as true or false on the canvas, and how to take one so. */
+  readonly taken: Taken;
+  readonly take: (taken: Taken) => void;
   /** `/studio/api/applications/<slug>` */
   readonly api: string;
   readonly mayChange: boolean;
@@ -68,16 +79,18 @@ const count = (n: number): string => (n === 1 ? '1 person' : `${n} people`);
 /** The rail: login states, then roles in the builder's order, then pinned people. */
 export function railViewers(
   definition: Pick<Definition, 'roles'>,
+  numbers: Numbers,
   people: readonly Person[],
   pins: readonly string[],
 ): RailViewer[] {
-  const active = people.filter((one) => one.active);
+  const short = shortNames(definition.roles.map((role) => role.name));
   const roles = definition.roles.map((role, n): RailViewer => {
     const before = definition.roles[n - 1];
     return {
       key: `role:${role.id}`,
       name: role.name,
-      note: count(active.filter((one) => one.assignments.some((given) => given.role === role.id)).length),
+      short: short.get(role.name) ?? role.name,
+      note: count(numbers.peopleOf(`role:${role.id}`).length),
       viewer: viewerOfRole(role.id),
       joined: before !== undefined && withIncluded(definition, role.includes).has(before.id),
       group: 'role',
@@ -91,6 +104,7 @@ export function railViewers(
     {
       key: 'signed-out',
       name: 'Signed out',
+      short: 'Signed out',
       note: 'no session',
       viewer: SIGNED_OUT,
       joined: false,
@@ -99,6 +113,7 @@ export function railViewers(
     {
       key: 'signed-in',
       name: 'Signed in',
+      short: 'Signed in',
       note: 'no role',
       viewer: SIGNED_IN,
       joined: false,
@@ -110,11 +125,12 @@ export function railViewers(
 }
 
 /** What the groups get, of people of whom nothing else is known: columns of the grid. */
-export const groupViewers = ({ groups }: Pick<Definition, 'groups'>): RailViewer[] =>
+export const groupViewers = ({ groups }: Pick<Definition, 'groups'>, numbers: Numbers): RailViewer[] =>
   groups.map(({ id, name }) => ({
     key: `group:${id}`,
     name,
-    note: 'group',
+    short: name,
+    note: `group, ${count(numbers.peopleOf(`group:${id}`).length)}`,
     viewer: viewerOfGroup(id),
     joined: false,
     group: 'group',
@@ -123,6 +139,7 @@ export const groupViewers = ({ groups }: Pick<Definition, 'groups'>): RailViewer
 export const personViewer = (person: Person): RailViewer => ({
   key: `person:${person.id}`,
   name: person.name,
+  short: person.name,
   note: person.active ? 'pinned' : 'switched off',
   viewer: viewerOfPerson(person),
   joined: false,

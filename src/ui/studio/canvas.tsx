@@ -1,24 +1,17 @@
 'use client';
 
 import { ArrowLeft } from 'lucide-react';
-import {
-  useEffect,
-  useMemo,
-  useRef,
-  useState,
-  type FocusEvent,
-  type KeyboardEvent,
-  type MouseEvent,
-} from 'react';
-import { HostProvider, RecordsClient, type Host } from '../live/host';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
+import { HostProvider, RecordsClient, send, timesOf, type Host } from '../live/host';
 import { useTell } from '../parts/toasts';
 import { useBench } from './bench';
 import { LevelMark } from './level-mark';
 import { AddressLine } from './look/address-line';
 import { DrawnLook } from './look/drawn-look';
-import { useMark } from './look/mark';
+import { useMark, useReachable } from './look/mark';
 import { RecordChoice } from './look/record-choice';
 import { useLookPage } from './look/use-look-page';
+import { TakenNote } from './taking';
 import { Toggle } from './toggle';
 import { answerInWords } from '@/core/edit/words';
 
@@ -35,7 +28,8 @@ interface Props {
  * select; with the switch on, or Alt held, they work as in the application.
  */
 export function Canvas({ api, revision, address, onAddress }: Props) {
-  const { compiled, viewer, selected, select, accessOf } = useBench();
+  const { compiled, viewer, selected, select, accessOf, definition, taken, take, personName } = useBench();
+  const { language, timeZone } = definition;
   const [query, setQuery] = useState('');
   const [ghosts, setGhosts] = useState(true);
   const [works, setWorks] = useState(false);
@@ -44,12 +38,16 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
   const [history, setHistory] = useState<readonly string[]>([]);
   const tell = useTell();
   const frame = useRef<HTMLDivElement>(null);
-  const looks = `viewer=${encodeURIComponent(viewer.key)}`;
+  const looks = new URLSearchParams({
+    viewer: viewer.key,
+    ...(Object.keys(taken).length > 0 && { taken: JSON.stringify(taken) }),
+  }).toString();
   const { page, loading, problem } = useLookPage(api, `${looks}&${query}`, address, `${revision} ${turn}`);
 
   useEffect(() => setQuery(''), [address]);
   useAltKey(setAltHeld);
   useMark(frame, selected.id, page, ghosts);
+  useReachable(frame, page, ghosts);
 
   const go = (to: string, listQuery = ''): void => {
     if (to !== address) {
@@ -67,6 +65,7 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
       records: new RecordsClient(`${api}/look/records`, looks),
       press: () =>
         Promise.resolve({ ok: false, fields: {}, detail: 'In the application this sets a session value.' }),
+      beforeSaving: (asked) => send('POST', `${api}/look/before-saving?${looks}`, asked),
       exportHref: () => undefined,
       bulk: () =>
         Promise.resolve({
@@ -81,28 +80,38 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
       signOut: () => tell('In the application this signs out.'),
       tell,
       said: { saved: kept, added: kept, sent: kept, deleted: kept, done: kept },
+      ...timesOf(language, timeZone),
       keeps: false,
     };
-  }, [api, looks, tell]);
+  }, [api, looks, tell, language, timeZone]);
 
+  // What is selected stands on a screen that shows a record, and there is none to show.
+  const { screen } = selected;
+  const lacks = screen?.binds?.record === 'existing' && address === screen.address;
+  const bare = lacks ? compiled.tree.entityOf(screen.binds?.entity ?? '')?.plural : undefined;
   const working = works || altHeld;
-  const pick = (event: MouseEvent | FocusEvent): void => {
+  const pick = (event: MouseEvent | KeyboardEvent): void => {
     if (working) return;
     const target = event.target instanceof Element ? event.target.closest('[data-element]') : null;
-    if (event.type !== 'focus') {
-      event.preventDefault();
-      event.stopPropagation();
-    }
+    event.preventDefault();
+    event.stopPropagation();
     const id = target?.getAttribute('data-element');
     if (id && event.type !== 'mousedown') select(id);
     if (event.type === 'click') frame.current?.focus({ preventScroll: true });
   };
   const keepKeys = (event: KeyboardEvent): void => {
-    // While clicks select, typing must not change what is in the fields.
-    if (!working && event.target !== frame.current && event.key !== 'Tab') event.preventDefault();
+    // While clicks select, typing must not change what is in the fields, and Enter selects. Tab only goes there.
+    if (working || event.target === frame.current || event.key === 'Tab') return;
+    if (event.key === 'Enter' || event.key === ' ') pick(event);
+    else if (!/^F\d/.test(event.key)) event.preventDefault();
   };
   return (
-    <section aria-label="Canvas" className="flex min-h-0 min-w-0 flex-col bg-sheet p-3">
+    <section
+      aria-label="Canvas"
+      data-region="canvas"
+      tabIndex={-1}
+      className="flex min-h-0 min-w-0 flex-col bg-sheet p-3"
+    >
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
         <span className="flex items-center gap-1.5">
           <LevelMark
@@ -148,6 +157,7 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
             {problem || (loading ? 'Loading …' : 'sample records')}
           </span>
         </div>
+        <TakenNote definition={definition} taken={taken} personName={personName} onEnd={() => take({})} />
         <div
           ref={frame}
           id="canvas-frame"
@@ -157,12 +167,17 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
           aria-busy={loading}
           onClickCapture={pick}
           onMouseDownCapture={pick}
-          onFocusCapture={(event) => event.target !== frame.current && pick(event)}
           onKeyDownCapture={keepKeys}
           className={`min-h-0 flex-1 overflow-auto outline-offset-[-2px] ${working ? '' : 'canvas-selects'}`}
         >
           <HostProvider value={host}>
-            {page && (
+            {bare && (
+              <p className="m-3 border-l-4 border-ink bg-plate px-3 py-2">
+                There is no sample record of {bare} yet, so this screen cannot be drawn. Who gets what of it
+                is told all the same, at the left and the right.
+              </p>
+            )}
+            {page && !bare && (
               <DrawnLook
                 compiled={compiled}
                 page={page}

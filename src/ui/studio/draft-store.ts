@@ -35,14 +35,20 @@ type Kept = Pick<Ask, 'request' | 'ask'> & { readonly edit?: Edit };
 
 /** What the store needs of the page around it. */
 export interface Surroundings {
-  tell(message: string): void;
+  /** With `undo`, taking it back is offered. */
+  tell(message: string, undo?: () => void): void;
   /** Asks whether to go on; for what deletes something that kept people out. */
-  confirm(message: string): boolean;
+  confirm(message: string): Promise<boolean>;
   /** Where what waits is kept while the page is loaded anew. */
   readonly keeps: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>;
 }
 
-type Answer = Told & { readonly type?: string; readonly detail?: string; readonly code?: string };
+type Answer = Told & {
+  readonly said?: string;
+  readonly type?: string;
+  readonly detail?: string;
+  readonly code?: string;
+};
 
 /** What was kept; nothing, where it cannot be read. */
 function readKept(text: string): readonly Kept[] {
@@ -51,6 +57,27 @@ function readKept(text: string): readonly Kept[] {
     return Array.isArray(kept) ? (kept as Kept[]) : [];
   } catch {
     return [];
+  }
+}
+
+/** What an edit takes away; undefined, where it does nothing of the kind. */
+function takenAwayInWords(edit: Edit): string | undefined {
+  switch (edit.do) {
+    case 'removeLine':
+      return 'The line was taken away.';
+    case 'follow':
+      return 'The gate follows again; its lines were taken away.';
+    case 'removeItem':
+      return `${edit.item.name} was deleted.`;
+    case 'removeScreen':
+      return `${edit.screen.name} was deleted.`;
+    case 'together': {
+      // Lines go with what is deleted, and where others take their place: that is not what it is about.
+      const about = edit.edits.filter((one) => one.do !== 'removeLine').map(takenAwayInWords);
+      return about.findLast((said) => said !== undefined);
+    }
+    default:
+      return undefined;
   }
 }
 
@@ -77,6 +104,8 @@ export class DraftStore {
   private confirmed: { definition: Definition; revision: number };
   private readonly waiting: Ask[] = [];
   private sending = false;
+  /** What was asked last, whether or not it is saved yet. */
+  private last: Ask | undefined;
   private state: DraftState;
   private readonly listeners = new Set<() => void>();
 
@@ -137,6 +166,7 @@ export class DraftStore {
 
   private wait(ask: Ask, change: Partial<DraftState> = {}): void {
     this.waiting.push(ask);
+    this.last = ask;
     this.keep();
     this.show({ ...change, saved: 'saving' });
     void this.send();
@@ -188,19 +218,32 @@ export class DraftStore {
       }
       if (
         answer.type?.endsWith(':would-widen') &&
-        this.around.confirm(`${answer.detail} Delete it all the same?`)
+        (await this.around.confirm(`${answer.detail} Delete it all the same?`))
       ) {
         ask.confirmed = answer.code ?? '';
         continue;
       }
       this.waiting.shift();
       this.keep();
-      if (response.ok) this.take(answer, ask);
-      else if (answer.type?.endsWith(':would-widen')) this.advance([]);
+      if (response.ok) {
+        this.take(answer, ask);
+        if (answer.said !== undefined) this.around.tell(answer.said);
+        this.offerUndo(ask);
+      } else if (answer.type?.endsWith(':would-widen')) this.advance([]);
       else this.refused(answer.since ?? [], answer.detail ?? 'The server refused the change.');
     }
     this.sending = false;
     this.show({ saved: 'saved' });
+  }
+
+  /** What takes something away does not ask: it can be taken back, also by who does not know the keys. */
+  private offerUndo(ask: Ask): void {
+    const said = ask.ask === 'edit' ? takenAwayInWords(ask.edit) : undefined;
+    if (said === undefined || ask !== this.last) return;
+    this.around.tell(said, () => {
+      if (ask === this.last) this.turn('undo');
+      else this.around.tell('There are later changes of yours. Undo takes them back one by one.');
+    });
   }
 
   private take({ since, standing }: Told, own?: Ask): void {

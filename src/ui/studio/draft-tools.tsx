@@ -1,9 +1,11 @@
 'use client';
 
 import { Redo2, Undo2 } from 'lucide-react';
-import { useEffect, useState, useSyncExternalStore } from 'react';
+import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { Standing } from '@/core/edit/history';
 import type { Definition } from '@/core/model/definition';
+import { useConfirm } from '../parts/asking';
+import type { Tell } from '../parts/toasts';
 import { DraftStore, type DraftState } from './draft-store';
 
 const CATCH_UP_MS = 10_000;
@@ -16,13 +18,16 @@ export function useDraft(
   url: string,
   first: { readonly definition: Definition; readonly revision: number; readonly standing: Standing },
   mayChange: boolean,
-  tell: (message: string) => void,
+  tell: Tell,
 ): { store: DraftStore; draft: DraftState } {
+  const confirm = useConfirm();
+  const asks = useRef(confirm);
+  asks.current = confirm;
   const [store] = useState(
     () =>
       new DraftStore(url, first.definition, first.revision, first.standing, {
         tell,
-        confirm: (message) => window.confirm(message),
+        confirm: (text) => asks.current({ title: 'Who would get more', text, go: 'Delete it' }),
         keeps: typeof window === 'undefined' ? NOWHERE : window.sessionStorage,
       }),
   );
@@ -55,7 +60,9 @@ function useUndoKeys(store: DraftStore, mayChange: boolean): void {
       const key = event.key.toLowerCase();
       if (!(event.ctrlKey || event.metaKey) || event.altKey || isTyping(event.target as HTMLElement)) return;
       const turn = key === 'z' ? (event.shiftKey ? 'redo' : 'undo') : key === 'y' ? 'redo' : undefined;
-      if (!turn || store.read().standing[turn] === undefined) return;
+      const { standing, saved } = store.read();
+      // While an edit is still being saved there is something to undo, though the server has not said so yet.
+      if (!turn || (standing[turn] === undefined && saved === 'saved')) return;
       event.preventDefault();
       store.turn(turn);
     };
@@ -110,7 +117,7 @@ export function UndoRedo({ store, draft }: { store: DraftStore; draft: DraftStat
   const { undo, redo } = draft.standing;
   const button = 'rounded-sm border border-edge p-1 hover:border-ink disabled:border-rule disabled:text-edge';
   return (
-    <span className="flex gap-1">
+    <span role="group" aria-label="Undo and redo" className="flex gap-1">
       <button
         type="button"
         className={button}

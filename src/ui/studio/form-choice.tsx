@@ -21,14 +21,14 @@ export function FormChoice({ form, onChoose }: { form: Form; onChoose: (form: Fo
         const found = FORMS.find(({ key }) => key === value);
         if (found) onChoose(found.key);
       }}
-      className="flex shrink-0 border border-edge"
+      className="flex max-w-full shrink-0 border border-edge"
     >
       {FORMS.map(({ key, name, about }) => (
         <ToggleGroup.Item
           key={key}
           value={key}
           title={about}
-          className="min-h-[24px] border-r border-edge px-1.5 text-[12px] whitespace-nowrap last:border-r-0 hover:bg-sheet data-[state=on]:bg-ink data-[state=on]:text-white"
+          className="min-h-[24px] border-r border-edge px-1 text-[11px] min-[1200px]:px-1.5 min-[1200px]:text-[12px] whitespace-nowrap last:border-r-0 hover:bg-sheet data-[state=on]:bg-ink data-[state=on]:text-white"
         >
           {name}
         </ToggleGroup.Item>

@@ -1,10 +1,13 @@
 'use client';
 
+import { useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState, type KeyboardEvent } from 'react';
 import { readAddress } from '@/core/access/address';
 import type { Access } from '@/core/access/access';
 import { compile } from '@/core/access/compile';
 import { addressOf } from '@/core/access/resolve';
+import { allAlike, Numbers } from '@/core/access/numbers';
+import { amongInWords } from '@/core/edit/words';
 import { difference } from '@/core/edit/difference';
 import type { Standing } from '@/core/edit/history';
 import type { Definition } from '@/core/model/definition';
@@ -15,6 +18,7 @@ import { ask } from '../live/host';
 import { Toasts, useTell } from '../parts/toasts';
 import { BenchProvider, groupViewers, railViewers, type Bench, type RailViewer } from './bench';
 import { Canvas } from './canvas';
+import { carry } from './carry';
 import { isTyping, SavedState, UndoRedo, useDraft } from './draft-tools';
 import { DoorView } from './door-view';
 import { FormChoice, FORMS, type Form } from './form-choice';
@@ -27,6 +31,7 @@ import { WhatOneSees } from './questions/what-one-sees';
 import { WhoSeesIt } from './questions/who-sees-it';
 import { useSetLevel } from './set-level';
 import { StudioTop } from './studio-frame';
+import type { Taken } from './taking';
 
 interface Props {
   readonly slug: string;
@@ -39,13 +44,6 @@ interface Props {
   readonly released: { readonly number: number; readonly definition: Definition } | undefined;
   readonly people: readonly Person[];
   readonly pins: readonly string[];
-  /** What was selected, who was looked as, and where, when the page was left. */
-  readonly at: {
-    readonly element?: string;
-    readonly viewer?: string;
-    readonly address?: string;
-    readonly form?: string;
-  };
 }
 
 /** The gates bench: outline, canvas, gate panel and viewer rail over one draft. */
@@ -65,20 +63,30 @@ function Inside(props: Props) {
   const { definition } = draft;
   const compiled = compile(definition);
   const [pins, setPins] = useState(props.pins);
-  const [viewerKey, setViewerKey] = useState(props.at.viewer ?? 'signed-out');
-  const [selectedId, setSelectedId] = useState(props.at.element ?? firstScreen(definition));
+  // What the address says when one comes here, also by going back.
+  const came = useSearchParams();
+  const [viewerKey, setViewerKey] = useState(came.get('viewer') ?? 'signed-out');
+  const [selectedId, setSelectedId] = useState(came.get('element') ?? firstScreen(definition));
   const [targetId, setTargetId] = useState<string>();
-  const [address, setAddress] = useState(props.at.address ?? '');
+  const [address, setAddress] = useState(came.get('address') ?? '');
   const [circumstances] = useState(rightNow);
+  const [taken, setTaken] = useState<Taken>({});
 
   const { roles, groups } = definition;
-  const viewers = useMemo(() => railViewers({ roles }, people, pins), [roles, people, pins]);
+  const numbers = useMemo(
+    () => new Numbers(compiled, people, circumstances),
+    [compiled, people, circumstances],
+  );
+  const viewers = useMemo(
+    () => railViewers({ roles }, numbers, people, pins),
+    [roles, numbers, people, pins],
+  );
   const columns = useMemo(() => {
     const people = viewers.findIndex((one) => one.group === 'person');
-    return viewers.toSpliced(people < 0 ? viewers.length : people, 0, ...groupViewers({ groups }));
-  }, [viewers, groups]);
+    return viewers.toSpliced(people < 0 ? viewers.length : people, 0, ...groupViewers({ groups }, numbers));
+  }, [viewers, groups, numbers]);
   const viewer = columns.find((one) => one.key === viewerKey) ?? (viewers[0] as (typeof viewers)[number]);
-  const [form, setForm] = useState<Form>(FORMS.find(({ key }) => key === props.at.form)?.key ?? 'screen');
+  const [form, setForm] = useState<Form>(FORMS.find(({ key }) => key === came.get('form'))?.key ?? 'screen');
   const accessOf = useMemo(() => {
     const known = new Map<RailViewer, Access>();
     return (one: RailViewer): Access => {
@@ -139,7 +147,14 @@ function Inside(props: Props) {
     target,
     setTarget: setTargetId,
     accessOf,
+    numbers,
+    amongOf: (one, element) => {
+      const among = numbers.among(one.key, element);
+      return among && !allAlike(among) ? amongInWords(element.kind, among) : undefined;
+    },
     circumstances,
+    taken,
+    take: setTaken,
     api,
     mayChange,
     apply: (edit) => store.apply(edit),
@@ -156,7 +171,8 @@ function Inside(props: Props) {
     const query = new URLSearchParams({ element: selected.id, viewer: viewer.key, address });
     if (form !== 'screen') query.set('form', form);
     window.history.replaceState(null, '', `?${query}`);
-  }, [selected.id, viewer.key, address, form]);
+    carry(slug, { element: selected.id, viewer: viewer.key, address, form });
+  }, [slug, selected.id, viewer.key, address, form]);
   const onKeyDown = (event: KeyboardEvent): void => {
     const from = event.target as HTMLElement;
     if (isTyping(from) || event.ctrlKey || event.metaKey || event.altKey) return;
@@ -181,7 +197,7 @@ function Inside(props: Props) {
     <BenchProvider value={bench}>
       <div
         onKeyDown={onKeyDown}
-        className="grid h-screen min-w-[1120px] grid-cols-[292px_minmax(0,1fr)_316px] grid-rows-[46px_minmax(0,1fr)_auto]"
+        className="grid h-screen min-w-[1000px] grid-cols-[252px_minmax(0,1fr)_292px] min-[1200px]:grid-cols-[292px_minmax(0,1fr)_316px] grid-rows-[46px_minmax(0,1fr)_auto]"
       >
         <StudioTop
           slug={slug}

@@ -1,4 +1,6 @@
 import type { Compiled } from '@/core/access/compile';
+import { NONE } from '@/core/access/level';
+import type { LookPage } from '@/core/access/look';
 import type { ShownMenuItem, ShownScreen } from '@/core/access/shown';
 import { addressOf } from '@/core/access/resolve';
 import type { MenuItem, Screen } from '@/core/model/definition';
@@ -9,6 +11,7 @@ import type {
   DrawnPart,
   DrawnScreen,
   DrawnSection,
+  GhostOf,
   GhostPart,
 } from '../live/drawn';
 
@@ -16,7 +19,12 @@ import type {
  * The screen as it was sent, with what the viewer did not get put in its place. Only names come in, from
  * the definition that the builder has anyway: no value of a record is behind a ghost.
  */
-export function withGhosts(compiled: Compiled, screen: Screen, sent: ShownScreen | undefined): DrawnScreen {
+export function withGhosts(
+  compiled: Compiled,
+  screen: Screen,
+  sent: ShownScreen | undefined,
+  levels: Levels,
+): DrawnScreen {
   const element = compiled.tree.need(screen.id, 'screen');
   // Of the faces, the one that was sent is drawn, else the first.
   const faces = element.contents.filter((one) => one.kind === 'face');
@@ -32,15 +40,20 @@ export function withGhosts(compiled: Compiled, screen: Screen, sent: ShownScreen
     if (shown?.parts.some((one) => one.id === section.id)) return shown;
     const parts = section.contents.map((part): DrawnPart => {
       const there = shown?.parts.find((one) => one.id === part.id);
-      if (!there) return ghostOf(part);
-      return there.kind === 'list' ? withGhostColumns(part, there) : there;
+      if (!there) return ghostPart(part, ghostOf(levels, part.id));
+      return there.kind === 'list' ? withGhostColumns(part, there, levels) : there;
     });
     return { id: section.id, name: section.name, parts };
   });
   return { id: screen.id, heading: screen.name, ...sent, sections };
 }
 
-function ghostOf(element: Element): GhostPart {
+type Levels = LookPage['levels'];
+
+/** What the viewer could get all the same is what some of its people get: else it would have been sent. */
+const ghostOf = (levels: Levels, id: string): GhostOf => ((levels[id]?.most ?? NONE) > NONE ? 'some' : 'not');
+
+function ghostPart(element: Element, ghost: GhostOf): GhostPart {
   const of =
     element.kind === 'button' ||
     element.kind === 'list' ||
@@ -48,10 +61,10 @@ function ghostOf(element: Element): GhostPart {
     element.kind === 'people'
       ? element.kind
       : 'field';
-  return { kind: 'ghost', id: element.id, of, name: element.name };
+  return { kind: 'ghost', ghost, id: element.id, of, name: element.name };
 }
 
-function withGhostColumns(element: Element, list: DrawnList): DrawnList {
+function withGhostColumns(element: Element, list: DrawnList, levels: Levels): DrawnList {
   const columns = element.contents.flatMap((column) => {
     if (column.kind !== 'column') return [];
     const there = list.columns.find((one) => one.id === column.id);
@@ -61,7 +74,7 @@ function withGhostColumns(element: Element, list: DrawnList): DrawnList {
         field: column.node.field,
         label: column.name,
         align: 'start' as const,
-        ghost: true,
+        ghost: ghostOf(levels, column.id),
       },
     ];
   });
@@ -69,14 +82,31 @@ function withGhostColumns(element: Element, list: DrawnList): DrawnList {
 }
 
 /** The menu as it was sent, with the items that the viewer did not get. */
-export function withGhostItems(compiled: Compiled, sent: readonly ShownMenuItem[]): DrawnMenuItem[] {
+export function withGhostItems(
+  compiled: Compiled,
+  sent: readonly ShownMenuItem[],
+  levels: Levels,
+): DrawnMenuItem[] {
   const merge = (items: readonly MenuItem[], shown: readonly ShownMenuItem[]): DrawnMenuItem[] =>
     items.map((item) => {
       const there = shown.find((one) => one.id === item.id);
       const inside = merge(item.items, there?.items ?? []);
       if (there) return { ...there, items: inside };
+      // One that only holds others is there for whom some of these are.
+      const ghost =
+        item.screen || item.items.length === 0
+          ? ghostOf(levels, item.id)
+          : inside.some((one) => !one.ghost || one.ghost === 'some')
+            ? 'some'
+            : 'not';
       const address = item.screen && addressOf(compiled.tree.need(item.screen, 'screen').node);
-      return { id: item.id, name: item.name, items: inside, ghost: true, ...(address && { address }) };
+      return {
+        id: item.id,
+        name: item.name,
+        items: inside,
+        ghost,
+        ...(address && { address }),
+      };
     });
   return merge(compiled.definition.menu.items, sent);
 }

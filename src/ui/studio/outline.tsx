@@ -6,6 +6,7 @@ import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, 
 import { answerInWords, kindInWords } from '@/core/edit/words';
 import type { Element } from '@/core/model/tree';
 import { useBench } from './bench';
+import { enterRegion } from './regions';
 import { ReachStrip } from './level-mark';
 import { outlineRows, type OutlineRow } from './outline-rows';
 
@@ -14,7 +15,8 @@ const HEADING = 30;
 
 /** The application's tree. Every row ends in its reach strip. Only rows in view, and the selected one, are drawn. */
 export function Outline({ forms }: { forms: ReactNode }) {
-  const { compiled, selected, select } = useBench();
+  const { compiled, selected, select, viewers, viewer } = useBench();
+  const [from, until] = stripOf(viewers.length, viewers.indexOf(viewer));
   const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
   const [words, setWords] = useState('');
   const search = useRef<HTMLInputElement>(null);
@@ -75,6 +77,10 @@ export function Outline({ forms }: { forms: ReactNode }) {
     if (event.key === 'ArrowUp') goTo(rows[Math.max(at - 1, 0)]?.element);
     if (event.key === 'Home') goTo(rows[0]?.element);
     if (event.key === 'End') goTo(rows.at(-1)?.element);
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      enterRegion('gate');
+    }
     if (!row || (event.key !== 'ArrowRight' && event.key !== 'ArrowLeft')) return;
     event.preventDefault();
     if (event.key === 'ArrowRight') {
@@ -84,7 +90,12 @@ export function Outline({ forms }: { forms: ReactNode }) {
     else if (row.depth > 0) goTo(row.element.container);
   };
   return (
-    <section aria-label="Outline" className="flex min-h-0 flex-col border-r border-rule bg-plate">
+    <section
+      aria-label="Outline"
+      data-region="work"
+      tabIndex={-1}
+      className="flex min-h-0 flex-col border-r border-rule bg-plate"
+    >
       <div className="px-3 pt-2">{forms}</div>
       <div className="relative px-3 pt-2 pb-2">
         <input
@@ -104,12 +115,19 @@ export function Outline({ forms }: { forms: ReactNode }) {
         {!words && <kbd className="key absolute top-4 right-5">/</kbd>}
       </div>
       <div className="flex justify-between px-3 pb-1 text-[12px] text-quiet">
-        <span>Outline</span>
-        <span>who gets it, viewer by viewer</span>
+        <span title="Enter goes to the gate, Escape comes back; F6 goes round, F8 to the viewers">
+          Outline <kbd className="key px-1 text-[11px]">Enter</kbd> gate
+        </span>
+        <span title={`Viewer by viewer: ${viewers[from]?.name ?? ''} to ${viewers[until - 1]?.name ?? ''}`}>
+          {until - from < viewers.length
+            ? `viewers ${from + 1}–${until} of ${viewers.length}`
+            : 'who gets it'}
+        </span>
       </div>
       <div
         ref={tree}
         role="tree"
+        data-enter
         aria-label="The application"
         aria-activedescendant={drawn.some(({ index }) => index === at) ? `outline-${selected.id}` : undefined}
         tabIndex={0}
@@ -141,8 +159,28 @@ export function Outline({ forms }: { forms: ReactNode }) {
   );
 }
 
+/** So many viewers' cells leave room for names. */
+const STRIP = 14;
+
+/** The viewers whose cells the strips have: all, or as many as fit around the one who is looked as. */
+function stripOf(all: number, at: number): [from: number, until: number] {
+  if (all <= STRIP) return [0, all];
+  const from = Math.max(0, Math.min(all - STRIP, at - Math.floor(STRIP / 2)));
+  return [from, from + STRIP];
+}
+
 function Row({ row, onFold }: { row: OutlineRow; onFold: (id: string, folded: boolean) => void }) {
-  const { compiled, viewers, accessOf, selected, select, definition } = useBench();
+  const {
+    compiled,
+    viewers: all,
+    viewer: looking,
+    accessOf,
+    amongOf,
+    selected,
+    select,
+    definition,
+  } = useBench();
+  const viewers = all.slice(...stripOf(all.length, all.indexOf(looking)));
   const { element, depth, folded, hasContents } = row;
   const answers = viewers.map((viewer) => accessOf(viewer).answer(element));
   const reach = viewers
@@ -161,6 +199,15 @@ function Row({ row, onFold }: { row: OutlineRow; onFold: (id: string, folded: bo
       aria-selected={isSelected}
       aria-expanded={hasContents ? !folded : undefined}
       title={`${kindInWords(element.kind)}. ${reach}`}
+      onMouseEnter={(event) => {
+        // How many people that is in each is worked out only where somebody looks.
+        const said = viewers.map((viewer, n) => {
+          const among = amongOf(viewer, element);
+          const word = answerInWords(element.kind, answers[n] ?? { least: 0, most: 0 });
+          return `${viewer.name}: ${word}${among ? ` (${among})` : ''}`;
+        });
+        event.currentTarget.title = `${kindInWords(element.kind)}. ${said.join(', ')}`;
+      }}
       onClick={() => select(element.id)}
       className={`flex cursor-pointer items-center gap-1 border-l-4 pr-3 ${isSelected ? 'border-open bg-open-soft' : 'border-transparent hover:bg-sheet'}`}
       style={{ height: ROW, paddingLeft: 4 + depth * 12 }}

@@ -4,7 +4,9 @@ import '../parts/nonce';
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
+import { useRouter } from 'next/navigation';
 import { ask } from '../live/host';
+import { benchHref, useCarried, type Carried } from './carry';
 import { useFirst } from '../parts/use-first';
 
 interface Found {
@@ -43,13 +45,19 @@ export function Palette({ slug, onElement, onViewer }: Props) {
     return () => window.removeEventListener('keydown', onKey);
   }, []);
   const base = `/studio/${slug}`;
-  const go = (path: string) => (): void => window.location.assign(`${base}/${path}`);
-  const gates = (form: string) => go(`gates?form=${form}`);
-  const lookAs = (key: string) => go(`look?p=${encodeURIComponent(`viewer=${encodeURIComponent(key)}`)}`);
+  const carried = useCarried(slug);
+  const router = useRouter();
+  const go = (path: string) => (): void => router.push(`${base}/${path}`);
+  const bench =
+    (name: string, change: Carried = {}) =>
+    (): void =>
+      router.push(benchHref(slug, name, { ...carried, ...change }));
+  const gates = (form: string) => bench('gates', { form });
+  const lookAs = (key: string) => bench('look', { viewer: key });
   const commands: readonly Choice[] = [
-    { key: 'people', name: 'People', note: 'bench', run: go('people') },
-    { key: 'gates', name: 'Gates', note: 'bench', run: go('gates') },
-    { key: 'look', name: 'Look', note: 'bench', run: go('look') },
+    { key: 'people', name: 'People', note: 'bench', run: bench('people') },
+    { key: 'gates', name: 'Gates', note: 'bench', run: bench('gates') },
+    { key: 'look', name: 'Look', note: 'bench', run: bench('look') },
     { key: 'release', name: 'Release', note: 'bench', run: go('release') },
     { key: 'grid', name: 'Grid: all elements, all viewers', note: 'form of Gates', run: gates('grid') },
     { key: 'what', name: 'What can one see', note: 'form of Gates', run: gates('what') },
@@ -82,7 +90,7 @@ export function Palette({ slug, onElement, onViewer }: Props) {
         key: `element ${id}`,
         name,
         note: place,
-        run: onElement ? () => onElement(id) : go(`gates?element=${encodeURIComponent(id)}`),
+        run: onElement ? () => onElement(id) : bench('gates', { element: id, address: '' }),
       })),
     ],
     [

@@ -3,22 +3,45 @@
 import { AlertDialog } from 'radix-ui';
 import { useCallback, useRef, useState, type ReactNode } from 'react';
 import type { Level } from '@/core/access/level';
-import { viewerOfPerson, type Viewer } from '@/core/access/viewer';
+import { compile } from '@/core/access/compile';
+import { viewerOfPerson, type Assignment, type Viewer } from '@/core/access/viewer';
 import type { Edit } from '@/core/edit/edit';
 import { proposeLevel } from '@/core/edit/propose';
 import { startLines } from '@/core/edit/start';
-import { levelInWords } from '@/core/edit/words';
+import { answerInWords, levelInWords } from '@/core/edit/words';
+import type { Definition } from '@/core/model/definition';
 import type { Bench } from './bench';
 
 interface Asked {
   readonly edit: Edit;
   readonly title: string;
-  readonly others: readonly string[];
+  /** Who else would have what: by what they would have. */
+  readonly others: readonly (readonly [word: string, names: readonly string[]])[];
+}
+
+const isJust = (given: Assignment | undefined, role: string): boolean =>
+  given?.role === role && !given.unit && !given.from && !given.until;
+
+/** Those who would change, by what they would have then. */
+function whatTheyHave(
+  { selected, circumstances }: Bench,
+  after: Definition,
+  among: readonly { readonly key: string; readonly viewer: Viewer }[],
+  changing: readonly string[],
+): Asked['others'] {
+  const then = new Map<string, string[]>();
+  for (const { key, viewer } of among) {
+    if (!changing.includes(key)) continue;
+    const access = compile(after).access(viewer, circumstances);
+    const word = answerInWords(selected.kind, access.answer(access.element(selected.id)));
+    then.set(word, [...(then.get(word) ?? []), key]);
+  }
+  return [...then];
 }
 
 /**
  * Sets the level of the selected element for the viewer, with the fewest lines. Where others would change
- * too, it says first who.
+ * too, it says first who, and to what: those as well who hold a role among others.
  */
 export function useSetLevel(
   bench: Bench,
@@ -42,11 +65,12 @@ export function useSetLevel(
             (one) =>
               one.active &&
               `person:${one.id}` !== viewer.key &&
-              !(held && one.assignments.some(({ role }) => role === held)),
+              // Who holds just this role, everywhere and for good, is whom it is about.
+              !(held && one.assignments.length === 1 && isJust(one.assignments[0], held)),
           )
           .map((one) => ({ key: one.name, viewer: viewerOfPerson(one) })),
       ];
-      const start = startLines(definition, target.id, people.map(viewerOfPerson), circumstances);
+      const start = startLines(definition, target.id);
       const proposal = proposeLevel(
         definition,
         selected.id,
@@ -66,7 +90,7 @@ export function useSetLevel(
       setAsked({
         edit: proposal.edit,
         title: `${selected.name}: “${word}” for ${viewer.name}`,
-        others: proposal.others,
+        others: whatTheyHave(bench, proposal.definition, others, proposal.others),
       });
     },
     [bench, tell],
@@ -87,7 +111,14 @@ export function useSetLevel(
           <AlertDialog.Description asChild>
             <div className="mt-2">
               <p>This changes others too:</p>
-              <p className="mt-1 max-h-48 overflow-y-auto">{asked?.others.join(', ')}</p>
+              <dl className="mt-1 grid max-h-48 grid-cols-[auto_1fr] gap-x-3 overflow-y-auto">
+                {asked?.others.map(([word, names]) => (
+                  <div key={word} className="contents">
+                    <dt className="font-semibold">{word}</dt>
+                    <dd>{names.join(', ')}</dd>
+                  </div>
+                ))}
+              </dl>
             </div>
           </AlertDialog.Description>
           <div className="mt-4 flex justify-end gap-2">

@@ -1,10 +1,12 @@
 'use client';
 
 import Link from 'next/link';
-import type { ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { ask } from '../live/host';
 import { useTell } from '../parts/toasts';
+import { benchHref, useCarried } from './carry';
 import { Palette } from './palette';
+import { enterRegion, useRegions } from './regions';
 
 interface Props {
   readonly slug: string;
@@ -32,12 +34,25 @@ const BENCHES = [
 export function StudioTop(props: Props) {
   const { slug, name, applications, builder, bench, waiting, children, onElement, onViewer } = props;
   const tell = useTell();
+  const carried = useCarried(slug);
+  const notes = useNotes(slug);
+  useRegions();
   const signOut = (): void =>
     void ask('/studio/api/session', { method: 'DELETE' }).then((answer) =>
       answer.ok ? window.location.assign('/studio/sign-in') : tell(answer.detail),
     );
   return (
-    <header className="col-span-3 flex h-[46px] items-center gap-5 border-b border-edge bg-paper px-4">
+    <header className="col-span-3 flex h-[46px] min-w-0 items-center gap-3 border-b border-edge bg-paper px-4 min-[1200px]:gap-5">
+      <a
+        href="#work"
+        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-paper focus:p-2"
+        onClick={(event) => {
+          event.preventDefault();
+          enterRegion('work');
+        }}
+      >
+        Skip to the work
+      </a>
       <span className="flex items-center gap-2 font-semibold">
         <Mark />
         Zinc Gate
@@ -51,45 +66,70 @@ export function StudioTop(props: Props) {
         >
           {applications.map((one) => (
             <option key={one.slug} value={one.slug}>
-              {one.name}
+              {one.slug === slug ? name : one.name}
             </option>
           ))}
         </select>
       ) : (
-        <span className="border-l border-rule pl-5">{name}</span>
+        <span className="max-w-48 truncate border-l border-rule pl-3 min-[1200px]:pl-5" title={name}>
+          {name}
+        </span>
       )}
       <nav aria-label="Benches" className="flex items-center">
         {BENCHES.map((one, n) => (
           <span key={one.key} className="flex items-center">
-            {n > 0 && <span aria-hidden className="mx-2 h-px w-8 bg-edge" />}
+            {n > 0 && <span aria-hidden className="mx-2 h-px w-3 bg-edge min-[1200px]:w-8" />}
             <Link
-              href={`/studio/${slug}/${one.key}`}
+              href={benchHref(slug, one.key, carried)}
               aria-current={one.key === bench ? 'page' : undefined}
               className="flex items-center gap-1.5 border-b-2 border-transparent py-1 aria-[current]:border-open aria-[current]:font-semibold"
             >
               {one.name}
               {one.key === 'release' && waiting > 0 && (
-                <span
-                  className="rounded-sm bg-lead px-1.5 text-[12px] font-medium text-white"
-                  title={`${waiting} changes are not released`}
-                >
-                  {waiting}
-                </span>
+                <Badge
+                  n={waiting}
+                  what={waiting === 1 ? 'change is not released' : 'changes are not released'}
+                />
+              )}
+              {one.key === 'look' && notes > 0 && (
+                <Badge n={notes} what={notes === 1 ? 'note waits' : 'notes wait'} />
               )}
             </Link>
           </span>
         ))}
       </nav>
-      <div className="ml-auto flex items-center gap-3">
+      <div className="ml-auto flex min-w-0 items-center gap-3">
         {children}
         <Palette slug={slug} onElement={onElement} onViewer={onViewer} />
-        <span className="border-l border-rule pl-4 text-quiet">{builder}</span>
-        <button type="button" className="link" onClick={signOut}>
+        <span className="hidden border-l border-rule pl-4 text-quiet min-[1200px]:inline">{builder}</span>
+        <button type="button" className="link shrink-0" title={builder} onClick={signOut}>
           Sign out
         </button>
       </div>
     </header>
   );
+}
+
+/** What waits at a bench. */
+const Badge = ({ n, what }: { n: number; what: string }) => (
+  <span className="rounded-sm bg-lead px-1.5 text-[12px] font-medium text-white" title={`${n} ${what}`}>
+    {n}
+    <span className="sr-only"> {what}</span>
+  </span>
+);
+
+/** How many notes of people wait. */
+function useNotes(slug: string): number {
+  const [waiting, setWaiting] = useState(0);
+  useEffect(() => {
+    const stop = new AbortController();
+    void ask<{ waiting: number }>(`/studio/api/applications/${slug}/notes`, {
+      method: 'GET',
+      signal: stop.signal,
+    }).then((answer) => answer.ok && setWaiting(answer.value.waiting));
+    return () => stop.abort();
+  }, [slug]);
+  return waiting;
 }
 
 /** Two posts and a bar that is half up. */

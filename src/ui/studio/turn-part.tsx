@@ -7,7 +7,8 @@ import { applyEdit } from '@/core/edit/apply';
 import { difference } from '@/core/edit/difference';
 import type { Edit } from '@/core/edit/edit';
 import type { EditEffect } from '@/core/edit/review';
-import { changeInWords, levelInWords, type PersonName } from '@/core/edit/words';
+import { changeInWords } from '@/core/edit/change-words';
+import { levelInWords, type PersonName } from '@/core/edit/words';
 import type { Element } from '@/core/model/tree';
 import { ask } from '../live/host';
 

@@ -3,16 +3,10 @@
 import type { Compiled } from '@/core/access/compile';
 import type { Decided, Explanation, Nearly } from '@/core/access/explain';
 import type { Told } from '@/core/condition/tell';
-import {
-  answerInWords,
-  handleName,
-  lineInWords,
-  whatInWords,
-  whoInWords,
-  type PersonName,
-} from '@/core/edit/words';
+import { answerInWords, handleName, lineInWords, type PersonName } from '@/core/edit/words';
 import { gives } from '@/core/model/gate';
 import { isDataDoor, type Element } from '@/core/model/tree';
+import { TakeChoice, withTaken, type Taken } from './taking';
 import { LevelMark } from './level-mark';
 
 interface Props {
@@ -20,11 +14,11 @@ interface Props {
   readonly explanation: Explanation;
   readonly element: Element;
   readonly viewerName: string;
-  /** Is it a bare role, of which no attributes are known? */
-  readonly bareRole: boolean;
   readonly personName: PersonName;
   /** Leads to the gate of an element. */
   readonly onGate: (id: string) => void;
+  /** Takes the conditions of lines as true or as false, where one looks in a pane. */
+  readonly taking?: { readonly taken: Taken; readonly onTake: (taken: Taken) => void };
 }
 
 /** Why a viewer has a level: what decided, the way there, and the lines that would have counted but for something. */
@@ -38,6 +32,25 @@ export function WhyView(props: Props) {
         Why {viewerName} has “{answerInWords(element.kind, answer)}”: {element.name}
       </h3>
       <p className="mb-2">{inWords(props, decided)}</p>
+      {decided.by === 'line' && decided.told && decided.told.length > 0 && (
+        <ul
+          aria-label="Its condition"
+          className="mb-2 ml-5 border-l-2 border-rule pl-2 text-[13px] text-quiet"
+        >
+          {decided.told.map((told) => (
+            <li key={told.question}>
+              <ToldView told={told} />
+            </li>
+          ))}
+        </ul>
+      )}
+      {props.taking && decided.by === 'line' && decided.line.when && (
+        <TakeChoice
+          who={lineInWords(decided.line, decided.gate, compiled.definition, props.personName)}
+          as={props.taking.taken[decided.line.id]}
+          onTake={(as) => props.taking?.onTake(withTaken(props.taking.taken, decided.line.id, as))}
+        />
+      )}
       <ol className="grid gap-0.5">
         {steps.map(({ element: id, gate, result, nearly }) => {
           const step = compiled.tree.get(id);
@@ -73,9 +86,9 @@ export function WhyView(props: Props) {
 function NearlyView({
   compiled,
   viewerName,
-  bareRole,
   personName,
   step,
+  taking,
   nearly: { line, since },
 }: Props & { step: Element; nearly: Nearly }) {
   return (
@@ -83,6 +96,13 @@ function NearlyView({
       <p>
         Does not count: <q>{lineInWords(line, step.id, compiled.definition, personName)}</q>
       </p>
+      {taking && line.when && (
+        <TakeChoice
+          who={lineInWords(line, step.id, compiled.definition, personName)}
+          as={taking.taken[line.id]}
+          onTake={(as) => taking.onTake(withTaken(taking.taken, line.id, as))}
+        />
+      )}
       {since.map((one) => (
         <div key={one.is} className="text-quiet">
           {one.is === 'unit' && <p>{viewerName} holds that for records of other units only.</p>}
@@ -102,7 +122,6 @@ function NearlyView({
                     <ToldView told={told} />
                   </li>
                 ))}
-              {bareRole && <li>Of a bare role no attributes are known. Look as a person to see more.</li>}
             </ul>
           )}
         </div>
@@ -113,11 +132,17 @@ function NearlyView({
 
 const dayOf = (moment: string): string => moment.slice(0, 10);
 
-function ToldView({ told: { question, answer, values } }: { told: Told }) {
+function ToldView({ told: { question, answer, differs, values } }: { told: Told }) {
   return (
     <>
       <code className="font-mono text-[12px] text-ink">{question}</code>{' '}
-      {answer === false ? 'is not so' : 'cannot be told'}
+      {differs
+        ? 'differs from person to person'
+        : answer === undefined
+          ? 'cannot be told'
+          : answer
+            ? 'is so'
+            : 'is not so'}
       {values.length > 0 && `: ${values.map(({ name, value }) => `${name} is ${value}`).join(', ')}`}
     </>
   );
@@ -133,8 +158,7 @@ function inWords({ compiled, viewerName, personName, explanation }: Props, decid
   switch (decided.by) {
     case 'line': {
       const { line, gate } = decided;
-      const kind = compiled.tree.get(gate)?.kind ?? 'section';
-      const words = `${whoInWords(line.who, compiled.definition, personName)}: ${whatInWords(kind, line.what).toLowerCase()}`;
+      const words = lineInWords(line, gate, compiled.definition, personName);
       return `${nameOf(gate)} has the line “${words}”, which ${gives(line) ? 'gives it' : 'takes it'}.`;
     }
     case 'no-line': {

@@ -74,7 +74,7 @@ function DataDoor({ door }: { door: Element }) {
   const follows = compiled.lines(door.id) === undefined;
   const handles = compiled.handles.handlesOf(door).flatMap((id) => compiled.tree.get(id) ?? []);
   const holds = (one: Element): boolean =>
-    viewers.some((viewer) => accessOf(viewer).gateRule(one).see !== false);
+    viewers.some((viewer) => accessOf(viewer).most.gateRule(one).see !== false);
   const holding = handles.filter((one) => one !== selected && holds(one));
   const closed = handles.filter((one) => one !== selected && !holds(one));
   const name = door.kind === 'rows' ? `${door.name}, its records` : `${door.container?.name}: ${door.name}`;

@@ -3,28 +3,33 @@
 import { Trash2 } from 'lucide-react';
 import { ToggleGroup } from 'radix-ui';
 import { useMemo, useState } from 'react';
-import { viewerOfPerson } from '@/core/access/viewer';
 import { newLine } from '@/core/edit/make';
 import { startLines } from '@/core/edit/start';
 import { whatInWords, whoInWords } from '@/core/edit/words';
 import { print } from '@/core/condition/print';
 import { gives, type Line, type What } from '@/core/model/gate';
-import { isDataDoor } from '@/core/model/tree';
+import type { Compiled } from '@/core/access/compile';
+import { counts } from '@/core/access/viewer';
+import type { Edit } from '@/core/edit/edit';
+import { isDataDoor, withIncluded, type Element } from '@/core/model/tree';
 import { useBench } from '../bench';
+import { EffectDialog } from '../grid/effect-dialog';
 import { ConditionWindow } from '../condition/condition-window';
+import { TakeChoice, withTaken } from '../taking';
 import { WhoPicker } from './who-picker';
 
 /** The lines of the gate that is being edited; or whom it follows, and the way to lines of its own. */
 export function GateLines({ heading }: { heading: string }) {
-  const { compiled, target, apply, mayChange, definition, people, circumstances } = useBench();
+  const { compiled, target, apply, mayChange, definition } = useBench();
+  const [starting, setStarting] = useState<Edit>();
   const lines = compiled.lines(target.id);
   const isRoot = target.id === definition.id;
-  const give = (): void =>
-    apply({
-      do: 'startLines',
-      gate: target.id,
-      lines: startLines(definition, target.id, people.map(viewerOfPerson), circumstances),
-    });
+  const give = (): void => {
+    const edit: Edit = { do: 'startLines', gate: target.id, lines: startLines(definition, target.id) };
+    // Only what is being made can change by it: that is counted before.
+    if (isAboutMaking(compiled, target)) setStarting(edit);
+    else apply(edit);
+  };
   return (
     <div className="mb-4">
       <div className="mb-1.5 flex items-center justify-between gap-2">
@@ -43,6 +48,15 @@ export function GateLines({ heading }: { heading: string }) {
           />
         )}
       </div>
+      {starting && (
+        <EffectDialog
+          title={`Lines of its own: ${target.name}`}
+          edit={starting}
+          note="Lines of data count for new records too, and this screen-by-screen difference cannot be said in them."
+          unlessNobody
+          onClose={() => setStarting(undefined)}
+        />
+      )}
       {lines ? (
         <>
           <ul className="grid gap-1.5">
@@ -86,6 +100,15 @@ export function GateLines({ heading }: { heading: string }) {
   );
 }
 
+/** Can records be made where the door counts? Then its lines may say of new ones what the screens did not. */
+function isAboutMaking({ tree, handles }: Compiled, door: Element): boolean {
+  if (door.kind === 'data-field') return handles.fieldsOf(door.id, 'new').length > 0;
+  const entity = tree.entityOf(door.id);
+  if (!isDataDoor(door) || !entity) return false;
+  const makes = tree.screens().some(({ binds }) => binds?.record === 'new' && binds.entity === entity.id);
+  return makes && (door.kind === 'rows' || (door.kind === 'action' && door.node.kind === 'create'));
+}
+
 const follows = (isData: boolean, container: string | undefined): string =>
   isData ? 'the screens' : (container ?? '');
 
@@ -95,7 +118,7 @@ const startsWith = (kind: string): What =>
 
 /** When the line counts: always, or where its condition holds. */
 function When({ line, who, change }: { line: Line; who: string; change: (to: Line) => void }) {
-  const { compiled, target, mayChange, api } = useBench();
+  const { compiled, target, mayChange, api, taken, take } = useBench();
   const [open, setOpen] = useState(false);
   const scope = compiled.scope(target);
   const { when, ...always } = line;
@@ -128,6 +151,9 @@ function When({ line, who, change }: { line: Line; who: string; change: (to: Lin
           </button>
         )
       )}
+      {when && (
+        <TakeChoice who={who} as={taken[line.id]} onTake={(as) => take(withTaken(taken, line.id, as))} />
+      )}
       {open && (
         <ConditionWindow
           title={`${who}: ${whatInWords(target.kind, line.what).toLowerCase()}, when …`}
@@ -143,10 +169,39 @@ function When({ line, who, change }: { line: Line; who: string; change: (to: Lin
   );
 }
 
+/** The line doing something else. One that comes to take away from a role starts as exactly that role. */
+function turned(line: Line, what: What): Line {
+  const takes = !gives({ what }) && gives(line);
+  if (line.who.kind !== 'role' || !takes) return { ...line, what };
+  return { ...line, what, who: { ...line.who, exactly: true } };
+}
+
+/** Of a line that takes away from a role: who is hit and would have something by another role. */
+function useWhomElse(line: Line): { readonly also: readonly string[]; readonly others: string } {
+  const { definition, people, circumstances } = useBench();
+  return useMemo(() => {
+    const { who } = line;
+    if (gives(line) || who.kind !== 'role') return { also: [], others: '' };
+    const hit = people.flatMap(({ active, name, assignments }) => {
+      const held = assignments.filter((one) => counts(one, circumstances.moment)).map((one) => one.role);
+      const speaks = (role: string): boolean =>
+        who.exactly ? role === who.role : withIncluded(definition, [role]).has(who.role);
+      const others = held.filter((role) => !speaks(role));
+      return active && held.some(speaks) && others.length > 0 ? [{ name, others }] : [];
+    });
+    const roles = [...new Set(hit.flatMap((one) => one.others))];
+    return {
+      also: hit.map((one) => one.name),
+      others: roles.map((id) => definition.roles.find((one) => one.id === id)?.name ?? id).join(', '),
+    };
+  }, [line, definition, people, circumstances]);
+}
+
 const WHATS: readonly What[] = ['block', 'at-most-see', 'see', 'edit'];
 
 function LineRow({ line, at }: { line: Line; at: number }) {
   const { definition, personName, target, apply, mayChange } = useBench();
+  const { also, others } = useWhomElse(line);
   const who = whoInWords(line.who, definition, personName);
   const change = (to: Line): void => apply({ do: 'changeLine', gate: target.id, from: line, to });
   const above = useMemo(
@@ -202,7 +257,7 @@ function LineRow({ line, at }: { line: Line; at: number }) {
         aria-label={`What ${who} gets`}
         value={line.what}
         disabled={!mayChange}
-        onValueChange={(what) => what && change({ ...line, what: what as What })}
+        onValueChange={(what) => what && change(turned(line, what as What))}
         className="mt-1 grid grid-cols-[1fr_1.6fr_1fr_1fr] border border-edge text-[12px]"
       >
         {WHATS.map((what) => (
@@ -217,6 +272,13 @@ function LineRow({ line, at }: { line: Line; at: number }) {
         ))}
       </ToggleGroup.Root>
       <When line={line} change={change} who={who} />
+      {also.length > 0 && (
+        <p className="mt-1 text-[13px]" role="status">
+          It hits {also.length === 1 ? '1 person' : `${also.length} people`} who hold {others} too:{' '}
+          {also.slice(0, 6).join(', ')}
+          {also.length > 6 && ` and ${also.length - 6} more`}.
+        </p>
+      )}
     </li>
   );
 }

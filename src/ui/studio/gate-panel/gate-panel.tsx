@@ -3,6 +3,8 @@
 import { kindInWords, placeInWords } from '@/core/edit/words';
 import { isDataDoor } from '@/core/model/tree';
 import { useBench } from '../bench';
+import { enterRegion } from '../regions';
+import { SomeOfThem } from '../some-of-them';
 import { DoorBox } from './door-box';
 import { GateLines } from './gate-lines';
 import { SoNow } from './so-now';
@@ -11,9 +13,20 @@ import { Why } from './why';
 
 /** The gate of the selected element: its door, its lines, and what comes of them. */
 export function GatePanel() {
-  const { selected, target } = useBench();
+  const { selected, target, numbers, viewer, personName, pin, viewers, look } = useBench();
+  const pins = viewers.filter((one) => one.group === 'person').map((one) => one.key.slice('person:'.length));
   return (
-    <section aria-label="Gate" className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-4 py-3">
+    <section
+      aria-label="Gate"
+      data-region="gate"
+      tabIndex={-1}
+      onKeyDown={(event) => {
+        // Back to where one came from: what is open over it closes first.
+        if (event.key !== 'Escape' || event.defaultPrevented) return;
+        enterRegion('work');
+      }}
+      className="min-h-0 overflow-y-auto border-l border-rule bg-paper px-4 py-3"
+    >
       <h2 className="text-lg leading-tight font-semibold">{selected.name}</h2>
       <p className="mb-3 text-quiet">{placeInWords(selected)}</p>
       <DoorBox key={`door ${selected.id}`} />
@@ -32,6 +45,14 @@ export function GatePanel() {
       />
       <WhenClosed />
       <SoNow />
+      <SomeOfThem
+        numbers={numbers}
+        viewer={viewer.key}
+        viewerName={viewer.name}
+        element={selected}
+        personName={personName}
+        onLook={(id) => (pins.includes(id) ? look(`person:${id}`) : pin([...pins, id]))}
+      />
       <Why />
     </section>
   );

@@ -5,7 +5,7 @@ import { Plus } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { whoInWords } from '@/core/edit/words';
-import { privilegesOf } from '@/core/model/privileges';
+import { privilegesInLists, privilegesOf } from '@/core/model/privileges';
 import { unitsOf } from '@/core/model/units';
 import { sameWho, type Who } from '@/core/model/gate';
 import { useBench } from '../bench';
@@ -50,7 +50,10 @@ export function WhoPicker({ taken, onPick }: { taken: readonly Who[]; onPick: (w
                   {all
                     .filter((who) => !taken.some((one) => sameWho(one, who)))
                     .map((who) => {
-                      const words = whoInWords(who, definition, personName);
+                      const words =
+                        who.kind === 'privilege'
+                          ? (privilegesInLists(definition).find(({ id }) => id === who.privilege)?.name ?? '')
+                          : whoInWords(who, definition, personName);
                       return (
                         <Command.Item
                           key={JSON.stringify(who)}

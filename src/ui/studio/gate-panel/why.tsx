@@ -21,7 +21,6 @@ export function Why() {
         explanation={explanation}
         element={selected}
         viewerName={viewer.name}
-        bareRole={viewer.group === 'role'}
         personName={personName}
         onGate={select}
       />

@@ -8,16 +8,18 @@ import { send } from '../../live/host';
 import { useTell } from '../../parts/toasts';
 import { useBench } from '../bench';
 
-/** Says how many people gain and lose by a change before it is made. */
+/** Says how many people gain and lose by a change before it is made; `unlessNobody`: and makes it, where nobody does. */
 export function EffectDialog({
   title,
   edit,
   note,
+  unlessNobody = false,
   onClose,
 }: {
   title: string;
   edit: Edit;
   note: string;
+  unlessNobody?: boolean;
   onClose: () => void;
 }) {
   const { api, apply } = useBench();
@@ -25,17 +27,23 @@ export function EffectDialog({
   const [effect, setEffect] = useState<EditEffect>();
   const [problem, setProblem] = useState('');
   const before = useRef(document.activeElement);
+  const done = useRef<() => void>(() => undefined);
+  done.current = () => {
+    apply(edit);
+    onClose();
+  };
   useEffect(() => {
     let gone = false;
     void send<EditEffect>('POST', `${api}/effect`, { edit }).then((answer) => {
       if (gone) return;
-      if (answer.ok) setEffect(answer.value);
+      if (answer.ok && unlessNobody && isNobody(answer.value)) done.current();
+      else if (answer.ok) setEffect(answer.value);
       else setProblem(answer.detail);
     });
     return () => {
       gone = true;
     };
-  }, [api, edit]);
+  }, [api, edit, unlessNobody]);
   return (
     <AlertDialog.Root open onOpenChange={(open) => !open && onClose()}>
       <AlertDialog.Portal>
@@ -82,6 +90,9 @@ export function EffectDialog({
     </AlertDialog.Root>
   );
 }
+
+const isNobody = ({ gaining, losing, signedOut }: EditEffect): boolean =>
+  gaining.length + losing.length === 0 && !signedOut.gains && !signedOut.loses;
 
 function Moved({ verb, names }: { verb: 'gain' | 'lose'; names: readonly string[] }) {
   const people = names.length === 0 ? 'Nobody' : names.length === 1 ? '1 person' : `${names.length} people`;

@@ -27,6 +27,7 @@ interface Props {
   readonly columns: readonly DrawnColumn[];
   /** What a cell holds; another function when anything that cells depend on is another. */
   readonly cell: (column: number, element: Element) => Cell;
+  readonly among: (column: number, element: Element) => string | undefined;
   readonly sheet: MarkSheet | undefined;
   /** Where the keyboard is, if it is on a row of this block. */
   readonly row: number | undefined;
@@ -40,6 +41,7 @@ export const GridBlock = memo(function GridBlock({
   from,
   columns,
   cell,
+  among,
   sheet,
   row,
   column,
@@ -58,6 +60,7 @@ export const GridBlock = memo(function GridBlock({
             index={index}
             columns={columns}
             cell={cell}
+            among={among}
             focused={index === row ? column : undefined}
             from={selected?.left ?? -1}
             to={selected?.right ?? -2}

@@ -39,6 +39,8 @@ interface Props {
   readonly rows: readonly GridRow[];
   readonly columns: readonly RailViewer[];
   readonly cell: (column: number, element: Element) => Cell;
+  /** How many of a kind's people get it, in words, where that says more than the cell. */
+  readonly among: (column: number, element: Element) => string | undefined;
   /** Where the keyboard is; it is scrolled into view. */
   readonly row: number;
   readonly column: number;
@@ -53,6 +55,7 @@ export const GridBody = memo(function GridBody({
   rows,
   columns,
   cell,
+  among,
   row,
   column,
   range,
@@ -118,7 +121,7 @@ export const GridBody = memo(function GridBody({
             className={`grid-column-name ${index === column ? 'font-semibold text-ink' : ''} ${columns[index]?.group !== columns[index - 1]?.group ? 'border-l border-edge' : ''}`}
             style={{ left: HEAD + index * COLUMN, width: COLUMN, height: HEADING }}
           >
-            <span>{name}</span>
+            <span title={name}>{columns[index]?.short ?? name}</span>
           </div>
         ))}
       </div>
@@ -130,6 +133,7 @@ export const GridBody = memo(function GridBody({
             from={from}
             columns={drawn}
             cell={cell}
+            among={among}
             sheet={sheet}
             row={within(from, row)}
             column={within(from, row) === undefined ? -1 : column}
@@ -144,6 +148,7 @@ export const GridBody = memo(function GridBody({
               index={row}
               columns={column < 0 ? [] : [{ index: column, name: columns[column]?.name ?? '' }]}
               cell={cell}
+              among={among}
               focused={column}
               from={-1}
               to={-2}

@@ -25,6 +25,8 @@ interface Props {
   readonly columns: readonly DrawnColumn[];
   /** What a cell holds; another function when anything that cells depend on is another. */
   readonly cell: (column: number, element: Element) => Cell;
+  /** How many of a kind's people get it, for the cell that the keyboard is on; the same function as long as it can. */
+  readonly among: (column: number, element: Element) => string | undefined;
   /** The column of the cell that the keyboard is on, if it is in this row; -1 for the head. */
   readonly focused: number | undefined;
   /** The columns that are selected in this row, from and to; -1 where none. */
@@ -38,6 +40,7 @@ export const GridRowView = memo(function GridRowView({
   index,
   columns,
   cell,
+  among: peopleOf,
   focused,
   from,
   to,
@@ -65,7 +68,10 @@ export const GridRowView = memo(function GridRowView({
       <div role="presentation" className="flex-none" style={{ width: (columns[0]?.index ?? 0) * COLUMN }} />
       {columns.map(({ index: column, name }) => {
         const one = cell(column, element);
-        const word = `${answerInWords(element.kind, one.answer)}, ${originInWords(one)}`;
+        const people = column === focused ? peopleOf(column, element) : undefined;
+        const word = [answerInWords(element.kind, one.answer), people, originInWords(one)]
+          .filter(Boolean)
+          .join(', ');
         return (
           <div
             key={column}

@@ -11,6 +11,8 @@ import {
 } from 'react';
 import { cellOf, matrixOf, unpacked, type Cell } from '@/core/access/cells';
 import type { Answer, Level } from '@/core/access/level';
+import { allAlike } from '@/core/access/numbers';
+import { amongInWords } from '@/core/edit/words';
 import type { Element } from '@/core/model/tree';
 import { useTell } from '../../parts/toasts';
 import { useBench, type RailViewer } from '../bench';
@@ -41,8 +43,18 @@ interface Props {
 
 /** The whole access of the application as a grid: elements down, viewers across. */
 export function Grid({ columns, forms, onSet }: Props) {
-  const { compiled, definition, selected, select, viewer, look, accessOf, circumstances, mayChange } =
-    useBench();
+  const {
+    compiled,
+    definition,
+    selected,
+    select,
+    viewer,
+    look,
+    accessOf,
+    numbers,
+    circumstances,
+    mayChange,
+  } = useBench();
   const tell = useTell();
   const [filter, setFilter] = useState<GridFilter>(EVERYTHING);
   const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(() => firstUnfolded(definition.areas));
@@ -72,6 +84,14 @@ export function Grid({ columns, forms, onSet }: Props) {
       ));
     };
   }, [columns, accessOf, answer]);
+  const among = useCallback(
+    (column: number, element: Element): string | undefined => {
+      const { least, most } = answer(column, element);
+      const people = least < most ? numbers.among(columns[column]?.key ?? '', element) : undefined;
+      return people && !allAlike(people) ? amongInWords(element.kind, people) : undefined;
+    },
+    [answer, numbers, columns],
+  );
   const { rows, hits, of } = useMemo(
     () => gridRows(compiled, filter, unfolded, columns.length, answer),
     [compiled, filter, unfolded, columns.length, answer],
@@ -262,6 +282,7 @@ export function Grid({ columns, forms, onSet }: Props) {
           rows={rows}
           columns={columns}
           cell={cell}
+          among={among}
           row={at.row}
           column={at.column}
           range={shown}
@@ -273,6 +294,7 @@ export function Grid({ columns, forms, onSet }: Props) {
           element={cardRow.element}
           viewer={cardViewer}
           access={accessOf(cardViewer)}
+          among={among(card.column, cardRow.element)}
           anchor={cellAt(scroller.current, card)}
         />
       )}

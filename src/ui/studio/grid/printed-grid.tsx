@@ -16,6 +16,12 @@ interface Props {
   readonly printedBy: string;
   readonly columns: readonly string[];
   readonly rows: readonly PrintedRow[];
+  readonly part: {
+    readonly number: number;
+    readonly of: number;
+    readonly from: number;
+    readonly elements: number;
+  };
 }
 
 /** So many viewers fit beside each other on a sheet. */
@@ -23,7 +29,7 @@ const ACROSS = 12;
 
 /** Who gets what, on paper: with release, date, legend and a place to sign. The pages are numbered by the printer's margins. */
 export function PrintedGrid(props: Props) {
-  const { name, language, timeZone, release, revision, printedAt, printedBy, columns, rows } = props;
+  const { name, language, timeZone, release, revision, printedAt, printedBy, columns, rows, part } = props;
   const day = new Intl.DateTimeFormat(language, { dateStyle: 'long', timeStyle: 'short', timeZone });
   const parts = Array.from({ length: Math.ceil(columns.length / ACROSS) }, (_, n) => n * ACROSS);
   return (
@@ -48,8 +54,26 @@ export function PrintedGrid(props: Props) {
         </dd>
         <dt>Elements</dt>
         <dd>
-          {rows.length}, for {columns.length} viewers
+          {part.elements}, for {columns.length} viewers
         </dd>
+        {part.of > 1 && (
+          <>
+            <dt>Part</dt>
+            <dd>
+              {part.number} of {part.of}: elements {part.from} to {part.from + rows.length - 1}. Each part is
+              printed by itself.{' '}
+              <span className="print:hidden">
+                {Array.from({ length: part.of }, (_, n) => n + 1)
+                  .filter((n) => n !== part.number)
+                  .map((n) => (
+                    <a key={n} className="link mr-2" href={`?part=${n}`}>
+                      Part {n}
+                    </a>
+                  ))}
+              </span>
+            </dd>
+          </>
+        )}
       </dl>
       {parts.map((from) => (
         <table key={from} className="mt-5 w-full border-collapse text-left text-[10px]">

@@ -2,7 +2,7 @@
 
 import { useRef, useState, type ReactNode } from 'react';
 import type { Level } from '@/core/access/level';
-import { viewerOfPerson } from '@/core/access/viewer';
+
 import type { Edit } from '@/core/edit/edit';
 import { proposeRange } from '@/core/edit/range';
 import type { Element } from '@/core/model/tree';
@@ -22,7 +22,7 @@ export function useBulk(
   viewers: readonly RailViewer[],
   columns: readonly RailViewer[],
 ): { set: (level: Level) => void; follow: () => void; dialog: ReactNode } {
-  const { definition, compiled, people, circumstances, mayChange } = useBench();
+  const { definition, compiled, circumstances, mayChange } = useBench();
   const tell = useTell();
   const [asked, setAsked] = useState<{
     readonly edit: Edit;
@@ -40,7 +40,6 @@ export function useBulk(
       viewers: viewers.map(affected),
       level,
       others: columns.filter((one) => !viewers.includes(one)).map(affected),
-      people: people.map(viewerOfPerson),
       at: circumstances,
     });
     let since = performance.now();

@@ -12,11 +12,14 @@ export function WhyCard({
   element,
   viewer,
   access,
+  among,
   anchor,
 }: {
   element: Element;
   viewer: RailViewer;
   access: Access;
+  /** How many of a kind's people get it, in words. */
+  among: string | undefined;
   /** The cell in the page. */
   anchor: HTMLElement | null | undefined;
 }) {
@@ -47,10 +50,14 @@ export function WhyCard({
         explanation={explanation}
         element={element}
         viewerName={viewer.name}
-        bareRole={viewer.group === 'role'}
         personName={personName}
         onGate={select}
       />
+      {among && (
+        <p className="mt-2">
+          Of the people who are {viewer.name}: {among}.
+        </p>
+      )}
     </div>
   );
 }

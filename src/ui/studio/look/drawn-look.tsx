@@ -22,7 +22,10 @@ export function DrawnLook({ compiled, page, address, ghosts, at }: Props) {
   return (
     <div className="grid min-h-full grid-cols-[124px_minmax(0,1fr)] text-[13px]">
       <div className="border-r border-rule py-2">
-        <MenuView items={ghosts ? withGhostItems(compiled, page.menu) : page.menu} current={address} />
+        <MenuView
+          items={ghosts ? withGhostItems(compiled, page.menu, page.levels) : page.menu}
+          current={address}
+        />
       </div>
       <div className="min-w-0 bg-plate p-3">
         <Content compiled={compiled} page={page} address={address} ghosts={ghosts} at={at} />
@@ -31,7 +34,7 @@ export function DrawnLook({ compiled, page, address, ghosts, at }: Props) {
   );
 }
 
-function Content({ compiled, page: { outcome, viewerName }, address, ghosts, at }: Props) {
+function Content({ compiled, page: { outcome, viewerName, levels }, address, ghosts, at }: Props) {
   const destination = readAddress(compiled.tree, address);
   if (outcome.is === 'open') {
     const { page } = outcome;
@@ -39,7 +42,7 @@ function Content({ compiled, page: { outcome, viewerName }, address, ghosts, at 
     return (
       <ScreenView
         key={at}
-        page={{ ...page, screen: withGhosts(compiled, destination.screen, page.screen) }}
+        page={{ ...page, screen: withGhosts(compiled, destination.screen, page.screen, levels) }}
       />
     );
   }
@@ -57,7 +60,7 @@ function Content({ compiled, page: { outcome, viewerName }, address, ghosts, at 
       </div>
       {ghosts && destination && (
         <ScreenView
-          page={{ address, lists: {}, screen: withGhosts(compiled, destination.screen, undefined) }}
+          page={{ address, lists: {}, screen: withGhosts(compiled, destination.screen, undefined, levels) }}
         />
       )}
     </>

@@ -1,12 +1,14 @@
 'use client';
 
 import { Plus } from 'lucide-react';
+import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { readAddress } from '@/core/access/address';
 import { compile } from '@/core/access/compile';
 import { differences, differing, screensOfSome } from '@/core/access/differences';
 import type { Note } from '@/core/access/look';
-import type { Person } from '@/core/access/viewer';
+import { Numbers } from '@/core/access/numbers';
+import { rightNow, type Person } from '@/core/access/viewer';
 import { addressOf } from '@/core/access/resolve';
 import type { Standing } from '@/core/edit/history';
 import { difference } from '@/core/edit/difference';
@@ -14,6 +16,7 @@ import type { Definition } from '@/core/model/definition';
 import { ask } from '../../live/host';
 import { Toasts, useTell } from '../../parts/toasts';
 import { railViewers } from '../bench';
+import { benchHref, carry } from '../carry';
 import { isTyping, SavedState, UndoRedo, useDraft } from '../draft-tools';
 import { StudioTop } from '../studio-frame';
 import { Toggle } from '../toggle';
@@ -24,7 +27,7 @@ import { letterOf, LookRail } from './look-rail';
 import { MadeWindow } from './made-window';
 import { NotesPart } from './notes-part';
 import { Pane } from './pane';
-import { firstPane, paneFromQuery, splitAddress, type PaneState } from './pane-state';
+import { firstPane, paneFromQuery, paneToQuery, splitAddress, type PaneState } from './pane-state';
 import { samplesOf } from './samples';
 import { MOST_PANES, usePanes } from './use-panes';
 import type { KeptViewer } from './viewer-choice';
@@ -46,8 +49,6 @@ interface Props {
   readonly kept: readonly KeptViewer[];
   readonly live: LookWork['live'];
   readonly notes: readonly Note[];
-  /** The panes of a link. */
-  readonly panes: readonly string[];
 }
 
 /** The look bench: one to four panes side by side, each the application as one viewer has it. */
@@ -63,22 +64,31 @@ function Inside(props: Props) {
   const { slug, mayChange, released, people } = props;
   const api = `/studio/api/applications/${slug}`;
   const tell = useTell();
+  const router = useRouter();
   const { store, draft } = useDraft(`${api}/draft`, props, mayChange, tell);
   const { definition } = draft;
   const compiled = compile(definition);
   const [pins, setPins] = useState(props.pins);
   const [kept, setKept] = useState(props.kept);
   const [notes, setNotes] = useState(props.notes);
-  const [asked, setAsked] = useState<Asked>();
+  const came = useSearchParams();
+  const [asked, setAsked] = useState<Asked | undefined>(() => {
+    const element = came.get('element');
+    return element !== null && compiled.tree.get(element) ? { element, pane: 0 } : undefined;
+  });
   const [ghosts, setGhosts] = useState(true);
   const [onlyAsk, setOnlyAsk] = useState(false);
   const [makingFor, setMakingFor] = useState<number>();
   const [givingLive, setGivingLive] = useState(false);
 
-  const viewers = useMemo(() => railViewers(definition, people, pins), [definition, people, pins]);
+  const numbers = useMemo(() => new Numbers(compiled, people, rightNow()), [compiled, people]);
+  const viewers = useMemo(
+    () => railViewers(definition, numbers, people, pins),
+    [definition, numbers, people, pins],
+  );
   const { panes, pages, active, ...all } = usePanes({
     api,
-    first: () => firstPanes(props),
+    first: () => firstPanes(came.getAll('p'), props),
     viewers,
     kept,
     onLeft: () => setAsked(undefined),
@@ -152,8 +162,8 @@ function Inside(props: Props) {
   };
   const toGate = (id: string): void => {
     const pane = panes[asked?.pane ?? active];
-    const query = new URLSearchParams({ element: id, viewer: pane?.state.viewer ?? 'signed-out' });
-    window.location.assign(`/studio/${slug}/gates?${query}`);
+    const { viewer = 'signed-out', address = '' } = pane?.state ?? {};
+    router.push(benchHref(slug, 'gates', { element: id, viewer, address }));
   };
   const goTo = async (screenId: string): Promise<void> => {
     const screen = compiled.tree.need(screenId, 'screen').node;
@@ -163,6 +173,20 @@ function Inside(props: Props) {
         : [];
     all.moveAll(addressOf(screen, sample?.id));
   };
+
+  const states = panes.map(({ state }) => state);
+  const here = panes[active]?.state;
+  const hereAddress = all.pageOf(active)?.address ?? here?.address ?? '';
+  useEffect(() => {
+    carry(slug, {
+      panes: states.map(paneToQuery),
+      pane: active,
+      viewer: here?.viewer ?? 'signed-out',
+      address: hereAddress,
+      ...(asked && { element: asked.element }),
+    });
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- what is told of each pane, not the list of them
+  }, [slug, active, here, hereAddress, asked, ...states]);
 
   const stepNow = useRef(step);
   stepNow.current = step;
@@ -192,7 +216,7 @@ function Inside(props: Props) {
   const askedPane = asked && panes[asked.pane];
   return (
     <LookProvider value={work}>
-      <div className="grid h-screen min-w-[1120px] grid-cols-[minmax(0,1fr)_316px] grid-rows-[46px_minmax(0,1fr)_auto]">
+      <div className="grid h-screen min-w-[1000px] grid-cols-[minmax(0,1fr)_292px] min-[1200px]:grid-cols-[minmax(0,1fr)_316px] grid-rows-[46px_minmax(0,1fr)_auto]">
         <StudioTop
           slug={slug}
           name={definition.name}
@@ -206,6 +230,8 @@ function Inside(props: Props) {
           {mayChange && <UndoRedo store={store} draft={draft} />}
         </StudioTop>
         <main
+          data-region="work"
+          tabIndex={-1}
           className={`grid min-h-0 min-w-0 gap-3 bg-sheet p-3 ${panes.length === 1 ? '' : panes.length === 2 ? 'grid-cols-2' : 'grid-cols-2 grid-rows-2'}`}
         >
           {panes.map(({ id, state }, n) => (
@@ -234,6 +260,8 @@ function Inside(props: Props) {
           ))}
         </main>
         <aside
+          data-region="why"
+          tabIndex={-1}
           aria-label="What differs, and why"
           className="flex min-h-0 flex-col border-l border-rule bg-paper py-3"
         >
@@ -301,6 +329,9 @@ function Inside(props: Props) {
                 address={all.pageOf(asked.pane)?.address ?? askedPane.state.address}
                 viewerName={all.pageOf(asked.pane)?.viewerName ?? '…'}
                 personName={(id) => people.find((one) => one.id === id)?.name}
+                numbers={numbers}
+                onLook={(id) => all.put(`person:${id}`, asked.pane)}
+                onTake={(taken) => all.change(asked.pane, { ...askedPane.state, taken })}
                 apply={(edit) => {
                   store.apply(edit);
                   tell('The change is made in the draft. Ctrl Z takes it back.');
@@ -345,7 +376,7 @@ function Inside(props: Props) {
   );
 }
 
-function firstPanes({ panes, definition, pins }: Props): readonly PaneState[] {
+function firstPanes(panes: readonly string[], { definition, pins }: Props): readonly PaneState[] {
   if (panes.length > 0) return panes.slice(0, MOST_PANES).map(paneFromQuery);
   return [
     firstPane(pins[0] === undefined ? 'signed-out' : `person:${pins[0]}`, ''),

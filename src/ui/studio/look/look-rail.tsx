@@ -40,6 +40,8 @@ export function LookRail({ viewers, looking, active, walking, onWalking, onPut, 
   return (
     <section
       aria-label="Viewers"
+      data-region="viewers"
+      tabIndex={-1}
       className="on-lead col-span-2 flex min-w-0 items-stretch gap-2 bg-lead px-3 py-2 text-white"
     >
       <div className="w-[98px] shrink-0 self-center">
@@ -67,6 +69,7 @@ export function LookRail({ viewers, looking, active, walking, onWalking, onPut, 
               {n > 0 && one.group === viewers[n - 1]?.group && <Gap joined={one.joined} />}
               <button
                 type="button"
+                title={one.name}
                 onClick={() => onPut(one.key, active)}
                 onKeyDown={(event) => {
                   const pane = 'abcd'.indexOf(event.key.toLowerCase());
@@ -75,10 +78,10 @@ export function LookRail({ viewers, looking, active, walking, onWalking, onPut, 
                   onPut(one.key, pane);
                 }}
                 aria-label={`${one.name}, ${count === 1 ? '1 screen opens' : `${count} screens open`}${letters.length > 0 ? `, in pane ${letters.join(' and ')}` : ''}`}
-                className={`relative flex min-w-[76px] flex-1 flex-col rounded-sm px-1 py-1 text-left text-[13px] ${letters.length > 0 ? 'bg-white text-ink' : 'bg-lead-2 hover:bg-lead-3'}`}
+                className={`relative flex min-w-[84px] flex-1 flex-col rounded-sm px-1 py-1 text-left text-[13px] ${letters.length > 0 ? 'bg-white text-ink' : 'bg-lead-2 hover:bg-lead-3'}`}
               >
                 <span className="line-clamp-2 min-h-[2.3em] text-[12px] wrap-anywhere leading-[1.15] font-medium">
-                  {one.name}
+                  {one.short}
                 </span>
                 <span
                   className={`block truncate text-[12px] ${letters.length > 0 ? 'pr-5 text-quiet' : 'text-lead-text'}`}

@@ -13,6 +13,8 @@ export interface PaneState {
   /** Session values by id. */
   readonly session: Readonly<Record<string, Value | null>>;
   readonly records: 'sample' | 'live';
+  /** Conditions of lines that are taken as true or as false, by the line's id. */
+  readonly taken?: Readonly<Record<string, boolean>> | undefined;
   /** The search, sort and page of its lists, and the face. */
   readonly query: string;
 }
@@ -28,25 +30,26 @@ export const firstPane = (viewer: string, address: string): PaneState => ({
 
 /** How the server is asked for what a pane shows; `pane` is the id of what is changed in it. */
 export function lookQuery(state: PaneState, pane?: string): string {
-  const { viewer, on, moment, session, records } = state;
+  const { viewer, on, moment, session, records, taken = {} } = state;
   const query = new URLSearchParams({ viewer });
   if (on !== 'draft') query.set('on', on);
   if (moment !== undefined) query.set('moment', String(moment));
   if (Object.keys(session).length > 0) query.set('session', JSON.stringify(session));
   if (records === 'live') query.set('records', 'live');
+  else if (Object.keys(taken).length > 0) query.set('taken', JSON.stringify(taken));
   if (pane !== undefined) query.set('pane', pane);
   return query.toString();
 }
 
 /** The panes as the bench's address has them, one `p` each. */
-export function panesToQuery(panes: readonly PaneState[]): string {
-  const query = new URLSearchParams();
-  for (const pane of panes) {
-    const one = new URLSearchParams(lookQuery(pane));
-    one.set('address', pane.query === '' ? pane.address : `${pane.address}?${pane.query}`);
-    query.append('p', one.toString());
-  }
-  return query.toString();
+export const panesToQuery = (panes: readonly PaneState[]): string =>
+  new URLSearchParams(panes.map((pane) => ['p', paneToQuery(pane)])).toString();
+
+/** One pane, as a link has it. */
+export function paneToQuery(pane: PaneState): string {
+  const one = new URLSearchParams(lookQuery(pane));
+  one.set('address', pane.query === '' ? pane.address : `${pane.address}?${pane.query}`);
+  return one.toString();
 }
 
 /** Reads one pane of a link. What cannot be read is as if it were not there. */
@@ -61,10 +64,11 @@ export function paneFromQuery(text: string): PaneState {
     ...(Number.isInteger(moment) && { moment }),
     session: readValues(query.get('session')),
     records: query.get('records') === 'live' ? 'live' : 'sample',
+    ...(query.get('taken') !== null && { taken: readValues(query.get('taken')) as Record<string, boolean> }),
   };
 }
 
-const LOOKS = ['viewer', 'address', 'on', 'moment', 'session', 'records', 'pane'];
+const LOOKS = ['viewer', 'address', 'on', 'moment', 'session', 'records', 'taken', 'pane'];
 
 /** An address, and what it asks of its lists: `loans?page=2`. */
 export function splitAddress(text: string): Pick<PaneState, 'address' | 'query'> {

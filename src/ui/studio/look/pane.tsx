@@ -14,7 +14,7 @@ import { compile } from '@/core/access/compile';
 import type { LookPage } from '@/core/access/look';
 import { readAddress } from '@/core/access/address';
 import type { Value } from '@/core/model/value';
-import { HostProvider, RecordsClient, send, type BulkChange, type Host } from '../../live/host';
+import { HostProvider, RecordsClient, send, type BulkChange, type Host, timesOf } from '../../live/host';
 import { AddressLine } from './address-line';
 import { ClosedAddresses } from './closed-addresses';
 import { useLook, type Asked } from './context';
@@ -24,6 +24,7 @@ import { MoreMenu } from './more-menu';
 import { outcomeInWords } from './outcome';
 import { lookQuery, splitAddress, type PaneState } from './pane-state';
 import { RecordChoice } from './record-choice';
+import { TakenNote } from '../taking';
 import { useDefinition } from './use-definition';
 import { useLookPage } from './use-look-page';
 import { ViewerChoice } from './viewer-choice';
@@ -61,6 +62,7 @@ export function Pane(props: Props) {
   const { api, draft, kept, tell } = useLook();
   const definition = useDefinition(api, state.on, draft.definition);
   const compiled = compile(definition);
+  const { language, timeZone } = definition;
   const looks = lookQuery(state, id);
   const [turn, setTurn] = useState(0);
   const [history, setHistory] = useState<readonly string[]>([]);
@@ -73,22 +75,25 @@ export function Pane(props: Props) {
   );
   const address = page?.address ?? state.address;
 
-  const { onPage } = props;
-  const tellPage = useRef(onPage);
-  tellPage.current = onPage;
-  useEffect(() => {
-    if (page) tellPage.current(page);
-  }, [page]);
-  useMark(frame, asked?.element, page, props.ghosts);
-  useDifferenceMarks(frame, props.differing, page, props.ghosts);
-  useReachable(frame, page, props.ghosts);
-
   const move = (to: string, query = ''): void => {
     if (to !== address) setHistory((now) => [...now, address]);
     onMove(to, query);
   };
   const now = useRef({ move, state, onState });
   now.current = { move, state, onState };
+
+  const { onPage } = props;
+  const tellPage = useRef(onPage);
+  tellPage.current = onPage;
+  useEffect(() => {
+    if (page) tellPage.current(page);
+    const { state: was, onState: change } = now.current;
+    if (page?.sets) change({ ...was, session: { ...was.session, ...page.sets } });
+  }, [page]);
+  useMark(frame, asked?.element, page, props.ghosts);
+  useDifferenceMarks(frame, props.differing, page, props.ghosts);
+  useReachable(frame, page, props.ghosts);
+
   const host = useMemo((): Host => {
     const url = (path: string, query = ''): string =>
       `${api}/look/${path}?${[looks, query].filter(Boolean).join('&')}`;
@@ -104,6 +109,7 @@ export function Pane(props: Props) {
         if (pressed.ok) change({ ...was, session: { ...was.session, [pressed.value.id]: pressed.value.to } });
         return pressed;
       },
+      beforeSaving: (asked) => send('POST', url('before-saving'), asked),
       exportHref: (list, query) => url(`lists/${list}/export`, query),
       bulk: (list, change: BulkChange) => send('POST', url(`lists/${list}/bulk`), change),
       unlock: undefined,
@@ -119,9 +125,10 @@ export function Pane(props: Props) {
         deleted: `Deleted, ${inPane}.`,
         done: `Done, ${inPane}.`,
       },
+      ...timesOf(language, timeZone),
       keeps: true,
     };
-  }, [api, looks, tell]);
+  }, [api, looks, tell, language, timeZone]);
 
   /** What was clicked or came into focus is asked about; unless clicks only ask, it works all the same. */
   const ask = (event: PointerEvent | FocusEvent): void => {
@@ -171,6 +178,13 @@ export function Pane(props: Props) {
           state={state}
           onChange={(change) => onState({ ...state, ...change })}
         />
+        {state.on !== 'draft' && (
+          <span className="shrink-0 rounded-sm bg-lead px-1.5 text-[12px] text-white">
+            {state.on.startsWith('release:')
+              ? `Release ${state.on.slice('release:'.length)}`
+              : `Draft at ${state.on.slice('draft:'.length)}`}
+          </span>
+        )}
         <span className="ml-auto flex shrink-0 items-center">
           <MoreMenu
             letter={letter}
@@ -240,6 +254,12 @@ export function Pane(props: Props) {
             />
           )}
         </div>
+        <TakenNote
+          definition={definition}
+          taken={state.taken ?? {}}
+          personName={() => undefined}
+          onEnd={() => onState({ ...state, taken: undefined })}
+        />
         <div
           ref={frame}
           aria-busy={loading}

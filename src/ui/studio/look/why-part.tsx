@@ -3,9 +3,12 @@
 import { useEffect, useState } from 'react';
 import { compile } from '@/core/access/compile';
 import type { Explanation } from '@/core/access/explain';
+import type { Numbers } from '@/core/access/numbers';
 import type { Edit } from '@/core/edit/edit';
 import { placeInWords, type PersonName } from '@/core/edit/words';
 import { ask } from '../../live/host';
+import { SomeOfThem } from '../some-of-them';
+import type { Taken } from '../taking';
 import { TurnPart } from '../turn-part';
 import { WhyView } from '../why-view';
 import { useLook, type Asked } from './context';
@@ -21,6 +24,9 @@ interface Props {
   readonly address: string;
   readonly viewerName: string;
   readonly personName: PersonName;
+  readonly numbers: Numbers;
+  readonly onLook: (person: string) => void;
+  readonly onTake: (taken: Taken) => void;
   readonly apply: (edit: Edit) => void;
   readonly onGate: (id: string) => void;
   /** Turns the pane to the draft as it is now: only there a change can be made. */
@@ -56,9 +62,19 @@ export function WhyPart(props: Props) {
             explanation={explanation}
             element={element}
             viewerName={viewerName}
-            bareRole={state.viewer.startsWith('role:')}
             personName={personName}
             onGate={onGate}
+            {...(state.records === 'sample' && {
+              taking: { taken: state.taken ?? {}, onTake: (taken) => props.onTake(taken) },
+            })}
+          />
+          <SomeOfThem
+            numbers={props.numbers}
+            viewer={state.viewer}
+            viewerName={viewerName}
+            element={element}
+            personName={personName}
+            onLook={props.onLook}
           />
           {isHead ? (
             <TurnPart

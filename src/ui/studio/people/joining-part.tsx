@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { privilegesOf } from '@/core/model/privileges';
+import { privilegesInLists } from '@/core/model/privileges';
 import { ask, send } from '../../live/host';
 import { usePeopleWork } from './context';
 import { KeptText, Panel, PartHead } from './parts';
@@ -161,7 +161,7 @@ function ByPrivilege({
         }
       >
         <option value="">no privilege: {none}</option>
-        {privilegesOf(definition).map((one) => (
+        {privilegesInLists(definition).map((one) => (
           <option key={one.id} value={one.id}>
             {one.name}
           </option>

@@ -1,6 +1,7 @@
 'use client';
 
-import { useEffect, useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { takeAdded } from './just-added';
 
 /** A heading with what the part is for, and what can be done with all of it. */
 export function PartHead({ title, about, children }: { title: string; about: string; children?: ReactNode }) {
@@ -40,7 +41,14 @@ export function KeptText({
   className?: string;
 }) {
   const [written, setWritten] = useState(value);
+  const input = useRef<HTMLInputElement>(null);
   useEffect(() => setWritten(value), [value]);
+  useEffect(() => {
+    // What was just added is named first.
+    if (!takeAdded()) return;
+    input.current?.focus();
+    input.current?.select();
+  }, []);
   const keep = (): void => {
     const next = written.trim();
     if (next === value) return;
@@ -49,6 +57,7 @@ export function KeptText({
   };
   return (
     <input
+      ref={input}
       aria-label={label}
       className={`field-box ${className}`}
       disabled={disabled}

@@ -6,6 +6,8 @@ import { difference } from '@/core/edit/difference';
 import type { Definition } from '@/core/model/definition';
 import { Toasts, useTell } from '../../parts/toasts';
 import { SavedState, UndoRedo, useDraft } from '../draft-tools';
+import { carry } from '../carry';
+import { noteAdding } from './just-added';
 import { StudioTop } from '../studio-frame';
 import { PeopleProvider, type PeopleWork } from './context';
 import { ConditionsPart, GroupsPart } from './conditions-part';
@@ -66,7 +68,10 @@ function Inside(props: Props) {
       mayManage,
       owns,
       tell,
-      apply: (edit) => store.apply(edit),
+      apply: (edit) => {
+        noteAdding(edit);
+        store.apply(edit);
+      },
     }),
     [definition, api, mayChange, mayManage, owns, tell, store],
   );
@@ -77,10 +82,11 @@ function Inside(props: Props) {
   const show = (next: string): void => {
     setPart(next);
     window.history.replaceState(null, '', `?part=${next}`);
+    carry(slug, { part: next });
   };
   return (
     <PeopleProvider value={work}>
-      <div className="grid h-screen min-w-[1120px] grid-cols-[190px_minmax(0,1fr)_0] grid-rows-[46px_minmax(0,1fr)]">
+      <div className="grid h-screen min-w-[1000px] grid-cols-[190px_minmax(0,1fr)_0] grid-rows-[46px_minmax(0,1fr)]">
         <StudioTop
           slug={slug}
           name={definition.name}
@@ -108,7 +114,7 @@ function Inside(props: Props) {
             ))}
           </ul>
         </nav>
-        <main className="min-w-0 overflow-auto p-5">
+        <main data-region="work" tabIndex={-1} className="min-w-0 overflow-auto p-5">
           {part === 'people' && <PeoplePart first={props.first} />}
           {part === 'roles' && <RolesPart />}
           {part === 'privileges' && <PrivilegesPart />}

@@ -206,6 +206,8 @@ const sortOf = (sort: string, key: string): 'ascending' | 'descending' | 'none' 
   sort === key ? 'ascending' : sort === `-${key}` ? 'descending' : 'none';
 
 type Names = Parameters<typeof unitsOf>[0] & {
+  readonly language: string;
+  readonly timeZone: string;
   readonly roles: readonly { readonly id: string; readonly name: string }[];
 };
 
@@ -217,7 +219,10 @@ export function assignmentInWords(definition: Names, { role, unit, from, until }
       ? ''
       : ` in ${unitsOf(definition).find((one) => one.id === unit)?.name ?? 'a unit that is gone'}`;
   const day = (text: string): string =>
-    new Date(text).toLocaleDateString('en-GB', { dateStyle: 'medium', timeZone: 'UTC' });
+    new Intl.DateTimeFormat(definition.language, {
+      dateStyle: 'medium',
+      timeZone: definition.timeZone,
+    }).format(new Date(text));
   return `${name}${place}${from ? `, from ${day(from)}` : ''}${until ? `, until ${day(until)}` : ''}`;
 }
 

@@ -2,11 +2,10 @@
 
 import '../../parts/nonce';
 import { Dialog } from 'radix-ui';
-import { useEffect, useMemo, useState, type FormEvent } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Held } from '@/core/access/held';
 import { rightNow, viewerOfPerson, type Assignment } from '@/core/access/viewer';
 import { bind } from '@/core/condition/bind';
-import { readMoment } from '@/core/condition/clock';
 import { parse } from '@/core/condition/parse';
 import { attributesOf } from '@/core/condition/type';
 import { withIncluded } from '@/core/model/tree';
@@ -14,6 +13,7 @@ import { unitsOf } from '@/core/model/units';
 import { showValue, type Value, type Values, type ValueType } from '@/core/model/value';
 import { privilegesOf } from '@/core/model/privileges';
 import { ask, send } from '../../live/host';
+import { GiveRole, type RoleOffer } from '../../parts/give-role';
 import { usePeopleWork } from './context';
 import { assignmentInWords, type PersonRow } from './people-part';
 import { KeptText } from './parts';
@@ -232,23 +232,10 @@ function Assignments({
 }) {
   const { definition, mayManage: mayChange } = usePeopleWork();
   const given = person.assignments.map(plain);
-  const add = (event: FormEvent<HTMLFormElement>): void => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const text = (name: string): string => String(form.get(name) ?? '');
-    const moment = (name: string): string | undefined => readMoment(text(name), definition.timeZone);
-    onChange({
-      give: [
-        plain({
-          role: text('role'),
-          unit: text('unit') || undefined,
-          from: moment('from'),
-          until: moment('until'),
-        }),
-      ],
-    });
-    event.currentTarget.reset();
-  };
+  const offers = useMemo(() => {
+    const units = unitsOf(definition);
+    return definition.roles.map(({ id, name }): RoleOffer => ({ id, name, everywhere: true, units }));
+  }, [definition]);
   return (
     <section aria-label="Roles given">
       <h3 className="mb-1 font-semibold">Roles given</h3>
@@ -271,40 +258,12 @@ function Assignments({
         {given.length === 0 && <li className="text-quiet">None.</li>}
       </ul>
       {mayChange && (
-        <form onSubmit={add} className="mt-2 grid grid-cols-[1fr_auto_8.5rem_8.5rem_auto] items-end gap-2">
-          <label>
-            <span className="block text-quiet">Give</span>
-            <select name="role" aria-label="Role to give" className="field-box">
-              {definition.roles.map((role) => (
-                <option key={role.id} value={role.id}>
-                  {role.name}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label>
-            <span className="block text-quiet">in</span>
-            <select name="unit" aria-label="In which unit" className="field-box w-auto">
-              <option value="">all units</option>
-              {unitsOf(definition).map((unit) => (
-                <option key={unit.id} value={unit.id}>
-                  {unit.name}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label>
-            <span className="block text-quiet">from</span>
-            <input name="from" type="date" className="field-box px-1" />
-          </label>
-          <label>
-            <span className="block text-quiet">until</span>
-            <input name="until" type="date" className="field-box px-1" />
-          </label>
-          <button type="submit" className="button">
-            Give
-          </button>
-        </form>
+        <GiveRole
+          roles={offers}
+          timeZone={definition.timeZone}
+          wide
+          onGive={(role) => onChange({ give: [role] })}
+        />
       )}
     </section>
   );

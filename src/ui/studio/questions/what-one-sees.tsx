@@ -11,6 +11,7 @@ import { LevelMark } from '../level-mark';
 export function WhatOneSees({ columns, forms }: { columns: readonly RailViewer[]; forms: ReactNode }) {
   const { viewer, look, accessOf } = useBench();
   const reach = useMemo(() => reachOf(accessOf(viewer)), [accessOf, viewer]);
+  const opening = reach.screens.filter(({ answer }) => answer.least > 0).length;
   const inside = reach.screens.flatMap((one) => one.inside);
   const count = (kinds: readonly string[], least: number): number =>
     inside.filter(({ element, answer }) => kinds.includes(element.kind) && answer.most >= least).length;
@@ -37,7 +38,8 @@ export function WhatOneSees({ columns, forms }: { columns: readonly RailViewer[]
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto px-5 py-3">
         <h2 className="text-lg font-semibold">
-          {viewer.name} can open {reach.screens.length} of {reach.of.screens} screens
+          {viewer.name} can open {opening} of {reach.of.screens} screens
+          {reach.screens.length > opening && `, and in some cases ${reach.screens.length - opening} more`}
         </h2>
         <p className="mb-3 text-quiet">
           On them: {count(['field', 'column'], 1)} fields and columns to see, {count(['field'], 2)} fields to
@@ -63,8 +65,12 @@ export function WhatOneSees({ columns, forms }: { columns: readonly RailViewer[]
 
 /** A screen or a kind of records, with what of it one gets; what is alike stands in one line. */
 function PlaceView({ place }: { place: ReachedPlace }) {
-  const { select } = useBench();
+  const { select, viewer, amongOf } = useBench();
   const { element, answer, inside } = place;
+  const amongst = (one: Reached): string => {
+    const among = amongOf(viewer, one.element);
+    return among && one.answer.least < one.answer.most ? ` (${among})` : '';
+  };
   const groups = new Map<string, Reached[]>();
   for (const one of inside) {
     const key = `${answerInWords(one.element.kind, one.answer)} ${kindInWords(one.element.kind)}`;
@@ -79,6 +85,7 @@ function PlaceView({ place }: { place: ReachedPlace }) {
         </button>
         <span className="font-normal text-quiet">
           {answerInWords(element.kind, answer)}
+          {amongst(place)}
           {element.kind === 'screen' && ` · ${element.container?.name ?? ''}`}
         </span>
       </h3>
@@ -102,6 +109,7 @@ function PlaceView({ place }: { place: ReachedPlace }) {
                       onClick={() => select(one.id)}
                     >
                       {one.name}
+                      {amongst({ element: one, answer: first.answer })}
                     </button>
                   </span>
                 ))}

@@ -11,28 +11,25 @@ export const metadata: Metadata = { title: 'Gates' };
 
 interface Props {
   params: Promise<{ app: string }>;
-  searchParams: Promise<Record<string, string | string[] | undefined>>;
 }
 
-export default async function GatesPage({ params, searchParams }: Props) {
+export default async function GatesPage({ params }: Props) {
   const { app } = await params;
   const builder = await signedInBuilder(`/studio/${app}/gates`);
   const workplace = await workplaceOf(builder, app);
   if (!workplace) notFound();
   const { applicationId, role, pins } = workplace;
-  const [draft, own, inForce, people, applications, query] = await Promise.all([
+  const [draft, own, inForce, people, applications] = await Promise.all([
     draftOf(applicationId),
     standing(applicationId, builder.id),
     releaseInForce(applicationId),
     peopleOf(applicationId),
     applicationsOf(builder.id),
-    searchParams,
   ]);
   const released = inForce && {
     number: inForce.number,
     definition: await releasedDefinition(applicationId, inForce.number),
   };
-  const at = Object.fromEntries(Object.entries(query).filter(([, value]) => typeof value === 'string'));
   return (
     <GatesBench
       slug={app}
@@ -45,7 +42,6 @@ export default async function GatesPage({ params, searchParams }: Props) {
       released={released}
       people={people}
       pins={pins}
-      at={at}
     />
   );
 }

@@ -56,7 +56,6 @@ export default async function LookPage({ params, searchParams }: Props) {
       kept={kept}
       live={live}
       notes={notes}
-      panes={links}
     />
   );
 }

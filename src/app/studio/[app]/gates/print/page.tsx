@@ -8,12 +8,19 @@ import { PrintedGrid } from '@/ui/studio/grid/printed-grid';
 export const metadata: Metadata = { title: 'Who gets what' };
 
 /** The grid on paper, for somebody to sign. */
-export default async function PrintPage({ params }: { params: Promise<{ app: string }> }) {
+interface Props {
+  params: Promise<{ app: string }>;
+  searchParams: Promise<{ part?: string | string[] }>;
+}
+
+export default async function PrintPage({ params, searchParams }: Props) {
   const { app } = await params;
+  const part = Number((await searchParams).part ?? 1);
   const builder = await signedInBuilder(`/studio/${app}/gates/print`);
   const workplace = await workplaceOf(builder, app);
   if (!workplace) notFound();
-  const { definition, revision, release, columns, rows } = await gridSheet(workplace);
+  const sheet = await gridSheet(workplace, Number.isInteger(part) ? part : 1);
+  const { definition, revision, release, columns, rows } = sheet;
   return (
     <PrintedGrid
       name={definition.name}
@@ -24,6 +31,7 @@ export default async function PrintPage({ params }: { params: Promise<{ app: str
       printedAt={new Date()}
       printedBy={builder.name}
       columns={columns}
+      part={sheet.part}
       rows={rows.map(({ element, depth, kind, cells }) => ({
         id: element.id,
         name: element.name,

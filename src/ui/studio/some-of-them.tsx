@@ -1,0 +1,32 @@
+import type { Numbers } from '@/core/access/numbers';
+import { allAlike } from '@/core/access/numbers';
+import { amongInWords, type PersonName } from '@/core/edit/words';
+import type { Element } from '@/core/model/tree';
+
+interface Props {
+  readonly numbers: Numbers;
+  /** The viewer's key. */
+  readonly viewer: string;
+  readonly viewerName: string;
+  readonly element: Element;
+  readonly personName: PersonName;
+  readonly onLook: (person: string) => void;
+}
+
+/** Where a kind's people differ: how many get it, and one who gets it and one who does not, to look as. */
+export function SomeOfThem({ numbers, viewer, viewerName, element, personName, onLook }: Props) {
+  const among = numbers.among(viewer, element);
+  const two = numbers.oneOfEach(viewer, element);
+  if (!among || allAlike(among) || !two) return null;
+  const button = (id: string) => (
+    <button type="button" className="link" onClick={() => onLook(id)}>
+      {personName(id) ?? 'a person'}
+    </button>
+  );
+  return (
+    <p className="mt-2 mb-3">
+      Of the people who are {viewerName}: {amongInWords(element.kind, among)}. Look as {button(two.most)}, who
+      gets it, or as {button(two.least)}, who gets less.
+    </p>
+  );
+}
