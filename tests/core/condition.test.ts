@@ -137,6 +137,7 @@ describe('what is written', () => {
     ['record.status =', 15, /missing/, /record/],
     ['(record.status = "Out"', 22, /a \) is missing/, /Put a \)/],
     ['record.status = ‘Out’', 16, /no meaning/, /straight double quotes/],
+    ['record.item.title in any case contains "ewer"', 18, /stands at the end/, /… contains/],
     ['"a" = "b"', 0, /always the same/, /Put a field/],
     ['record.status = "Out" record.fee > 1', 22, /does not fit/, /and, or/],
   ])('%s is refused at its place', (text, from, message, mend) => {

@@ -244,6 +244,12 @@ class Parser {
     const not = this.isWord('not') && this.next(1).text === 'in' ? this.takeWord('not') : false;
     if (this.isWord('in') && this.next(1).text === 'unit' && this.takeWord('in')) return this.inUnit(left);
     if (this.takeWord('between')) return this.between(left);
+    if (this.isWord('in') && this.next(1).text.toLowerCase() === 'any')
+      throw this.fault(
+        this.peek(),
+        '“in any case” stands at the end of a comparison.',
+        'Write it behind what is compared with: … contains "…" in any case.',
+      );
     if (this.takeWord('in')) {
       const within = this.oneOf(left);
       return not ? { not: within } : within;

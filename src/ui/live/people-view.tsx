@@ -179,7 +179,7 @@ function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {
       <h3 className="mb-1 font-medium">Roles</h3>
       <ul className="mb-2 grid gap-1">
         {person.assignments.map((one, n) => (
-          <li key={n} className="flex items-center gap-3">
+          <li key={n} className="flex items-baseline gap-3">
             <span className="grow">
               {one.name}
               {periodOf(one, host.day)}
@@ -187,7 +187,7 @@ function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {
             {one.mine ? (
               <button
                 type="button"
-                className="link"
+                className="link shrink-0"
                 aria-label={`Take ${one.name} away`}
                 onClick={() => void take(one)}
               >

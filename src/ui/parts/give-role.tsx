@@ -45,7 +45,7 @@ export function RoleFields({ roles, optional = false, wide = false }: FieldsProp
   const [id, setId] = useState(optional ? '' : (roles[0]?.id ?? ''));
   const role = roles.find((one) => one.id === id);
   return (
-    <div className={`grid gap-2 ${wide ? 'grid-cols-[1.4fr_1fr_8.5rem_8.5rem]' : 'grid-cols-2'}`}>
+    <div className={`grid gap-2 ${wide ? 'grid-cols-[1.2fr_1fr_9rem_9rem]' : 'grid-cols-2'}`}>
       <label>
         <span className="block text-quiet">Role</span>
         <select

@@ -241,12 +241,12 @@ function Assignments({
       <h3 className="mb-1 font-semibold">Roles given</h3>
       <ul>
         {given.map((one, n) => (
-          <li key={n} className="flex items-center gap-3 border-b border-sheet py-1">
+          <li key={n} className="flex items-baseline gap-3 py-1">
             <span className="grow">{assignmentInWords(definition, one)}</span>
             {mayChange && (
               <button
                 type="button"
-                className="link"
+                className="link shrink-0"
                 aria-label={`Take ${assignmentInWords(definition, one)} away`}
                 onClick={() => onChange({ take: [one] })}
               >
