@@ -21,7 +21,7 @@ import type { Definition } from '@/core/model/definition';
 import type { Line, What, Who } from '@/core/model/gate';
 import type { Values } from '@/core/model/value';
 import { LARKFIELD } from '@/demo/definition';
-import { Draw, drawCircumstances, drawDefinition, drawSomebody, PEOPLE } from './arbitrary';
+import { Draw, drawCircumstances, drawDefinition, drawSomebody, drawViewer, PEOPLE } from './arbitrary';
 
 const AT = { moment: Date.UTC(2026, 10, 25, 12) };
 const line = (who: Who, what: What, when?: Condition): Line => ({
@@ -135,6 +135,28 @@ describe('a kind of viewer', () => {
     expect(with_({ sv_stock: true })).toEqual({ least: 2, most: 2 });
     expect(with_({ sv_stock: false })).toEqual({ least: 0, most: 0 });
     expect(with_({})).toEqual({ least: 0, most: 2 });
+  });
+});
+
+describe('whatever the time, and whatever the session holds', () => {
+  it('has a least and a most, and everything that anybody ever gets lies between them', () => {
+    let between = 0;
+    fc.assert(
+      fc.property(fc.gen(), (value) => {
+        const draw = new Draw(value);
+        const any = compile(drawDefinition(draw));
+        const [viewer, at] = [drawViewer(draw), drawCircumstances(draw)];
+        const now = any.access(viewer, at);
+        const ever = any.access(viewer, { moment: at.moment, whenever: true });
+        for (const element of any.tree.elements) {
+          const [is, range] = [now.answer(element), ever.answer(element)];
+          expect(range.least).toBeLessThanOrEqual(is.least);
+          expect(range.most).toBeGreaterThanOrEqual(is.most);
+          if (range.most - range.least > is.most - is.least) between++;
+        }
+      }),
+    );
+    expect(between).toBeGreaterThan(100);
   });
 });
 

@@ -9,7 +9,7 @@ import { removeNamed, removePrivilege } from '@/core/edit/make';
 import { wideningOf } from '@/core/edit/widening';
 import { wideningInWords } from '@/core/edit/words';
 import type { Definition } from '@/core/model/definition';
-import { Draw, drawDefinition, drawRecord, drawViewer } from './arbitrary';
+import { Draw, drawCircumstances, drawDefinition, drawRecord, drawViewer } from './arbitrary';
 
 /** A random edit that deletes something, with all that names it. */
 function drawDeletion(draw: Draw, definition: Definition): Edit | undefined {
@@ -46,7 +46,7 @@ describe('deleting anything', () => {
         const found = wideningOf(before, made.value, people);
         const named = new Set(found?.who);
         if (found) expect(wideningInWords(before, found, people)).toMatch(/would get more of: /);
-        const at = { moment: Date.now() };
+        const at = { ...drawCircumstances(draw), moment: Date.now() };
         const [was, is] = [compile(before), compile(made.value)];
         const everybody = [
           ['signed-out', SIGNED_OUT] as const,

@@ -207,6 +207,43 @@ describe('a draft', () => {
     expect((await review(ID)).changes).toEqual([]);
   });
 
+  it('is reviewed for any time and any session, and says where neither tells the two apart', async () => {
+    const curator = await person(ID, 'cur@x.example', [{ role: 'curator' }]);
+    const who: Line['who'] = { kind: 'person', person: curator };
+    const at = (day: string): Line => ({
+      id: 'weekly',
+      who,
+      what: 'edit',
+      when: { oneOf: { clock: 'weekday' }, values: [day] },
+    });
+    const stock: Line = {
+      id: 'stock',
+      who,
+      what: 'edit',
+      when: { compare: '=', left: { session: 'sv_stock' }, right: { value: true } },
+    };
+    const today = new Date().toLocaleDateString('en', { weekday: 'long', timeZone: LARKFIELD.timeZone });
+    const days = ['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'];
+    const [one, other] = days.filter((day) => day !== today.toLowerCase()) as [string, string];
+    await change(ID, ada, 0, { edit: add(at(one)) });
+    await release(ID, ada, 1);
+    await change(ID, ada, 1, { edit: add(stock) });
+    const [told] = (await review(ID)).changes;
+    // Curators see it in any case; when it can be changed is not now.
+    expect(told).toMatchObject({ about: 'Stores', asksWhen: true });
+    await release(ID, ada, 2);
+    await change(ID, ada, 2, { edit: { do: 'removeLine', gate: 's_stores', line: stock, at: 0 } });
+    await change(ID, ada, 3, { edit: { do: 'removeLine', gate: 's_stores', line: at(one), at: 0 } });
+    const gone = await review(ID);
+    expect(gone.changes[0]?.effect?.moved).toMatchObject([
+      { before: { least: 1, most: 2 }, after: { least: 1, most: 1 }, names: ['cur@x.example'] },
+    ]);
+    expect(gone.losing).toBe(1);
+    await change(ID, ada, 4, { edit: add(at(other)) });
+    await change(ID, ada, 5, { edit: add(stock) });
+    expect((await review(ID)).changes[0]).toMatchObject({ effect: undefined, following: [], asksWhen: true });
+  });
+
   it('is released at the revision that was reviewed, and then never changes', async () => {
     await change(ID, ada, 0, { edit: add(block) });
     const found = await review(ID);

@@ -165,7 +165,7 @@ export class ViewerAccess extends Access {
 
   override get most(): Access {
     const { compiled, viewer, circumstances, unknown } = this;
-    if (unknown === 'for' || !compiled.dividesKind(viewer)) return this;
+    if (unknown === 'for' || !compiled.asksUnknown(viewer, circumstances)) return this;
     return (this.mostMade ??= compiled.access(viewer, circumstances, 'for'));
   }
 

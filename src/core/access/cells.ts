@@ -70,7 +70,7 @@ export function matrixOf(compiled: Compiled, viewers: readonly Viewer[], at: Cir
     if (as !== undefined) return void same.push([n, as]);
     rows.set(key, n);
     add(n, viewer, 'against');
-    if (compiled.dividesKind(viewer)) add(n, viewer, 'for');
+    if (compiled.asksUnknown(viewer, at)) add(n, viewer, 'for');
   });
   decide();
   for (const [row, as] of same) matrix.copyWithin(row * width, as * width, (as + 1) * width);

@@ -99,14 +99,16 @@ export class Compiled {
     return new ViewerAccess(this, viewer, circumstances, 'against');
   }
 
-  /** Does it differ among the people of this kind of viewer what they get, as far as lines ask who one is? */
-  dividesKind(viewer: Viewer): boolean {
-    return isKind(viewer) && (this.reads.user.length > 0 || this.reads.session.length > 0);
+  /** Do lines ask for something that is not known yet of this viewer, so that least and most may differ? */
+  asksUnknown(viewer: Viewer, { whenever }: Circumstances): boolean {
+    const { user, session, clock } = this.reads;
+    if (whenever && session.length + clock.length > 0) return true;
+    return isKind(viewer) && user.length + session.length > 0;
   }
 
   /** What tells viewers apart in this definition, at this moment. Who is not named in any line is nobody in particular. */
-  keyOf(viewer: Viewer, { taken, ...circumstances }: Circumstances): string {
-    const key = this.plainKeyOf(viewer, circumstances);
+  keyOf(viewer: Viewer, { taken, whenever, ...circumstances }: Circumstances): string {
+    const key = `${whenever ? 'whenever ' : ''}${this.plainKeyOf(viewer, circumstances)}`;
     return taken && Object.keys(taken).length > 0 ? `${key} taken:${JSON.stringify(taken)}` : key;
   }
 

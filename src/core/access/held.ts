@@ -1,4 +1,4 @@
-import { bind, constant, type Answering, type Facts, type Unknown } from '../condition/bind';
+import { bind, constant, type Answering, type Facts, type Unasked, type Unknown } from '../condition/bind';
 import type { HeldWhere } from '../condition/condition';
 import { readClock } from '../condition/clock';
 import { all, any, type Formula } from '../condition/formula';
@@ -23,7 +23,7 @@ export class Held {
   readonly assigned = new Map<Id, Where>();
   readonly privileges = new Map<Id, Where>();
 
-  /** `unknown`: of a kind of viewer, how what is not known yet speaks. */
+  /** `unknown`: how what is not known yet speaks. */
   constructor(
     readonly definition: Definition,
     readonly viewer: Viewer,
@@ -31,12 +31,12 @@ export class Held {
     unknown: Unknown = 'against',
   ) {
     const signedIn = viewer.kind === 'signed-in';
-    const kind = isKind(viewer);
     this.facts = {
       definition,
       signedIn,
       user: signedIn ? (viewer.attributes ?? {}) : undefined,
-      ...(kind && { unknown }),
+      notKnown: notKnown(viewer, circumstances),
+      unknown,
       session: signedIn ? (circumstances.session ?? {}) : undefined,
       groups: signedIn ? viewer.groups : undefined,
       clock: readClock(circumstances.moment, definition.timeZone),
@@ -80,7 +80,7 @@ export class Held {
       case 'unit': {
         if (!signedIn) return constant(false);
         const home = this.facts.user?.['home_unit'];
-        if (this.facts.unknown) return () => this.facts.unknown === 'for';
+        if (this.facts.notKnown.includes('user')) return () => this.facts.unknown === 'for';
         return constant(typeof home === 'string' ? unitAndBelow(definition, who.unit)?.has(home) : undefined);
       }
     }
@@ -133,6 +133,13 @@ export class Held {
     put(this.assigned, role, where);
     for (const one of withIncluded(this.definition, [role])) put(this.roles, one, where);
   }
+}
+
+function notKnown(viewer: Viewer, { whenever }: Circumstances): Unasked[] {
+  return [
+    ...(isKind(viewer) ? (['user', 'session'] as const) : []),
+    ...(whenever ? (['session', 'clock'] as const) : []),
+  ];
 }
 
 function put(map: Map<Id, Where>, id: Id, where: Where): void {

@@ -53,6 +53,17 @@ export function readsOf(definition: Definition): Reads {
   return { user: [...user].sort(), session: [...session].sort(), clock: [...clock].sort(), steps };
 }
 
+/** Does the condition, or one that it names, ask for the time or for what a session holds? */
+export function asksWhen(definition: Definition, condition: Condition, within: readonly Id[] = []): boolean {
+  return allWithin(condition).some((one) => {
+    if (operandsOf(one).some((operand) => 'clock' in operand || 'session' in operand)) return true;
+    const id = 'inGroup' in one ? one.inGroup : 'meets' in one ? one.meets : undefined;
+    if (id === undefined || within.includes(id)) return false;
+    const named = [...definition.groups, ...definition.conditions].find((each) => each.id === id);
+    return named !== undefined && asksWhen(definition, named.condition, [...within, id]);
+  });
+}
+
 const asked = new WeakMap<Definition, ReadonlySet<Id>>();
 
 /**

@@ -70,6 +70,11 @@ export interface Circumstances {
   readonly unlocked?: readonly Unlocked[];
   /** While a builder looks: conditions of lines that are taken as true or as false, by the line's id. */
   readonly taken?: Readonly<Record<Id, boolean>>;
+  /**
+   * Not this moment and session, but any: what asks for a session value or for the time has a least and a most, as
+   * what asks who one is has for a kind of viewer.
+   */
+  readonly whenever?: boolean;
 }
 
 /** This moment, with nothing set in the session. */

@@ -18,8 +18,11 @@ const CONSTANTS = new Map<Truth, Answering>(
 /** An answer that does not depend on the record. */
 export const constant = (truth: Truth): Answering => CONSTANTS.get(truth) as Answering;
 
-/** How what is not known yet of a kind of viewer speaks. */
+/** How what is not known yet speaks. */
 export type Unknown = 'against' | 'for';
+
+/** What may be not known yet: who one is (of a kind of viewer), what the session holds, what time it is. */
+export type Unasked = 'user' | 'session' | 'clock';
 
 /** What is known when a condition is asked: the viewer, their session, the moment. */
 export interface Facts {
@@ -29,11 +32,13 @@ export interface Facts {
   readonly user: Values | undefined;
   /** The values of the viewer's session; undefined where there is none. */
   readonly session: Values | undefined;
+  /** What is not known yet, where no value is there. */
+  readonly notKnown: readonly Unasked[];
   /**
-   * For a kind of viewer, of whom attributes and session are not known yet: whether what asks for one is taken as
-   * if nobody had what it takes, or as if somebody did. Decided both ways, the two are least and most.
+   * Whether what asks for something that is not known yet is taken as if nobody had what it takes, or as if
+   * somebody did. Decided both ways, the two are least and most.
    */
-  readonly unknown?: Unknown | undefined;
+  readonly unknown: Unknown;
   readonly clock: Clock;
   readonly hasRole: (role: Id, exactly: boolean, held?: HeldWhere) => Answering;
   readonly hasPrivilege: (privilege: Id, held?: HeldWhere) => Answering;
@@ -192,18 +197,20 @@ class Binding {
   /** The value of an operand that is no field; its value is null where it is empty, undefined in doubt. */
   private known(operand: Operand): Known | undefined {
     if ('value' in operand) return { value: operand.value };
-    if ('user' in operand) return this.held(this.facts.user, operand.user);
-    if ('session' in operand) return this.held(this.facts.session, operand.session);
+    if ('user' in operand) return this.held('user', operand.user);
+    if ('session' in operand) return this.held('session', operand.session);
     if ('clock' in operand) {
+      if (this.facts.notKnown.includes('clock')) return { unknown: true };
       const reading = this.facts.clock[operand.clock];
       return { value: operand.clock === 'today' ? addDays(reading, operand.plus ?? 0) : reading };
     }
     return undefined;
   }
 
-  private held(values: Values | undefined, id: Id): Known {
+  private held(of: 'user' | 'session', id: Id): Known {
+    const values = this.facts[of];
     const value = values?.[id];
-    if (value === undefined && values && this.facts.unknown) return { unknown: true };
+    if (value === undefined && values && this.facts.notKnown.includes(of)) return { unknown: true };
     return { value: values && (value ?? null) };
   }
 

@@ -79,9 +79,10 @@ function valueOf(
   if ('value' in one) return undefined;
   const type: Type = typeOf(scope, one) ?? { kind: 'text' };
   const name = operand(scope, one);
-  if (facts.unknown && 'user' in one && facts.user?.[one.user] === undefined)
+  const { notKnown } = facts;
+  if (notKnown.includes('user') && 'user' in one && facts.user?.[one.user] === undefined)
     return { name, value: NOT_KNOWN_YET };
-  if (facts.unknown && 'session' in one && facts.session?.[one.session] === undefined)
+  if (notKnown.includes('session') && 'session' in one && facts.session?.[one.session] === undefined)
     return { name, value: NOT_KNOWN_YET };
   const value = readOf(facts, scope, one, record);
   return {

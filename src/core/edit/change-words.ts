@@ -291,6 +291,11 @@ class Values {
     const label = words[key] ?? `Its ${key}`;
     const said = (value: unknown): string => (value === undefined ? 'nothing' : this.text(value, entity));
     const [is, was] = [said(after), said(before)];
+    const within = partsThatDiffer(before, after);
+    if (within && is !== was)
+      return `${label}: ${within
+        .map((one) => `${this.names.get(one.key) ?? one.key} ${said(one.after)}, before ${said(one.before)}`)
+        .join('; ')}.`;
     return is === was
       ? `${label}: another one that is called the same, ${is}.`
       : `${label}: ${is}, before ${was}.`;
@@ -314,6 +319,23 @@ class Values {
       .join(', ');
   }
 }
+
+/** Of two values of the same make: in which of their keys they differ. Undefined where they are told whole. */
+function partsThatDiffer(before: unknown, after: unknown): KeyChange[] | undefined {
+  if (
+    !isRecord(before) ||
+    !isRecord(after) ||
+    before['kind'] !== after['kind'] ||
+    before['do'] !== after['do']
+  )
+    return undefined;
+  return [...new Set([...Object.keys(before), ...Object.keys(after)])]
+    .map((key) => ({ key, before: before[key], after: after[key] }))
+    .filter((one) => !sameJson(one.before, one.after));
+}
+
+const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value) && !isCondition(value);
 
 const CONDITION_KEYS = ['all', 'any', 'not', 'compare', 'between', 'empty', 'oneOf', 'inUnit', 'hasRole'];
 const OTHER_CONDITION_KEYS = ['hasPrivilege', 'inGroup', 'meets', 'call'];

@@ -62,6 +62,8 @@ export interface Review {
     readonly about: string;
     readonly done: readonly string[];
     readonly effect: Effect | undefined;
+    /** It asks for the time or for what a session holds: what it does then may be told by `done` alone. */
+    readonly asksWhen: boolean;
     /** Elsewhere. */
     readonly following: readonly Following[];
   }[];

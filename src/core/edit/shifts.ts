@@ -26,8 +26,9 @@ export interface Shift<Key> {
 const NOTHING: Answer = { least: 0, most: 0 };
 
 /**
- * Whose access to which elements differs between two definitions. What is in only one of them gives
- * nothing in the other. A group whose answers are the same gets other records than before.
+ * Whose access to which elements differs between two definitions: in these circumstances or, where nothing differs
+ * in them, at another time and with another session. What is in only one of the two gives nothing in the other. A
+ * group whose answers are the same gets other records than before.
  */
 export function compareReach<Key>(
   before: Definition,
@@ -43,9 +44,9 @@ export function compareReach<Key>(
     const [was, is] = [old.tree.get(id), now.tree.get(id)];
     const groups = new Map<string, { before: Answer; after: Answer; who: Key[] }>();
     for (const person of people) {
-      const then = was ? person.old.answer(was) : NOTHING;
-      const next = is ? person.now.answer(is) : NOTHING;
-      if (sameAnswer(then, next) && (!was || !is || sameRules(person.old, was, person.now, is))) continue;
+      const differs = person.access.map((one) => differenceOf(one, was, is)).find((one) => one);
+      if (!differs) continue;
+      const [then, next] = differs;
       const key = `${then.least}${then.most}${next.least}${next.most}`;
       const group = groups.get(key);
       if (group) group.who.push(...person.keys);
@@ -56,8 +57,23 @@ export function compareReach<Key>(
   return shifts;
 }
 
+/** What somebody gets of an element before and after, where that is not the same. */
+function differenceOf(
+  [old, now]: Sides,
+  was: Element | undefined,
+  is: Element | undefined,
+): [Answer, Answer] | undefined {
+  const then = was ? old.answer(was) : NOTHING;
+  const next = is ? now.answer(is) : NOTHING;
+  const same = sameAnswer(then, next) && (!was || !is || sameRules(old, was, now, is));
+  return same ? undefined : [then, next];
+}
+
 const sameRules = (old: Access, was: Element, now: Access, is: Element): boolean =>
   sameJson(old.rule(was), now.rule(is)) && sameJson(old.most.rule(was), now.most.rule(is));
+
+/** Access by the older and by the newer definition. */
+type Sides = readonly [Access, Access];
 
 /** Those who are alike before and after are decided once. */
 function alike<Key>(
@@ -65,13 +81,16 @@ function alike<Key>(
   before: Compiled,
   after: Compiled,
   at: Circumstances,
-): { readonly old: Access; readonly now: Access; readonly keys: Key[] }[] {
-  const found = new Map<string, { old: Access; now: Access; keys: Key[] }>();
+): { readonly access: readonly Sides[]; readonly keys: Key[] }[] {
+  const whenever = { moment: at.moment, whenever: true };
+  const found = new Map<string, { access: readonly Sides[]; keys: Key[] }>();
   for (const { key, viewer } of everybody) {
     const what = JSON.stringify([before.keyOf(viewer, at), after.keyOf(viewer, at)]);
     const known = found.get(what);
+    const sides = (when: Circumstances): Sides => [before.access(viewer, when), after.access(viewer, when)];
+    const varies = [before, after].some((one) => one.asksUnknown(viewer, whenever));
     if (known) known.keys.push(key);
-    else found.set(what, { old: before.access(viewer, at), now: after.access(viewer, at), keys: [key] });
+    else found.set(what, { access: varies ? [sides(at), sides(whenever)] : [sides(at)], keys: [key] });
   }
   return [...found.values()];
 }

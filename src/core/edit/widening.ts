@@ -46,7 +46,7 @@ export function deletesSomething(before: Definition, after: Definition): boolean
 
 /**
  * Who gets more after something was deleted: lines that took something away may have gone with what they named.
- * Counted are real people and everybody of each kind, at this moment; getting other records than before counts
+ * Counted are real people and everybody of each kind, now and at any other time; getting other records than before counts
  * too, since some of them may be more. Undefined where nothing is deleted, or nobody gets more.
  */
 export function wideningOf(

@@ -35,7 +35,9 @@ export async function otherRecords(
     const gained: string[] = [];
     const lost: string[] = [];
     for (const record of records) {
-      const [a, b] = [then.level(was, record), next.level(is, record)];
+      const [a, b] = [then.answerOn(was, record), next.answerOn(is, record)].map(
+        ({ least, most }) => least + most,
+      ) as [number, number];
       const name = String(record.values[entity.labelField] ?? '');
       if (b > a) gained.push(name);
       if (b < a) lost.push(name);

@@ -1,7 +1,9 @@
 import { compile } from '@/core/access/compile';
 import type { Held } from '@/core/access/held';
 import type { Answer } from '@/core/access/level';
+import { asksWhen } from '@/core/access/reads';
 import { rightNow, SIGNED_OUT, viewerOfPerson, type Circumstances, type Person } from '@/core/access/viewer';
+import type { Condition } from '@/core/condition/condition';
 import { causesOf } from '@/core/edit/causes';
 import { changeInWords } from '@/core/edit/change-words';
 import { difference, type Change } from '@/core/edit/difference';
@@ -63,6 +65,7 @@ export async function review(applicationId: string): Promise<Review> {
         about,
         done,
         effect: shift && (await effects.withRecords(shift)),
+        asksWhen: conditionsIn(change).some((one) => [before, after].some((side) => asksWhen(side, one))),
         following: id === undefined ? [] : grouped(following.get(id) ?? []),
       });
     }
@@ -95,6 +98,17 @@ export async function review(applicationId: string): Promise<Review> {
 /** What a difference is of: several of one thing are told together, those of two that are called the same are not. */
 const thingOf = (change: Change): string =>
   'element' in change ? change.element : 'id' in change ? `${change.list} ${change.id}` : change.kind;
+
+/** The conditions that a change speaks of: of lines and their groups, and of a group or a named condition. */
+function conditionsIn(change: Change): Condition[] {
+  if (change.kind === 'gate')
+    return [...(change.before ?? []), ...(change.after ?? [])].flatMap(({ who, when }) => [
+      ...(when ? [when] : []),
+      ...(who.kind === 'group' ? [{ inGroup: who.group }] : []),
+    ]);
+  if (change.kind !== 'named') return [];
+  return [change.before, change.after].flatMap((side) => (side && 'condition' in side ? side.condition : []));
+}
 
 const SIGNED_OUT_KEY = 'Signed out';
 

@@ -117,7 +117,10 @@ function Body({ slug, mayChange, review }: Props) {
           {change.effect && <Moves effect={change.effect} />}
           <Follows following={change.following} heading="By this also, elsewhere" />
           {!change.effect && change.following.length === 0 && (
-            <p className="mt-1 text-quiet">Nobody gains or loses by it here.</p>
+            <p className="mt-1 text-quiet">
+              No screen, field or button opens or closes by it
+              {change.asksWhen ? ' now; it asks for the time, or for a value of a session.' : '.'}
+            </p>
           )}
         </section>
       ))}
@@ -130,15 +133,20 @@ function Body({ slug, mayChange, review }: Props) {
   );
 }
 
-function summary({ gaining, losing, others }: Review): string {
+function summary({ gaining, losing, others, power }: Review): string {
   const said = [
-    `${people(gaining)} ${gaining > 1 ? 'gain' : 'gains'} something`,
-    `${people(losing).toLowerCase()} ${losing > 1 ? 'lose' : 'loses'} something`,
+    ...(gaining + losing === 0
+      ? ['Nobody gains or loses a screen, field or button']
+      : [
+          `${people(gaining)} ${gaining > 1 ? 'gain' : 'gains'} something`,
+          `${people(losing).toLowerCase()} ${losing > 1 ? 'lose' : 'loses'} something`,
+        ]),
     ...(others > 0
       ? [`${people(others).toLowerCase()} only ${others > 1 ? 'get' : 'gets'} other records`]
       : []),
   ];
-  return `${said.join(', ')}.`;
+  const places = power.length === 1 ? 'one place' : `${power.length} places`;
+  return `${said.join(', ')}.${power.length > 0 ? ` It gives power in ${places}.` : ''}`;
 }
 
 /** Releasing asks once: what it does cannot be taken back, only followed by another release. */
@@ -173,11 +181,7 @@ function ReleaseWindow({
           onRelease(note);
         }}
       >
-        <p>
-          It is in force at once, also for everybody who is signed in. {summary(review)}
-          {review.power.length > 0 &&
-            ` It gives power in ${review.power.length === 1 ? 'one place' : `${review.power.length} places`}.`}
-        </p>
+        <p>It is in force at once, also for everybody who is signed in. {summary(review)}</p>
         <label className="mt-3 block">
           What it is for
           <textarea
