@@ -1,13 +1,7 @@
 import { compile } from '@/core/access/compile';
 import { allAlike, Numbers, type Among } from '@/core/access/numbers';
-import {
-  SIGNED_IN,
-  SIGNED_OUT,
-  viewerOfGroup,
-  viewerOfRole,
-  type Circumstances,
-  type Viewer,
-} from '@/core/access/viewer';
+import type { Circumstances } from '@/core/access/viewer';
+import { kindsOf } from '@/core/access/viewer-key';
 import type { ElementKind } from '@/core/model/tree';
 import type { World } from './world';
 import { levelName } from './decide';
@@ -32,23 +26,20 @@ export interface Reach {
 export function reach(world: World, people: readonly string[], moment: number, withNumbers = false): Reach {
   const { definition } = world;
   const compiled = compile(definition);
-  const viewers: readonly (readonly [string, Viewer])[] = [
-    ['signed-out', SIGNED_OUT],
-    ['signed-in', SIGNED_IN],
-    ...definition.roles.map((role) => [`role:${role.id}`, viewerOfRole(role.id)] as const),
-    ...definition.groups.map((group) => [`group:${group.id}`, viewerOfGroup(group.id)] as const),
+  const viewers = [
+    ...kindsOf(definition),
     ...people.flatMap((key) => {
       const viewer = world.viewer(key);
-      return viewer ? [[key, viewer] as const] : [];
+      return viewer ? [{ key, viewer }] : [];
     }),
   ];
-  const accesses = viewers.map(([key, viewer]) => {
+  const accesses = viewers.map(({ key, viewer }) => {
     const circumstances: Circumstances = { moment, session: world.session(key) };
     return compiled.access(viewer, circumstances);
   });
   const numbers = withNumbers ? new Numbers(compiled, world.people, { moment }) : undefined;
   return {
-    viewers: viewers.map(([key]) => key),
+    viewers: viewers.map(({ key }) => key),
     rows: compiled.tree.elements.map((element) => ({
       element: element.id,
       kind: element.kind,
@@ -60,7 +51,7 @@ export function reach(world: World, people: readonly string[], moment: number, w
       ...(numbers && {
         people: accesses.map((access, n) => {
           const { least, most } = access.answer(element);
-          const among = least < most ? numbers.among(viewers[n]?.[0] ?? '', element) : undefined;
+          const among = least < most ? numbers.among(viewers[n]?.key ?? '', element) : undefined;
           return among && !allAlike(among) ? among : null;
         }),
       }),

@@ -1,15 +1,7 @@
 import * as yup from 'yup';
 import type { KnownRecord } from '@/core/access/resolve';
-import {
-  SIGNED_IN,
-  SIGNED_OUT,
-  viewerOfPerson,
-  viewerOfGroup,
-  viewerOfRole,
-  type Assignment,
-  type Person,
-  type Viewer,
-} from '@/core/access/viewer';
+import { viewerOfPerson, type Assignment, type Person, type Viewer } from '@/core/access/viewer';
+import { idInKey, kindsOf, readViewerKey } from '@/core/access/viewer-key';
 import { attributesOf } from '@/core/condition/type';
 import type { Definition, Unit } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
@@ -180,8 +172,9 @@ function* unknownIn(definition: Definition, given: Given): Generator<Problem> {
         );
   }
   for (const [n, { viewer, values: held }] of (given.session ?? []).entries()) {
+    const read = readViewerKey(viewer);
     const known =
-      viewer === 'signed-in' || people.has(viewer.replace(/^person:/, '')) || viewer.startsWith('role:');
+      read?.kind === 'signed-in' || read?.kind === 'role' || (read?.kind === 'person' && people.has(read.id));
     if (!known)
       yield wrong(`session[${n}].viewer`, `There is no viewer ${viewer}.`, 'Name person:ID or role:ID.');
     for (const id of Object.keys(held))
@@ -218,17 +211,10 @@ class GivenWorld implements World {
     return [...this.peopleById.values()];
   }
 
-  /** `signed-out`, `signed-in`, `person:ID`, `role:ID` or `group:ID`. */
+  /** By its key; undefined for one that is not there. */
   viewer(key: string): Viewer | undefined {
-    if (key === 'signed-out') return SIGNED_OUT;
-    if (key === 'signed-in') return SIGNED_IN;
-    const [kind, id = ''] = key.split(/:(.*)/s);
-    if (kind === 'role')
-      return this.definition.roles.some((one) => one.id === id) ? viewerOfRole(id) : undefined;
-    if (kind === 'group')
-      return this.definition.groups.some((one) => one.id === id) ? viewerOfGroup(id) : undefined;
-    const person = kind === 'person' ? this.peopleById.get(id) : undefined;
-    return person && viewerOfPerson(person);
+    const person = this.peopleById.get(idInKey('person', key) ?? '');
+    return person ? viewerOfPerson(person) : kindsOf(this.definition).find((one) => one.key === key)?.viewer;
   }
 
   session(key: string): Values {

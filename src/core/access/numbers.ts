@@ -4,6 +4,7 @@ import type { Access } from './access';
 import type { Compiled } from './compile';
 import { EDIT, NONE, SEE, seenOf } from './level';
 import { counts, viewerOfPerson, type Circumstances, type Person } from './viewer';
+import { readViewerKey } from './viewer-key';
 
 /** How many of the people of a kind get an element at all to edit, and how many to see only. */
 export interface Among {
@@ -38,7 +39,7 @@ export class Numbers {
     this.people = people.filter(({ active }) => active);
   }
 
-  /** The people of a kind of viewer: `signed-in`, `role:ID` or `group:ID`. Nobody, for any other key. */
+  /** The people of a kind of viewer, by its key. Nobody, for any other key. */
   peopleOf(key: string): readonly Person[] {
     let found = this.known.get(key);
     if (!found) this.known.set(key, (found = this.find(key)));
@@ -75,13 +76,13 @@ export class Numbers {
   }
 
   private find(key: string): readonly Person[] {
-    if (key === 'signed-in') return this.people;
-    const [kind, id = ''] = key.split(/:(.*)/s);
-    if (kind === 'role') return (this.givenTo ??= this.byRole()).get(id) ?? [];
-    if (kind !== 'group') return [];
+    const read = readViewerKey(key);
+    if (read?.kind === 'signed-in') return this.people;
+    if (read?.kind === 'role') return (this.givenTo ??= this.byRole()).get(read.id) ?? [];
+    if (read?.kind !== 'group') return [];
     // Those who are alike in what lines ask may differ in what only this group asks.
     const isIn = (one: Person): boolean =>
-      this.compiled.access(viewerOfPerson(one), this.at).held.isSpokenOf({ kind: 'group', group: id })(
+      this.compiled.access(viewerOfPerson(one), this.at).held.isSpokenOf({ kind: 'group', group: read.id })(
         'be true',
       ) === true;
     return this.people.filter(isIn);

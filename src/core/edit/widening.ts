@@ -1,22 +1,15 @@
-import {
-  rightNow,
-  SIGNED_IN,
-  SIGNED_OUT,
-  viewerOfGroup,
-  viewerOfPerson,
-  viewerOfRole,
-  type Person,
-} from '../access/viewer';
+import { rightNow, type Person } from '../access/viewer';
+import { keyedPerson, kindsOf } from '../access/viewer-key';
 import type { Definition } from '../model/definition';
 import type { Id } from '../model/id';
 import { privilegesOf } from '../model/privileges';
 import { treeOf } from '../model/tree';
 import { unitsOf } from '../model/units';
-import { compareReach, type Affected } from './shifts';
+import { compareReach } from './shifts';
 
 /** Who would get more since something is deleted, and of what. */
 export interface Widening {
-  /** By a key of each: `signed-out`, `signed-in`, `role:ID`, `group:ID`, `person:ID`. */
+  /** By the key of each. */
   readonly who: readonly string[];
   readonly elements: readonly Id[];
 }
@@ -55,20 +48,14 @@ export function wideningOf(
   people: readonly Person[],
 ): Widening | undefined {
   if (!deletesSomething(before, after)) return undefined;
-  const roles = before.roles.filter(({ id }) => after.roles.some((one) => one.id === id));
-  const groups = before.groups.filter(({ id }) => after.groups.some((one) => one.id === id));
-  const everybody: Affected<string>[] = [
-    { key: 'signed-out', viewer: SIGNED_OUT },
-    { key: 'signed-in', viewer: SIGNED_IN },
-    ...roles.map(({ id }) => ({ key: `role:${id}`, viewer: viewerOfRole(id) })),
-    ...groups.map(({ id }) => ({ key: `group:${id}`, viewer: viewerOfGroup(id) })),
-    ...people
-      .filter(({ active }) => active)
-      .map((one) => ({ key: `person:${one.id}`, viewer: viewerOfPerson(one) })),
+  const still = new Set(kindsOf(after).map(({ key }) => key));
+  const affected = [
+    ...kindsOf(before).filter(({ key }) => still.has(key)),
+    ...people.filter(({ active }) => active).map(keyedPerson),
   ];
   const who = new Set<string>();
   const elements: Id[] = [];
-  for (const { element, groups: moved } of compareReach(before, after, everybody, rightNow())) {
+  for (const { element, groups: moved } of compareReach(before, after, affected, rightNow())) {
     const more = moved.filter(
       ({ before: was, after: is }) =>
         is.most > was.most || is.least > was.least || (is.most === was.most && is.least === was.least),

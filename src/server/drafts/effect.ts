@@ -1,9 +1,10 @@
 import { sameAnswer, type Answer } from '@/core/access/level';
-import { rightNow, SIGNED_OUT, viewerOfPerson } from '@/core/access/viewer';
+import { rightNow } from '@/core/access/viewer';
+import { everybody, SIGNED_OUT_KEY, viewerKey } from '@/core/access/viewer-key';
 import { applyEdit } from '@/core/edit/apply';
 import type { Edit } from '@/core/edit/edit';
 import type { EditEffect } from '@/core/edit/review';
-import { compareReach, type Affected } from '@/core/edit/shifts';
+import { compareReach } from '@/core/edit/shifts';
 import { fullName } from '@/core/edit/words';
 import type { Definition } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
@@ -31,15 +32,10 @@ export async function effectOf(
   except?: Id,
 ): Promise<EditEffect> {
   const people = await peopleOf(applicationId);
-  const everybody: Affected<Id | undefined>[] = [
-    { key: undefined, viewer: SIGNED_OUT },
-    ...people
-      .filter((one) => one.active && one.id !== except)
-      .map((one) => ({ key: one.id, viewer: viewerOfPerson(one) })),
-  ];
-  const shifts = compareReach(before, after, everybody, rightNow());
+  const affected = everybody(people.filter(({ id }) => id !== except));
+  const shifts = compareReach(before, after, affected, rightNow());
   const tree = treeOf(before);
-  const who = (moves: (was: Answer, is: Answer) => boolean): Set<Id | undefined> =>
+  const who = (moves: (was: Answer, is: Answer) => boolean): Set<string> =>
     new Set(
       shifts.flatMap(({ groups }) =>
         groups.filter((one) => moves(one.before, one.after)).flatMap((one) => one.who),
@@ -47,12 +43,12 @@ export async function effectOf(
     );
   const gaining = who((was, is) => is.most > was.most || is.least > was.least);
   const losing = who((was, is) => is.most < was.most || is.least < was.least);
-  const names = (ids: Set<Id | undefined>): string[] =>
-    people.filter(({ id }) => ids.has(id)).map(({ name }) => name);
+  const names = (keys: Set<string>): string[] =>
+    people.filter(({ id }) => keys.has(viewerKey('person', id))).map(({ name }) => name);
   return {
     gaining: names(gaining),
     losing: names(losing),
-    signedOut: { gains: gaining.has(undefined), loses: losing.has(undefined) },
+    signedOut: { gains: gaining.has(SIGNED_OUT_KEY), loses: losing.has(SIGNED_OUT_KEY) },
     elements: shifts.flatMap(({ element, groups }) => {
       if (groups.every((one) => sameAnswer(one.before, one.after))) return [];
       const found = tree.get(element);

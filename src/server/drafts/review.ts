@@ -2,14 +2,15 @@ import { compile } from '@/core/access/compile';
 import type { Held } from '@/core/access/held';
 import type { Answer } from '@/core/access/level';
 import { asksWhen } from '@/core/access/reads';
-import { rightNow, SIGNED_OUT, viewerOfPerson, type Circumstances, type Person } from '@/core/access/viewer';
+import { rightNow, viewerOfPerson, type Circumstances, type Person } from '@/core/access/viewer';
+import { everybody, viewerKey } from '@/core/access/viewer-key';
 import type { Condition } from '@/core/condition/condition';
 import { causesOf } from '@/core/edit/causes';
 import { changeInWords } from '@/core/edit/change-words';
 import { difference, type Change } from '@/core/edit/difference';
 import { powerOf, type Power } from '@/core/edit/power';
 import { directionOf, type Effect, type Following, type Review } from '@/core/edit/review';
-import { compareReach, type Affected, type Shift } from '@/core/edit/shifts';
+import { compareReach, type Shift } from '@/core/edit/shifts';
 import { fullName } from '@/core/edit/words';
 import type { Definition } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
@@ -31,13 +32,17 @@ export async function review(applicationId: string): Promise<Review> {
   const people = everyone.filter(({ active }) => active);
   const names = new Map(everyone.map(({ id, name }) => [id, name]));
   const at = rightNow();
-  const affected: Affected<string>[] = [
-    { key: SIGNED_OUT_KEY, viewer: SIGNED_OUT },
-    ...people.map((one) => ({ key: one.id, viewer: viewerOfPerson(one) })),
-  ];
+  const affected = everybody(people);
   const shifts = compareReach(before, after, affected, at);
   const bySelf = new Map(shifts.map((shift) => [shift.element, shift]));
-  const effects = new Effects(applicationId, before, after, people, names, at);
+  const effects = new Effects(
+    applicationId,
+    before,
+    after,
+    people,
+    new Map(affected.map(({ key, name }) => [key, name])),
+    at,
+  );
   const differing = difference(before, after);
   const elements = new Set(differing.flatMap((one) => ('element' in one ? [one.element] : [])));
   const causeOf = causesOf(before, after, elements);
@@ -110,8 +115,6 @@ function conditionsIn(change: Change): Condition[] {
   return [change.before, change.after].flatMap((side) => (side && 'condition' in side ? side.condition : []));
 }
 
-const SIGNED_OUT_KEY = 'Signed out';
-
 /** Shifts with names; how people's records differ is found out only where it is told. */
 class Effects {
   constructor(
@@ -119,7 +122,8 @@ class Effects {
     private readonly before: Definition,
     private readonly after: Definition,
     private readonly people: readonly Person[],
-    private readonly names: ReadonlyMap<Id, string>,
+    /** By the viewer's key. */
+    private readonly names: ReadonlyMap<string, string>,
     private readonly at: Circumstances,
   ) {}
 
@@ -144,7 +148,7 @@ class Effects {
         const { before, after, who } = shift.groups[n] as Shift<string>['groups'][number];
         const depends = before.least < before.most || after.least < after.most;
         if (!depends) return one;
-        const some = this.people.filter(({ id }) => who.includes(id)).slice(0, 5);
+        const some = this.people.filter(({ id }) => who.includes(viewerKey('person', id))).slice(0, 5);
         return {
           ...one,
           records: await otherRecords(

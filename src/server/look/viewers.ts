@@ -9,6 +9,7 @@ import {
   type MadeViewer,
   type Viewer,
 } from '@/core/access/viewer';
+import { readViewerKey } from '@/core/access/viewer-key';
 import type { Definition } from '@/core/model/definition';
 import { attributesOf, readConstant } from '@/core/condition/type';
 import { checkShape, exactly, listOf, optional } from '@/core/model/shape';
@@ -35,36 +36,34 @@ export const madeViewerSchema = exactly({
   groups: optional(listOf(yup.string().max(60).required(), 200)),
 }) as unknown as yup.Schema<MadeViewer>;
 
-/**
- * Reads a viewer from its key: `signed-out`, `signed-in`, `role:ID`, `group:ID`, `person:ID`, `kept:ID` (a
- * made-up one that was kept), or `made:` and the made-up one as JSON. A key that names nobody is as an
- * address that does not exist.
- */
+/** The viewer that a key names. A key that names nobody is as an address that does not exist. */
 export async function viewerByKey(
   applicationId: string,
   definition: Definition,
   key: string,
 ): Promise<Named> {
-  if (key === 'signed-out') return { viewer: SIGNED_OUT, name: 'Signed out' };
-  if (key === 'signed-in') return { viewer: SIGNED_IN, name: 'Signed in' };
-  const [kind, id = ''] = key.split(/:(.*)/s);
-  const nameIn = (list: readonly { readonly id: string; readonly name: string }[]): string =>
+  const read = readViewerKey(key);
+  const nameIn = (list: readonly { readonly id: string; readonly name: string }[], id: string): string =>
     list.find((one) => one.id === id)?.name ?? id;
-  switch (kind) {
+  switch (read?.kind) {
+    case 'signed-out':
+      return { viewer: SIGNED_OUT, name: 'Signed out' };
+    case 'signed-in':
+      return { viewer: SIGNED_IN, name: 'Signed in' };
     case 'role':
-      return { viewer: viewerOfRole(id), name: nameIn(definition.roles) };
+      return { viewer: viewerOfRole(read.id), name: nameIn(definition.roles, read.id) };
     case 'group':
-      return { viewer: viewerOfGroup(id), name: nameIn(definition.groups) };
+      return { viewer: viewerOfGroup(read.id), name: nameIn(definition.groups, read.id) };
     case 'person':
-      return personByKey(applicationId, id);
+      return personByKey(applicationId, read.id);
     case 'kept': {
-      const kept = (await keptViewers(applicationId)).find((one) => one.id === id);
+      const kept = (await keptViewers(applicationId)).find((one) => one.id === read.id);
       if (!kept) throw notThere();
       return { viewer: viewerOfMade(definition, kept.viewer), name: kept.name };
     }
     case 'made':
-      return { viewer: viewerOfMade(definition, readMade(id)), name: 'Made up' };
-    default:
+      return { viewer: viewerOfMade(definition, readMade(read.id)), name: 'Made up' };
+    case undefined:
       throw notThere();
   }
 }

@@ -1,15 +1,14 @@
 import { cellOf } from '@/core/access/cells';
 import { allAlike, Numbers } from '@/core/access/numbers';
 import { compile } from '@/core/access/compile';
+import { rightNow } from '@/core/access/viewer';
 import {
-  rightNow,
-  SIGNED_IN,
-  SIGNED_OUT,
-  viewerOfGroup,
-  viewerOfPerson,
-  viewerOfRole,
-  type Viewer,
-} from '@/core/access/viewer';
+  keyedGroups,
+  keyedPerson,
+  keyedRoles,
+  LOGIN_STATES,
+  type KeyedViewer,
+} from '@/core/access/viewer-key';
 import { amongInWords, answerInWords, kindInWords } from '@/core/edit/words';
 import type { Definition } from '@/core/model/definition';
 import { isDataDoor, type Element } from '@/core/model/tree';
@@ -51,17 +50,16 @@ export async function gridSheet({ applicationId, pins }: Workplace, part?: numbe
   const { definition, revision } = await draftOf(applicationId);
   const inForce = await releaseInForce(applicationId);
   const people = await Promise.all(pins.map((id) => personById(applicationId, id)));
-  const viewers: (readonly [name: string, viewer: Viewer, key: string])[] = [
-    ['Signed out', SIGNED_OUT, ''],
-    ['Signed in', SIGNED_IN, 'signed-in'],
-    ...definition.roles.map(({ id, name }) => [name, viewerOfRole(id), `role:${id}`] as const),
-    ...definition.groups.map(({ id, name }) => [`Group: ${name}`, viewerOfGroup(id), `group:${id}`] as const),
-    ...people.flatMap((one) => (one ? [[one.name, viewerOfPerson(one), ''] as const] : [])),
+  const viewers: readonly KeyedViewer[] = [
+    ...LOGIN_STATES,
+    ...keyedRoles(definition),
+    ...keyedGroups(definition).map((one) => ({ ...one, name: `Group: ${one.name}` })),
+    ...people.flatMap((one) => (one ? [keyedPerson(one)] : [])),
   ];
   const compiled = compile(definition);
   const at = rightNow();
   const numbers = new Numbers(compiled, await peopleOf(applicationId), at);
-  const accesses = viewers.map(([, viewer]) => compiled.access(viewer, at));
+  const accesses = viewers.map(({ viewer }) => compiled.access(viewer, at));
   const depthOf = (element: Element): number => (element.container ? depthOf(element.container) + 1 : 0);
   const elements = compiled.tree.elements.toSorted((a, b) => Number(isDataDoor(a)) - Number(isDataDoor(b)));
   const most = part === undefined ? elements.length : Math.max(100, Math.floor(MOST_CELLS / viewers.length));
@@ -76,7 +74,7 @@ export async function gridSheet({ applicationId, pins }: Workplace, part?: numbe
       at: inForce.at,
       same: inForce.revision === revision,
     },
-    columns: viewers.map(([name]) => name),
+    columns: viewers.map(({ name }) => name),
     part: { number, of, from: (number - 1) * most + 1, elements: elements.length },
     rows: ordered.map((element) => ({
       element,
@@ -84,7 +82,7 @@ export async function gridSheet({ applicationId, pins }: Workplace, part?: numbe
       kind: kindInWords(element.kind),
       cells: accesses.map((access, n) => {
         const { answer, own, byContainer, byDoor } = cellOf(access, element);
-        const among = answer.least < answer.most ? numbers.among(viewers[n]?.[2] ?? '', element) : undefined;
+        const among = answer.least < answer.most ? numbers.among(viewers[n]?.key ?? '', element) : undefined;
         const people = among && !allAlike(among) ? ` (${amongInWords(element.kind, among)})` : '';
         const word = `${answerInWords(element.kind, answer)}${people}`;
         return { word, own, limited: byContainer || byDoor };

@@ -5,30 +5,25 @@ import { shortNames } from './short-names';
 import { createContext, useContext } from 'react';
 import type { Access } from '@/core/access/access';
 import type { Compiled } from '@/core/access/compile';
+import type { Circumstances, Person } from '@/core/access/viewer';
 import {
-  SIGNED_IN,
-  SIGNED_OUT,
-  viewerOfGroup,
-  viewerOfPerson,
-  viewerOfRole,
-  type Circumstances,
-  type Person,
-  type Viewer,
-} from '@/core/access/viewer';
+  keyedGroups,
+  keyedPerson,
+  keyedRoles,
+  LOGIN_STATES,
+  SIGNED_OUT_KEY,
+  type KeyedViewer,
+} from '@/core/access/viewer-key';
 import type { Numbers } from '@/core/access/numbers';
 import type { Edit } from '@/core/edit/edit';
-import type { Definition } from '@/core/model/definition';
+import type { Definition, Role } from '@/core/model/definition';
 import { withIncluded, type Element } from '@/core/model/tree';
 
 /** One of the rail's viewers. */
-export interface RailViewer {
-  /** `signed-out`, `signed-in`, `role:ID`, `group:ID`, `person:ID`. */
-  readonly key: string;
-  readonly name: string;
+export interface RailViewer extends KeyedViewer {
   /** The name where there is little room. */
   readonly short: string;
   readonly note: string;
-  readonly viewer: Viewer;
   /** Includes the one before it in the rail. */
   readonly joined: boolean;
   readonly group: 'login' | 'role' | 'group' | 'person';
@@ -84,14 +79,12 @@ export function railViewers(
   pins: readonly string[],
 ): RailViewer[] {
   const short = shortNames(definition.roles.map((role) => role.name));
-  const roles = definition.roles.map((role, n): RailViewer => {
-    const before = definition.roles[n - 1];
+  const roles = keyedRoles(definition).map((one, n): RailViewer => {
+    const [before, role] = [definition.roles[n - 1], definition.roles[n] as Role];
     return {
-      key: `role:${role.id}`,
-      name: role.name,
-      short: short.get(role.name) ?? role.name,
-      note: count(numbers.peopleOf(`role:${role.id}`).length),
-      viewer: viewerOfRole(role.id),
+      ...one,
+      short: short.get(one.name) ?? one.name,
+      note: count(numbers.peopleOf(one.key).length),
       joined: before !== undefined && withIncluded(definition, role.includes).has(before.id),
       group: 'role',
     };
@@ -100,48 +93,30 @@ export function railViewers(
     const person = people.find((one) => one.id === id);
     return person ? [personViewer(person)] : [];
   });
-  return [
-    {
-      key: 'signed-out',
-      name: 'Signed out',
-      short: 'Signed out',
-      note: 'no session',
-      viewer: SIGNED_OUT,
-      joined: false,
-      group: 'login',
-    },
-    {
-      key: 'signed-in',
-      name: 'Signed in',
-      short: 'Signed in',
-      note: 'no role',
-      viewer: SIGNED_IN,
-      joined: false,
-      group: 'login',
-    },
-    ...roles,
-    ...pinned,
-  ];
+  const states = LOGIN_STATES.map((one): RailViewer => ({
+    ...one,
+    short: one.name,
+    note: one.key === SIGNED_OUT_KEY ? 'no session' : 'no role',
+    joined: false,
+    group: 'login',
+  }));
+  return [...states, ...roles, ...pinned];
 }
 
 /** What the groups get, of people of whom nothing else is known: columns of the grid. */
-export const groupViewers = ({ groups }: Pick<Definition, 'groups'>, numbers: Numbers): RailViewer[] =>
-  groups.map(({ id, name }) => ({
-    key: `group:${id}`,
-    name,
-    short: name,
-    note: `group, ${count(numbers.peopleOf(`group:${id}`).length)}`,
-    viewer: viewerOfGroup(id),
+export const groupViewers = (definition: Pick<Definition, 'groups'>, numbers: Numbers): RailViewer[] =>
+  keyedGroups(definition).map((one) => ({
+    ...one,
+    short: one.name,
+    note: `group, ${count(numbers.peopleOf(one.key).length)}`,
     joined: false,
     group: 'group',
   }));
 
 export const personViewer = (person: Person): RailViewer => ({
-  key: `person:${person.id}`,
-  name: person.name,
+  ...keyedPerson(person),
   short: person.name,
   note: person.active ? 'pinned' : 'switched off',
-  viewer: viewerOfPerson(person),
   joined: false,
   group: 'person',
 });

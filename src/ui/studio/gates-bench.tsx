@@ -2,6 +2,7 @@
 
 import { useSearchParams } from 'next/navigation';
 import { useCallback, useEffect, useMemo, useState, type KeyboardEvent } from 'react';
+import { SIGNED_OUT_KEY, viewerKey } from '@/core/access/viewer-key';
 import { readAddress } from '@/core/access/address';
 import type { Access } from '@/core/access/access';
 import { compile } from '@/core/access/compile';
@@ -65,7 +66,7 @@ function Inside(props: Props) {
   const [pins, setPins] = useState(props.pins);
   // What the address says when one comes here, also by going back.
   const came = useSearchParams();
-  const [viewerKey, setViewerKey] = useState(came.get('viewer') ?? 'signed-out');
+  const [lookedAs, setLookedAs] = useState(came.get('viewer') ?? SIGNED_OUT_KEY);
   const [selectedId, setSelectedId] = useState(came.get('element') ?? firstScreen(definition));
   const [targetId, setTargetId] = useState<string>();
   const [address, setAddress] = useState(came.get('address') ?? '');
@@ -85,7 +86,7 @@ function Inside(props: Props) {
     const people = viewers.findIndex((one) => one.group === 'person');
     return viewers.toSpliced(people < 0 ? viewers.length : people, 0, ...groupViewers({ groups }, numbers));
   }, [viewers, groups, numbers]);
-  const viewer = columns.find((one) => one.key === viewerKey) ?? (viewers[0] as (typeof viewers)[number]);
+  const viewer = columns.find((one) => one.key === lookedAs) ?? (viewers[0] as (typeof viewers)[number]);
   const [form, setForm] = useState<Form>(FORMS.find(({ key }) => key === came.get('form'))?.key ?? 'screen');
   const accessOf = useMemo(() => {
     const known = new Map<RailViewer, Access>();
@@ -126,7 +127,7 @@ function Inside(props: Props) {
   const pin = (next: readonly string[]): void => {
     setPins(next);
     const added = next.find((id) => !pins.includes(id));
-    if (added) setViewerKey(`person:${added}`);
+    if (added) setLookedAs(viewerKey('person', added));
     void ask(`${api}/pins`, {
       method: 'PUT',
       headers: { 'Content-Type': 'application/json' },
@@ -140,7 +141,7 @@ function Inside(props: Props) {
     personName: (id) => people.find((one) => one.id === id)?.name,
     viewers,
     viewer,
-    look: setViewerKey,
+    look: setLookedAs,
     pin,
     selected,
     select,
@@ -181,7 +182,7 @@ function Inside(props: Props) {
     if (step !== 0 && walking) {
       event.preventDefault();
       const next = viewers[Math.max(0, Math.min(viewers.length - 1, viewers.indexOf(viewer) + step))];
-      if (next) setViewerKey(next.key);
+      if (next) setLookedAs(next.key);
     }
     if (['0', '1', '2'].includes(event.key) && mayChange) {
       event.preventDefault();
@@ -207,7 +208,7 @@ function Inside(props: Props) {
           bench="gates"
           waiting={waiting}
           onElement={select}
-          onViewer={setViewerKey}
+          onViewer={setLookedAs}
         >
           <SavedState draft={draft} waiting={waiting} released={released?.number} mayChange={mayChange} />
           {mayChange && <UndoRedo store={store} draft={draft} />}

@@ -8,6 +8,7 @@ import { useRouter } from 'next/navigation';
 import { ask } from '../live/host';
 import { benchHref, useCarried, type Carried } from './carry';
 import { useFirst } from '../parts/use-first';
+import { viewerKey } from '@/core/access/viewer-key';
 
 interface Found {
   readonly elements: readonly { readonly id: string; readonly name: string; readonly place: string }[];
@@ -106,7 +107,7 @@ export function Palette({ slug, onElement, onViewer }: Props) {
           key: `person ${id}`,
           name,
           note: 'person',
-          run: lookAs(`person:${id}`),
+          run: lookAs(viewerKey('person', id)),
         })),
       ],
     ],

@@ -2,6 +2,7 @@
 
 import { X } from 'lucide-react';
 import { Fragment, useEffect, useRef, useState, type RefObject } from 'react';
+import { idInKey } from '@/core/access/viewer-key';
 import { amongInShort, answerInWords } from '@/core/edit/words';
 import { useBench, type RailViewer } from './bench';
 import { LevelMark } from './level-mark';
@@ -17,7 +18,7 @@ export function Rail() {
   const { viewers, viewer, pin, people } = useBench();
   const row = useRef<HTMLDivElement>(null);
   const folded = viewers.length * TILE > FOLDED_AT * useWidth(row);
-  const pins = viewers.filter((one) => one.group === 'person').map((one) => one.key.slice('person:'.length));
+  const pins = viewers.flatMap(({ key }) => idInKey('person', key) ?? []);
   return (
     <section
       aria-label="Viewers"
@@ -44,7 +45,7 @@ export function Rail() {
               current={one.key === viewer.key}
               folded={folded}
               {...(one.group === 'person' && {
-                onUnpin: () => pin(pins.filter((id) => `person:${id}` !== one.key)),
+                onUnpin: () => pin(pins.filter((id) => id !== idInKey('person', one.key))),
               })}
             />
           </Fragment>

@@ -2,6 +2,7 @@
 
 import { AlertDialog } from 'radix-ui';
 import { useCallback, useRef, useState, type ReactNode } from 'react';
+import { idInKey } from '@/core/access/viewer-key';
 import type { Level } from '@/core/access/level';
 import { compile } from '@/core/access/compile';
 import { viewerOfPerson, type Assignment, type Viewer } from '@/core/access/viewer';
@@ -55,7 +56,7 @@ export function useSetLevel(
       const word = levelInWords(selected.kind, level);
       const now = accessOf(viewer).answer(selected);
       if (now.least === level && now.most === level) return tell(`${viewer.name} has “${word}” already.`);
-      const held = viewer.group === 'role' ? viewer.key.slice('role:'.length) : undefined;
+      const held = idInKey('role', viewer.key);
       const others: { key: string; viewer: Viewer }[] = [
         ...viewers
           .filter((one) => one.group !== 'person')
@@ -64,7 +65,7 @@ export function useSetLevel(
           .filter(
             (one) =>
               one.active &&
-              `person:${one.id}` !== viewer.key &&
+              one.id !== idInKey('person', viewer.key) &&
               // Who holds just this role, everywhere and for good, is whom it is about.
               !(held && one.assignments.length === 1 && isJust(one.assignments[0], held)),
           )

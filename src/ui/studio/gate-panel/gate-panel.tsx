@@ -1,5 +1,6 @@
 'use client';
 
+import { idInKey, viewerKey } from '@/core/access/viewer-key';
 import { kindInWords, placeInWords } from '@/core/edit/words';
 import { isDataDoor } from '@/core/model/tree';
 import { useBench } from '../bench';
@@ -14,7 +15,7 @@ import { Why } from './why';
 /** The gate of the selected element: its door, its lines, and what comes of them. */
 export function GatePanel() {
   const { selected, target, numbers, viewer, personName, pin, viewers, look } = useBench();
-  const pins = viewers.filter((one) => one.group === 'person').map((one) => one.key.slice('person:'.length));
+  const pins = viewers.flatMap(({ key }) => idInKey('person', key) ?? []);
   return (
     <section
       aria-label="Gate"
@@ -51,7 +52,7 @@ export function GatePanel() {
         viewerName={viewer.name}
         element={selected}
         personName={personName}
-        onLook={(id) => (pins.includes(id) ? look(`person:${id}`) : pin([...pins, id]))}
+        onLook={(id) => (pins.includes(id) ? look(viewerKey('person', id)) : pin([...pins, id]))}
       />
       <Why />
     </section>

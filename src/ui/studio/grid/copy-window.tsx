@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { idInKey } from '@/core/access/viewer-key';
 import { copyGate, copyRole } from '@/core/edit/copy';
 import type { Edit } from '@/core/edit/edit';
 import { fullName } from '@/core/edit/words';
@@ -30,7 +31,7 @@ export function CopyWindow({
   const { definition } = useBench();
   const roles = columns.filter((one) => one.group === 'role');
   const roleOf = (one: RailViewer | undefined): string =>
-    one?.group === 'role' ? one.key.slice('role:'.length) : (roles[0]?.key.slice('role:'.length) ?? '');
+    idInKey('role', one?.key ?? '') ?? idInKey('role', roles[0]?.key ?? '') ?? '';
   const [roleFrom, setRoleFrom] = useState(roleOf(from.viewers[0]));
   const [roleTo, setRoleTo] = useState(roleOf(from.viewers[1]));
   const [asked, setAsked] = useState<{ readonly edit: Edit; readonly title: string }>();
@@ -49,7 +50,7 @@ export function CopyWindow({
       onChange={(event) => set(event.target.value)}
     >
       {roles.map((role) => (
-        <option key={role.key} value={role.key.slice('role:'.length)}>
+        <option key={role.key} value={idInKey('role', role.key)}>
           {role.name}
         </option>
       ))}

@@ -3,6 +3,7 @@
 import { Plus } from 'lucide-react';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { SIGNED_IN_KEY, SIGNED_OUT_KEY, viewerKey } from '@/core/access/viewer-key';
 import { readAddress } from '@/core/access/address';
 import { compile } from '@/core/access/compile';
 import { differences, differing, screensOfSome } from '@/core/access/differences';
@@ -110,7 +111,7 @@ function Inside(props: Props) {
   const pin = (id: string): void => {
     const next = [...pins, id];
     setPins(next);
-    all.put(`person:${id}`, active);
+    all.put(viewerKey('person', id), active);
     void ask(`${api}/pins`, {
       method: 'PUT',
       headers: { 'Content-Type': 'application/json' },
@@ -125,7 +126,7 @@ function Inside(props: Props) {
     void ask(`${api}/viewers/${viewer.id}`, { method: 'DELETE' }).then((answer) => {
       if (!answer.ok) return tell(answer.detail);
       // Panes that look as them go on with the same viewer, unnamed.
-      all.replaceViewer(`kept:${viewer.id}`, `made:${JSON.stringify(viewer.viewer)}`);
+      all.replaceViewer(viewerKey('kept', viewer.id), viewerKey('made', JSON.stringify(viewer.viewer)));
       loadKept();
     });
   const step = (by: 1 | -1): void => {
@@ -143,7 +144,7 @@ function Inside(props: Props) {
       tell('You may not look at live records: this opens on the sample records, at the same address.');
     const { address, query } = splitAddress(note.address);
     all.openOnly({
-      viewer: `person:${note.person}`,
+      viewer: viewerKey('person', note.person),
       address,
       query,
       on: `release:${note.release}`,
@@ -162,7 +163,7 @@ function Inside(props: Props) {
   };
   const toGate = (id: string): void => {
     const pane = panes[asked?.pane ?? active];
-    const { viewer = 'signed-out', address = '' } = pane?.state ?? {};
+    const { viewer = SIGNED_OUT_KEY, address = '' } = pane?.state ?? {};
     router.push(benchHref(slug, 'gates', { element: id, viewer, address }));
   };
   const goTo = async (screenId: string): Promise<void> => {
@@ -181,7 +182,7 @@ function Inside(props: Props) {
     carry(slug, {
       panes: states.map(paneToQuery),
       pane: active,
-      viewer: here?.viewer ?? 'signed-out',
+      viewer: here?.viewer ?? SIGNED_OUT_KEY,
       address: hereAddress,
       ...(asked && { element: asked.element }),
     });
@@ -330,7 +331,7 @@ function Inside(props: Props) {
                 viewerName={all.pageOf(asked.pane)?.viewerName ?? '…'}
                 personName={(id) => people.find((one) => one.id === id)?.name}
                 numbers={numbers}
-                onLook={(id) => all.put(`person:${id}`, asked.pane)}
+                onLook={(id) => all.put(viewerKey('person', id), asked.pane)}
                 onTake={(taken) => all.change(asked.pane, { ...askedPane.state, taken })}
                 apply={(edit) => {
                   store.apply(edit);
@@ -379,7 +380,7 @@ function Inside(props: Props) {
 function firstPanes(panes: readonly string[], { definition, pins }: Props): readonly PaneState[] {
   if (panes.length > 0) return panes.slice(0, MOST_PANES).map(paneFromQuery);
   return [
-    firstPane(pins[0] === undefined ? 'signed-out' : `person:${pins[0]}`, ''),
-    firstPane(definition.roles[0] ? `role:${definition.roles[0].id}` : 'signed-in', ''),
+    firstPane(pins[0] === undefined ? SIGNED_OUT_KEY : viewerKey('person', pins[0]), ''),
+    firstPane(definition.roles[0] ? viewerKey('role', definition.roles[0].id) : SIGNED_IN_KEY, ''),
   ];
 }

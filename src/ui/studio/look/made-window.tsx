@@ -1,6 +1,7 @@
 'use client';
 
 import { useState, type FormEvent } from 'react';
+import { viewerKey } from '@/core/access/viewer-key';
 import { momentOf, readClock } from '@/core/condition/clock';
 import { attributesOf, type Type } from '@/core/condition/type';
 import type { Assignment, MadeViewer } from '@/core/access/viewer';
@@ -42,9 +43,9 @@ export function MadeWindow({
       ...(groups.length > 0 && { groups }),
       session: known(session),
     };
-    if (name.trim() === '') return onMade(`made:${JSON.stringify(viewer)}`, viewer, false);
+    if (name.trim() === '') return onMade(viewerKey('made', JSON.stringify(viewer)), viewer, false);
     const answer = await send<{ id: string }>('POST', `${api}/viewers`, { name: name.trim(), viewer });
-    if (answer.ok) onMade(`kept:${answer.value.id}`, viewer, true);
+    if (answer.ok) onMade(viewerKey('kept', answer.value.id), viewer, true);
     else setProblem(answer.detail);
   };
   return (

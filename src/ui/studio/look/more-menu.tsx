@@ -5,6 +5,7 @@ import { Popover } from 'radix-ui';
 import { ask } from '../../live/host';
 import { useLook } from './context';
 import { panesToQuery, type PaneState } from './pane-state';
+import { idInKey } from '@/core/access/viewer-key';
 
 /** What else there is to a pane: what it looks at, its changes, where its viewer starts, and a link to its state. */
 export function MoreMenu({
@@ -25,7 +26,7 @@ export function MoreMenu({
   onKept: () => void;
 }) {
   const { api, draft, releases, kept, forget, live, giveLive, mayChange, tell } = useLook();
-  const keptViewer = kept.find((one) => state.viewer === `kept:${one.id}`);
+  const keptViewer = kept.find((one) => one.id === idInKey('kept', state.viewer));
   const copy = async (): Promise<void> => {
     // The draft goes on; the link stays at the revision, and a moment of its own, that were looked at.
     const on = state.on === 'draft' ? `draft:${draft.revision}` : state.on;

@@ -1,8 +1,9 @@
+import { SIGNED_OUT_KEY } from '@/core/access/viewer-key';
 import type { Value } from '@/core/model/value';
 
 /** All that says what a pane shows: it can be sent to another builder as a link. */
 export interface PaneState {
-  /** The viewer's key: `signed-out`, `role:ID`, `person:ID`, `made:JSON` … */
+  /** The viewer's key. */
   readonly viewer: string;
   /** Without a leading slash; the empty one is where the viewer lands. */
   readonly address: string;
@@ -58,7 +59,7 @@ export function paneFromQuery(text: string): PaneState {
   const moment = query.get('moment') === null ? NaN : Number(query.get('moment'));
   const { address, query: lists } = splitAddress(query.get('address') ?? '');
   return {
-    ...firstPane(query.get('viewer') ?? 'signed-out', address),
+    ...firstPane(query.get('viewer') ?? SIGNED_OUT_KEY, address),
     query: lists,
     on: query.get('on') ?? 'draft',
     ...(Number.isInteger(moment) && { moment }),

@@ -10,6 +10,7 @@ import {
   type MouseEvent,
   type PointerEvent,
 } from 'react';
+import { SIGNED_OUT_KEY } from '@/core/access/viewer-key';
 import { compile } from '@/core/access/compile';
 import type { LookPage } from '@/core/access/look';
 import { readAddress } from '@/core/access/address';
@@ -116,7 +117,7 @@ export function Pane(props: Props) {
       note: undefined,
       people: undefined,
       refresh: () => setTurn((one) => one + 1),
-      signOut: () => now.current.onState({ ...now.current.state, viewer: 'signed-out', address: '' }),
+      signOut: () => now.current.onState({ ...now.current.state, viewer: SIGNED_OUT_KEY, address: '' }),
       tell,
       said: {
         saved: `Saved, ${inPane}.`,

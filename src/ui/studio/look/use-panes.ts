@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import { idInKey, SIGNED_OUT_KEY } from '@/core/access/viewer-key';
 import type { LookPage } from '@/core/access/look';
 import type { MadeViewer } from '@/core/access/viewer';
 import { ask } from '../../live/host';
@@ -64,10 +65,10 @@ export function usePanes({
     );
   const add = (viewer?: string, session: PaneState['session'] = {}): void => {
     if (panes.length >= MOST_PANES) return;
-    const last = panes.at(-1)?.state ?? firstPane('signed-out', '');
+    const last = panes.at(-1)?.state ?? firstPane(SIGNED_OUT_KEY, '');
     const free = viewers.find(({ key }) => !panes.some(({ state }) => state.viewer === key))?.key;
     const address = pageOf(panes.length - 1)?.address ?? last.address;
-    const state = { ...last, viewer: viewer ?? free ?? 'signed-out', address, session, query: '' };
+    const state = { ...last, viewer: viewer ?? free ?? SIGNED_OUT_KEY, address, session, query: '' };
     setPanes((now) => [...now, opened(state)]);
     setActive(panes.length);
   };
@@ -104,7 +105,7 @@ export function usePanes({
     put: (
       key: string,
       n: number,
-      made: MadeViewer | undefined = kept.find(({ id }) => key === `kept:${id}`)?.viewer,
+      made: MadeViewer | undefined = kept.find(({ id }) => id === idInKey('kept', key))?.viewer,
     ): void => {
       const session = made?.session;
       const pane = panes[n];

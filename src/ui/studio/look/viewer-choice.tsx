@@ -4,6 +4,7 @@ import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useEffect, useState } from 'react';
+import { keyedGroups, keyedRoles, LOGIN_STATES, SIGNED_IN_KEY, viewerKey } from '@/core/access/viewer-key';
 import type { MadeViewer } from '@/core/access/viewer';
 import type { Definition } from '@/core/model/definition';
 import { unitAndBelow, unitsOf } from '@/core/model/units';
@@ -52,15 +53,17 @@ export function ViewerChoice({
   const groups: readonly (readonly [string, readonly (readonly [string, string, string])[]])[] = [
     [
       'Login states',
-      [
-        ['signed-out', 'Signed out', ''],
-        ['signed-in', 'Signed in', 'no role'],
-      ],
+      LOGIN_STATES.map(
+        ({ key, name: state }) => [key, state, key === SIGNED_IN_KEY ? 'no role' : ''] as const,
+      ),
     ],
-    ['Roles', definition.roles.map((one) => [`role:${one.id}`, one.name, ''] as const)],
-    ['Groups', definition.groups.map((one) => [`group:${one.id}`, one.name, 'nothing else known'] as const)],
-    ['Made up and kept', kept.map((one) => [`kept:${one.id}`, one.name, ''] as const)],
-    ['People', people.map((one) => [`person:${one.id}`, one.name, rolesOf(definition, one)] as const)],
+    ['Roles', keyedRoles(definition).map((one) => [one.key, one.name, ''] as const)],
+    ['Groups', keyedGroups(definition).map((one) => [one.key, one.name, 'nothing else known'] as const)],
+    ['Made up and kept', kept.map((one) => [viewerKey('kept', one.id), one.name, ''] as const)],
+    [
+      'People',
+      people.map((one) => [viewerKey('person', one.id), one.name, rolesOf(definition, one)] as const),
+    ],
   ];
   const shownOf = ([heading, options]: (typeof groups)[number]) =>
     heading === 'People' ? options : options.filter(([, one]) => has(one));

@@ -1,5 +1,6 @@
 import { placeInWords } from '@/core/edit/words';
 import { compile } from '@/core/access/compile';
+import { kindsOf } from '@/core/access/viewer-key';
 import { findElements } from '@/core/model/find';
 import { draftOf } from '@/server/drafts/draft';
 import { handle, json } from '@/server/http/handle';
@@ -23,12 +24,9 @@ export const GET = handle<{ params: Promise<{ app: string }> }>(async (request, 
       name: one.name,
       place: placeInWords(one),
     })),
-    viewers: [
-      { key: 'signed-out', name: 'Signed out' },
-      { key: 'signed-in', name: 'Signed in' },
-      ...definition.roles.map(({ id, name }) => ({ key: `role:${id}`, name })),
-      ...definition.groups.map(({ id, name }) => ({ key: `group:${id}`, name })),
-    ].filter(has),
+    viewers: kindsOf(definition)
+      .filter(has)
+      .map(({ key, name }) => ({ key, name })),
     people: people.map(({ id, name }) => ({ id, name })),
   });
 });
