@@ -236,7 +236,12 @@ describe('a draft', () => {
     await change(ID, ada, 3, { edit: { do: 'removeLine', gate: 's_stores', line: at(one), at: 0 } });
     const gone = await review(ID);
     expect(gone.changes[0]?.effect?.moved).toMatchObject([
-      { before: { least: 1, most: 2 }, after: { least: 1, most: 1 }, names: ['cur@x.example'] },
+      {
+        before: { least: 1, most: 2 },
+        after: { least: 1, most: 1 },
+        names: ['cur@x.example'],
+        elsewhen: true,
+      },
     ]);
     expect(gone.losing).toBe(1);
     await change(ID, ada, 4, { edit: add(at(other)) });

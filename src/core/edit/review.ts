@@ -17,6 +17,8 @@ export interface Moved {
   readonly after: Answer;
   readonly names: readonly string[];
   readonly records?: OtherRecords | undefined;
+  /** Not now: at another time, or with another session. */
+  readonly elsewhen: boolean;
 }
 
 /** What a release would do to one element. */
@@ -30,7 +32,7 @@ export interface Effect {
 /** Whether people get more than before, less, or other records. */
 export type Direction = 'gain' | 'lose' | 'other';
 
-export const directionOf = ({ before, after, records }: Omit<Moved, 'names'>): Direction => {
+export const directionOf = ({ before, after, records }: Omit<Moved, 'names' | 'elsewhen'>): Direction => {
   const [was, is] = [before.least + before.most, after.least + after.most];
   if (is !== was) return is > was ? 'gain' : 'lose';
   if (!records || records.counts.gained === records.counts.lost) return 'other';

@@ -20,6 +20,8 @@ export interface Shift<Key> {
     readonly before: Answer;
     readonly after: Answer;
     readonly who: readonly Key[];
+    /** Not in the circumstances asked for: at another time, or with another session. */
+    readonly elsewhen: boolean;
   }[];
 }
 
@@ -42,15 +44,16 @@ export function compareReach<Key>(
   const shifts: Shift<Key>[] = [];
   for (const id of elements) {
     const [was, is] = [old.tree.get(id), now.tree.get(id)];
-    const groups = new Map<string, { before: Answer; after: Answer; who: Key[] }>();
+    const groups = new Map<string, { before: Answer; after: Answer; who: Key[]; elsewhen: boolean }>();
     for (const person of people) {
-      const differs = person.access.map((one) => differenceOf(one, was, is)).find((one) => one);
-      if (!differs) continue;
-      const [then, next] = differs;
-      const key = `${then.least}${then.most}${next.least}${next.most}`;
+      const differs = person.access.map((one) => differenceOf(one, was, is));
+      const elsewhen = !differs[0];
+      const [then, next] = differs.find((one) => one) ?? [];
+      if (!then || !next) continue;
+      const key = `${then.least}${then.most}${next.least}${next.most}${elsewhen}`;
       const group = groups.get(key);
       if (group) group.who.push(...person.keys);
-      else groups.set(key, { before: then, after: next, who: [...person.keys] });
+      else groups.set(key, { before: then, after: next, who: [...person.keys], elsewhen });
     }
     if (groups.size > 0) shifts.push({ element: id, groups: [...groups.values()] });
   }

@@ -133,9 +133,10 @@ class Effects {
       element: id,
       name: element ? fullName(element) : id,
       kind: element?.kind ?? 'section',
-      moved: groups.map(({ before, after, who }) => ({
+      moved: groups.map(({ before, after, who, elsewhen }) => ({
         before,
         after,
+        elsewhen,
         names: who.map((key) => this.names.get(key) ?? key),
       })),
     };
@@ -145,9 +146,9 @@ class Effects {
     const effect = this.of(shift);
     const moved = await Promise.all(
       effect.moved.map(async (one, n) => {
-        const { before, after, who } = shift.groups[n] as Shift<string>['groups'][number];
+        const { before, after, who, elsewhen } = shift.groups[n] as Shift<string>['groups'][number];
         const depends = before.least < before.most || after.least < after.most;
-        if (!depends) return one;
+        if (!depends || elsewhen) return one;
         const some = this.people.filter(({ id }) => who.includes(viewerKey('person', id))).slice(0, 5);
         return {
           ...one,

@@ -244,7 +244,7 @@ function Moves({ effect: { kind, moved } }: { effect: Effect }) {
       <tbody>
         {moved.map((move) => (
           <tr
-            key={`${answerKey(move.before)} ${answerKey(move.after)}`}
+            key={`${answerKey(move.before)} ${answerKey(move.after)} ${move.elsewhen}`}
             className="border-t border-sheet align-top"
           >
             <th scope="row" className="w-28 py-1 pr-3 text-left font-semibold">
@@ -257,6 +257,9 @@ function Moves({ effect: { kind, moved } }: { effect: Effect }) {
             <td className="py-1">
               <Names names={move.names} />
               {move.records && <Records records={move.records} />}
+              {move.elsewhen && (
+                <p className="text-quiet">Not now: at another time, or with something set in a session.</p>
+              )}
             </td>
           </tr>
         ))}
