@@ -166,7 +166,7 @@ describe('what a release would change', () => {
     const shifts = compareReach(LARKFIELD, onlyRegistrar, everybody, rightNow());
     const losing = ['volunteer', 'assistant', 'conservator'];
     const reading = ['curator', 'auditor'];
-    expect(shifts.find(({ element }) => element === 's_stores')?.groups).toEqual([
+    expect(shifts.find(({ element }) => element === 's_stores')?.groups).toMatchObject([
       { before: { least: 2, most: 2 }, after: { least: 0, most: 0 }, who: losing },
       { before: { least: 1, most: 1 }, after: { least: 0, most: 0 }, who: reading },
     ]);
