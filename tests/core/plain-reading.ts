@@ -25,7 +25,7 @@ const lowest = (...spans: readonly Span[]): Span => ({
 });
 
 /**
- * A plain, slow reading of DESIGN 3.1 to 3.6, for one record, sentence by sentence. It shares nothing
+ * A plain, slow reading of access.md 1 to 10, for one record, sentence by sentence. It shares nothing
  * with the access code that it is compared with but the clock: no bit sets, no formulas, no caches.
  */
 export class PlainReading {

@@ -107,9 +107,12 @@ export class Compiled {
   }
 
   /** What tells viewers apart in this definition, at this moment. Who is not named in any line is nobody in particular. */
-  keyOf(viewer: Viewer, { taken, whenever, ...circumstances }: Circumstances): string {
-    const key = `${whenever ? 'whenever ' : ''}${this.plainKeyOf(viewer, circumstances)}`;
-    return taken && Object.keys(taken).length > 0 ? `${key} taken:${JSON.stringify(taken)}` : key;
+  keyOf(viewer: Viewer, circumstances: Circumstances): string {
+    const { taken, whenever } = circumstances;
+    let key = this.plainKeyOf(viewer, circumstances);
+    if (whenever) key += ' whenever';
+    if (taken && Object.keys(taken).length > 0) key += ` taken:${JSON.stringify(taken)}`;
+    return key;
   }
 
   private plainKeyOf(viewer: Viewer, { moment, session, unlocked }: Circumstances): string {
@@ -144,7 +147,7 @@ export class Compiled {
     return this.gates[n] !== undefined;
   }
 
-  /** DESIGN 3.2, without containers: what the lines of the element with this number give. */
+  /** access.md 3, without containers: what the lines of the element with this number give. */
   own(held: Held, spoken: Uint8Array, n: number): Rule {
     const lines = this.gates[n] as readonly CompiledLine[];
     const element = this.tree.elements[n] as Element;

@@ -157,7 +157,7 @@ export class Crowd {
     }
   }
 
-  /** DESIGN 3.2, as `Held.own`: leaves of step `n` what the lines of the element give. */
+  /** access.md 3, as `Held.own`: leaves of step `n` what the lines of the element give. */
   private within(n: number, number: number): void {
     const element = this.compiled.tree.elements[number] as Element;
     let [giveSee, giveEdit, spared, uncapped] = [NEVER, NEVER, ALWAYS, ALWAYS];

@@ -10,7 +10,7 @@ import type { Assignment, Person } from './viewer';
 type Where = 'everywhere' | ReadonlySet<Id>;
 
 /**
- * What somebody who looks after people inside the application may do with them (DESIGN 3.9): hand out only
+ * What somebody who looks after people inside the application may do with them (access.md 6): hand out only
  * the roles that they were allowed to, in their own units, never to themselves, and nothing above what they
  * hold unless that was granted.
  */

@@ -105,7 +105,7 @@ export class Held {
   }
 
   /**
-   * DESIGN 3.2, without containers: what the lines (and `more` that gives) give, and what is left of it by
+   * access.md 3, without containers: what the lines (and `more` that gives) give, and what is left of it by
    * those that limit.
    */
   own(lines: readonly Line[], scope: Scope, more: readonly Rule[] = []): Rule {

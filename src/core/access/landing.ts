@@ -5,7 +5,7 @@ import type { Id } from '../model/id';
 import type { Access } from './access';
 
 /**
- * Where a viewer lands (DESIGN 3.7): the person's own start screen, else that of the first of their
+ * Where a viewer lands (access.md 1): the person's own start screen, else that of the first of their
  * roles that has one, else the application's, else the first in the menu; always one that is open to
  * them. Undefined where nothing is.
  */

@@ -45,7 +45,7 @@ export interface Step {
 const ALWAYS: readonly Level[] = [NONE, SEE, EDIT];
 
 /**
- * How access is decided in one application, whoever looks and whatever its gates' lines say: DESIGN 3.2 and 3.3
+ * How access is decided in one application, whoever looks and whatever its gates' lines say: access.md 3 and 4
  * as a list of steps, each made of earlier ones. Worked through for one viewer it gives their rules
  * (`access.ts`); for many at once, their answers (`crowd.ts`). Doors are worked out in the order
  * gates → rows → actions → fields, and read only gate results, so nothing is circular.
@@ -106,7 +106,7 @@ export class Plan {
     return effect.do === 'save' || effect.do === 'delete' || effect.do === 'bulk';
   }
 
-  /** DESIGN 3.2: min(own, container). A list's rows are other records than its screen's, whose part is kept apart. */
+  /** access.md 3: min(own, container). A list's rows are other records than its screen's, whose part is kept apart. */
   private addGate(element: Element): void {
     const { container, number } = element;
     const above = container ? (this.gates[container.number] as number) : EDIT;

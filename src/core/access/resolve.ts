@@ -63,10 +63,7 @@ export function resolve(
     (section) => resolveSection(access, section, record) ?? [],
   );
   const { binds } = screen;
-  const matters = fieldsAskedOf(access.compiled.definition);
-  const asks = sections
-    .flatMap(({ parts }) => parts)
-    .flatMap((part) => (part.kind === 'field' && part.input && matters.has(part.field) ? [part.field] : []));
+  const asks = askingFields(sections, fieldsAskedOf(access.compiled.definition));
   const label = record ? labelOf(access, record) : undefined;
   return {
     id: screen.id,
@@ -279,6 +276,14 @@ export function resolveRow(
     ...(target && access.opens(target, record) && { address: addressOf(target, record.id) }),
     buttons,
   };
+}
+
+/** Of the fields that can be written in these sections, those that some condition asks for. */
+function askingFields(sections: readonly ShownSection[], asked: ReadonlySet<Id>): Id[] {
+  if (asked.size === 0) return [];
+  return sections.flatMap(({ parts }) =>
+    parts.flatMap((part) => (part.kind === 'field' && part.input && asked.has(part.field) ? part.field : [])),
+  );
 }
 
 /** Which of these fields the viewer may change on the record by a bulk change: none, where they may not at all. */

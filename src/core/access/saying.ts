@@ -47,7 +47,7 @@ const SAID = [
   { see: true, edit: true },
 ] as const satisfies readonly SaidRule[];
 
-/** DESIGN 3.2, as `Held.own`, for everybody at once. */
+/** access.md 3, as `Held.own`, for everybody at once. */
 function ownSaid(lines: readonly Line[]): SaidRule {
   const giveSee: Saying[] = [];
   const giveEdit: Saying[] = [];

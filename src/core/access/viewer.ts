@@ -46,7 +46,7 @@ export const SIGNED_IN: Viewer = { kind: 'signed-in', assignments: [] };
 export const viewerOfGroup = (group: Id): Viewer => ({ kind: 'signed-in', assignments: [], groups: [group] });
 export const viewerOfRole = (role: Id): Viewer => ({ kind: 'signed-in', assignments: [{ role }] });
 
-/** Is it nobody in particular: a bare role, a group, or whoever is signed in (DESIGN 3.2)? */
+/** Is it nobody in particular: a bare role, a group, or whoever is signed in (access.md 7)? */
 export const isKind = (viewer: Viewer): boolean =>
   viewer.kind === 'signed-in' && viewer.attributes === undefined;
 

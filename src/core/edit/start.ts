@@ -15,7 +15,7 @@ import { asCondition, isWithin, sayingAsCondition, termsOf, type Term } from './
  * starts with "everyone: edit". A door of data follows the screens, and starts with what they say: roles first, and
  * with a condition where roles cannot say it. That keeps everybody's level on every stored record, whoever holds
  * what. Records that are being made are another matter: lines count for them too, and rows that have lines decide
- * about what is made (DESIGN 3.4); whom that changes is to be told before.
+ * about what is made (access.md 8); whom that changes is to be told before.
  */
 export function startLines(definition: Definition, gate: Id): Line[] {
   const compiled = compile(definition);

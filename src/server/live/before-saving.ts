@@ -16,7 +16,7 @@ export const beforeSavingBody = yup
   .noUnknown();
 
 /**
- * A screen as it would be with values as they are written, before they are saved (DESIGN 3.4). Nothing is stored, and
+ * A screen as it would be with values as they are written, before they are saved (access.md 10). Nothing is stored, and
  * only values that the viewer could write count. What opens by them comes with its control and without what is
  * stored in it: that is sent once it is saved. Nothing is told that saving would not have told.
  */
