@@ -37,6 +37,14 @@ test('the places of the bench are one key away, and focus never falls to the pag
   await page.keyboard.press('Control+z');
   await expect(lines).toHaveCount(before);
   await expect(page.getByText(/^Taken back: Stores\. Now:/).first()).toBeVisible();
+  // From a name to its gate: / finds, Enter goes to what was found, Enter again to its gate.
+  await page.keyboard.press('/');
+  await page.keyboard.type('Out on loan');
+  await page.keyboard.press('Enter');
+  await expect(outline(page)).toBeFocused();
+  await expect(panel(page).getByRole('heading', { level: 2 })).toHaveText('Out on loan');
+  await page.keyboard.press('Enter');
+  expect(await focused(page)).toBe('gate');
 });
 
 test('what is taken away offers to be taken back, and does so only while it is the last change', async ({

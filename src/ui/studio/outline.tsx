@@ -107,9 +107,16 @@ export function Outline({ forms }: { forms: ReactNode }) {
           value={words}
           onChange={(event) => setWords(event.target.value)}
           onKeyDown={(event) => {
-            if (event.key === 'Escape') setWords('');
+            if (event.key === 'Escape') {
+              if (words === '') tree.current?.focus();
+              setWords('');
+            }
             const hit = rows.find(({ element }) => element.name.toLowerCase().includes(words.toLowerCase()));
-            if (event.key === 'Enter' && hit) select(hit.element.id);
+            if ((event.key !== 'Enter' && event.key !== 'ArrowDown') || !hit) return;
+            // On to what was found: there the arrows walk, Enter goes to the gate, and 0, 1 and 2 set.
+            event.preventDefault();
+            select(hit.element.id);
+            tree.current?.focus();
           }}
         />
         {!words && <kbd className="key absolute top-4 right-5">/</kbd>}

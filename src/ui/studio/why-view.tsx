@@ -3,7 +3,7 @@
 import type { Compiled } from '@/core/access/compile';
 import type { Decided, Explanation, Nearly } from '@/core/access/explain';
 import type { Told } from '@/core/condition/tell';
-import { answerInWords, handleName, lineInWords, type PersonName } from '@/core/edit/words';
+import { answerInWords, handleName, kindInWords, lineInWords, type PersonName } from '@/core/edit/words';
 import { gives } from '@/core/model/gate';
 import { isDataDoor, type Element } from '@/core/model/tree';
 import { TakeChoice, withTaken, type Taken } from './taking';
@@ -149,8 +149,16 @@ function ToldView({ told: { question, answer, differs, values } }: { told: Told 
 }
 
 /** What decided, in a sentence. */
-function inWords({ compiled, viewerName, personName, explanation }: Props, decided: Decided): string {
-  const nameOf = (id: string): string => compiled.tree.get(id)?.name ?? id;
+function inWords(
+  { compiled, element, viewerName, personName, explanation }: Props,
+  decided: Decided,
+): string {
+  const nameOf = (id: string): string => {
+    const one = compiled.tree.get(id);
+    // A menu item and the screen that it leads to are often called the same.
+    const alike = one && one.id !== element.id && one.name === element.name;
+    return alike ? `The ${kindInWords(one.kind).toLowerCase()} ${one.name}` : (one?.name ?? id);
+  };
   const handle = (id: string): string => {
     const element = compiled.tree.get(id);
     return element ? handleName(element) : id;
