@@ -1,19 +1,27 @@
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
 
+/** Two projects: what needs nothing (`unit`), and what asks a database (`server`). `bin/test` runs either, or both. */
 export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   test: {
-    include: [
-      'tests/core/**/*.test.ts',
-      'tests/server/**/*.test.ts',
-      'tests/ui/**/*.test.ts',
-      'tests/cli/**/*.test.ts',
-    ],
     // Generous: a slow machine is no failure.
     testTimeout: 400_000,
     hookTimeout: 120_000,
-    // The integration tests share one database.
-    fileParallelism: false,
+    projects: [
+      {
+        extends: true,
+        test: { name: 'unit', include: ['tests/core/**/*.test.ts', 'tests/ui/**/*.test.ts'] },
+      },
+      {
+        extends: true,
+        test: {
+          name: 'server',
+          include: ['tests/server/**/*.test.ts', 'tests/cli/**/*.test.ts'],
+          // They share one database.
+          fileParallelism: false,
+        },
+      },
+    ],
   },
 });

@@ -5,12 +5,18 @@ import { needChromium, needNpmPackages } from './packages.mjs';
 import { inPackages, ROOT, run, say, Unable } from './run.mjs';
 import { build, serve, setUpDatabase } from './server.mjs';
 
-const HELP = `bin/test [--checks]
+const HELP = `bin/test [--checks] [unit | server | browser | crash] [WORDS]
 
-Installs what is missing and runs every test: the core's, the server's on a PostgreSQL of their own, and
-the interface's in Chromium against a server in production mode. Ends with one line that counts them.
+Installs what is missing and runs the tests, or one kind of them: the core's and other parts' that need nothing
+(unit), those on a PostgreSQL of their own (server), the interface in Chromium against a server in production
+mode (browser), and what happens when things break (crash). With words, only the tests of that kind in files, or
+(browser) with names, that have them. Ends with one line that counts them.
 
-  --checks   lint, types, layers and format as well, each counted as one test`;
+  --checks     lint, types, layers and format as well, each counted as one test; and all random runs
+  --all-runs   random tests as often as CI tries them, which is five times as often`;
+
+const KINDS = /** @type {const} */ (['unit', 'server', 'browser', 'crash']);
+/** @typedef {(typeof KINDS)[number]} Kind */
 
 const RESULTS = `${ROOT}/.data/test-results`;
 let passed = 0;
@@ -37,31 +43,40 @@ function checks() {
   check('format', 'prettier/bin/prettier.cjs', ['--check', '--log-level=warn', '.']);
 }
 
-/** @param {string} url */
-function unitAndServer(url) {
-  const file = `${RESULTS}/vitest.json`;
+/** @param {'unit' | 'server'} project @param {string[]} words @param {Record<string, string>} env */
+function vitest(project, words, env) {
+  const file = `${RESULTS}/${project}.json`;
   const { status } = run(
     process.execPath,
     [
       inPackages('vitest/vitest.mjs'),
       'run',
+      `--project=${project}`,
       '--reporter=default',
       '--reporter=json',
       `--outputFile.json=${file}`,
+      ...words,
     ],
-    { env: { DATABASE_URL: url }, allowFailure: true },
+    { env, allowFailure: true },
   );
   const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(file, 'utf8'));
   passed += numPassedTests;
   failed += numFailedTests;
-  if (status !== 0 && numFailedTests === 0) count('the unit tests ran to their end', false);
+  if (status !== 0 && numFailedTests === 0) count(`the ${project} tests ran to their end`, false);
 }
 
-/** @param {string} address @param {string} url @param {string} password */
-function browser(address, url, password) {
+/** @param {string} address @param {string} url @param {string} password @param {string[]} words @param {Record<string, string>} runs */
+function browser(address, url, password, words, runs) {
   const file = `${RESULTS}/playwright.json`;
-  const { status } = run(process.execPath, [inPackages('@playwright/test/cli.js'), 'test'], {
-    env: { BASE_URL: address, DATABASE_URL: url, DEMO_PASSWORD: password, PLAYWRIGHT_JSON_OUTPUT_NAME: file },
+  const only = words.length > 0 ? ['-g', words.join(' ')] : [];
+  const { status } = run(process.execPath, [inPackages('@playwright/test/cli.js'), 'test', ...only], {
+    env: {
+      ...runs,
+      BASE_URL: address,
+      DATABASE_URL: url,
+      DEMO_PASSWORD: password,
+      PLAYWRIGHT_JSON_OUTPUT_NAME: file,
+    },
     allowFailure: true,
   });
   const { expected, unexpected, flaky } = JSON.parse(readFileSync(file, 'utf8')).stats;
@@ -70,52 +85,89 @@ function browser(address, url, password) {
   if (status !== 0 && unexpected + flaky === 0) count('the browser tests ran to their end', false);
 }
 
+/** What breaks: the database that does not answer, a server that dies, a machine that is switched off. @param {Cluster} cluster */
+async function crash(cluster) {
+  const { backedUp, frozen } = await import('../../tests/crash/frozen.mjs');
+  for (const [name, holds] of [...(await frozen(cluster)), await backedUp()]) count(name, holds);
+  const { endedWhileBuilding, starting } = await import('../../tests/crash/starting.mjs');
+  for (const [name, holds] of await starting()) count(name, holds);
+  const { crash: killed } = await import('../../tests/crash/crash.mjs');
+  const missing = await killed(cluster);
+  for (const one of missing.slice(0, 5)) say(one);
+  count('after SIGKILL of server and PostgreSQL every acknowledged edit is there', missing.length === 0);
+  count(...(await endedWhileBuilding()));
+}
+
+/** Which kinds are asked for, and by which words. @param {string[]} asked @returns {{ kinds: readonly Kind[], words: string[] }} */
+function readKinds([first, ...words]) {
+  if (first === undefined) return { kinds: KINDS, words };
+  const kind = KINDS.find((one) => one === first);
+  if (!kind) throw new Unable(`There is no kind of tests “${first}”. Name one of: ${KINDS.join(', ')}.`);
+  return { kinds: [kind], words };
+}
+
 async function main() {
-  const { values } = readOptions('bin/test', {
-    checks: { type: 'boolean', default: false },
-    help: { type: 'boolean', default: false },
-  });
-  if (values.help) return say(HELP);
+  const { values, positionals } = readOptions(
+    'bin/test',
+    {
+      checks: { type: 'boolean', default: false },
+      'all-runs': { type: 'boolean', default: false },
+      help: { type: 'boolean', default: false },
+    },
+    { positionals: true },
+  );
+  if (values.help) {
+    say(HELP);
+    process.exit(0);
+  }
+  const { kinds, words } = readKinds(positionals);
+  const all = values.checks || values['all-runs'];
+  /** @type {Record<string, string>} */
+  const runs = all ? { ALL_RUNS: 'yes' } : {};
   await needNpmPackages();
-  needChromium();
+  if (kinds.includes('browser')) needChromium();
   rmSync(RESULTS, { recursive: true, force: true });
   mkdirSync(RESULTS, { recursive: true });
+  if (!all) say('Random tests: a fifth of the runs that CI makes. --all-runs makes them all.');
   if (values.checks) checks();
-  const cluster = new Cluster('test-postgres');
+  if (kinds.includes('unit')) vitest('unit', words, runs);
   /** @type {(() => Promise<void>)[]} */
-  const toStop = [() => cluster.stop()];
+  const toStop = [];
   const stop = async () => {
     for (const one of toStop.splice(0).reverse()) await one();
   };
   for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM']))
     process.on(signal, () => void stop().then(() => process.exit(130)));
   try {
+    if (kinds.every((one) => one === 'unit')) return;
+    const cluster = new Cluster('test-postgres');
+    toStop.push(() => cluster.stop());
     await cluster.start();
-    await build();
-    unitAndServer(cluster.database('zinc_unit', { anew: true }).owner);
-    const database = cluster.database('zinc_browser', { anew: true });
-    const { demo } = await setUpDatabase(database);
-    const { address, stop: stopServer } = await serve(database.url, await freePort());
-    toStop.push(stopServer);
-    browser(address, database.owner, demo?.password ?? '');
-    const { backedUp, frozen } = await import('../../tests/crash/frozen.mjs');
-    for (const [name, holds] of [...(await frozen(cluster)), await backedUp()]) count(name, holds);
-    const { endedWhileBuilding, starting } = await import('../../tests/crash/starting.mjs');
-    for (const [name, holds] of await starting()) count(name, holds);
-    const { crash } = await import('../../tests/crash/crash.mjs');
-    const missing = await crash(cluster);
-    for (const one of missing.slice(0, 5)) say(one);
-    count('after SIGKILL of server and PostgreSQL every acknowledged edit is there', missing.length === 0);
-    count(...(await endedWhileBuilding()));
+    if (kinds.includes('server'))
+      vitest('server', words, { ...runs, DATABASE_URL: cluster.database('zinc_unit', { anew: true }).owner });
+    if (kinds.includes('browser') || kinds.includes('crash')) await build();
+    if (kinds.includes('browser')) {
+      const database = cluster.database('zinc_browser', { anew: true });
+      const { demo } = await setUpDatabase(database);
+      const { address, stop: stopServer } = await serve(database.url, await freePort());
+      toStop.push(stopServer);
+      browser(address, database.owner, demo?.password ?? '', words, runs);
+    }
+    if (kinds.includes('crash')) await crash(cluster);
   } finally {
     await stop();
   }
+}
+
+/** The last line, whatever happened. */
+function end() {
   say(`\n${passed} passed, ${failed} failed`);
   process.exit(failed > 0 || passed === 0 ? 1 : 0);
 }
 
-main().catch((error) => {
-  console.error(error instanceof Unable ? `\n${error.message}` : error);
-  say(`\n${passed} passed, ${failed + 1} failed`);
-  process.exit(1);
-});
+main()
+  .catch((error) => {
+    console.error(error instanceof Unable ? `\n${error.message}` : error);
+    failed++;
+  })
+  .then(end);

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { request, type OutgoingHttpHeaders } from 'node:http';
 import { join } from 'node:path';
+import { runs } from '../runs';
 import { emailOf, query } from './setting';
 
 const BASE = new URL(process.env['BASE_URL'] ?? 'http://127.0.0.1:4620');
@@ -297,7 +298,7 @@ test('no route falls over, whoever sends whatever: never a 5xx, never a stack', 
         expect(answer.type, what).toContain('problem+json');
       if (answer.status < 400) reached++;
     }),
-    { numRuns: 1500, endOnFailure: true },
+    { numRuns: runs(1500), endOnFailure: true },
   );
   expect(reached).toBeGreaterThan(20);
 });

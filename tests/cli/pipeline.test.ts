@@ -6,6 +6,7 @@ import fc from 'fast-check';
 import { afterAll, describe, expect, it } from 'vitest';
 import { faultInJson } from '@/cli/json';
 import { LARKFIELD } from '@/demo/definition';
+import { runs } from '../runs';
 
 const folder = mkdtempSync(join(tmpdir(), 'zinc-pipe-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -46,7 +47,7 @@ describe('JSON that is read', () => {
         if (!read) expect(fault).toBeDefined();
         else if (fault) expect(fault.message).toMatch(/there twice/);
       }),
-      { numRuns: 3000 },
+      { numRuns: runs(3000) },
     );
     expect(faultInJson('{"a": 1,\n "b": {"c": 1, "c": 2}}')).toMatchObject({ line: 2, column: 16 });
     expect(faultInJson(deep('[', ']', 200_000))).toBeUndefined();

@@ -25,12 +25,13 @@ import {
   drawViewer,
 } from './arbitrary';
 import { PlainReading } from './plain-reading';
+import { runs } from '../runs';
 
 /** Runs `check` on random definitions, viewers and records. */
 function everywhere(check: (draw: Draw) => void, numRuns = 500): void {
   fc.assert(
     fc.property(fc.gen(), (value) => check(new Draw(value))),
-    { numRuns, endOnFailure: true },
+    { numRuns: runs(numRuns), endOnFailure: true },
   );
 }
 

@@ -12,6 +12,7 @@ import { readDefinition } from '@/core/model/schema';
 import type { Definition, Entity } from '@/core/model/definition';
 import { LARKFIELD } from '@/demo/definition';
 import { Draw, drawCondition, drawDefinition } from './arbitrary';
+import { runs } from '../runs';
 
 const entity = (id: string): Entity => {
   const found = LARKFIELD.entities.find((one) => one.id === id);
@@ -40,7 +41,7 @@ describe('the two forms of a condition', () => {
         const text = print({ definition, entity: one }, condition);
         expect([text, read({ definition, entity: one }, text)]).toEqual([text, condition]);
       }),
-      { numRuns: 2000, endOnFailure: true },
+      { numRuns: runs(2000), endOnFailure: true },
     );
   });
 

@@ -23,11 +23,12 @@ import {
   drawSomebody,
   drawViewer,
 } from './arbitrary';
+import { runs } from '../runs';
 
 function everywhere(check: (draw: Draw) => void, numRuns = 500): void {
   fc.assert(
     fc.property(fc.gen(), (value) => check(new Draw(value))),
-    { numRuns, endOnFailure: true },
+    { numRuns: runs(numRuns), endOnFailure: true },
   );
 }
 

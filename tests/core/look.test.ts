@@ -20,11 +20,12 @@ import { findElements } from '@/core/model/find';
 import { LARKFIELD } from '@/demo/definition';
 import { demoPeople } from '@/demo/people';
 import { Draw, drawCircumstances, drawDefinition, drawRecord, drawViewer } from './arbitrary';
+import { found, runs } from '../runs';
 
 function everywhere(check: (draw: Draw) => void, numRuns = 200): void {
   fc.assert(
     fc.property(fc.gen(), (value) => check(new Draw(value))),
-    { numRuns, endOnFailure: true },
+    { numRuns: runs(numRuns), endOnFailure: true },
   );
 }
 
@@ -103,7 +104,7 @@ describe('the smallest change', () => {
       const aim = aimAt(compiled.access(viewer, at), element, level);
       expect(aim(after.access(viewer, at), subject)).toBe(level);
     }, 300);
-    expect(turned).toBeGreaterThan(100);
+    expect(turned).toBeGreaterThan(found(100));
   });
 
   const wordsOf = (viewer: Viewer, element: string, level: Level, naming: Wanted['naming']): string[] => {

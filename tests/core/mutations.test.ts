@@ -15,6 +15,7 @@ import { shapeFaults } from '@/core/model/shape';
 import { findGone } from '@/core/model/gone';
 import { LARKFIELD } from '@/demo/definition';
 import { Draw, drawDefinition, drawRecord } from './arbitrary';
+import { found, runs } from '../runs';
 
 type Json = string | number | boolean | null | Json[] | { [key: string]: Json };
 type Holder = Json[] | { [key: string]: Json };
@@ -155,9 +156,9 @@ describe('a document that is not whole', () => {
           expect(message).not.toMatch(/final value|`|NaN|undefined/);
         }
       }),
-      { numRuns, endOnFailure: true },
+      { numRuns: runs(numRuns), endOnFailure: true },
     );
-    expect(Math.min(refused, used)).toBeGreaterThan(numRuns / 20);
+    expect(Math.min(refused, used)).toBeGreaterThan(found(numRuns / 20));
   });
 
   it('is no result of an edit either, whatever the edit holds', () => {
@@ -173,9 +174,9 @@ describe('a document that is not whole', () => {
         expect(read.ok ? [] : read.problems).toEqual([]);
         made++;
       }),
-      { numRuns: 2000, endOnFailure: true },
+      { numRuns: runs(2000), endOnFailure: true },
     );
-    expect(made).toBeGreaterThan(50);
+    expect(made).toBeGreaterThan(found(50));
   });
 });
 

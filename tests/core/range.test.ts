@@ -10,6 +10,7 @@ import { proposeRange, type RangeProposal, type RangeWanted } from '@/core/edit/
 import type { Definition } from '@/core/model/definition';
 import { LARKFIELD } from '@/demo/definition';
 import { Draw, drawCircumstances, drawDefinition, drawViewer } from './arbitrary';
+import { runs } from '../runs';
 
 function proposed<Key>(definition: Definition, wanted: RangeWanted<Key>): RangeProposal {
   const steps = proposeRange(definition, wanted);
@@ -53,7 +54,7 @@ describe('a range of cells', () => {
         const back = applyEdit(after, inverseOf({ do: 'together', edits }));
         expect(back.ok && back.value).toEqual(definition);
       }),
-      { numRuns: 200, endOnFailure: true },
+      { numRuns: runs(200), endOnFailure: true },
     );
   });
 

@@ -21,6 +21,7 @@ import { exactly, listOf } from '@/core/model/shape';
 import * as yup from 'yup';
 import { application, dropApplications, emptyDatabase, underNewId } from './setting';
 import { installed } from './visits';
+import { runs } from '../runs';
 
 const environment = { ...process.env };
 afterEach(() => {
@@ -137,7 +138,7 @@ describe('CSV that goes out', () => {
           expect(outside).not.toMatch(/[\r\n\t\u0085\u2028\u2029]/);
         },
       ),
-      { numRuns: 1000 },
+      { numRuns: runs(1000) },
     );
   });
 });

@@ -24,6 +24,7 @@ import {
   drawCircumstances,
 } from '../core/arbitrary';
 import { application, dropApplications, emptyDatabase, put, scopeFor } from './setting';
+import { runs } from '../runs';
 
 beforeAll(emptyDatabase);
 beforeEach(dropApplications);
@@ -233,7 +234,7 @@ describe('two people who are alike', () => {
           asked++;
         }
       }),
-      { numRuns: 200, endOnFailure: true },
+      { numRuns: runs(200), endOnFailure: true },
     );
     expect(asked).toBe(2400);
   });
