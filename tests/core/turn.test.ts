@@ -1,13 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compile } from '@/core/access/compile';
-import type { Viewer } from '@/core/access/viewer';
+import { viewerOfRole, type Viewer } from '@/core/access/viewer';
 import { newLine } from '@/core/edit/make';
 import { aimAt } from '@/core/edit/aim';
 import { startLines } from '@/core/edit/start';
 import { smallestTurn } from '@/core/edit/turn';
 import type { Definition } from '@/core/model/definition';
-import { gives, type Line, type Who } from '@/core/model/gate';
+import { gives, type Line, type What, type Who } from '@/core/model/gate';
+import type { Values } from '@/core/model/value';
+import { LARKFIELD } from '@/demo/definition';
 import { withIncluded } from '@/core/model/tree';
 import { Draw, drawCircumstances, drawDefinition, drawViewer } from './arbitrary';
 import { found, runs } from '../runs';
@@ -95,5 +97,26 @@ describe('the smallest change', () => {
       { numRuns: runs(400), endOnFailure: true },
     );
     expect(alone).toBeGreaterThan(found(20));
+  });
+
+  it('gives no more than it takes: see, for an action that sets nothing', () => {
+    const given = (sets: Values): (What | undefined)[] => {
+      const entities = LARKFIELD.entities.map((entity) => ({
+        ...entity,
+        actions: entity.actions.map((one) => (one.id === 'a_loan_courier' ? { ...one, sets } : one)),
+      })) as Definition['entities'];
+      const wanted = {
+        element: 'b_courier',
+        viewer: viewerOfRole('auditor'),
+        level: 2,
+        at: { moment: Date.UTC(2026, 10, 25, 12) },
+        naming: 'roles',
+      } as const;
+      const turn = smallestTurn({ ...LARKFIELD, entities }, wanted, []);
+      const lines = turn?.definition.gates['b_courier']?.lines ?? [];
+      return lines.filter(({ who }) => who.kind === 'role' && who.role === 'auditor').map(({ what }) => what);
+    };
+    expect(given({})).toEqual(['see']);
+    expect(given({ loan_courier: 'Carrow & Dale' })).toEqual(['edit']);
   });
 });

@@ -216,7 +216,7 @@ export class ViewerAccess extends Access {
         const limit = this.at(a);
         return limit === ALWAYS[NONE] || !this.compiled.hasLines(b)
           ? limit
-          : lower(limit, this.compiled.own(this.held, this.spoken, b));
+          : lower(limit, this.compiled.given(this.held, this.spoken, b));
       }
       case 'carried':
         return this.carried(a);

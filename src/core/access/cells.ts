@@ -31,7 +31,7 @@ export function cellOf(access: Access, element: Element, answer = access.answer(
   const { container } = element;
   let byContainer = false;
   if (lines && container && !isDataDoor(element)) {
-    const given = access.withMost((one) => answerOf(one.held.own(lines, one.compiled.scope(element))));
+    const given = access.withMost((one) => answerOf(one.held.given(lines, one.compiled.scope(element))));
     byContainer = gate.most < given.most || gate.least < given.least;
   }
   const follows = isDataDoor(element) && !lines;

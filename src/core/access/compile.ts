@@ -3,22 +3,22 @@ import type { Formula } from '../condition/formula';
 import type { Unknown } from '../condition/bind';
 import type { Scope } from '../condition/type';
 import type { Closed, Definition } from '../model/definition';
-import type { Gate, Line } from '../model/gate';
+import { gives, type Gate, type Line } from '../model/gate';
 import type { Id } from '../model/id';
 import { treeOf, type Element, type Tree } from '../model/tree';
 import { newlyWorked, ViewerAccess, type Access, type Worked } from './access';
 import { Handles } from './handles';
 import type { Held } from './held';
-import { EDIT, NONE, SEE, type Level } from './level';
+import { givenBy } from './lines';
 import { Plan } from './plan';
 import { readsOf, type Reads } from './reads';
-import { ALWAYS, ruleOf, type Rule } from './rule';
+import { FORMULAS, ruleOf, type Rule } from './rule';
 import { counts, isKind, subjectOf, type Circumstances, type Unlocked, type Viewer } from './viewer';
 
-/** A line of a gate, with whom it speaks of by number. */
-export interface CompiledLine {
-  readonly line: Line;
-  readonly subject: number;
+/** The lines of a gate, and for each the number of whom it speaks of. */
+export interface CompiledGate {
+  readonly lines: readonly Line[];
+  readonly subjects: readonly number[];
 }
 
 /** How a viewer is spoken of: surely, surely not, or in doubt or for some records only. Not asked yet is 0. */
@@ -45,7 +45,7 @@ export class Compiled {
   private readonly structure: Structure;
   private readonly reads: Reads;
   /** By the element's number. */
-  private readonly gates: (readonly CompiledLine[] | undefined)[];
+  private readonly gates: (CompiledGate | undefined)[];
   private readonly kept = new Map<string, Worked>();
 
   constructor(readonly definition: Definition) {
@@ -58,7 +58,7 @@ export class Compiled {
     this.gates = new Array<undefined>(this.tree.elements.length).fill(undefined);
     for (const [id, gate] of Object.entries(definition.gates)) {
       const element = this.tree.get(id);
-      if (element) this.gates[element.number] = this.structure.subjects.linesOf(gate);
+      if (element) this.gates[element.number] = this.structure.subjects.compiled(gate);
     }
   }
 
@@ -139,7 +139,7 @@ export class Compiled {
   }
 
   /** The lines of the element with this number, where it has any of its own. */
-  linesAt(n: number): readonly CompiledLine[] | undefined {
+  gateAt(n: number): CompiledGate | undefined {
     return this.gates[n];
   }
 
@@ -147,23 +147,20 @@ export class Compiled {
     return this.gates[n] !== undefined;
   }
 
-  /** access.md 3, without containers: what the lines of the element with this number give. */
-  own(held: Held, spoken: Uint8Array, n: number): Rule {
-    const lines = this.gates[n] as readonly CompiledLine[];
+  /** What the lines of the element with this number give one viewer, with what they have unlocked there. */
+  given(held: Held, spoken: Uint8Array, n: number): Rule {
+    const { lines, subjects } = this.gates[n] as CompiledGate;
     const element = this.tree.elements[n] as Element;
-    const unlocked = held.circumstances.unlocked?.filter((one) => one.element === element.id) ?? [];
-    let [given, limit]: [Level, Level] = [NONE, EDIT];
-    let closely = unlocked.length > 0;
-    for (const { line, subject } of lines) {
+    const scope = this.scope(element);
+    const matches = (line: Line, m: number): Formula => {
+      const subject = subjects[m] as number;
       const is = spoken[subject] || this.ask(held, spoken, subject);
-      if (is === NOT) continue;
-      closely ||= is === PERHAPS || line.when !== undefined;
-      if (line.what === 'edit') given = EDIT;
-      else if (line.what === 'see') given = Math.max(given, SEE) as Level;
-      else limit = line.what === 'block' ? NONE : (Math.min(limit, SEE) as Level);
-    }
-    if (!closely) return ALWAYS[Math.min(given, limit) as Level];
-    return held.own(this.lines(element.id) ?? [], this.scope(element), unlocked.map(ruleOfUnlocked));
+      if (is === NOT) return !gives(line);
+      return is === SURELY && !line.when ? gives(line) : held.matches(line, scope);
+    };
+    const unlocked = held.circumstances.unlocked?.filter((one) => one.element === element.id);
+    const { see, edit } = givenBy(FORMULAS, lines, matches, unlocked?.map(ruleOfUnlocked));
+    return ruleOf(see, edit);
   }
 
   private ask(held: Held, spoken: Uint8Array, subject: number): number {
@@ -184,19 +181,19 @@ export class Compiled {
 class Subjects {
   readonly all: Line['who'][] = [];
   private readonly numbers = new Map<string, number>();
-  private readonly known = new WeakMap<Gate, readonly CompiledLine[]>();
+  private readonly known = new WeakMap<Gate, CompiledGate>();
 
   has(who: Line['who']): boolean {
     return this.numbers.has(subjectOf(who));
   }
 
-  linesOf(gate: Gate): readonly CompiledLine[] {
-    let lines = this.known.get(gate);
-    if (!lines) {
-      lines = gate.lines.map((line) => ({ line, subject: this.number(line.who) }));
-      this.known.set(gate, lines);
+  compiled(gate: Gate): CompiledGate {
+    let found = this.known.get(gate);
+    if (!found) {
+      found = { lines: gate.lines, subjects: gate.lines.map(({ who }) => this.number(who)) };
+      this.known.set(gate, found);
     }
-    return lines;
+    return found;
   }
 
   private number(who: Line['who']): number {

@@ -1,10 +1,11 @@
 import { bind } from '../condition/bind';
 import type { Formula } from '../condition/formula';
-import { gives } from '../model/gate';
+import { gives, type Line } from '../model/gate';
 import type { Element } from '../model/tree';
-import { ruleOfUnlocked, type Compiled, type CompiledLine } from './compile';
+import { ruleOfUnlocked, type Compiled, type CompiledGate } from './compile';
 import type { Held } from './held';
 import { EDIT } from './level';
+import { givenBy, type Algebra } from './lines';
 import type { Circumstances } from './viewer';
 
 /** So many viewers are decided at once: one in each bit of a word. */
@@ -12,7 +13,7 @@ export const AT_ONCE = 32;
 
 const ALL = -1;
 
-/** For each viewer, a bit: is it surely so, for every record; and could it be so, for some record? */
+/** For each of the viewers a bit: is it so for every record (`surely`), and for some record (`perhaps`)? */
 interface Bits {
   readonly surely: number;
   readonly perhaps: number;
@@ -22,10 +23,11 @@ const NEVER: Bits = { surely: 0, perhaps: 0 };
 const ALWAYS: Bits = { surely: ALL, perhaps: ALL };
 
 /**
- * The answers of up to 32 viewers for all elements, decided at once: the same plan that `ViewerAccess` works
- * through, with four words a step instead of a rule. Formulas that ask for a record have no "not", so what is
- * folded from them is known by these two bits alone, and each answer is the one that each viewer's own access
- * gives.
+ * The answers of up to 32 viewers for all elements, decided at once. It works through the same plan as
+ * `ViewerAccess`, but keeps for each step four words with a bit for each viewer, where that keeps a rule: see and
+ * edit, each surely and perhaps. That is enough: a formula is made of *all* and *any* only, and of the parts of such
+ * a formula one need only know whether each holds for every record, and for some. A test holds that each answer is
+ * the one that the viewer's own access gives.
  */
 export class Crowd {
   private readonly see: Int32Array;
@@ -157,39 +159,25 @@ export class Crowd {
     }
   }
 
-  /** access.md 3, as `Held.own`: leaves of step `n` what the lines of the element give. */
+  /** Leaves of step `n` what the lines of the element give. */
   private within(n: number, number: number): void {
     const element = this.compiled.tree.elements[number] as Element;
-    let [giveSee, giveEdit, spared, uncapped] = [NEVER, NEVER, ALWAYS, ALWAYS];
-    for (const one of this.at.unlocked ?? []) {
-      if (one.element !== element.id) continue;
-      const { see, edit } = ruleOfUnlocked(one);
-      giveSee = either(
-        giveSee,
-        bitsOf(this.held, () => see),
-      );
-      giveEdit = either(
-        giveEdit,
-        bitsOf(this.held, () => edit),
-      );
-    }
-    for (const compiled of this.compiled.linesAt(number) ?? []) {
-      const { line } = compiled;
-      if (line.what === 'edit') giveEdit = either(giveEdit, this.matches(compiled, element));
-      else if (line.what === 'see') giveSee = either(giveSee, this.matches(compiled, element));
-      else if (line.what === 'block') spared = both(spared, this.matches(compiled, element));
-      else uncapped = both(uncapped, this.matches(compiled, element));
-    }
-    const see = both(either(giveSee, giveEdit), spared);
-    const edit = both(both(giveEdit, spared), uncapped);
+    const { lines, subjects } = this.compiled.gateAt(number) as CompiledGate;
+    const unlocked = this.at.unlocked?.filter((one) => one.element === element.id).map(ruleOfUnlocked);
+    const { see, edit } = givenBy(
+      BITS,
+      lines,
+      (line, m) => this.matches(line, subjects[m] as number, element),
+      unlocked?.map((rule) => ({ see: this.forAll(rule.see), edit: this.forAll(rule.edit) })),
+    );
     this.see[n] = (this.see[n] as number) & see.surely;
     this.maySee[n] = (this.maySee[n] as number) & see.perhaps;
     this.edit[n] = (this.edit[n] as number) & edit.surely;
     this.mayEdit[n] = (this.mayEdit[n] as number) & edit.perhaps;
   }
 
-  /** Of a line that gives, that it matches; of one that takes away, that it does not. */
-  private matches({ line, subject }: CompiledLine, element: Element): Bits {
+  /** As `Held.matches`, with what is known of whom lines speak of. */
+  private matches(line: Line, subject: number, element: Element): Bits {
     const giving = gives(line);
     const who = (giving ? this.spoken : this.notSpoken)[subject] as Bits;
     if (!line.when) return who;
@@ -198,6 +186,10 @@ export class Crowd {
     if (decided) return who;
     const when = bitsOf(this.held, (held) => held.isWhen(line, scope)(giving ? 'be true' : 'be false'));
     return giving ? both(who, when) : either(who, when);
+  }
+
+  private forAll(formula: Formula): Bits {
+    return bitsOf(this.held, () => formula);
   }
 
   /** Which viewers' records pass the fixed filter of a list. */
@@ -220,6 +212,8 @@ const either = (a: Bits, b: Bits): Bits => ({
   surely: a.surely | b.surely,
   perhaps: a.perhaps | b.perhaps,
 });
+
+const BITS: Algebra<Bits> = { never: NEVER, always: ALWAYS, both, either };
 
 /** A bit for each, by the formula that is asked of it. */
 function bitsOf<T>(each: readonly T[], ask: (one: T) => Formula): Bits {

@@ -1,5 +1,5 @@
 import type { RecordFacts } from '../condition/atom';
-import { all, any, holds, type Formula } from '../condition/formula';
+import { holds, type Formula } from '../condition/formula';
 import { tell, type Told } from '../condition/tell';
 import type { Screen } from '../model/definition';
 import { gives, type Line } from '../model/gate';
@@ -117,14 +117,10 @@ function matches(
   record: RecordFacts | undefined,
   how: 'surely' | 'perhaps',
 ): boolean {
-  const [who, when] = [held.isSpokenOf(line.who), held.isWhen(line, compiled.scope(element))];
+  const is = held.matches(line, compiled.scope(element));
   const sure = how === 'surely';
-  if (gives(line)) {
-    const given = all(who('be true'), when('be true'));
-    return record ? holds(given, record) : sure ? given === true : given !== false;
-  }
-  const spares = any(who('be false'), when('be false'));
-  return record ? !holds(spares, record) : sure ? spares === false : spares !== true;
+  if (gives(line)) return record ? holds(is, record) : sure ? is === true : is !== false;
+  return record ? !holds(is, record) : sure ? is === false : is !== true;
 }
 
 /** What keeps a line that speaks of the viewer from counting; undefined for one that does not speak of them. */

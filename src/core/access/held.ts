@@ -9,7 +9,8 @@ import { isGone } from '../model/gone';
 import type { Id } from '../model/id';
 import { rolesById, withIncluded } from '../model/tree';
 import { unitAndBelow } from '../model/units';
-import { ruleOf, type Rule } from './rule';
+import { givenBy } from './lines';
+import { FORMULAS, ruleOf, type Rule } from './rule';
 import { counts, isKind, type Assignment, type Circumstances, type Viewer } from './viewer';
 
 /** Where a role or a privilege is held: everywhere, or for records of these units only. */
@@ -104,24 +105,16 @@ export class Held {
     return when ? (must) => bind(this.facts, scope, when, must) : constant(true);
   }
 
-  /**
-   * access.md 3, without containers: what the lines (and `more` that gives) give, and what is left of it by
-   * those that limit.
-   */
-  own(lines: readonly Line[], scope: Scope, more: readonly Rule[] = []): Rule {
-    const giveSee: Formula[] = more.map((rule) => rule.see);
-    const giveEdit: Formula[] = more.map((rule) => rule.edit);
-    const spared: Formula[] = [];
-    const uncapped: Formula[] = [];
-    for (const line of lines) {
-      const [who, when] = [this.isSpokenOf(line.who), this.isWhen(line, scope)];
-      if (gives(line)) (line.what === 'edit' ? giveEdit : giveSee).push(all(who('be true'), when('be true')));
-      else (line.what === 'block' ? spared : uncapped).push(any(who('be false'), when('be false')));
-    }
-    return ruleOf(
-      all(any(...giveSee, ...giveEdit), ...spared),
-      all(any(...giveEdit), ...spared, ...uncapped),
-    );
+  /** Of a line that gives, when it matches; of one that takes away, when it does not. In doubt it is neither. */
+  matches(line: Line, scope: Scope): Formula {
+    const [who, when] = [this.isSpokenOf(line.who), this.isWhen(line, scope)];
+    return gives(line) ? all(who('be true'), when('be true')) : any(who('be false'), when('be false'));
+  }
+
+  /** What these lines would give as a gate's own, without its containers. */
+  given(lines: readonly Line[], scope: Scope): Rule {
+    const { see, edit } = givenBy(FORMULAS, lines, (line) => this.matches(line, scope));
+    return ruleOf(see, edit);
   }
 
   private assign({ role, unit, ...period }: Assignment): void {

@@ -1,5 +1,5 @@
-import { changesData, type List } from '../model/definition';
-import type { Element } from '../model/tree';
+import type { List } from '../model/definition';
+import { leadsOrReads, type Element } from '../model/tree';
 import { Access } from './access';
 import type { Held } from './held';
 import { editOnlyIf, lower, type Rule } from './rule';
@@ -67,16 +67,8 @@ export class Lower extends Access {
 
   /** Does its level of edit let data, people or the session be changed, rather than lead somewhere or read? */
   private canChange(element: Element): boolean {
-    switch (element.kind) {
-      case 'menu-item':
-      case 'rows':
-        return false;
-      case 'action':
-        return changesData(element.node);
-      case 'button':
-        return this.compiled.plan.changes(element.node) || element.node.effect.do === 'set-session';
-      default:
-        return true;
-    }
+    if (element.kind === 'rows') return false;
+    if (element.kind === 'button' && element.node.effect.do === 'set-session') return true;
+    return !leadsOrReads(this.compiled.tree, element);
   }
 }

@@ -1,6 +1,6 @@
-import { changesData, type Button, type List, type Screen } from '../model/definition';
+import type { List, Screen } from '../model/definition';
 import type { Id } from '../model/id';
-import type { Element, Tree } from '../model/tree';
+import { leadsOrReads, type Element, type Tree } from '../model/tree';
 import type { Handle, Handles } from './handles';
 import { EDIT, NONE, SEE, type Level } from './level';
 
@@ -30,8 +30,9 @@ export interface Step {
     | 'most'
     /** `a` decided without a record, whatever record is at hand. */
     | 'without-record'
-    /** `a` where it is the same for all records, else edit: and the other way round. */
+    /** The part of `a` that is the same for all records: `a` where it asks for none, else edit. */
     | 'constant'
+    /** The other part: `a` where it asks for the record, else edit. Both together are `a`. */
     | 'asking'
     /** `a`, a gate, where that has lines of its own; else `b`. */
     | 'unless-followed'
@@ -54,11 +55,17 @@ export class Plan {
   readonly steps: Step[] = ALWAYS.map((level) => ({ op: 'always', a: level, b: 0 }));
   readonly many: number[] = [];
   readonly lists: List[] = [];
-  /** By element number: what its gate gives within its containers. For a following door of data, its container's. */
+  /**
+   * By element number: the step of what its gate gives within its containers. A gate without lines gives what its
+   * container gives; for a door of data that is not yet its answer, since without lines it follows the screens.
+   */
   readonly gates: number[] = [];
-  /** For what is in a list on a record's screen: what the containers ask of the screen's record; else full. */
+  /**
+   * By element number. Within a list on a record's screen, `record` is the row, while the gates around the list ask
+   * of the screen's record: what those ask of it is kept here, apart. For all else it is edit.
+   */
   private readonly outerGates: number[] = [];
-  /** By element number: all that it takes to get it, and what is asked of the screen's record beside. */
+  /** By element number: all that it takes to get it; and beside it, in `outers`, what is asked of the screen's record. */
   readonly rules: number[] = [];
   readonly outers: number[] = [];
   /** By the number of a door of data: what the screens give of it, on stored records, where it follows them. */
@@ -78,9 +85,8 @@ export class Plan {
       if (element.kind === 'list') this.addFilter(element.node);
     }
     for (const element of tree.elements) {
-      const leads = element.kind === 'button' && !this.changes(element.node);
       const outer = this.outerGates[element.number] as number;
-      this.outers.push(leads ? this.seeAsEdit(outer) : outer);
+      this.outers.push(leadsOrReads(tree, element) ? this.seeAsEdit(outer) : outer);
       this.rule(element);
     }
     for (const entity of tree.elements)
@@ -98,12 +104,6 @@ export class Plan {
     const step = this.carriedBy.get(id);
     if (step === undefined) throw new Error(`No list has the id ${id}`);
     return step;
-  }
-
-  /** Does the button change data, rather than lead somewhere or read? */
-  changes({ effect }: Button): boolean {
-    if (effect.do === 'action') return changesData(this.tree.need(effect.action, 'action').node);
-    return effect.do === 'save' || effect.do === 'delete' || effect.do === 'bulk';
   }
 
   /** access.md 3: min(own, container). A list's rows are other records than its screen's, whose part is kept apart. */
@@ -145,7 +145,7 @@ export class Plan {
         return this.throughDoor(element, gate);
       case 'button': {
         const rule = this.throughDoor(element, gate);
-        return this.onScreen(element, this.changes(element.node) ? rule : this.seeAsEdit(rule));
+        return this.onScreen(element, leadsOrReads(this.tree, element) ? this.seeAsEdit(rule) : rule);
       }
       case 'field':
         return this.onScreen(element, this.throughDoor(element, gate));
@@ -209,7 +209,7 @@ export class Plan {
       return this.lower(this.ifOwn(element, this.rule(rows)), this.unlessFollowed(element, form));
     }
     const rule = this.lower(this.rule(rows), this.unlessFollowed(element, onScreens));
-    return changesData(element.node) ? rule : this.seeAsEdit(rule);
+    return leadsOrReads(this.tree, element) ? this.seeAsEdit(rule) : rule;
   }
 
   /**

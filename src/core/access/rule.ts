@@ -1,12 +1,13 @@
 import type { RecordFacts } from '../condition/atom';
 import { all, any, holds, type Formula } from '../condition/formula';
+import type { Algebra, Given } from './lines';
 import { EDIT, NONE, SEE, type Answer, type Level } from './level';
 
-/** What it takes of a record to reach each level. What reaches edit reaches see. */
-export interface Rule {
-  readonly see: Formula;
-  readonly edit: Formula;
-}
+/** What it takes of a record to reach each level. */
+export type Rule = Given<Formula>;
+
+/** Formulas, joined. */
+export const FORMULAS: Algebra<Formula> = { never: false, always: true, both: all, either: any };
 
 /** The rules that do not ask for a record, by level. */
 export const ALWAYS: Readonly<Record<Level, Rule>> = [

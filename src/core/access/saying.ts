@@ -4,6 +4,7 @@ import { gives, type Line, type Who } from '../model/gate';
 import type { Element } from '../model/tree';
 import type { Compiled } from './compile';
 import { EDIT } from './level';
+import { givenBy, type Algebra, type Given } from './lines';
 import type { Step } from './plan';
 
 /**
@@ -16,21 +17,22 @@ export type Saying =
 export type Question =
   { readonly who: Who; readonly is: boolean } | { readonly when: Condition; readonly is: boolean };
 
-/** What it takes to reach each level. */
-export interface SaidRule {
-  readonly see: Saying;
-  readonly edit: Saying;
-}
+/** What is said of each level. */
+export type SaidRule = Given<Saying>;
 
 export function allSaid(...parts: readonly Saying[]): Saying {
   if (parts.includes(false)) return false;
-  const open = parts.filter((one) => one !== true);
+  const open = parts.flatMap((one) =>
+    one === true ? [] : typeof one === 'object' && 'all' in one ? one.all : one,
+  );
   return open.length === 0 ? true : open.length === 1 ? (open[0] as Saying) : { all: open };
 }
 
 export function anySaid(...parts: readonly Saying[]): Saying {
   if (parts.includes(true)) return true;
-  const open = parts.filter((one) => one !== false);
+  const open = parts.flatMap((one) =>
+    one === false ? [] : typeof one === 'object' && 'any' in one ? one.any : one,
+  );
   return open.length === 0 ? false : open.length === 1 ? (open[0] as Saying) : { any: open };
 }
 
@@ -47,22 +49,13 @@ const SAID = [
   { see: true, edit: true },
 ] as const satisfies readonly SaidRule[];
 
-/** access.md 3, as `Held.own`, for everybody at once. */
-function ownSaid(lines: readonly Line[]): SaidRule {
-  const giveSee: Saying[] = [];
-  const giveEdit: Saying[] = [];
-  const spared: Saying[] = [];
-  const uncapped: Saying[] = [];
-  for (const { who, what, when } of lines) {
-    const is = gives({ what });
-    const asked: Saying[] = [{ who, is }, ...(when ? [{ when, is }] : [])];
-    if (is) (what === 'edit' ? giveEdit : giveSee).push(allSaid(...asked));
-    else (what === 'block' ? spared : uncapped).push(anySaid(...asked));
-  }
-  return {
-    see: allSaid(anySaid(...giveSee, ...giveEdit), ...spared),
-    edit: allSaid(anySaid(...giveEdit), ...spared, ...uncapped),
-  };
+const SAYINGS: Algebra<Saying> = { never: false, always: true, both: allSaid, either: anySaid };
+
+/** What a line asks, of everybody at once. */
+function askedBy({ who, what, when }: Line): Saying {
+  const is = gives({ what });
+  const asked: Saying[] = [{ who, is }, ...(when ? [{ when, is }] : [])];
+  return is ? allSaid(...asked) : anySaid(...asked);
 }
 
 /**
@@ -84,7 +77,9 @@ export function saidByScreens(compiled: Compiled, door: Element): SaidRule | und
       case 'always':
         return SAID[a as 0 | 1 | 2];
       case 'gate':
-        return compiled.hasLines(b) ? both(at(a), ownSaid(linesAt(b))) : at(a);
+        return compiled.hasLines(b)
+          ? both(at(a), givenBy(SAYINGS, compiled.gateAt(b)?.lines ?? [], askedBy))
+          : at(a);
       case 'carried': {
         const filter = plan.lists[a]?.filter;
         const passes: Saying = filter ? { when: filter, is: true } : true;
@@ -113,7 +108,6 @@ export function saidByScreens(compiled: Compiled, door: Element): SaidRule | und
         throw new Error(`A door that follows the screens has no step ${op}`);
     }
   };
-  const linesAt = (n: number): readonly Line[] => (compiled.linesAt(n) ?? []).map(({ line }) => line);
   return at(from);
 }
 

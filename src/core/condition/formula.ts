@@ -1,12 +1,17 @@
 import { asked, type Atom, type RecordFacts } from './atom';
 import type { Truth } from './condition';
 
-/** What is asked of a three-valued answer: to be true, to be false, or not to be it (and so perhaps in doubt). */
+/**
+ * A condition is true, false or in doubt. What a rule needs of it is one of these: a line that gives needs it to be
+ * true, one that takes away is passed over only where it is false, and under *not* each turns into its opposite.
+ * "Not be true" holds where it is false or in doubt.
+ */
 export type Must = 'be true' | 'be false' | 'not be true' | 'not be false';
 
 /**
- * What must hold of a record for a viewer to get something, once all that is known of the viewer and the
- * moment is folded in. Two-valued: doubt is decided by what each question must be.
+ * What must hold of a record for a viewer to get something: the questions that are left once all that is known of
+ * the viewer and the moment has been answered. Mostly none are, and it is just true or false. A formula is true or
+ * false on each record, never in doubt: each question says what its own answer must be (`must`).
  */
 export type Formula =
   | boolean
@@ -36,14 +41,24 @@ export function all(...parts: readonly Formula[]): Formula {
     if (second === true) return first;
   }
   if (parts.includes(false)) return false;
-  const open = parts.filter((part) => part !== true);
+  const open = parts.flatMap((part) =>
+    part === true ? [] : typeof part === 'object' && 'all' in part ? part.all : part,
+  );
   return open.length === 0 ? true : open.length === 1 ? (open[0] as Formula) : { all: open };
 }
 
 /** Any of them, folded. */
 export function any(...parts: readonly Formula[]): Formula {
+  const [first, second] = parts;
+  if (parts.length === 2 && first !== undefined && second !== undefined) {
+    if (first === true || second === true) return true;
+    if (first === false) return second;
+    if (second === false) return first;
+  }
   if (parts.includes(true)) return true;
-  const open = parts.filter((part) => part !== false);
+  const open = parts.flatMap((part) =>
+    part === false ? [] : typeof part === 'object' && 'any' in part ? part.any : part,
+  );
   return open.length === 0 ? false : open.length === 1 ? (open[0] as Formula) : { any: open };
 }
 

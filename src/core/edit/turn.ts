@@ -8,7 +8,7 @@ import type { RecordFacts } from '../condition/atom';
 import type { Definition } from '../model/definition';
 import { gives, type Line, type What, type Who } from '../model/gate';
 import type { Id } from '../model/id';
-import { isDataDoor, withIncluded, type Element } from '../model/tree';
+import { isDataDoor, leadsOrReads, withIncluded, type Element } from '../model/tree';
 import type { Edit } from './edit';
 import { editLines, newLine } from './make';
 import { aimAt, type Aim } from './aim';
@@ -209,20 +209,14 @@ class Turning {
   private enough(): Level {
     const { level } = this.wanted;
     // For what only leads somewhere or reads, see is enough all the way.
-    if (level > NONE && this.leads()) return SEE;
+    const { tree } = this.compiled;
+    if (level > NONE && leadsOrReads(tree, this.access.element(this.wanted.element))) return SEE;
     const saves = this.element.kind === 'button' || this.element.kind === 'action';
     return saves && level > NONE && this.element.id !== this.wanted.element ? EDIT : level;
   }
 
-  /** Is what is asked for a menu item, or a button that changes nothing? */
-  private leads(): boolean {
-    const asked = this.access.element(this.wanted.element);
-    if (asked.kind !== 'button') return asked.kind === 'menu-item';
-    return ['open', 'export', 'sign-out', 'set-session'].includes(asked.node.effect.do);
-  }
-
   private levelBy(access: Access, lines: readonly Line[]): Level {
-    const rule = access.held.own(lines, this.compiled.scope(this.element));
+    const rule = access.held.given(lines, this.compiled.scope(this.element));
     return this.levelOf(rule);
   }
 
@@ -245,7 +239,7 @@ class Turning {
       if (moves === undefined) {
         const limit = isDataDoor(this.element) ? ALWAYS[EDIT] : container(access);
         const [was, is] = [this.before, lines].map((some) =>
-          answerOf(lower(limit, access.held.own(some, scope))),
+          answerOf(lower(limit, access.held.given(some, scope))),
         );
         moves = was?.least !== is?.least || was?.most !== is?.most;
         known.set(access, moves);

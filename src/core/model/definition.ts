@@ -188,7 +188,7 @@ export interface NamedAction {
   readonly confirm?: string;
 }
 
-/** Does the action change data? Where one only reads, a level of see is enough for it. */
+/** Does the action change data? */
 export const changesData = (action: Action): boolean =>
   action.kind === 'named' ? Object.keys(action.sets).length > 0 : action.kind !== 'export';
 

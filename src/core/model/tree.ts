@@ -1,22 +1,23 @@
-import type {
-  Action,
-  Area,
-  BuiltIn,
-  Button,
-  Column,
-  Definition,
-  Entity,
-  EntityField,
-  Face,
-  FieldPart,
-  List,
-  Menu,
-  MenuItem,
-  PeoplePart,
-  Role,
-  Screen,
-  Section,
-  Text,
+import {
+  changesData,
+  type Action,
+  type Area,
+  type BuiltIn,
+  type Button,
+  type Column,
+  type Definition,
+  type Entity,
+  type EntityField,
+  type Face,
+  type FieldPart,
+  type List,
+  type Menu,
+  type MenuItem,
+  type PeoplePart,
+  type Role,
+  type Screen,
+  type Section,
+  type Text,
 } from './definition';
 import type { Id } from './id';
 
@@ -309,4 +310,24 @@ export function inclusionLoop(roles: readonly Role[]): string[] | undefined {
     if (loop) return loop;
   }
   return undefined;
+}
+
+/**
+ * Does it only lead somewhere or read: a menu item, a button that opens or exports, an action that sets nothing? For
+ * it a level of see is enough all the way, and counts as edit (access.md 3).
+ */
+export function leadsOrReads(tree: Tree, element: Element): boolean {
+  switch (element.kind) {
+    case 'menu-item':
+      return true;
+    case 'action':
+      return !changesData(element.node);
+    case 'button': {
+      const { effect } = element.node;
+      if (effect.do === 'action') return !changesData(tree.need(effect.action, 'action').node);
+      return effect.do !== 'save' && effect.do !== 'delete' && effect.do !== 'bulk';
+    }
+    default:
+      return false;
+  }
 }
