@@ -1,4 +1,4 @@
-import { originOfHost, servesPath } from './server/config';
+import { originOfHost, servesPath } from './server/hosts';
 import { NextResponse, type NextRequest } from 'next/server';
 
 /**

@@ -1,14 +1,15 @@
 import { createHash } from 'node:crypto';
 import {
   closeSync,
+  copyFileSync,
   existsSync,
   mkdirSync,
   openSync,
   readdirSync,
   readFileSync,
-  renameSync,
   rmSync,
   statSync,
+  truncateSync,
   writeFileSync,
 } from 'node:fs';
 import { DATA, endProcess, inPackages, pause, ROOT, runLong, say, spawn, Unable } from './run.mjs';
@@ -61,12 +62,19 @@ export async function setUpDatabase({ url, owner }, { empty = false } = {}) {
   return JSON.parse(output);
 }
 
-/** The server's log: started anew once it is large, with the one before kept. */
+const LOG = `${DATA}/server.log`;
+const MOST_LOG = 10_000_000;
+
 function openLog() {
-  const file = `${DATA}/server.log`;
   mkdirSync(DATA, { recursive: true });
-  if (existsSync(file) && statSync(file).size > 10_000_000) renameSync(file, `${file}.1`);
-  return openSync(file, 'a', 0o600);
+  return openSync(LOG, 'a', 0o600);
+}
+
+/** The server's log is started anew once it is large, with what was in it kept: the server writes to its end. */
+function keepLogSmall() {
+  if (!existsSync(LOG) || statSync(LOG).size <= MOST_LOG) return;
+  copyFileSync(LOG, `${LOG}.1`);
+  truncateSync(LOG);
 }
 
 /**
@@ -86,6 +94,7 @@ export async function serve(url, port, environment = {}) {
     PUBLIC_URL: process.env['PUBLIC_URL'] ?? address,
     ...environment,
   };
+  keepLogSmall();
   const log = openLog();
   // A group of its own: Ctrl-C reaches bin/start, which ends things in the right order.
   /** @type {import('node:child_process').ChildProcess} */
@@ -96,13 +105,15 @@ export async function serve(url, port, environment = {}) {
     stdio: ['ignore', log, log],
   });
   closeSync(log);
+  const small = setInterval(keepLogSmall, 60_000).unref();
+  child.on('exit', () => clearInterval(small));
   for (let waited = 0; waited < 300; waited++) {
     if (child.exitCode !== null || child.signalCode !== null) break;
-    const healthy = await fetch(`${address}/health`).then(
+    const ready = await fetch(`${address}/ready`).then(
       (answer) => answer.ok,
       () => false,
     );
-    if (healthy) return { child, address, stop: () => endProcess(child.pid ?? 0, 'SIGTERM') };
+    if (ready) return { child, address, stop: () => endProcess(child.pid ?? 0, 'SIGTERM') };
     await pause(100);
   }
   await endProcess(child.pid ?? 0, 'SIGKILL');

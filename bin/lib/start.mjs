@@ -46,7 +46,6 @@ async function main() {
   });
   if (values.help) return say(HELP);
   const wanted = readPort(String(values.port));
-  checkEnvironment();
   needFolder();
   await clearUp();
   started = true;
@@ -57,6 +56,7 @@ async function main() {
       void stop(0);
     });
   await needNpmPackages();
+  await checkEnvironment();
   const given = process.env['DATABASE_URL'];
   const database = given
     ? { url: given, owner: process.env['MIGRATION_URL'] ?? given }

@@ -122,6 +122,10 @@ test('signing out leaves nothing behind, and a missing page says so', async ({ p
   await expect(page).toHaveURL(`${LIVE}/catalogue`);
   await page.goBack();
   await expect(page.getByRole('cell', { name: 'Wick Lifeboat Trust' })).toHaveCount(0);
-  const health = await page.request.get('/health');
-  expect(await health.json()).toEqual({ healthy: true });
+  expect(await (await page.request.get('/health')).json()).toEqual({ healthy: true });
+  expect(await (await page.request.get('/ready')).json()).toEqual({
+    ready: true,
+    database: true,
+    migrations: true,
+  });
 });

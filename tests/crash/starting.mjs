@@ -37,7 +37,7 @@ function running() {
 
 /** @param {string} address */
 const isHealthy = (address) =>
-  fetch(`${address}/health`).then(
+  fetch(`${address}/ready`).then(
     (answer) => answer.ok,
     () => false,
   );

@@ -6,7 +6,7 @@ import { FORMAT } from '@/core/model/definition';
 import { isMoment } from '@/core/model/moment';
 import { readMoment } from '@/core/condition/clock';
 import { LARKFIELD } from '@/demo/definition';
-import { originOfHost, servesPath } from '@/server/config';
+import { originOfHost, servesPath } from '@/server/hosts';
 import { plainCell, toCsv } from '@/server/csv';
 import { database, isAway, isUnstorable } from '@/server/database/client';
 import { edits, snapshots } from '@/server/database/schema';

@@ -1,5 +1,6 @@
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
+import { databaseUrl } from '../config.mjs';
 import { log, rootOf, told } from '../log';
 import * as schema from './schema';
 
@@ -31,18 +32,12 @@ const shared = globalThis as {
   zincGatePatient?: ReturnType<typeof connect>;
 };
 
-function ownUrl(): string {
-  const url = process.env['DATABASE_URL'];
-  if (!url) throw new Error('DATABASE_URL is not set. bin/start sets it.');
-  return url;
-}
-
 /** The process's one pool, on `DATABASE_URL`. */
-export const database = (): Database => (shared.zincGateDatabase ??= connect(ownUrl())).database;
+export const database = (): Database => (shared.zincGateDatabase ??= connect(databaseUrl())).database;
 
 /** For what takes its time, such as reading a large file in: without limits, and beside what people wait for. */
 export const patientDatabase = (): Database =>
-  (shared.zincGatePatient ??= connect(ownUrl(), { patient: true })).database;
+  (shared.zincGatePatient ??= connect(databaseUrl(), { patient: true })).database;
 
 /** Lets go of the process's pool: for programs that end. */
 export async function closeDatabase(): Promise<void> {

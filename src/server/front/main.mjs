@@ -1,6 +1,9 @@
+import { randomUUID } from 'node:crypto';
 import { createServer, ServerResponse } from 'node:http';
 import next from 'next';
+import { config, databaseUrl } from '../config.mjs';
 import { watchDatabase } from './database-watch.mjs';
+import { log, shapeOf } from './log.mjs';
 import { told } from './told.mjs';
 
 /**
@@ -9,11 +12,11 @@ import { told } from './told.mjs';
  * database that is away. Run by bin/start and bin/test: `node main.mjs FOLDER PORT`.
  */
 const [folder = '.', port = '4620'] = process.argv.slice(2);
-const url = process.env['DATABASE_URL'] ?? '';
-/** A proxy in front adds the address that it was asked from to X-Forwarded-For: the last one is believed then. */
-const behindProxy = process.env['TRUST_PROXY'] === '1';
-/** So many requests are taken, at work and in the line before it: the last of them waits about two seconds. */
-const MOST_TAKEN = Number(process.env['MOST_TAKEN']) || 100;
+/**
+ * So many requests are taken, at work and in the line before it: the last of them waits about two seconds. A proxy
+ * in front adds the address that it was asked from to X-Forwarded-For: the last one is believed where that is said.
+ */
+const { mostTaken, trustProxy } = config();
 /** So many of them are worked on at once: enough that nobody waits for one that waits for the database. */
 const AT_ONCE = 16;
 /** With the database away, what has not been answered by then is answered here. */
@@ -38,13 +41,12 @@ const safe = (one) =>
           ?.replace(/(Failed query|params).*/s, '')
           .slice(0, 160)
       : typeof one;
-/** @param {string} level @param {unknown[]} all */
-const say = (level, ...all) =>
-  void process.stderr.write(`${JSON.stringify({ level, time: Date.now(), said: all.map(safe) })}\n`);
+/** @param {'error' | 'warn' | 'info'} level @param {unknown[]} all */
+const say = (level, ...all) => log[level]({ said: all.map(safe) });
 
 for (const level of /** @type {const} */ (['error', 'warn', 'log', 'info']))
   // What the framework says goes to the log by what it is, not by what it quotes.
-  globalThis.console[level] = (...all) => say(level, ...all);
+  globalThis.console[level] = (...all) => say(level === 'log' ? 'info' : level, ...all);
 process.on('unhandledRejection', (error) => say('error', 'A promise was left', error));
 
 const HEADERS = { 'Cache-Control': 'no-store', 'X-Content-Type-Options': 'nosniff' };
@@ -85,6 +87,7 @@ function answer(request, response, status) {
   const { writeHead, end } = ServerResponse.prototype;
   writeHead.call(response, status, {
     ...HEADERS,
+    'X-Request-Id': String(request.headers['x-zinc-request'] ?? ''),
     'Content-Type': page ? 'text/html; charset=utf-8' : 'application/problem+json',
     'Content-Security-Policy': "default-src 'none'",
     ...(status === 503 && { 'Retry-After': '2' }),
@@ -102,7 +105,11 @@ function isReadable(path) {
   }
 }
 
-/** Says in headers of ours where the request comes from, and believes nothing that it says of that itself. @param {import('node:http').IncomingMessage} request */
+/**
+ * Says in headers of ours which request it is and where it comes from, and believes nothing that it says of that
+ * itself.
+ * @param {import('node:http').IncomingMessage} request
+ */
 function mark({ headers, socket }) {
   const forwarded = String(headers['x-forwarded-for'] ?? '')
     .split(',')
@@ -111,7 +118,8 @@ function mark({ headers, socket }) {
   for (const name of Object.keys(headers))
     if (/^(x-forwarded|x-zinc-|x-middleware-|x-nextjs-|forwarded$|x-invoke)/.test(name))
       Reflect.deleteProperty(headers, name);
-  headers['x-zinc-address'] = (behindProxy && forwarded) || socket.remoteAddress || 'unknown';
+  headers['x-zinc-request'] = randomUUID();
+  headers['x-zinc-address'] = (trustProxy && forwarded) || socket.remoteAddress || 'unknown';
 }
 
 /** Leaves an answer that was given here as it is, whatever comes later. @param {import('node:http').ServerResponse} response */
@@ -131,7 +139,25 @@ function close(response) {
 const app = next({ dev: false, dir: folder, hostname: '127.0.0.1', port: Number(port) });
 await app.prepare();
 const handle = app.getRequestHandler();
-const database = watchDatabase(url);
+const database = watchDatabase(databaseUrl());
+
+/** One line in the log for each request, with the id that its answer carries. @param {import('node:http').IncomingMessage} request @param {import('node:http').ServerResponse} response */
+function account(request, response) {
+  const begun = performance.now();
+  const id = request.headers['x-zinc-request'];
+  response.setHeader('X-Request-Id', String(id));
+  response.on('close', () =>
+    log.info({
+      request: id,
+      method: request.method,
+      path: shapeOf(request.url ?? ''),
+      // Who asked may have gone before there was an answer.
+      status: response.headersSent ? response.statusCode : 499,
+      ms: Math.round(performance.now() - begun),
+    }),
+  );
+}
+
 /**
  * A page that could not be made is told in words of ours; while the database is away it is that.
  * @param {import('node:http').IncomingMessage} request
@@ -196,24 +222,36 @@ function begin() {
     });
 }
 
+/** @param {import('node:http').ServerResponse} response @param {number} status @param {object} body */
+function tell(response, status, body) {
+  response.writeHead(status, { ...HEADERS, 'Content-Type': 'application/json' });
+  response.end(JSON.stringify(body));
+}
+
 const server = createServer({ requestTimeout: 60_000, headersTimeout: 10_000 }, (request, response) => {
   const path = request.url ?? '/';
-  if (path === '/health') {
-    response.writeHead(database.away ? 503 : 200, { ...HEADERS, 'Content-Type': 'application/json' });
-    return response.end(JSON.stringify({ healthy: !database.away }));
+  if (path === '/health') return tell(response, 200, { healthy: true });
+  if (path === '/ready') {
+    const ready = !database.away && database.current;
+    return tell(response, ready ? 200 : 503, {
+      ready,
+      database: !database.away,
+      migrations: database.current,
+    });
   }
+  const fixed = path.startsWith('/_next/static/');
+  mark(request);
+  if (!fixed) account(request, response);
   if (path.length > MOST_ADDRESS) return answer(request, response, 414);
   if (!path.startsWith('/') || !isReadable(path)) return answer(request, response, 400);
   if (request.headers['transfer-encoding'] !== undefined) return answer(request, response, 411);
   const isFile = /\/people\/csv(\?|$)/.test(path) && request.headers.cookie !== undefined;
   if (Number(request.headers['content-length'] ?? 0) > (isFile ? MOST_FILE : MOST_BODY))
     return answer(request, response, 413);
-  const fixed = path.startsWith('/_next/static/');
   const large = Number(request.headers['content-length'] ?? 0) > MOST_BODY;
   if (large && [...taken].filter((one) => one.large).length >= MOST_FILES)
     return answer(request, response, 503);
-  if (!fixed && (database.away || taken.size >= MOST_TAKEN)) return answer(request, response, 503);
-  mark(request);
+  if (!fixed && (database.away || taken.size >= mostTaken)) return answer(request, response, 503);
   if (fixed) return void handle(request, response).catch(() => response.destroy());
   const one = { request, response, large, since: Date.now() };
   taken.add(one);
@@ -231,12 +269,19 @@ setInterval(() => {
     }
 }, 250).unref();
 
+/** Ends the connections to the database that pages and routes, in this process, have opened. */
+async function letGo() {
+  /** @type {{ zincGateDatabase?: { pool: import('pg').Pool }, zincGatePatient?: { pool: import('pg').Pool } }} */
+  const { zincGateDatabase, zincGatePatient } = globalThis;
+  await Promise.all([zincGateDatabase?.pool.end(), zincGatePatient?.pool.end()]);
+}
+
 server.listen(Number(port), '127.0.0.1');
 for (const signal of /** @type {const} */ (['SIGTERM', 'SIGINT']))
   process.once(signal, () => {
     // What is being answered is answered; what only waits is let go.
     database.stop();
-    server.close(() => process.exit(0));
+    server.close(() => void letGo().finally(() => process.exit(0)));
     server.closeIdleConnections();
-    setTimeout(() => process.exit(0), 5000).unref();
+    setTimeout(() => process.exit(0), LATEST).unref();
   });

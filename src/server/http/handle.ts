@@ -34,12 +34,15 @@ function refusalOf(error: unknown, request: Request): Refused {
   if (request.signal.aborted) return new Refused(499, 'gone', 'It was cancelled. Nothing was changed.');
   if (isUnstorable(error)) return new Refused(422, 'values', 'A value cannot be kept in this form.');
   if (isAway(error)) {
-    log.warn({ ...told(error), method: request.method }, 'The database was away');
+    log.warn({ ...told(error), request: idOf(request), method: request.method }, 'The database was away');
     return away();
   }
-  log.error({ ...told(error), method: request.method }, 'A request failed');
+  log.error({ ...told(error), request: idOf(request), method: request.method }, 'A request failed');
   return new Refused(500, 'failed', 'The server could not do this. It has been logged.');
 }
+
+/** Which request it is in the log, and in the header X-Request-Id of its answer. */
+const idOf = (request: Request): string | null => request.headers.get('x-zinc-request');
 
 /** How large a body may be. */
 interface BodyBounds {

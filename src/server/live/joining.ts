@@ -2,7 +2,7 @@ import { and, eq, gt, isNull, sql } from 'drizzle-orm';
 import type { Definition } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
 import { comparedAttributes } from '@/core/access/handing-out';
-import { liveAddress } from '../config';
+import { liveAddress } from '../hosts';
 import { database } from '../database/client';
 import { assignments, auditEvents, outbox, people } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
