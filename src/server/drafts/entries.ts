@@ -1,4 +1,4 @@
-import { and, asc, eq, inArray } from 'drizzle-orm';
+import { and, desc, eq, inArray } from 'drizzle-orm';
 import { applyEdit } from '@/core/edit/apply';
 import { changeInWords } from '@/core/edit/change-words';
 import { difference } from '@/core/edit/difference';
@@ -15,17 +15,23 @@ import type { Revision } from './draft';
 /** What a builder asks to be done to a draft. */
 export type Ask = { readonly edit: Edit } | 'undo' | 'redo';
 
-/** What one builder did, as far as undoing is concerned. */
-export const ownEntries = (
+/** So many of one's own last revisions are looked through for what can be undone. */
+const LOOKED_THROUGH = 500;
+
+/** What one builder did last, in order, as far as undoing is concerned. */
+export async function ownEntries(
   applicationId: string,
   author: string,
   on: Executor = database(),
-): Promise<LogEntry[]> =>
-  on
+): Promise<LogEntry[]> {
+  const last = await on
     .select({ revision: edits.revision, undoes: edits.undoes, redoes: edits.redoes, skips: edits.skips })
     .from(edits)
     .where(and(eq(edits.applicationId, applicationId), eq(edits.author, author)))
-    .orderBy(asc(edits.revision));
+    .orderBy(desc(edits.revision))
+    .limit(LOOKED_THROUGH);
+  return last.reverse();
+}
 
 interface Entry {
   readonly edit: Edit;

@@ -40,10 +40,17 @@ export async function pageAt(scope: Scope, address: string, query: URLSearchPara
   }
   const shown = resolve(access, screen, record, query.get('face') ?? undefined);
   if (!shown) return NOT_THERE;
-  const lists: Record<Id, ShownRows> = {};
-  for (const part of shown.sections.flatMap((section) => section.parts))
-    if (part.kind === 'list')
-      lists[part.id] = await rowsOf(scope, part, query, record, bulkOf(shown, part.id));
+  const parts = shown.sections.flatMap((section) => section.parts);
+  const lists: Record<Id, ShownRows> = Object.fromEntries(
+    await Promise.all(
+      parts
+        .filter((part) => part.kind === 'list')
+        .map(
+          async (part) =>
+            [part.id, await rowsOf(scope, part, query, record, bulkOf(shown, part.id))] as const,
+        ),
+    ),
+  );
   const listing = entity && screenListing(access, entity);
   return {
     is: 'open',

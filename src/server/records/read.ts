@@ -198,17 +198,26 @@ async function readTargets(
   on: Executor,
   found: Map<string, Values>,
 ): Promise<Map<Entity, StoredRecord[]>> {
-  const read = new Map<Entity, StoredRecord[]>();
+  const wanted = new Map<Id, Set<Id>>();
   for (const { id, type } of entity.fields) {
     if (type.kind !== 'record') continue;
-    const ids = of.map(({ values }) => values[id]).filter((one): one is Id => typeof one === 'string');
-    const rows = await on
-      .select(columns)
-      .from(namedRecords(scope))
-      .where(and(inScope(scope, type.entity), inArray(records.id, [...new Set(ids)])));
-    for (const row of rows) found.set(`${type.entity} ${row.id}`, row.values);
-    const target = scope.access.compiled.tree.need(type.entity, 'rows').node;
-    read.set(target, [...(read.get(target) ?? []), ...rows]);
+    const ids = wanted.get(type.entity) ?? new Set<Id>();
+    for (const { values } of of) if (typeof values[id] === 'string') ids.add(values[id]);
+    if (ids.size > 0) wanted.set(type.entity, ids);
+  }
+  const read = new Map<Entity, StoredRecord[]>();
+  if (wanted.size === 0) return read;
+  // One query, however many fields point to something.
+  const rows = await on
+    .select({ ...columns, entity: sql<Id>`records.entity` })
+    .from(namedRecords(scope))
+    .where(
+      or(...[...wanted].map(([target, ids]) => and(inScope(scope, target), inArray(records.id, [...ids])))),
+    );
+  for (const { entity: target, ...row } of rows) {
+    found.set(`${target} ${row.id}`, row.values);
+    const pointedTo = scope.access.compiled.tree.need(target, 'rows').node;
+    read.set(pointedTo, [...(read.get(pointedTo) ?? []), row]);
   }
   return read;
 }
