@@ -48,7 +48,7 @@ export async function measureStudio(
   }
 }
 
-export async function bigInDatabase(): Promise<void> {
+async function bigInDatabase(): Promise<void> {
   const on = database();
   const definition = bigApplication(new Random(11));
   const applicationId = definition.id;

@@ -12,7 +12,7 @@ Installs what is missing and runs the tests, or one kind of them: the core's and
 mode (browser), and what happens when things break (crash). With words, only the tests of that kind in files, or
 (browser) with names, that have them. Ends with one line that counts them.
 
-  --checks     lint, types, layers and format as well, each counted as one test; and all random runs
+  --checks     lint, types, layers, unused code and format as well, each counted as one test; and all random runs
   --all-runs   random tests as often as CI tries them, which is five times as often`;
 
 const KINDS = /** @type {const} */ (['unit', 'server', 'browser', 'crash']);
@@ -40,6 +40,7 @@ function checks() {
   run(process.execPath, [inPackages('next/dist/bin/next'), 'typegen'], { quiet: true, allowFailure: true });
   check('types', 'typescript/bin/tsc', ['--noEmit']);
   check('layers', 'tsx/dist/cli.mjs', ['tests/layers.ts']);
+  check('nothing is unused', 'knip/bin/knip.js', []);
   check('format', 'prettier/bin/prettier.cjs', ['--check', '--log-level=warn', '.']);
 }
 

@@ -15,7 +15,7 @@ import * as yup from 'yup';
  */
 
 /** A variable is wrong; told in a line. */
-export class WrongConfig extends Error {}
+class WrongConfig extends Error {}
 
 /** Never a password, whatever else is wrong with the address. @param {string} text */
 const withoutPassword = (text) => text.replace(/:[^:@/]*@/, ':…@');

@@ -27,7 +27,7 @@ export interface Credentials {
   readonly password: string;
 }
 
-export const DEMO_BUILDERS = [
+const DEMO_BUILDERS = [
   { name: 'Tamsin Reed', email: 'tamsin@larkfield.example', role: 'owner' },
   { name: 'Jonah Pell', email: 'jonah@larkfield.example', role: 'editor' },
   { name: 'Vera Lunt', email: 'vera@larkfield.example', role: 'reviewer' },

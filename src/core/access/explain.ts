@@ -27,7 +27,7 @@ export type Since =
   | { readonly is: 'period'; readonly from?: string | undefined; readonly until?: string | undefined };
 
 /** One step on the way from the application down to the element. */
-export interface Step {
+interface Step {
   readonly element: Id;
   /** Does it follow its container (a door of data: the screens), or have lines of its own? */
   readonly gate: 'follows' | 'own';

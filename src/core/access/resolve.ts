@@ -34,7 +34,7 @@ export function addressOf(screen: Screen, record?: Id): string {
 }
 
 /** What the element shows to those who do not get it; undefined where it is left out. */
-export function shownClosed({ compiled }: Access, element: Element): ShownClosed | undefined {
+function shownClosed({ compiled }: Access, element: Element): ShownClosed | undefined {
   const closed = compiled.closed(element.id);
   if (!closed) return undefined;
   const door = compiled.handles.doorOf(element);

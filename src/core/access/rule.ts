@@ -54,10 +54,6 @@ export function higher(a: Rule, b: Rule): Rule {
 export const editOnlyIf = (edit: Formula, rule: Rule): Rule =>
   edit === true || rule.edit === false ? rule : ruleOf(rule.see, all(rule.edit, edit));
 
-/** The rule where `where` holds; elsewhere none. */
-export const onlyWhere = (where: Formula, rule: Rule): Rule =>
-  where === true ? rule : ruleOf(all(rule.see, where), all(rule.edit, where));
-
 /** For what only leads somewhere or reads: see counts as edit. */
 export const seeCountsAsEdit = (rule: Rule): Rule =>
   rule.see === rule.edit ? rule : ruleOf(rule.see, rule.see);

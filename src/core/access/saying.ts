@@ -20,7 +20,7 @@ export type Question =
 /** What is said of each level. */
 export type SaidRule = Given<Saying>;
 
-export function allSaid(...parts: readonly Saying[]): Saying {
+function allSaid(...parts: readonly Saying[]): Saying {
   if (parts.includes(false)) return false;
   const open = parts.flatMap((one) =>
     one === true ? [] : typeof one === 'object' && 'all' in one ? one.all : one,
@@ -28,7 +28,7 @@ export function allSaid(...parts: readonly Saying[]): Saying {
   return open.length === 0 ? true : open.length === 1 ? (open[0] as Saying) : { all: open };
 }
 
-export function anySaid(...parts: readonly Saying[]): Saying {
+function anySaid(...parts: readonly Saying[]): Saying {
   if (parts.includes(true)) return true;
   const open = parts.flatMap((one) =>
     one === false ? [] : typeof one === 'object' && 'any' in one ? one.any : one,

@@ -19,7 +19,7 @@ export interface ShownClosed {
 }
 
 /** Its name, and never what it holds. */
-export interface ShownClosedPart {
+interface ShownClosedPart {
   readonly kind: 'closed';
   readonly id: Id;
   readonly name: string;
@@ -97,7 +97,7 @@ export interface ShownPeople {
   readonly works: boolean;
 }
 
-export interface ShownText {
+interface ShownText {
   readonly kind: 'text';
   readonly id: Id;
   readonly text: string;

@@ -9,7 +9,7 @@ import { registered, type Comparable } from './registered';
 export type Reading = 'text' | 'folded' | 'decimal' | 'boolean';
 
 /** How two terms can be compared, the one with the other. */
-export type Test = '=' | '<' | '<=' | 'contains' | 'starts with' | 'ends with';
+type Test = '=' | '<' | '<=' | 'contains' | 'starts with' | 'ends with';
 
 /** A field of the record, or of the one that its field `through` points to; or a constant. */
 export type Term =

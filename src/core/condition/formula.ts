@@ -25,7 +25,7 @@ export type Formula =
  * of all that it asks for are open to them. The doors are decided on what is stored, and first: how long an
  * answer takes must not tell of a value behind one.
  */
-export interface Guarded {
+interface Guarded {
   readonly doors: Formula;
   readonly asks: Atom;
   readonly must: Must;

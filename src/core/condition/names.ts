@@ -6,7 +6,7 @@ interface Named {
 }
 
 /** A name as a word of the text form: "Due back" is `due_back`. Empty where nothing is left of it. */
-export function wordOf(name: string): string {
+function wordOf(name: string): string {
   const plain = name
     .normalize('NFKD')
     .replace(/\p{Mark}/gu, '')

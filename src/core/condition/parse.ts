@@ -1,6 +1,6 @@
 import type { Id } from '../model/id';
 import { privilegesOf } from '../model/privileges';
-import { failed, ok, type Problem, type Result } from '../model/problem';
+import type { Problem } from '../model/problem';
 import { unitsOf } from '../model/units';
 import { whatIsWrong } from './check';
 import { beginnings, constantOffers, operandOffers, operatorOffers, type Offer } from './offers';
@@ -63,12 +63,6 @@ export function parse(scope: Scope, text: string): Parsed {
     if (error instanceof Fault) return { ok: false, problem: error.problem };
     throw error;
   }
-}
-
-/** As `parse`, for callers that know no places: the fault's place is told in words. */
-export function parseResult(scope: Scope, text: string): Result<Condition> {
-  const parsed = parse(scope, text);
-  return parsed.ok ? ok(parsed.value) : failed(parsed.problem);
 }
 
 /** What could be written at the cursor, in place of the word that it is in. */

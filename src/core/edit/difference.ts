@@ -5,7 +5,7 @@ import { sameJson } from '../model/same-json';
 import { treeOf, type Element, type Tree } from '../model/tree';
 
 /** The document's lists of named things that are no elements. */
-export const NAMED_LISTS = [
+const NAMED_LISTS = [
   'roles',
   'privileges',
   'units',

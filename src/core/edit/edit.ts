@@ -16,12 +16,12 @@ export const LISTS = [
   'sessionValues',
   'entities',
 ] as const;
-export type ListName = (typeof LISTS)[number];
+type ListName = (typeof LISTS)[number];
 
 type ItemOf<L extends ListName> = Definition[L][number];
 
 /** Edits of one thing in one of the lists. */
-export type ItemEdit = {
+type ItemEdit = {
   [L in ListName]:
     | {
         readonly do: 'addItem' | 'removeItem';
@@ -33,7 +33,7 @@ export type ItemEdit = {
 }[ListName];
 
 /** What is set for the whole application. */
-export type Settings = Partial<
+type Settings = Partial<
   Pick<
     Definition,
     | 'name'
@@ -48,7 +48,7 @@ export type Settings = Partial<
   >
 >;
 
-export type SettingsOrNone = { readonly [K in keyof Settings]: Settings[K] | null };
+type SettingsOrNone = { readonly [K in keyof Settings]: Settings[K] | null };
 
 /**
  * One small change of a definition. It names what it expects to find, so that it is refused rather

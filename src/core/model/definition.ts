@@ -46,7 +46,7 @@ export interface Definition {
   readonly closed: Readonly<Record<Id, Closed>>;
 }
 
-export interface StandIn {
+interface StandIn {
   readonly privilege: Id;
   readonly minutes: number;
   /** Else it is for reading only. */
@@ -179,7 +179,7 @@ export type Action = { readonly kind: BuiltIn; readonly id: Id; readonly name: s
 export type BuiltIn = 'create' | 'update' | 'delete' | 'export' | 'bulk';
 
 /** An action of the builder's own: it sets fields to fixed values (null empties), perhaps after a question. */
-export interface NamedAction {
+interface NamedAction {
   readonly kind: 'named';
   readonly id: Id;
   readonly name: string;

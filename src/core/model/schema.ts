@@ -254,7 +254,7 @@ export const SETTINGS = {
 };
 
 /** A whole document. */
-export const definitionSchema = exactly({
+const definitionSchema = exactly({
   format: yup.number().oneOf([FORMAT], `must be ${FORMAT}`).required('is missing'),
   id,
   ...SETTINGS,

@@ -34,7 +34,7 @@ yup.setLocale({
 /** So many faults are told; then the rest is not looked at. */
 const MOST_FAULTS = 20;
 /** How deep objects and lists may stand in each other. */
-export const MOST_DEEP = 100;
+const MOST_DEEP = 100;
 const MOST_ITEMS = 20_000;
 
 /** How many more faults are told, counted down over a whole value. */

@@ -100,7 +100,7 @@ export function readValue(field: EntityField, raw: unknown): Reading {
   }
 }
 
-export const isDecimal = (type: ValueType): boolean => type.kind === 'number' || type.kind === 'money';
+const isDecimal = (type: ValueType): boolean => type.kind === 'number' || type.kind === 'money';
 
 /** The one way to write a decimal: no leading or trailing zeros, no minus zero. `007.50` is `7.5`. */
 export function plainDecimal(text: string): string {

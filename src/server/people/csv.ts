@@ -18,7 +18,7 @@ import type { Keeper } from './write';
 const FIXED = ['email', 'name', 'active', 'home_unit', 'roles'] as const;
 
 /** What an import would do, or has done, with one line of the file. */
-export interface ImportLine {
+interface ImportLine {
   readonly line: number;
   readonly email: string;
   readonly does: 'new' | 'changes' | 'same' | 'wrong';
@@ -27,7 +27,7 @@ export interface ImportLine {
 }
 
 /** An assignment as a cell has it: `ROLE`, `ROLE@UNIT`, `ROLE[FROM/UNTIL]` (ISO 8601), either end left open. */
-export const assignmentText = ({ role, unit, from, until }: Assignment): string =>
+const assignmentText = ({ role, unit, from, until }: Assignment): string =>
   `${role}${unit === undefined ? '' : `@${unit}`}${from || until ? `[${plainMoment(from)}/${plainMoment(until)}]` : ''}`;
 
 const plainMoment = (text: string | undefined): string => (text ? new Date(text).toISOString() : '');

@@ -71,7 +71,7 @@ export const givenToNew = (definition: Definition): Assignment[] =>
   definition.roles.filter((role) => role.givenToNew).map((role) => ({ role: role.id }));
 
 /** The person's row, held until the transaction ends. Signing in does not wait for it. */
-export async function lockedPerson(tx: Executor, applicationId: string, id: string) {
+async function lockedPerson(tx: Executor, applicationId: string, id: string) {
   if (!isUuid(id)) throw notThere();
   const [row] = await tx
     .select()

@@ -159,7 +159,7 @@ function orderSql(access: Access, row: Row, sort: Query['sort']): SQL[] {
 }
 
 /** Finds records that others point to. */
-export type LookUp = NonNullable<RecordFacts['lookUp']>;
+type LookUp = NonNullable<RecordFacts['lookUp']>;
 
 /**
  * The records with all that decisions about them may ask of: those that they point to, and, where

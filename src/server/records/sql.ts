@@ -26,8 +26,7 @@ const RECORDS = sql`records`;
 const stored = ({ alias }: Row, field: Id): SQL => sql`${alias}.data -> ${field}::text`;
 
 /** The field's value as SQL of its own type; null where it is missing or not of that type. */
-export const valueSql = (row: Row, field: EntityField): SQL =>
-  readSql(stored(row, field.id), readingOf(field.type));
+const valueSql = (row: Row, field: EntityField): SQL => readSql(stored(row, field.id), readingOf(field.type));
 
 /** A field's value as SQL of the form that it is compared in; null where it is missing or of another form. */
 function readSql(json: SQL, as: Reading): SQL {

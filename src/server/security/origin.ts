@@ -2,7 +2,7 @@ import { originOfHost } from '../hosts';
 import { Refused } from '../http/problem';
 
 /** The origin that the request was sent to, of those that are configured. Refuses any other. */
-export function ownOrigin(request: Request): string {
+function ownOrigin(request: Request): string {
   const origin = originOfHost(request.headers.get('host'));
   if (origin === undefined) throw new Refused(421, 'other-host', 'Nothing is served under this name.');
   return origin;

@@ -28,13 +28,13 @@ export interface BulkChange {
   readonly values: Record<string, Value | null>;
 }
 
-export interface NoteSent {
+interface NoteSent {
   /** Left out: the address where one is. */
   readonly element?: string;
   readonly text: string;
 }
 
-export interface UnlockAsked {
+interface UnlockAsked {
   readonly element: string;
   readonly record: string;
   readonly email: string;

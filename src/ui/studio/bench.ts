@@ -113,7 +113,7 @@ export const groupViewers = (definition: Pick<Definition, 'groups'>, numbers: Nu
     group: 'group',
   }));
 
-export const personViewer = (person: Person): RailViewer => ({
+const personViewer = (person: Person): RailViewer => ({
   ...keyedPerson(person),
   short: person.name,
   note: person.active ? 'pinned' : 'switched off',

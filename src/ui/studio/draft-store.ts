@@ -82,7 +82,7 @@ function takenAwayInWords(edit: Edit): string | undefined {
 }
 
 /** `unreachable`, `signed-out`: what is not saved yet is kept here and tried again. */
-export type Saved = 'saved' | 'saving' | 'unreachable' | 'signed-out';
+type Saved = 'saved' | 'saving' | 'unreachable' | 'signed-out';
 
 export interface DraftState {
   /** With one's own edits in it that are still being saved. */
