@@ -238,7 +238,8 @@ function decide(access: Access, deciding: Deciding): Decided {
   const of = answer.most < EDIT ? deciding.of : 'least';
   const full = sameAnswer(seenOf(element.kind, answer), seenOf(element.kind, FULL));
   const low = steps.find(({ result }) => result[of] <= answer[of]);
-  const step = (full ? steps.findLast((one) => one.gate === 'own') : low) ?? (steps.at(-1) as Step);
+  const step = (full ? steps.findLast((one) => one.gate === 'own') : low) ?? steps[steps.length - 1];
+  if (!step) throw new Error(`${element.id} is decided by nothing`);
   const at = access.element(step.element);
   if (step.gate === 'own') {
     const on = parts.get(at)?.here ? record : undefined;

@@ -49,10 +49,9 @@ export interface KeyedViewer {
   readonly viewer: Viewer;
 }
 
-export const LOGIN_STATES: readonly KeyedViewer[] = [
-  { key: SIGNED_OUT_KEY, name: 'Signed out', viewer: SIGNED_OUT },
-  { key: SIGNED_IN_KEY, name: 'Signed in', viewer: SIGNED_IN },
-];
+export const SIGNED_OUT_STATE: KeyedViewer = { key: SIGNED_OUT_KEY, name: 'Signed out', viewer: SIGNED_OUT };
+export const SIGNED_IN_STATE: KeyedViewer = { key: SIGNED_IN_KEY, name: 'Signed in', viewer: SIGNED_IN };
+export const LOGIN_STATES: readonly KeyedViewer[] = [SIGNED_OUT_STATE, SIGNED_IN_STATE];
 
 export const keyedRoles = ({ roles }: Pick<Definition, 'roles'>): readonly KeyedViewer[] =>
   roles.map(({ id, name }) => ({ key: viewerKey('role', id), name, viewer: viewerOfRole(id) }));
@@ -75,6 +74,6 @@ export const kindsOf = (definition: Pick<Definition, 'roles' | 'groups'>): reado
 
 /** Everybody there is: who is signed out, and all people who may sign in. */
 export const everybody = (people: readonly Person[]): readonly KeyedViewer[] => [
-  ...LOGIN_STATES.slice(0, 1),
+  SIGNED_OUT_STATE,
   ...people.filter(({ active }) => active).map(keyedPerson),
 ];

@@ -305,7 +305,7 @@ class Values {
     if (value === undefined || value === null) return 'nothing';
     if (typeof value === 'boolean') return value ? 'yes' : 'no';
     if (typeof value === 'string') return this.names.get(value) ?? `“${value}”`;
-    if (typeof value !== 'object') return String(value);
+    if (typeof value !== 'object') return JSON.stringify(value);
     if (Array.isArray(value)) return value.map((one) => this.text(one, entity)).join(', ') || 'none';
     if (isCondition(value)) return print({ definition: this.after, entity }, value);
     if ('name' in value && typeof value.name === 'string' && Object.keys(value).length <= 2)

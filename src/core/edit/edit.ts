@@ -113,9 +113,9 @@ export function inverseOf(edit: Edit): Edit {
     case 'removeLine':
       return { ...edit, do: 'addLine' };
     case 'addItem':
-      return { ...edit, do: 'removeItem' } as Edit;
+      return { ...edit, do: 'removeItem' };
     case 'removeItem':
-      return { ...edit, do: 'addItem' } as Edit;
+      return { ...edit, do: 'addItem' };
     case 'changeLine':
     case 'changeItem':
     case 'moveItem':

@@ -69,12 +69,14 @@ const unknownList = tagged({ do: tag, list: listName });
  * An edit, as it comes from outside. Whether it applies is another question. A whole document takes the place of
  * another only by the command line.
  */
-export const editSchema: yup.Lazy<Edit> = yup.lazy((edit: unknown): yup.Schema => {
+export const editSchema = yup.lazy(shapeOfEdit) as yup.Lazy<Edit>;
+const together: yup.Schema = exactly({ do: tag, edits: listOf(editSchema, 500) });
+
+function shapeOfEdit(edit: unknown): yup.Schema {
   if (typeof edit !== 'object' || edit === null) return unknown;
   const { do: name, list } = edit as Record<string, unknown>;
   if (name === 'together') return together;
   if (typeof name === 'string' && Object.hasOwn(LIST_SHAPES, name))
     return schemas.get(`${name} ${String(list)}`) ?? unknownList;
   return (typeof name === 'string' ? schemas.get(name) : undefined) ?? unknown;
-});
-const together = exactly({ do: tag, edits: listOf(editSchema, 500) });
+}

@@ -2,7 +2,6 @@ import { conditionLoop, whatIsWrong } from '../condition/check';
 import type { Condition } from '../condition/condition';
 import { attributesOf, readConstant } from '../condition/type';
 import type {
-  Action,
   Button,
   Closed,
   Definition,
@@ -288,7 +287,7 @@ function button(faults: Faults, place: string, node: Button, screen: Screen, row
       return;
     case 'action': {
       const found = faults.tree.get(effect.action);
-      const action = found?.kind === 'action' ? (found.node as Action) : undefined;
+      const action = found?.kind === 'action' ? found.node : undefined;
       if (action?.kind !== 'named') return faults.missing(place, 'named action', effect.action);
       if (!existing || faults.tree.entityOf(action.id)?.id !== existing)
         wrong(

@@ -53,10 +53,13 @@ const AWAY_IN_WORDS = /timeout exceeded when trying to connect|Query read timeou
 
 /** Did this fail since the database is away, overloaded or too slow? */
 export function isAway(error: unknown): boolean {
-  const root = rootOf(error) as { readonly code?: unknown; readonly message?: unknown } | undefined;
-  return AWAY.test(String(root?.code ?? '')) || AWAY_IN_WORDS.test(String(root?.message ?? ''));
+  return AWAY.test(wordOf(error, 'code')) || AWAY_IN_WORDS.test(wordOf(error, 'message'));
 }
 
 /** Did the database refuse a value that it cannot keep (SQLSTATE class 22)? */
-export const isUnstorable = (error: unknown): boolean =>
-  /^22/.test(String((rootOf(error) as { readonly code?: unknown } | undefined)?.code ?? ''));
+export const isUnstorable = (error: unknown): boolean => /^22/.test(wordOf(error, 'code'));
+
+function wordOf(error: unknown, key: 'code' | 'message'): string {
+  const word = (rootOf(error) as Partial<Record<typeof key, unknown>> | undefined)?.[key];
+  return typeof word === 'string' ? word : '';
+}

@@ -74,7 +74,7 @@ export async function readBody<T>(
   const problems = shapeFaults(schema, body, { values });
   if (problems.length > 0)
     throw new Refused(422, 'shape', 'The request is not of the right shape.', { problems });
-  return schema.cast(body) as T;
+  return schema.cast(body);
 }
 
 /** The request's body as text (UTF-8, RFC 3629), read no further than it may be long. */

@@ -272,7 +272,11 @@ function changesOf(person: Person, input: PersonInput): string[] {
       changes.push(`${what}: ${text(was)} → ${text(is)}`);
   };
   const text = (one: unknown): string =>
-    one === null || one === undefined || one === '' ? 'nothing' : String(one);
+    one === null || one === undefined || one === ''
+      ? 'nothing'
+      : typeof one === 'string'
+        ? one
+        : JSON.stringify(one);
   compare('name', person.name, input.name);
   compare('active', person.active, input.active);
   compare('home unit', person.attributes['home_unit'], input.homeUnit);

@@ -6,6 +6,7 @@ import type { ShownClosed } from '@/core/access/shown';
 import { useHost } from './host';
 import { ShouldSee } from './should-see';
 import { Window } from '../parts/window';
+import { textIn } from '../parts/form-text';
 
 interface Props {
   readonly id: string;
@@ -79,8 +80,8 @@ function UnlockWindow({
     const answer = await host.unlock?.({
       element: id,
       record,
-      email: String(form.get('email')),
-      password: String(form.get('password')),
+      email: textIn(form, 'email'),
+      password: textIn(form, 'password'),
     });
     if (!answer?.ok) return setProblem(answer?.detail ?? '');
     setOpen(false);

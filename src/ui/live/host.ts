@@ -54,12 +54,12 @@ export const send = <T>(method: string, url: string, body?: unknown): Promise<An
 /** Where a drawn screen lives: in a released application, or on the studio's canvas. */
 export interface Host {
   /** Goes to an address of the application, with the part of a list's search, sort and page. */
-  go(address: string, query?: string): void;
+  readonly go: (address: string, query?: string) => void;
   /** The link that leads there, for opening in another tab; undefined on the canvas. */
-  hrefOf(address: string): string | undefined;
+  readonly hrefOf: (address: string) => string | undefined;
   readonly records: RecordsClient;
   /** Sets what a button sets for this session; `record` is that of its screen or row. */
-  press(button: string, record?: string): Promise<Answer<unknown>>;
+  readonly press: (button: string, record?: string) => Promise<Answer<unknown>>;
   /** How a screen would be with the values as they are written; undefined where nothing can be written. */
   readonly beforeSaving:
     | ((asked: {
@@ -69,9 +69,9 @@ export interface Host {
       }) => Promise<Answer<{ readonly sections: readonly ShownSection[] }>>)
     | undefined;
   /** Where a list is to be had as a file, with its search, filter and sort; undefined on the canvas. */
-  exportHref(list: string, query: string): string | undefined;
+  readonly exportHref: (list: string, query: string) => string | undefined;
   /** Changes the same fields of several records of a list. */
-  bulk(list: string, change: BulkChange): Promise<Answer<{ readonly changed: number }>>;
+  readonly bulk: (list: string, change: BulkChange) => Promise<Answer<{ readonly changed: number }>>;
   /** Lets somebody who may open a locked element sign in over it. Undefined where nobody may. */
   readonly unlock: ((asked: UnlockAsked) => Promise<Answer<{ readonly minutes: number }>>) | undefined;
   /** Locks again what was unlocked. */
@@ -81,10 +81,10 @@ export interface Host {
   /** Where people are looked after; undefined on the canvas. */
   readonly people: string | undefined;
   /** Loads the page again. */
-  refresh(): void;
-  signOut(): void;
+  readonly refresh: () => void;
+  readonly signOut: () => void;
   /** Says something that is not about one field. */
-  tell(message: string): void;
+  readonly tell: (message: string) => void;
   /** What is said when something was written. */
   readonly said: {
     readonly saved: string;
@@ -97,8 +97,8 @@ export interface Host {
   /** In which days are told and meant. */
   readonly timeZone: string;
   /** A moment's day, and its time of day, in the application's language and time zone. */
-  day(moment: string | number): string;
-  time(moment: string | number): string;
+  readonly day: (moment: string | number) => string;
+  readonly time: (moment: string | number) => string;
   /** On the canvas nothing is kept, so there is nowhere to go after writing. */
   readonly keeps: boolean;
 }

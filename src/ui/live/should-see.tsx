@@ -3,6 +3,7 @@
 import { useState, type FormEvent } from 'react';
 import { Window } from '../parts/window';
 import { useHost } from './host';
+import { textIn } from '../parts/form-text';
 
 /** Lets somebody tell the builders that they should see this; `element` is what is locked here. */
 export function ShouldSee({ element, name }: { element?: string; name?: string }) {
@@ -13,7 +14,7 @@ export function ShouldSee({ element, name }: { element?: string; name?: string }
   const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
     event.preventDefault();
     event.stopPropagation();
-    const text = String(new FormData(event.currentTarget).get('text'));
+    const text = textIn(new FormData(event.currentTarget), 'text');
     const answer = await host.note?.({ text, ...(element !== undefined && { element }) });
     if (!answer?.ok) return setProblem(answer?.detail ?? '');
     setOpen(false);

@@ -2,6 +2,7 @@
 
 import { useState, type FormEvent } from 'react';
 import { readMoment } from '@/core/condition/clock';
+import { textIn } from './form-text';
 
 /** A role that may be handed out, and where: everywhere, or in these units. */
 export interface RoleOffer {
@@ -21,7 +22,7 @@ export interface GivenRole {
 
 /** What the fields of a role to give hold; undefined where no role is chosen. */
 export function givenRole(form: FormData, timeZone: string): GivenRole | undefined {
-  const text = (name: string): string => String(form.get(name) ?? '');
+  const text = (name: string): string => textIn(form, name);
   const [from, until] = [readMoment(text('from'), timeZone), readMoment(text('until'), timeZone)];
   if (!text('role')) return undefined;
   return {

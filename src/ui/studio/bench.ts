@@ -10,8 +10,8 @@ import {
   keyedGroups,
   keyedPerson,
   keyedRoles,
-  LOGIN_STATES,
-  SIGNED_OUT_KEY,
+  SIGNED_IN_STATE,
+  SIGNED_OUT_STATE,
   type KeyedViewer,
 } from '@/core/access/viewer-key';
 import type { Numbers } from '@/core/access/numbers';
@@ -71,6 +71,16 @@ export function useBench(): Bench {
 
 const count = (n: number): string => (n === 1 ? '1 person' : `${n} people`);
 
+const stateViewer = (state: KeyedViewer, note: string): RailViewer => ({
+  ...state,
+  short: state.name,
+  note,
+  joined: false,
+  group: 'login',
+});
+export const SIGNED_OUT_VIEWER = stateViewer(SIGNED_OUT_STATE, 'no session');
+const STATES = [SIGNED_OUT_VIEWER, stateViewer(SIGNED_IN_STATE, 'no role')];
+
 /** The rail: login states, then roles in the builder's order, then pinned people. */
 export function railViewers(
   definition: Pick<Definition, 'roles'>,
@@ -93,14 +103,7 @@ export function railViewers(
     const person = people.find((one) => one.id === id);
     return person ? [personViewer(person)] : [];
   });
-  const states = LOGIN_STATES.map((one): RailViewer => ({
-    ...one,
-    short: one.name,
-    note: one.key === SIGNED_OUT_KEY ? 'no session' : 'no role',
-    joined: false,
-    group: 'login',
-  }));
-  return [...states, ...roles, ...pinned];
+  return [...STATES, ...roles, ...pinned];
 }
 
 /** What the groups get, of people of whom nothing else is known: columns of the grid. */

@@ -46,8 +46,9 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
 
   useEffect(() => setQuery(''), [address]);
   useAltKey(setAltHeld);
-  useMark(frame, selected.id, page, ghosts);
-  useReachable(frame, page, ghosts);
+  const drawn = useMemo(() => ({ page, ghosts }), [page, ghosts]);
+  useMark(frame, selected.id, drawn);
+  useReachable(frame, drawn);
 
   const go = (to: string, listQuery = ''): void => {
     if (to !== address) {

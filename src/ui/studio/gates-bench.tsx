@@ -5,7 +5,7 @@ import { useCallback, useEffect, useMemo, useState, type KeyboardEvent } from 'r
 import { SIGNED_OUT_KEY, viewerKey } from '@/core/access/viewer-key';
 import { readAddress } from '@/core/access/address';
 import type { Access } from '@/core/access/access';
-import { compile } from '@/core/access/compile';
+import { compile, type Compiled } from '@/core/access/compile';
 import { addressOf } from '@/core/access/resolve';
 import { allAlike, Numbers } from '@/core/access/numbers';
 import { amongInWords } from '@/core/edit/words';
@@ -14,10 +14,17 @@ import type { Standing } from '@/core/edit/history';
 import type { Definition } from '@/core/model/definition';
 import { isDataDoor, type Element } from '@/core/model/tree';
 import type { Level } from '@/core/access/level';
-import { rightNow, type Person } from '@/core/access/viewer';
+import { rightNow, type Circumstances, type Person } from '@/core/access/viewer';
 import { ask } from '../live/host';
 import { Toasts, useTell } from '../parts/toasts';
-import { BenchProvider, groupViewers, railViewers, type Bench, type RailViewer } from './bench';
+import {
+  BenchProvider,
+  groupViewers,
+  railViewers,
+  SIGNED_OUT_VIEWER,
+  type Bench,
+  type RailViewer,
+} from './bench';
 import { Canvas } from './canvas';
 import { carry } from './carry';
 import { isTyping, SavedState, UndoRedo, useDraft } from './draft-tools';
@@ -86,16 +93,9 @@ function Inside(props: Props) {
     const people = viewers.findIndex((one) => one.group === 'person');
     return viewers.toSpliced(people < 0 ? viewers.length : people, 0, ...groupViewers({ groups }, numbers));
   }, [viewers, groups, numbers]);
-  const viewer = columns.find((one) => one.key === lookedAs) ?? (viewers[0] as (typeof viewers)[number]);
+  const viewer = columns.find((one) => one.key === lookedAs) ?? SIGNED_OUT_VIEWER;
   const [form, setForm] = useState<Form>(FORMS.find(({ key }) => key === came.get('form'))?.key ?? 'screen');
-  const accessOf = useMemo(() => {
-    const known = new Map<RailViewer, Access>();
-    return (one: RailViewer): Access => {
-      const access = known.get(one) ?? compiled.access(one.viewer, circumstances);
-      known.set(one, access);
-      return access;
-    };
-  }, [compiled, circumstances]);
+  const accessOf = useMemo(() => accesses(compiled, circumstances), [compiled, circumstances]);
   const selected = compiled.tree.get(selectedId) ?? compiled.tree.root;
   const target = compiled.tree.get(targetId ?? '') ?? usualTarget(compiled, selected);
 
@@ -251,4 +251,14 @@ function screenOf(compiled: ReturnType<typeof compile>, element: Element) {
   if (door?.kind === 'screen') return door.node;
   const [first] = handles.handlesOf(element).flatMap((id) => tree.get(id)?.screen ?? []);
   return first;
+}
+
+/** Each viewer's access, made when it is first asked for. */
+function accesses(compiled: Compiled, at: Circumstances): (one: RailViewer) => Access {
+  const known = new Map<RailViewer, Access>();
+  return (one) => {
+    const access = known.get(one) ?? compiled.access(one.viewer, at);
+    known.set(one, access);
+    return access;
+  };
 }

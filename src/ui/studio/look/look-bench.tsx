@@ -94,15 +94,14 @@ function Inside(props: Props) {
     kept,
     onLeft: () => setAsked(undefined),
   });
-  const known = pages.filter((one) => one !== undefined);
-  const complete = known.length === panes.length && panes.length > 1;
-  const found = useMemo(
-    () => (complete ? differences(compiled, known) : []),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the pages themselves, not the list of them
-    [compiled, complete, ...pages],
-  );
+  // Nothing differs before all are there.
+  const compared = useMemo(() => {
+    const known = pages.filter((one) => one !== undefined);
+    return known.length === pages.length && known.length > 1 ? known : [];
+  }, [pages]);
+  const found = useMemo(() => differences(compiled, compared), [compiled, compared]);
   const marks = useMemo(() => differing(found), [found]);
-  const someScreens = complete ? screensOfSome(compiled, known) : [];
+  const someScreens = screensOfSome(compiled, compared);
   const waiting = useMemo(
     () => (released ? difference(released.definition, definition).length : 1),
     [released, definition],

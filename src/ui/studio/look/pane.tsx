@@ -91,9 +91,11 @@ export function Pane(props: Props) {
     const { state: was, onState: change } = now.current;
     if (page?.sets) change({ ...was, session: { ...was.session, ...page.sets } });
   }, [page]);
-  useMark(frame, asked?.element, page, props.ghosts);
-  useDifferenceMarks(frame, props.differing, page, props.ghosts);
-  useReachable(frame, page, props.ghosts);
+  const { ghosts, differing } = props;
+  const drawn = useMemo(() => ({ page, ghosts }), [page, ghosts]);
+  useMark(frame, asked?.element, drawn);
+  useDifferenceMarks(frame, differing, drawn);
+  useReachable(frame, drawn);
 
   const host = useMemo((): Host => {
     const url = (path: string, query = ''): string =>

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { idInKey, SIGNED_OUT_KEY } from '@/core/access/viewer-key';
 import type { LookPage } from '@/core/access/look';
 import type { MadeViewer } from '@/core/access/viewer';
@@ -53,6 +53,7 @@ export function usePanes({
     return () => window.removeEventListener('pagehide', leave);
   }, [api, panes]);
 
+  const shown = useMemo(() => panes.map(({ id }) => pages[id]), [panes, pages]);
   const pageOf = (n: number): LookPage | undefined => pages[panes[n]?.id ?? ''];
   const throwAway = (n: number): void => void ask(`${api}/panes/${panes[n]?.id ?? ''}`, { method: 'DELETE' });
   const change = (n: number, state: PaneState): void =>
@@ -75,7 +76,7 @@ export function usePanes({
 
   return {
     panes,
-    pages: panes.map(({ id }) => pages[id]),
+    pages: shown,
     pageOf,
     active,
     activate: setActive,

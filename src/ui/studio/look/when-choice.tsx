@@ -1,5 +1,6 @@
 'use client';
 
+import { useState } from 'react';
 import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { addDays, momentOf, readClock, WEEKDAYS } from '@/core/condition/clock';
@@ -22,7 +23,8 @@ export function WhenChoice({
 }) {
   const { timeZone, sessionValues } = definition;
   const { moment, session } = state;
-  const clock = readClock(moment ?? Date.now(), timeZone);
+  const [now] = useState(() => Date.now());
+  const clock = readClock(moment ?? now, timeZone);
   const set = (local: string): void => {
     const found = momentOf(local, timeZone);
     if (!Number.isNaN(found)) onChange({ moment: found, session });

@@ -13,5 +13,5 @@ const body = yup
 export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
   const { applicationId } = await needWorkplace((await params).app, 'read');
   const { condition, entity } = await readBody(request, body);
-  return json(await tryOut(applicationId, condition as Condition, entity));
+  return json(await tryOut(applicationId, condition, entity));
 });

@@ -14,10 +14,10 @@ export const GET = handle<Params>(async (_, { params }) => {
   return json({ viewers: await keptViewers(applicationId) });
 });
 
-const body = yup
+const body: yup.Schema<{ name: string; viewer: MadeViewer }> = yup
   .object({
     name: yup.string().matches(/\S/, 'must not be empty').max(80).required(),
-    viewer: madeViewerSchema.required(),
+    viewer: madeViewerSchema.required() as yup.Schema<MadeViewer>,
   })
   .noUnknown();
 
@@ -27,7 +27,7 @@ export const POST = handle<Params>(async (request, { params }) => {
   const { name, viewer } = await readBody(request, body);
   const [row] = await database()
     .insert(madeViewers)
-    .values({ applicationId, name: name.trim(), viewer: viewer as MadeViewer })
+    .values({ applicationId, name: name.trim(), viewer })
     .returning({ id: madeViewers.id });
   return json({ id: row?.id }, { status: 201 });
 });

@@ -1,4 +1,3 @@
-import type { Level } from '@/core/access/level';
 import { handle, json } from '@/server/http/handle';
 import { Refused } from '@/server/http/problem';
 import { lookOfRequest } from '@/server/look/records';
@@ -16,7 +15,7 @@ export const GET = handle<{ params: Promise<{ app: string }> }>(async (request, 
       query.get('element') ?? '',
       query.get('address') ?? '',
       query.get('row') ?? undefined,
-      level as Level,
+      level,
     ),
   });
 });
