@@ -81,6 +81,10 @@ export function Outline({ forms }: { forms: ReactNode }) {
       event.preventDefault();
       enterRegion('gate');
     }
+    if (event.key === 'Escape' && words !== '') {
+      event.preventDefault();
+      setWords('');
+    }
     if (!row || (event.key !== 'ArrowRight' && event.key !== 'ArrowLeft')) return;
     event.preventDefault();
     if (event.key === 'ArrowRight') {
