@@ -1,3 +1,5 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+
 /** One comparison within one run. */
 export interface Measure {
   readonly name: string;
@@ -22,13 +24,24 @@ export function median(tasks: readonly (() => void)[], rounds: number): number[]
   return times.map((all) => all.sort((a, b) => a - b)[Math.floor(all.length / 2)] ?? 0);
 }
 
+/** Each measure's ratio at the last release, by its name: kept with the code, so that one sees it move. */
+const LAST = new URL('./last-release.json', import.meta.url);
+
+/** Keeps these ratios as those of the release that is being made: `npm run bench -- --keep`. */
+export function keep(measures: readonly Measure[]): void {
+  const ratios = Object.fromEntries(measures.map(({ name, ratio }) => [name, Math.round(ratio * 100) / 100]));
+  writeFileSync(LAST, `${JSON.stringify(ratios, null, 2)}\n`);
+}
+
 export function printTable(measures: readonly Measure[]): void {
+  const last = JSON.parse(readFileSync(LAST, 'utf8')) as Record<string, number>;
   console.table(
     measures.map(({ name, ours, against, unit, ratio, most }) => ({
       measure: name,
       ours: `${ours.toFixed(2)} ${unit}`,
       against: `${against.toFixed(2)} ${unit}`,
       ratio: ratio.toFixed(2),
+      'last release': last[name]?.toFixed(2) ?? 'new',
       'at most': most ?? 'reported',
     })),
   );

@@ -8,7 +8,10 @@ import type { Comparison, Condition, HeldWhere, Operand, Truth } from './conditi
 import { all, any, satisfies, type Formula, type Must } from './formula';
 import { fieldFor, typeOf, type Scope, type Type } from './type';
 
-/** A three-valued answer that may depend on the record: what it takes for it to be as it must. */
+/**
+ * An answer that is true, false or in doubt, and may depend on the record. It is asked what it has to be ("be true",
+ * say), and tells of which records that holds.
+ */
 export type Answering = (must: Must) => Formula;
 
 const CONSTANTS = new Map<Truth, Answering>(
