@@ -217,3 +217,21 @@ test('a link opens the same state for another builder, at the revision that was 
   await expect(paneOf(other, 'A').getByRole('row')).toHaveCount(2);
   expect(new URL(other.url()).searchParams.get('p')).not.toContain('records');
 });
+
+test('a pane whose release cannot be had says so, and has it once it can', async ({ browser }) => {
+  const page = await at(browser, link({ viewer: 'role:curator', address: ITEM }));
+  await page.route('**/look/definition?**', (route) => route.abort());
+  const turnTo = async (on: string): Promise<void> => {
+    await page.getByRole('button', { name: 'More of pane A' }).click();
+    await page.getByLabel('Looks at').selectOption(on);
+    await page.keyboard.press('Escape');
+  };
+  await turnTo('release:1');
+  const said = paneOf(page, 'A').getByRole('status').first();
+  await expect(said).toHaveText('What it is on could not be loaded.');
+  await page.unroute('**/look/definition?**');
+  await turnTo('draft');
+  await turnTo('release:1');
+  await expect(said).not.toHaveText(/could not be loaded|Loading/);
+  await expect(paneOf(page, 'A').getByText('Release 1')).toBeVisible();
+});

@@ -61,7 +61,7 @@ interface Props {
 export function Pane(props: Props) {
   const { letter, index, state, id, asked, onState, onMove, onAsk, onActivate } = props;
   const { api, draft, kept, tell } = useLook();
-  const definition = useDefinition(api, state.on, draft.definition);
+  const { definition, problem: notLoaded } = useDefinition(api, state.on, draft.definition);
   const compiled = compile(definition);
   const { language, timeZone } = definition;
   const looks = lookQuery(state, id);
@@ -235,7 +235,7 @@ export function Pane(props: Props) {
             }}
           />
           <span className="shrink-0 text-[12px] font-medium" role="status">
-            {problem || (loading || !said ? 'Loading …' : said)}
+            {notLoaded || problem || (loading || !said ? 'Loading …' : said)}
           </span>
           {page && page.outcome.is !== 'open' && here && (
             <button

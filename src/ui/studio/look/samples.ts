@@ -1,11 +1,11 @@
+import { askOnce } from './ask-once';
+
 export interface Sample {
   readonly id: string;
   readonly label: string;
   /** What tells it from others of the same name. */
   readonly more: string;
 }
-
-const known = new Map<string, Promise<readonly Sample[]>>();
 
 /** Records of an entity whose name has those words; what was asked for is asked once. */
 export function samplesOf(
@@ -15,12 +15,5 @@ export function samplesOf(
   q = '',
 ): Promise<readonly Sample[]> {
   const url = `${api}/samples?${new URLSearchParams({ entity, records, q })}`;
-  let found = known.get(url);
-  if (!found) {
-    found = fetch(url).then(async (response) =>
-      response.ok ? ((await response.json()) as { samples: Sample[] }).samples : [],
-    );
-    known.set(url, found);
-  }
-  return found;
+  return askOnce<{ samples: Sample[] }>(url).then((answer) => (answer.ok ? answer.value.samples : []));
 }

@@ -2,29 +2,38 @@
 
 import { useEffect, useState } from 'react';
 import type { Definition } from '@/core/model/definition';
+import { askOnce } from './ask-once';
 
-const known = new Map<string, Promise<Definition | undefined>>();
-
-/** The definition that a pane is on: the draft, or an older one or a release, fetched once. */
-export function useDefinition(api: string, on: string, draft: Definition): Definition {
-  const [older, setOlder] = useState<{ readonly on: string; readonly definition: Definition }>();
+/**
+ * The definition that a pane is on: the draft, or an older one or a release. Until that is here it is the draft; where
+ * it cannot be had, `problem` says so.
+ */
+export function useDefinition(
+  api: string,
+  on: string,
+  draft: Definition,
+): { readonly definition: Definition; readonly problem: string } {
+  const [older, setOlder] = useState<{
+    readonly on: string;
+    readonly definition?: Definition;
+    readonly problem: string;
+  }>();
   useEffect(() => {
     if (on === 'draft') return;
     let gone = false;
     const url = `${api}/look/definition?on=${encodeURIComponent(on)}`;
-    let found = known.get(url);
-    if (!found) {
-      found = fetch(url).then(async (response) =>
-        response.ok ? ((await response.json()) as { definition: Definition }).definition : undefined,
+    void askOnce<{ definition: Definition }>(url).then((answer) => {
+      if (gone) return;
+      setOlder(
+        answer.ok
+          ? { on, definition: answer.value.definition, problem: '' }
+          : { on, problem: 'What it is on could not be loaded.' },
       );
-      known.set(url, found);
-    }
-    void found.then((definition) => {
-      if (!gone && definition) setOlder({ on, definition });
     });
     return () => {
       gone = true;
     };
   }, [api, on]);
-  return older && older.on === on && on !== 'draft' ? older.definition : draft;
+  const found = on !== 'draft' && older?.on === on ? older : undefined;
+  return { definition: found?.definition ?? draft, problem: found?.problem ?? '' };
 }

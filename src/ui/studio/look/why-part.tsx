@@ -37,7 +37,7 @@ interface Props {
 export function WhyPart(props: Props) {
   const { asked, state, paneId, address, viewerName, personName, apply, onGate, onDraft } = props;
   const { api, draft, mayChange } = useLook();
-  const definition = useDefinition(api, state.on, draft.definition);
+  const { definition } = useDefinition(api, state.on, draft.definition);
   const compiled = compile(definition);
   const element = compiled.tree.get(asked.element);
   const query = new URLSearchParams(lookQuery(state, paneId));
