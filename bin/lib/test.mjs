@@ -2,7 +2,7 @@ import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { Cluster, freePort } from './cluster.mjs';
 import { readOptions } from './options.mjs';
 import { needChromium, needNpmPackages } from './packages.mjs';
-import { inPackages, ROOT, run, say, Unable } from './run.mjs';
+import { endWaitedFor, inPackages, ROOT, run, runLong, say, Unable } from './run.mjs';
 import { build, serve, setUpDatabase } from './server.mjs';
 
 const HELP = `bin/test [--checks] [unit | server | browser | crash] [WORDS]
@@ -29,19 +29,24 @@ function count(name, holds) {
   else failed++;
 }
 
-/** @param {string} name @param {string} program @param {string[]} args @param {Record<string, string>} [env] */
-function check(name, program, args, env = {}) {
-  const { status } = run(process.execPath, [inPackages(program), ...args], { allowFailure: true, env });
+/** @param {string} name @param {string} program @param {string[]} args */
+async function check(name, program, args) {
+  const { status, output, said } = await runLong(process.execPath, [inPackages(program), ...args], {
+    allowFailure: true,
+  });
+  if (status !== 0) say(`${output}\n${said}`.trim());
   count(name, status === 0);
 }
 
-function checks() {
-  check('lint', 'eslint/bin/eslint.js', ['.']);
+/** Lint takes as long as the rest together: they run side by side. */
+async function checks() {
   run(process.execPath, [inPackages('next/dist/bin/next'), 'typegen'], { quiet: true, allowFailure: true });
-  check('types', 'typescript/bin/tsc', ['--noEmit']);
-  check('layers', 'tsx/dist/cli.mjs', ['tests/layers.ts']);
-  check('nothing is unused', 'knip/bin/knip.js', []);
-  check('format', 'prettier/bin/prettier.cjs', ['--check', '--log-level=warn', '.']);
+  const lint = check('lint', 'eslint/bin/eslint.js', ['.']);
+  await check('types', 'typescript/bin/tsc', ['--noEmit']);
+  await check('layers', 'tsx/dist/cli.mjs', ['tests/layers.ts']);
+  await check('nothing is unused', 'knip/bin/knip.js', []);
+  await check('format', 'prettier/bin/prettier.cjs', ['--check', '--log-level=warn', '.']);
+  await lint;
 }
 
 /** @param {'unit' | 'server'} project @param {string[]} words @param {Record<string, string>} env */
@@ -130,15 +135,18 @@ async function main() {
   rmSync(RESULTS, { recursive: true, force: true });
   mkdirSync(RESULTS, { recursive: true });
   if (!all) say('Random tests: a fifth of the runs that CI makes. --all-runs makes them all.');
-  if (values.checks) checks();
-  if (kinds.includes('unit')) vitest('unit', words, runs);
   /** @type {(() => Promise<void>)[]} */
   const toStop = [];
   const stop = async () => {
     for (const one of toStop.splice(0).reverse()) await one();
   };
   for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM']))
-    process.on(signal, () => void stop().then(() => process.exit(130)));
+    process.on(signal, () => {
+      endWaitedFor();
+      void stop().then(() => process.exit(130));
+    });
+  if (values.checks) await checks();
+  if (kinds.includes('unit')) vitest('unit', words, runs);
   try {
     if (kinds.every((one) => one === 'unit')) return;
     const cluster = new Cluster('test-postgres');
