@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 
 /**
- * Everything that can be set from outside, in one place; `.env.example` tells of each. Plain JavaScript, since the
+ * All that the server reads from its environment, in one place; `.env.example` tells of each. Plain JavaScript, since the
  * process that serves and the commands in bin/ read it before anything is built.
  *
  * @typedef {object} Config

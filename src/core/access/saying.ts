@@ -1,4 +1,5 @@
 import { operandsOf, type Condition } from '../condition/condition';
+import { allOf, anyOf, type Joined } from '../condition/joined';
 import type { Definition } from '../model/definition';
 import { gives, type Line, type Who } from '../model/gate';
 import type { Element } from '../model/tree';
@@ -11,8 +12,7 @@ import type { Step } from './plan';
  * What lines ask before somebody gets something, whoever that is: not folded for one viewer, as a formula is, but
  * told of all of them. Each question must be answered just so (`is`); in doubt it is not.
  */
-export type Saying =
-  boolean | { readonly all: readonly Saying[] } | { readonly any: readonly Saying[] } | Question;
+export type Saying = Joined<Question>;
 
 export type Question =
   { readonly who: Who; readonly is: boolean } | { readonly when: Condition; readonly is: boolean };
@@ -20,21 +20,8 @@ export type Question =
 /** What is said of each level. */
 export type SaidRule = Given<Saying>;
 
-function allSaid(...parts: readonly Saying[]): Saying {
-  if (parts.includes(false)) return false;
-  const open = parts.flatMap((one) =>
-    one === true ? [] : typeof one === 'object' && 'all' in one ? one.all : one,
-  );
-  return open.length === 0 ? true : open.length === 1 ? (open[0] as Saying) : { all: open };
-}
-
-function anySaid(...parts: readonly Saying[]): Saying {
-  if (parts.includes(true)) return true;
-  const open = parts.flatMap((one) =>
-    one === false ? [] : typeof one === 'object' && 'any' in one ? one.any : one,
-  );
-  return open.length === 0 ? false : open.length === 1 ? (open[0] as Saying) : { any: open };
-}
+const allSaid: (...parts: readonly Saying[]) => Saying = allOf<Question>;
+const anySaid: (...parts: readonly Saying[]) => Saying = anyOf<Question>;
 
 /** The saying with each of its questions answered by another one. */
 export function mapSaid(saying: Saying, of: (question: Question) => Saying): Saying {

@@ -1,5 +1,6 @@
 import { asked, type Atom, type RecordFacts } from './atom';
 import type { Truth } from './condition';
+import { allOf, anyOf, type Joined } from './joined';
 
 /**
  * A condition is true, false or in doubt. What a rule needs of it is one of these: a line that gives needs it to be
@@ -13,12 +14,13 @@ export type Must = 'be true' | 'be false' | 'not be true' | 'not be false';
  * the viewer and the moment has been answered. Mostly none are, and it is just true or false. A formula is true or
  * false on each record, never in doubt: each question says what its own answer must be (`must`).
  */
-export type Formula =
-  | boolean
-  | { readonly all: readonly Formula[] }
-  | { readonly any: readonly Formula[] }
-  | { readonly atom: Atom; readonly must: Must }
-  | Guarded;
+export type Formula = Joined<Asked | Guarded>;
+
+/** A question, and what its answer must be. */
+interface Asked {
+  readonly atom: Atom;
+  readonly must: Must;
+}
 
 /**
  * What somebody asks of a record themselves, in a filter: read as it is shown to them, and only where the doors
@@ -31,36 +33,8 @@ interface Guarded {
   readonly must: Must;
 }
 
-/** All of them, folded: constants vanish, and what is left is as small as it was given. */
-export function all(...parts: readonly Formula[]): Formula {
-  const [first, second] = parts;
-  if (parts.length === 2 && first !== undefined && second !== undefined) {
-    // By far the most are of two, and of constants.
-    if (first === false || second === false) return false;
-    if (first === true) return second;
-    if (second === true) return first;
-  }
-  if (parts.includes(false)) return false;
-  const open = parts.flatMap((part) =>
-    part === true ? [] : typeof part === 'object' && 'all' in part ? part.all : part,
-  );
-  return open.length === 0 ? true : open.length === 1 ? (open[0] as Formula) : { all: open };
-}
-
-/** Any of them, folded. */
-export function any(...parts: readonly Formula[]): Formula {
-  const [first, second] = parts;
-  if (parts.length === 2 && first !== undefined && second !== undefined) {
-    if (first === true || second === true) return true;
-    if (first === false) return second;
-    if (second === false) return first;
-  }
-  if (parts.includes(true)) return true;
-  const open = parts.flatMap((part) =>
-    part === false ? [] : typeof part === 'object' && 'any' in part ? part.any : part,
-  );
-  return open.length === 0 ? false : open.length === 1 ? (open[0] as Formula) : { any: open };
-}
+export const all: (...parts: readonly Formula[]) => Formula = allOf<Asked | Guarded>;
+export const any: (...parts: readonly Formula[]) => Formula = anyOf<Asked | Guarded>;
 
 /** Is the answer as it must be? */
 export function satisfies(truth: Truth, must: Must): boolean {

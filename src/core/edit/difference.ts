@@ -3,17 +3,8 @@ import type { Line } from '../model/gate';
 import type { Id } from '../model/id';
 import { sameJson } from '../model/same-json';
 import { treeOf, type Element, type Tree } from '../model/tree';
+import { NAMED_LISTS } from './edit';
 
-/** The document's lists of named things that are no elements. */
-const NAMED_LISTS = [
-  'roles',
-  'privileges',
-  'units',
-  'attributes',
-  'groups',
-  'conditions',
-  'sessionValues',
-] as const;
 export type NamedList = (typeof NAMED_LISTS)[number];
 
 /** One key that has another value: undefined where it is not there. */

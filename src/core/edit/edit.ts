@@ -5,8 +5,8 @@ import type { Id } from '../model/id';
 /** The version of the edits' format, kept with each. */
 export const EDIT_FORMAT = 2;
 
-/** The document's lists of things with an id, which edits change one by one. */
-export const LISTS = [
+/** The document's lists of named things that are no elements. */
+export const NAMED_LISTS = [
   'roles',
   'privileges',
   'units',
@@ -14,8 +14,10 @@ export const LISTS = [
   'groups',
   'conditions',
   'sessionValues',
-  'entities',
 ] as const;
+
+/** The document's lists of things with an id, which edits change one by one. */
+export const LISTS = [...NAMED_LISTS, 'entities'] as const;
 type ListName = (typeof LISTS)[number];
 
 type ItemOf<L extends ListName> = Definition[L][number];

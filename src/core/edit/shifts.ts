@@ -25,6 +25,23 @@ export interface Shift<Key> {
   }[];
 }
 
+/** Whom the shifts are of: who gains somewhere, who loses, and all of them. */
+export function moversOf<Key>(
+  shifts: readonly Shift<Key>[],
+): Record<'gaining' | 'losing' | 'all', ReadonlySet<Key>> {
+  const who = (moves: (was: Answer, is: Answer) => boolean): ReadonlySet<Key> =>
+    new Set(
+      shifts.flatMap(({ groups }) =>
+        groups.filter((one) => moves(one.before, one.after)).flatMap((one) => one.who),
+      ),
+    );
+  return {
+    gaining: who((was, is) => is.most > was.most || is.least > was.least),
+    losing: who((was, is) => is.most < was.most || is.least < was.least),
+    all: who(() => true),
+  };
+}
+
 const NOTHING: Answer = { least: 0, most: 0 };
 
 /**

@@ -1,10 +1,10 @@
-import { sameAnswer, type Answer } from '@/core/access/level';
+import { sameAnswer } from '@/core/access/level';
 import { rightNow } from '@/core/access/viewer';
 import { everybody, SIGNED_OUT_KEY, viewerKey } from '@/core/access/viewer-key';
 import { applyEdit } from '@/core/edit/apply';
 import type { Edit } from '@/core/edit/edit';
 import type { EditEffect } from '@/core/edit/review';
-import { compareReach } from '@/core/edit/shifts';
+import { compareReach, moversOf } from '@/core/edit/shifts';
 import { fullName } from '@/core/edit/words';
 import type { Definition } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
@@ -35,15 +35,8 @@ export async function effectOf(
   const affected = everybody(people.filter(({ id }) => id !== except));
   const shifts = compareReach(before, after, affected, rightNow());
   const tree = treeOf(before);
-  const who = (moves: (was: Answer, is: Answer) => boolean): Set<string> =>
-    new Set(
-      shifts.flatMap(({ groups }) =>
-        groups.filter((one) => moves(one.before, one.after)).flatMap((one) => one.who),
-      ),
-    );
-  const gaining = who((was, is) => is.most > was.most || is.least > was.least);
-  const losing = who((was, is) => is.most < was.most || is.least < was.least);
-  const names = (keys: Set<string>): string[] =>
+  const { gaining, losing } = moversOf(shifts);
+  const names = (keys: ReadonlySet<string>): string[] =>
     people.filter(({ id }) => keys.has(viewerKey('person', id))).map(({ name }) => name);
   return {
     gaining: names(gaining),

@@ -1,6 +1,5 @@
 import { compile } from '@/core/access/compile';
 import type { Held } from '@/core/access/held';
-import type { Answer } from '@/core/access/level';
 import { asksWhen } from '@/core/access/reads';
 import { rightNow, viewerOfPerson, type Circumstances, type Person } from '@/core/access/viewer';
 import { everybody, viewerKey } from '@/core/access/viewer-key';
@@ -10,7 +9,7 @@ import { changeInWords } from '@/core/edit/change-words';
 import { difference, type Change } from '@/core/edit/difference';
 import { powerOf, type Power } from '@/core/edit/power';
 import { directionOf, type Effect, type Following, type Review } from '@/core/edit/review';
-import { compareReach, type Shift } from '@/core/edit/shifts';
+import { compareReach, moversOf, type Shift } from '@/core/edit/shifts';
 import { fullName } from '@/core/edit/words';
 import type { Definition } from '@/core/model/definition';
 import type { Id } from '@/core/model/id';
@@ -75,15 +74,8 @@ export async function review(applicationId: string): Promise<Review> {
       });
     }
   }
-  const movers = (moves: (was: Answer, is: Answer) => boolean): Set<string> =>
-    new Set(
-      shifts.flatMap(({ groups }) =>
-        groups.filter((one) => moves(one.before, one.after)).flatMap((one) => one.who),
-      ),
-    );
-  const gaining = movers((was, is) => is.most > was.most || is.least > was.least);
-  const losing = movers((was, is) => is.most < was.most || is.least < was.least);
-  const others = [...movers(() => true)].filter((key) => !gaining.has(key) && !losing.has(key));
+  const { gaining, losing, all } = moversOf(shifts);
+  const others = [...all].filter((key) => !gaining.has(key) && !losing.has(key));
   return {
     revision: draft.revision,
     name: after.name,
