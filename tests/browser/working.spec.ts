@@ -12,6 +12,11 @@ const focused = (page: Page) =>
 
 test('the places of the bench are one key away, and focus never falls to the page', async ({ browser }) => {
   const page = await studio(browser, 'tamsin@larkfield.example', 'element=s_stores&viewer=role:registrar');
+  // The rail's keys work before anything has the focus.
+  await page.keyboard.press('ArrowLeft');
+  await expect(rail(page).getByRole('radio', { name: /^Assistant/ })).toBeChecked();
+  await page.keyboard.press('ArrowRight');
+  await expect(rail(page).getByRole('radio', { name: /^Registrar/ })).toBeChecked();
   await page.getByRole('link', { name: 'Skip to the work' }).focus();
   await expect(page.getByRole('link', { name: 'Skip to the work' })).toBeInViewport();
   await page.keyboard.press('Enter');

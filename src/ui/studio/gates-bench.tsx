@@ -174,10 +174,10 @@ function Inside(props: Props) {
     window.history.replaceState(null, '', `?${query}`);
     carry(slug, { element: selected.id, viewer: viewer.key, address, form });
   }, [slug, selected.id, viewer.key, address, form]);
-  const onKeyDown = (event: KeyboardEvent): void => {
+  const onKeyDown = (event: KeyboardEvent | globalThis.KeyboardEvent): void => {
     const from = event.target as HTMLElement;
     if (isTyping(from) || event.ctrlKey || event.metaKey || event.altKey) return;
-    const walking = from.closest('[aria-label="Canvas"], [aria-label="Viewers"]');
+    const walking = from === document.body || from.closest('[aria-label="Canvas"], [aria-label="Viewers"]');
     const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
     if (step !== 0 && walking) {
       event.preventDefault();
@@ -189,6 +189,14 @@ function Inside(props: Props) {
       set(Number(event.key) as Level);
     }
   };
+  // The keys that the rail names work from the start, before anything has the focus.
+  useEffect(() => {
+    const onPage = (event: globalThis.KeyboardEvent): void => {
+      if (event.target === document.body && form === 'screen') onKeyDown(event);
+    };
+    window.addEventListener('keydown', onPage);
+    return () => window.removeEventListener('keydown', onPage);
+  });
   const waiting = useMemo(
     () => (released ? difference(released.definition, definition).length : 1),
     [released, definition],

@@ -143,7 +143,7 @@ export function Outline({ forms }: { forms: ReactNode }) {
         aria-activedescendant={drawn.some(({ index }) => index === at) ? `outline-${selected.id}` : undefined}
         tabIndex={0}
         onKeyDown={onKeyDown}
-        className="min-h-0 flex-1 overflow-y-auto pb-3 [contain:strict]"
+        className="min-h-0 flex-1 overflow-y-auto pb-3 -outline-offset-2 [contain:strict]"
       >
         <div role="presentation" className="relative" style={{ height: view.getTotalSize() }}>
           {drawn.map(({ key, index, start }) => {
