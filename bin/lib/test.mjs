@@ -20,13 +20,14 @@ const KINDS = /** @type {const} */ (['unit', 'server', 'browser', 'crash']);
 
 const RESULTS = `${ROOT}/.data/test-results`;
 let passed = 0;
-let failed = 0;
+/** What failed, by name and with its message: told again at the end, where the output is often cut. @type {string[]} */
+const failures = [];
 
-/** Counts one thing that either holds or not. @param {string} name @param {boolean} holds */
-function count(name, holds) {
+/** Counts one thing that either holds or not. @param {string} name @param {boolean} holds @param {string} why what it said if not */
+function count(name, holds, why = '') {
   say(`${holds ? 'ok' : 'FAILED'}: ${name}`);
   if (holds) passed++;
-  else failed++;
+  else failures.push(`${name}\n${why}`.trim());
 }
 
 /** @param {string} name @param {string} program @param {string[]} args */
@@ -34,8 +35,7 @@ async function check(name, program, args) {
   const { status, output, said } = await runLong(process.execPath, [inPackages(program), ...args], {
     allowFailure: true,
   });
-  if (status !== 0) say(`${output}\n${said}`.trim());
-  count(name, status === 0);
+  count(name, status === 0, `${output}\n${said}`);
 }
 
 /** Lint takes as long as the rest together: they run side by side. */
@@ -65,11 +65,26 @@ function vitest(project, words, env) {
     ],
     { env, allowFailure: true },
   );
-  const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(file, 'utf8'));
+  const { numPassedTests, numFailedTests, testResults } = JSON.parse(readFileSync(file, 'utf8'));
   passed += numPassedTests;
-  failed += numFailedTests;
+  for (const { assertionResults } of testResults)
+    for (const { status: how, fullName, failureMessages } of assertionResults)
+      if (how === 'failed') failures.push(`${fullName}\n${failureMessages.join('\n')}`);
   if (status !== 0 && numFailedTests === 0) count(`the ${project} tests ran to their end`, false);
 }
+
+/** @typedef {{ title: string, ok: boolean, tests: { results: { error?: { message: string } }[] }[] }} Spec */
+/** @typedef {{ suites?: Suite[], specs: Spec[] }} Suite */
+
+/** The tests of a suite, and of the suites in it, that did not pass, with their messages. @param {Suite} suite @returns {string[]} */
+const failedIn = ({ suites = [], specs }) => [
+  ...suites.flatMap(failedIn),
+  ...specs
+    .filter(({ ok }) => !ok)
+    .map(({ title, tests }) =>
+      [title, ...tests.flatMap(({ results }) => results.map(({ error }) => error?.message ?? ''))].join('\n'),
+    ),
+];
 
 /** @param {string} address @param {string} url @param {string} password @param {string[]} words @param {Record<string, string>} runs */
 function browser(address, url, password, words, runs) {
@@ -85,10 +100,11 @@ function browser(address, url, password, words, runs) {
     },
     allowFailure: true,
   });
-  const { expected, unexpected, flaky } = JSON.parse(readFileSync(file, 'utf8')).stats;
-  passed += expected;
-  failed += unexpected + flaky;
-  if (status !== 0 && unexpected + flaky === 0) count('the browser tests ran to their end', false);
+  const { stats, suites } = JSON.parse(readFileSync(file, 'utf8'));
+  passed += stats.expected;
+  const missed = suites.flatMap(failedIn);
+  failures.push(...missed);
+  if (status !== 0 && missed.length === 0) count('the browser tests ran to their end', false);
 }
 
 /** What breaks: the database that does not answer, a server that dies, a machine that is switched off. @param {Cluster} cluster */
@@ -168,15 +184,16 @@ async function main() {
   }
 }
 
-/** The last line, whatever happened. */
+/** What failed, and the last line, whatever happened. */
 function end() {
-  say(`\n${passed} passed, ${failed} failed`);
-  process.exit(failed > 0 || passed === 0 ? 1 : 0);
+  for (const one of failures) say(`\nFAILED: ${one.slice(0, 2000)}`);
+  say(`\n${passed} passed, ${failures.length} failed`);
+  process.exit(failures.length > 0 || passed === 0 ? 1 : 0);
 }
 
 main()
   .catch((error) => {
     console.error(error instanceof Unable ? `\n${error.message}` : error);
-    failed++;
+    failures.push('the tests ran to their end');
   })
   .then(end);
