@@ -8,7 +8,7 @@ import { LARKFIELD } from '@/demo/definition';
 import { change, draftOf, revisionsSince, standing } from '@/server/drafts/draft';
 import type { Ask } from '@/server/drafts/entries';
 import { problemResponse, type Refused } from '@/server/http/problem';
-import { DraftStore } from '@/ui/studio/draft-store';
+import { DraftStore } from '@/ui/studio/shell/draft-store';
 import { person } from './visits';
 import { application, dropApplications, emptyDatabase, underNewId } from './setting';
 

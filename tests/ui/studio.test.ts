@@ -4,8 +4,8 @@ import { compile } from '@/core/access/compile';
 import { resolve, resolveMenu } from '@/core/access/resolve';
 import { SIGNED_OUT, viewerOfRole, isKind } from '@/core/access/viewer';
 import { LARKFIELD } from '@/demo/definition';
-import { shortNames } from '@/ui/studio/short-names';
-import { withGhostItems, withGhosts } from '@/ui/studio/ghosts';
+import { shortNames } from '@/ui/studio/shared/short-names';
+import { withGhostItems, withGhosts } from '@/ui/studio/shared/ghosts';
 import { EVERYTHING, gridRows, isFiltered, type GridFilter } from '@/ui/studio/grid/grid-rows';
 import { paneFromQuery, panesToQuery, splitAddress, type PaneState } from '@/ui/studio/look/pane-state';
 

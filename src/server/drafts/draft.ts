@@ -10,6 +10,7 @@ import type { Definition } from '@/core/model/definition';
 import { database, type Executor } from '../database/client';
 import { applications, builders, edits, snapshots } from '../database/schema';
 import { Refused } from '../http/problem';
+import { tellNews } from '../news/news';
 import { peopleOf } from '../people/read';
 import { entriesFor, firstThatApplies, namesIn, ownEntries, turnInWords, type Ask } from './entries';
 
@@ -164,6 +165,7 @@ export async function change(
       .update(applications)
       .set({ headRevision: next.revision, name: made.name })
       .where(eq(applications.id, applicationId));
+    await tellNews(tx, applicationId, `draft ${next.revision}`);
     if (next.revision % SNAPSHOT_EVERY === 0) await tx.insert(snapshots).values({ applicationId, ...next });
     const said =
       typeof ask === 'string'

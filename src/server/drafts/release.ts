@@ -4,6 +4,7 @@ import type { Definition } from '@/core/model/definition';
 import { database } from '../database/client';
 import { applications, auditEvents, builders, releases } from '../database/schema';
 import { Refused } from '../http/problem';
+import { tellNews } from '../news/news';
 import { draftAt, revisionsSince } from './draft';
 
 /** Releases never change, so what was read of one stays. The newest few of each application are kept. */
@@ -93,6 +94,7 @@ export async function release(
     await tx
       .insert(auditEvents)
       .values({ applicationId, builderId, what: 'release', detail: { number, revision } });
+    await tellNews(tx, applicationId, 'release');
     return number;
   });
 }

@@ -192,6 +192,20 @@ let atWork = 0;
 const TURNS = 16;
 let waiting = false;
 
+/** Lines that stay open to tell news are not at work: they have a bound of their own. */
+const NEWS = /^\/studio\/api\/applications\/[^/]+\/news(\?|$)/;
+const MOST_LISTENERS = 500;
+/** @type {Set<import('node:http').ServerResponse>} */
+const listeners = new Set();
+
+/** @param {import('node:http').IncomingMessage} request @param {import('node:http').ServerResponse} response */
+function listen(request, response) {
+  if (listeners.size >= MOST_LISTENERS) return answer(request, response, 503);
+  listeners.add(response);
+  response.on('close', () => listeners.delete(response));
+  void handle(request, response).catch(() => response.destroy());
+}
+
 /** Begins the next in the line, after what has come in meanwhile is heard: some of it may have to be refused. */
 function workOn(turns = TURNS) {
   if (waiting && turns === TURNS) return;
@@ -253,6 +267,7 @@ const server = createServer({ requestTimeout: 60_000, headersTimeout: 10_000 }, 
     return answer(request, response, 503);
   if (!fixed && (database.away || taken.size >= mostTaken)) return answer(request, response, 503);
   if (fixed) return void handle(request, response).catch(() => response.destroy());
+  if (NEWS.test(path)) return listen(request, response);
   const one = { request, response, large, since: Date.now() };
   taken.add(one);
   response.on('close', () => taken.delete(one));
@@ -271,8 +286,9 @@ setInterval(() => {
 
 /** Ends the connections to the database that pages and routes, in this process, have opened. */
 async function letGo() {
-  /** @type {{ zincGateDatabase?: { pool: import('pg').Pool }, zincGatePatient?: { pool: import('pg').Pool } }} */
-  const { zincGateDatabase, zincGatePatient } = globalThis;
+  /** @type {{ zincGateDatabase?: { pool: import('pg').Pool }, zincGatePatient?: { pool: import('pg').Pool }, zincGateEar?: { end: () => void } }} */
+  const { zincGateDatabase, zincGatePatient, zincGateEar } = globalThis;
+  zincGateEar?.end();
   await Promise.all([zincGateDatabase?.pool.end(), zincGatePatient?.pool.end()]);
 }
 
@@ -282,6 +298,7 @@ for (const signal of /** @type {const} */ (['SIGTERM', 'SIGINT']))
     // What is being answered is answered; what only waits is let go.
     database.stop();
     server.close(() => void letGo().finally(() => process.exit(0)));
+    for (const one of listeners) one.destroy();
     server.closeIdleConnections();
     setTimeout(() => process.exit(0), LATEST).unref();
   });

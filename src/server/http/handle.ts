@@ -16,7 +16,7 @@ export function handle<Context>(
     try {
       if (request.method !== 'GET' && request.method !== 'HEAD') requireSameOrigin(request);
       const response = await work(request, context);
-      response.headers.set('Cache-Control', 'no-store');
+      response.headers.append('Cache-Control', 'no-store');
       return response;
     } catch (error) {
       return problemResponse(refusalOf(error, request));

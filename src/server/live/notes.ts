@@ -2,6 +2,7 @@ import { and, eq, gt, sql } from 'drizzle-orm';
 import { database } from '../database/client';
 import { notes } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
+import { tellNews } from '../news/news';
 import { requireOneself } from './standing';
 import type { Visit } from './visit';
 
@@ -37,5 +38,6 @@ export async function sendNote(
       release,
       session: circumstances.session ?? {},
     });
+    await tellNews(tx, applicationId, 'note');
   });
 }

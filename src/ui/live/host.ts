@@ -42,9 +42,15 @@ interface UnlockAsked {
 }
 
 /** Sends JSON, and reads the answer. */
-export const send = <T>(method: string, url: string, body?: unknown): Promise<Answer<T>> =>
+export const send = <T>(
+  method: string,
+  url: string,
+  body?: unknown,
+  signal?: AbortSignal,
+): Promise<Answer<T>> =>
   ask<T>(url, {
     method,
+    ...(signal && { signal }),
     ...(body !== undefined && {
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify(body),

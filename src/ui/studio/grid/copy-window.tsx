@@ -7,7 +7,7 @@ import type { Edit } from '@/core/edit/edit';
 import { fullName } from '@/core/edit/words';
 import type { Element } from '@/core/model/tree';
 import { Window } from '../../parts/window';
-import { useBench, type RailViewer } from '../bench';
+import { useBench, type RailViewer } from '../gates/bench';
 import { EffectDialog } from './effect-dialog';
 
 /** Two places in the grid: what is copied, and to where. */

@@ -1,12 +1,13 @@
 'use client';
 
 import { AlertDialog } from 'radix-ui';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import type { Edit } from '@/core/edit/edit';
 import type { EditEffect } from '@/core/edit/review';
-import { send } from '../../live/host';
+import { useAsked } from '../../parts/queries';
 import { useTell } from '../../parts/toasts';
-import { useBench } from '../bench';
+import { useBench } from '../gates/bench';
+import { useDraft } from '../shell/studio-work';
 
 /** Says how many people gain and lose by a change before it is made; `unlessNobody`: and makes it, where nobody does. */
 export function EffectDialog({
@@ -23,27 +24,22 @@ export function EffectDialog({
   onClose: () => void;
 }) {
   const { api, apply } = useBench();
+  const { revision } = useDraft();
   const tell = useTell();
-  const [effect, setEffect] = useState<EditEffect>();
-  const [problem, setProblem] = useState('');
+  const { data: effect, error } = useAsked<EditEffect>(`${api}/effect`, {
+    body: { edit },
+    version: revision,
+  });
   const before = useRef(document.activeElement);
   const done = useRef<() => void>(() => undefined);
   done.current = () => {
     apply(edit);
     onClose();
   };
+  const nobody = unlessNobody && effect !== undefined && isNobody(effect);
   useEffect(() => {
-    let gone = false;
-    void send<EditEffect>('POST', `${api}/effect`, { edit }).then((answer) => {
-      if (gone) return;
-      if (answer.ok && unlessNobody && isNobody(answer.value)) done.current();
-      else if (answer.ok) setEffect(answer.value);
-      else setProblem(answer.detail);
-    });
-    return () => {
-      gone = true;
-    };
-  }, [api, edit, unlessNobody]);
+    if (nobody) done.current();
+  }, [nobody]);
   return (
     <AlertDialog.Root open onOpenChange={(open) => !open && onClose()}>
       <AlertDialog.Portal>
@@ -58,9 +54,9 @@ export function EffectDialog({
           <AlertDialog.Title className="text-lg font-semibold">{title}</AlertDialog.Title>
           <AlertDialog.Description asChild>
             <div className="mt-2 grid max-h-72 gap-1 overflow-y-auto" aria-live="polite">
-              {!effect && !problem && <p>Counting who gains and who loses …</p>}
-              {problem && <p role="alert">{problem}</p>}
-              {effect && (
+              {!effect && !error && <p>Counting who gains and who loses …</p>}
+              {error && <p role="alert">{error.message}</p>}
+              {effect && !nobody && (
                 <>
                   <Moved verb="gain" names={effect.gaining} />
                   <Moved verb="lose" names={effect.losing} />

@@ -4,7 +4,7 @@ import { Copy, Printer, FoldVertical, Table2, UnfoldVertical } from 'lucide-reac
 import type { ReactNode } from 'react';
 import { kindInWords } from '@/core/edit/words';
 import type { ElementKind } from '@/core/model/tree';
-import { useBench, type RailViewer } from '../bench';
+import { useBench, type RailViewer } from '../gates/bench';
 import { EVERYTHING, isFiltered, type GridFilter } from './grid-rows';
 
 const KINDS: readonly ElementKind[] = [

@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import type { Cell } from '@/core/access/cells';
-import { DASHES, LEVEL_SHAPES, levelPaths, shapeOf } from '../level-paths';
+import { DASHES, LEVEL_SHAPES, levelPaths, shapeOf } from '../shared/level-paths';
 
 /** A cell's width and height. */
 export const COLUMN = 34;

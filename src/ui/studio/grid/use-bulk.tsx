@@ -7,7 +7,7 @@ import type { Edit } from '@/core/edit/edit';
 import { proposeRange } from '@/core/edit/range';
 import type { Element } from '@/core/model/tree';
 import { useTell } from '../../parts/toasts';
-import { useBench, type RailViewer } from '../bench';
+import { useBench, type RailViewer } from '../gates/bench';
 import { EffectDialog } from './effect-dialog';
 
 /** Work in steps of so many milliseconds, so that the page stays alive between them. */

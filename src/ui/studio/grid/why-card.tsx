@@ -4,8 +4,8 @@ import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Access } from '@/core/access/access';
 import { explain } from '@/core/access/explain';
 import type { Element } from '@/core/model/tree';
-import { useBench, type RailViewer } from '../bench';
-import { WhyView } from '../why-view';
+import { useBench, type RailViewer } from '../gates/bench';
+import { WhyView } from '../shared/why-view';
 
 /** Why a cell is as it is, beside the cell: on hovering, or on Enter. */
 export function WhyCard({

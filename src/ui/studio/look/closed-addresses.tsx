@@ -8,7 +8,7 @@ import type { LookPage } from '@/core/access/look';
 import { addressOf } from '@/core/access/resolve';
 import type { Screen } from '@/core/model/definition';
 import type { PaneState } from './pane-state';
-import { samplesOf } from './samples';
+import { useFirstSample } from '../shared/samples';
 
 /** The addresses that are closed to this viewer: those are the ones to try. */
 export function ClosedAddresses({
@@ -27,11 +27,12 @@ export function ClosedAddresses({
   records: PaneState['records'];
   onGo: (address: string) => void;
 }) {
+  const firstSample = useFirstSample(api);
   const closed = compiled.tree.screens().filter((screen) => page.screens[screen.id]?.most === 0);
   const go = async (screen: Screen): Promise<void> => {
     if (screen.binds?.record !== 'existing') return onGo(addressOf(screen));
     const here = record?.screen.binds?.entity === screen.binds.entity ? record.record : undefined;
-    const [first] = here === undefined ? await samplesOf(api, screen.binds.entity, records) : [];
+    const first = here === undefined ? await firstSample(screen.binds.entity, records) : undefined;
     onGo(addressOf(screen, here ?? first?.id));
   };
   return (

@@ -5,7 +5,7 @@ import type { Answer } from '@/core/access/level';
 import type { Difference } from '@/core/access/differences';
 import { answerInWords, kindInWords } from '@/core/edit/words';
 import type { ElementKind } from '@/core/model/tree';
-import { LevelMark } from '../level-mark';
+import { LevelMark } from '../shared/level-mark';
 import type { Asked } from './context';
 import { letterOf } from './look-rail';
 

@@ -6,7 +6,7 @@ import type { LookPage } from '@/core/access/look';
 import { MenuView } from '../../live/menu-view';
 import { NothingOpen, NotThere, Refused } from '../../live/refusals';
 import { ScreenView } from '../../live/screen-view';
-import { withGhostItems, withGhosts } from '../ghosts';
+import { withGhostItems, withGhosts } from '../shared/ghosts';
 
 interface Props {
   readonly compiled: Compiled;

@@ -11,41 +11,34 @@ import type { Note } from '@/core/access/look';
 import { Numbers } from '@/core/access/numbers';
 import { rightNow, type Person } from '@/core/access/viewer';
 import { addressOf } from '@/core/access/resolve';
-import type { Standing } from '@/core/edit/history';
-import { difference } from '@/core/edit/difference';
 import type { Definition } from '@/core/model/definition';
-import { ask } from '../../live/host';
-import { Toasts, useTell } from '../../parts/toasts';
-import { railViewers } from '../bench';
-import { benchHref, carry } from '../carry';
-import { isTyping, SavedState, UndoRedo, useDraft } from '../draft-tools';
-import { StudioTop } from '../studio-frame';
-import { Toggle } from '../toggle';
+import { send } from '../../live/host';
+import { useTell } from '../../parts/toasts';
+import { useAsked } from '../../parts/queries';
+import { railViewers } from '../gates/bench';
+import { benchHref, carry } from '../shell/carry';
+import { isTyping } from '../shell/is-typing';
+import { useDraft, usePaletteActions, useStudio } from '../shell/studio-work';
+import { Toggle } from '../shared/toggle';
 import { LookProvider, type Asked, type LookWork } from './context';
 import { DifferencesPart, DifferenceTable } from './differences-part';
-import { RightsWindow } from '../rights-window';
+import { RightsWindow } from '../shared/rights-window';
 import { letterOf, LookRail } from './look-rail';
 import { MadeWindow } from './made-window';
 import { NotesPart } from './notes-part';
 import { Pane } from './pane';
 import { firstPane, paneFromQuery, paneToQuery, splitAddress, type PaneState } from './pane-state';
-import { samplesOf } from './samples';
+import { useFirstSample } from '../shared/samples';
 import { MOST_PANES, usePanes } from './use-panes';
 import type { KeptViewer } from './viewer-choice';
 import { WhyPart } from './why-part';
 
+interface Kept {
+  readonly viewers: readonly KeptViewer[];
+}
+
 interface Props {
-  readonly slug: string;
-  readonly applications: readonly { readonly slug: string; readonly name: string }[];
-  readonly builder: string;
-  readonly mayChange: boolean;
-  readonly isOwner: boolean;
-  readonly definition: Definition;
-  readonly revision: number;
-  readonly standing: Standing;
-  readonly released: { readonly number: number; readonly definition: Definition } | undefined;
   readonly people: readonly Person[];
-  readonly pins: readonly string[];
   readonly releases: readonly number[];
   readonly kept: readonly KeptViewer[];
   readonly live: LookWork['live'];
@@ -54,23 +47,17 @@ interface Props {
 
 /** The look bench: one to four panes side by side, each the application as one viewer has it. */
 export function LookBench(props: Props) {
-  return (
-    <Toasts>
-      <Inside {...props} />
-    </Toasts>
-  );
-}
-
-function Inside(props: Props) {
-  const { slug, mayChange, released, people } = props;
-  const api = `/studio/api/applications/${slug}`;
+  const { people } = props;
+  const { slug, api, store, mayChange, owns, pins, pin } = useStudio();
+  const { definition, revision } = useDraft();
   const tell = useTell();
   const router = useRouter();
-  const { store, draft } = useDraft(`${api}/draft`, props, mayChange, tell);
-  const { definition } = draft;
   const compiled = compile(definition);
-  const [pins, setPins] = useState(props.pins);
-  const [kept, setKept] = useState(props.kept);
+  const firstSample = useFirstSample(api);
+  const keptUrl = `${api}/viewers`;
+  const { data: { viewers: kept } = { viewers: props.kept }, refetch: loadKept } = useAsked<Kept>(keptUrl, {
+    first: { viewers: props.kept },
+  });
   const [notes, setNotes] = useState(props.notes);
   const came = useSearchParams();
   const [asked, setAsked] = useState<Asked | undefined>(() => {
@@ -89,7 +76,7 @@ function Inside(props: Props) {
   );
   const { panes, pages, active, ...all } = usePanes({
     api,
-    first: () => firstPanes(came.getAll('p'), props),
+    first: () => firstPanes(came.getAll('p'), definition, pins),
     viewers,
     kept,
     onLeft: () => setAsked(undefined),
@@ -102,31 +89,17 @@ function Inside(props: Props) {
   const found = useMemo(() => differences(compiled, compared), [compiled, compared]);
   const marks = useMemo(() => differing(found), [found]);
   const someScreens = screensOfSome(compiled, compared);
-  const waiting = useMemo(
-    () => (released ? difference(released.definition, definition).length : 1),
-    [released, definition],
-  );
 
-  const pin = (id: string): void => {
-    const next = [...pins, id];
-    setPins(next);
+  const pinAndPut = (id: string): void => {
+    pin([...pins, id]);
     all.put(viewerKey('person', id), active);
-    void ask(`${api}/pins`, {
-      method: 'PUT',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ people: next }),
-    }).then((answer) => answer.ok || tell(answer.detail));
   };
-  const loadKept = (): void =>
-    void ask<{ viewers: KeptViewer[] }>(`${api}/viewers`, { method: 'GET' }).then(
-      (answer) => answer.ok && setKept(answer.value.viewers),
-    );
   const forget = (viewer: KeptViewer): void =>
-    void ask(`${api}/viewers/${viewer.id}`, { method: 'DELETE' }).then((answer) => {
+    void send('DELETE', `${api}/viewers/${viewer.id}`).then((answer) => {
       if (!answer.ok) return tell(answer.detail);
       // Panes that look as them go on with the same viewer, unnamed.
       all.replaceViewer(viewerKey('kept', viewer.id), viewerKey('made', JSON.stringify(viewer.viewer)));
-      loadKept();
+      void loadKept();
     });
   const step = (by: 1 | -1): void => {
     if (found.length === 0) return;
@@ -156,9 +129,7 @@ function Inside(props: Props) {
   };
   const closeNote = (note: Note): void => {
     setNotes((now) => now.filter((one) => one.id !== note.id));
-    void ask(`${api}/notes/${note.id}`, { method: 'DELETE' }).then(
-      (answer) => answer.ok || tell(answer.detail),
-    );
+    void send('DELETE', `${api}/notes/${note.id}`).then((answer) => answer.ok || tell(answer.detail));
   };
   const toGate = (id: string): void => {
     const pane = panes[asked?.pane ?? active];
@@ -167,10 +138,10 @@ function Inside(props: Props) {
   };
   const goTo = async (screenId: string): Promise<void> => {
     const screen = compiled.tree.need(screenId, 'screen').node;
-    const [sample] =
+    const sample =
       screen.binds?.record === 'existing'
-        ? await samplesOf(api, screen.binds.entity, panes[active]?.state.records)
-        : [];
+        ? await firstSample(screen.binds.entity, panes[active]?.state.records)
+        : undefined;
     all.moveAll(addressOf(screen, sample?.id));
   };
 
@@ -188,6 +159,7 @@ function Inside(props: Props) {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- what is told of each pane, not the list of them
   }, [slug, active, here, hereAddress, asked, ...states]);
 
+  usePaletteActions({ onViewer: (key) => all.put(key, active) });
   const stepNow = useRef(step);
   stepNow.current = step;
   useEffect(() => {
@@ -204,31 +176,19 @@ function Inside(props: Props) {
 
   const work: LookWork = {
     api,
-    draft: { definition, revision: draft.revision },
+    draft: { definition, revision },
     releases: props.releases,
     kept,
     forget,
     mayChange,
     live: props.live,
-    giveLive: props.isOwner ? () => setGivingLive(true) : undefined,
+    giveLive: owns ? () => setGivingLive(true) : undefined,
     tell,
   };
   const askedPane = asked && panes[asked.pane];
   return (
     <LookProvider value={work}>
-      <div className="grid h-screen min-w-[1000px] grid-cols-[minmax(0,1fr)_292px] min-[1200px]:grid-cols-[minmax(0,1fr)_316px] grid-rows-[46px_minmax(0,1fr)_auto]">
-        <StudioTop
-          slug={slug}
-          name={definition.name}
-          applications={props.applications}
-          builder={props.builder}
-          bench="look"
-          waiting={waiting}
-          onViewer={(key) => all.put(key, active)}
-        >
-          <SavedState draft={draft} waiting={waiting} released={released?.number} mayChange={mayChange} />
-          {mayChange && <UndoRedo store={store} draft={draft} />}
-        </StudioTop>
+      <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_292px] min-[1200px]:grid-cols-[minmax(0,1fr)_316px] grid-rows-[minmax(0,1fr)_auto]">
         <main
           data-region="work"
           tabIndex={-1}
@@ -355,7 +315,7 @@ function Inside(props: Props) {
           onWalking={all.setWalking}
           onPut={all.put}
           people={people.filter((one) => !pins.includes(one.id))}
-          onPin={pin}
+          onPin={pinAndPut}
         />
       </div>
       {givingLive && <RightsWindow api={api} tell={tell} onClose={() => setGivingLive(false)} />}
@@ -368,7 +328,7 @@ function Inside(props: Props) {
           onMade={(key, made, isKept) => {
             all.put(key, makingFor, made);
             setMakingFor(undefined);
-            if (isKept) loadKept();
+            if (isKept) void loadKept();
           }}
         />
       )}
@@ -376,7 +336,11 @@ function Inside(props: Props) {
   );
 }
 
-function firstPanes(panes: readonly string[], { definition, pins }: Props): readonly PaneState[] {
+function firstPanes(
+  panes: readonly string[],
+  definition: Definition,
+  pins: readonly string[],
+): readonly PaneState[] {
   if (panes.length > 0) return panes.slice(0, MOST_PANES).map(paneFromQuery);
   return [
     firstPane(pins[0] === undefined ? SIGNED_OUT_KEY : viewerKey('person', pins[0]), ''),

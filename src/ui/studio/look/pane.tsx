@@ -25,7 +25,7 @@ import { MoreMenu } from './more-menu';
 import { outcomeInWords } from './outcome';
 import { lookQuery, splitAddress, type PaneState } from './pane-state';
 import { RecordChoice } from './record-choice';
-import { TakenNote } from '../taking';
+import { TakenNote } from '../shared/taking';
 import { useDefinition } from './use-definition';
 import { useLookPage } from './use-look-page';
 import { ViewerChoice } from './viewer-choice';

@@ -3,12 +3,12 @@
 import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { readAddress } from '@/core/access/address';
 import type { Compiled } from '@/core/access/compile';
 import { addressOf } from '@/core/access/resolve';
 import { useFirst } from '../../parts/use-first';
-import { samplesOf, type Sample } from './samples';
+import { useSamples, type Sample } from '../shared/samples';
 
 /** For a screen that shows a record: which one it is. */
 export function RecordChoice({
@@ -28,20 +28,10 @@ export function RecordChoice({
   const entity = destination?.record === undefined ? undefined : destination.screen.binds?.entity;
   const [open, setOpen] = useState(false);
   const [words, setWords] = useState('');
-  const [samples, setSamples] = useState<readonly Sample[]>([]);
   const [label, setLabel] = useState<Sample>();
-  useEffect(() => {
-    let gone = false;
-    if (entity !== undefined)
-      void samplesOf(api, entity, records, words).then((found) => {
-        if (gone) return;
-        setSamples(found);
-        setLabel((now) => found.find(({ id }) => id === destination?.record) ?? now);
-      });
-    return () => {
-      gone = true;
-    };
-  }, [api, entity, records, words, destination?.record]);
+  const samples = useSamples(api, entity, records, words);
+  const found = samples.find(({ id }) => id === destination?.record);
+  if (found && found !== label) setLabel(found);
   const first = useFirst(samples.map(({ id }) => id));
   if (!destination || entity === undefined) return null;
   const shown = label?.id === destination.record ? label : undefined;

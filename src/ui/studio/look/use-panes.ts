@@ -5,7 +5,7 @@ import { idInKey, SIGNED_OUT_KEY } from '@/core/access/viewer-key';
 import type { LookPage } from '@/core/access/look';
 import type { MadeViewer } from '@/core/access/viewer';
 import { ask } from '../../live/host';
-import type { RailViewer } from '../bench';
+import type { RailViewer } from '../gates/bench';
 import { newUuid } from '@/core/model/id';
 import { firstPane, panesToQuery, type PaneState } from './pane-state';
 import type { KeptViewer } from './viewer-choice';

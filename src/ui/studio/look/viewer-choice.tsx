@@ -1,14 +1,15 @@
 'use client';
 
+import { useQueries } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { keyedGroups, keyedRoles, LOGIN_STATES, SIGNED_IN_KEY, viewerKey } from '@/core/access/viewer-key';
 import type { MadeViewer } from '@/core/access/viewer';
 import type { Definition } from '@/core/model/definition';
 import { unitAndBelow, unitsOf } from '@/core/model/units';
-import { ask } from '../../live/host';
+import { asked } from '../../parts/queries';
 import { useFirst } from '../../parts/use-first';
 
 interface Somebody {
@@ -23,6 +24,9 @@ export interface KeptViewer {
   readonly name: string;
   readonly viewer: MadeViewer;
 }
+
+const MOST_QUERIES = 4;
+const MOST_PEOPLE = 60;
 
 /** Chooses through whose eyes a pane looks: a login state, a role, a group, anybody by name, role or unit, or made up. */
 export function ViewerChoice({
@@ -135,29 +139,23 @@ function rolesOf(definition: Definition, { assignments, active }: Somebody): str
 
 /** People by name, by a role that has those words in its name, or by a unit; found on the server. */
 function useFound(api: string, definition: Definition, words: string | undefined): readonly Somebody[] {
-  const [people, setPeople] = useState<readonly Somebody[]>([]);
-  useEffect(() => {
-    if (words === undefined) return;
-    const stop = new AbortController();
-    const wanted = words.trim().toLowerCase();
-    const has = (name: string): boolean => wanted.length > 1 && name.toLowerCase().includes(wanted);
-    const queries = [
-      new URLSearchParams({ q: wanted }),
-      ...definition.roles.filter(({ name }) => has(name)).map(({ id }) => new URLSearchParams({ role: id })),
-      ...unitsOf(definition)
-        .filter(({ name }) => has(name))
-        .map(({ id }) => new URLSearchParams({ units: [...(unitAndBelow(definition, id) ?? [])].join(',') })),
-    ].slice(0, 4);
-    void Promise.all(
-      queries.map((query) =>
-        ask<{ people: Somebody[] }>(`${api}/people?${query}`, { method: 'GET', signal: stop.signal }),
-      ),
-    ).then((answers) => {
-      if (stop.signal.aborted) return;
-      const all = answers.flatMap((answer) => (answer.ok ? answer.value.people : []));
-      setPeople([...new Map(all.map((one) => [one.id, one])).values()].slice(0, 60));
-    });
-    return () => stop.abort();
-  }, [api, definition, words]);
-  return people;
+  const wanted = (words ?? '').trim().toLowerCase();
+  const has = (name: string): boolean => wanted.length > 1 && name.toLowerCase().includes(wanted);
+  const queries = [
+    new URLSearchParams({ q: wanted }),
+    ...definition.roles.filter(({ name }) => has(name)).map(({ id }) => new URLSearchParams({ role: id })),
+    ...unitsOf(definition)
+      .filter(({ name }) => has(name))
+      .map(({ id }) => new URLSearchParams({ units: [...(unitAndBelow(definition, id) ?? [])].join(',') })),
+  ].slice(0, MOST_QUERIES);
+  return useQueries({
+    queries: queries.map((query) => ({
+      ...asked<{ people: readonly Somebody[] }>(`${api}/people?${query}`),
+      enabled: words !== undefined,
+    })),
+    combine: (answers) => {
+      const all = answers.flatMap(({ data }) => data?.people ?? []);
+      return [...new Map(all.map((one) => [one.id, one])).values()].slice(0, MOST_PEOPLE);
+    },
+  });
 }

@@ -1,16 +1,15 @@
 'use client';
 
-import { useEffect, useState } from 'react';
 import { compile } from '@/core/access/compile';
 import type { Explanation } from '@/core/access/explain';
 import type { Numbers } from '@/core/access/numbers';
 import type { Edit } from '@/core/edit/edit';
 import { placeInWords, type PersonName } from '@/core/edit/words';
-import { ask } from '../../live/host';
-import { SomeOfThem } from '../some-of-them';
-import type { Taken } from '../taking';
-import { TurnPart } from '../turn-part';
-import { WhyView } from '../why-view';
+import { useAsked } from '../../parts/queries';
+import { SomeOfThem } from '../shared/some-of-them';
+import type { Taken } from '../shared/taking';
+import { TurnPart } from '../shared/turn-part';
+import { WhyView } from '../shared/why-view';
 import { useLook, type Asked } from './context';
 import { letterOf } from './look-rail';
 import { lookQuery, type PaneState } from './pane-state';
@@ -45,7 +44,9 @@ export function WhyPart(props: Props) {
   query.set('address', address);
   if (asked.row !== undefined) query.set('row', asked.row);
   const text = query.toString();
-  const { explanation, problem } = useWhy(`${api}/look/why?${text}`, draft.revision);
+  const { data: explanation, error } = useAsked<Explanation>(`${api}/look/why?${text}`, {
+    version: draft.revision,
+  });
   if (!element) return null;
   const isHead = state.on === 'draft' || state.on === `draft:${draft.revision}`;
   return (
@@ -54,7 +55,7 @@ export function WhyPart(props: Props) {
         Pane {letterOf(asked.pane)}. {placeInWords(element)}
         {asked.row !== undefined && ', on the row that was chosen'}
       </p>
-      {problem && <p role="alert">{problem}</p>}
+      {error && <p role="alert">{error.message}</p>}
       {explanation && (
         <div aria-live="polite">
           <WhyView
@@ -78,6 +79,7 @@ export function WhyPart(props: Props) {
           />
           {isHead ? (
             <TurnPart
+              key={`${text} ${draft.revision}`}
               compiled={compiled}
               element={element}
               answer={explanation.answer}
@@ -101,20 +103,4 @@ export function WhyPart(props: Props) {
       )}
     </section>
   );
-}
-
-/** The explanation; the one before stays until the answer is here. */
-function useWhy(url: string, revision: number): { explanation: Explanation | undefined; problem: string } {
-  const [found, setFound] = useState<{ readonly url: string; readonly explanation: Explanation }>();
-  const [problem, setProblem] = useState('');
-  useEffect(() => {
-    const stop = new AbortController();
-    void ask<Explanation>(url, { method: 'GET', signal: stop.signal }).then((answer) => {
-      if (stop.signal.aborted) return;
-      setProblem(answer.ok ? '' : answer.detail);
-      if (answer.ok) setFound({ url, explanation: answer.value });
-    });
-    return () => stop.abort();
-  }, [url, revision]);
-  return { explanation: found?.url === url ? found.explanation : undefined, problem };
 }

@@ -1,14 +1,14 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { Condition } from '@/core/condition/condition';
 import { print } from '@/core/condition/print';
 import type { Scope } from '@/core/condition/type';
 import { removeNamed } from '@/core/edit/make';
 import type { Group, NamedCondition } from '@/core/model/definition';
 import { newId } from '@/core/model/id';
-import { send } from '../../live/host';
-import { ConditionWindow } from '../condition/condition-window';
+import { useAsked } from '../../parts/queries';
+import { ConditionWindow } from '../shared/condition/condition-window';
 import { usePeopleWork } from './context';
 import { KeptText, Panel, PartHead } from './parts';
 
@@ -77,18 +77,9 @@ interface Count {
 /** Whom the condition holds right now. */
 function Holds({ condition }: { condition: Condition }) {
   const { api } = usePeopleWork();
-  const [people, setPeople] = useState<Count>();
-  const asked = JSON.stringify({ condition });
-  useEffect(() => {
-    let late = false;
-    void send<{ people: Count }>('POST', `${api}/try`, JSON.parse(asked)).then(
-      (answer) => answer.ok && !late && setPeople(answer.value.people),
-    );
-    return () => {
-      late = true;
-    };
-  }, [api, asked]);
-  if (!people) return null;
+  const { data } = useAsked<{ people: Count }>(`${api}/try`, { body: { condition }, keepsLast: true });
+  if (!data) return null;
+  const { people } = data;
   return (
     <p className="mt-1 text-quiet">
       Now {people.hits} of {people.of} people

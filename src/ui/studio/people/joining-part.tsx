@@ -1,8 +1,9 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { privilegesInLists } from '@/core/model/privileges';
-import { ask, send } from '../../live/host';
+import { send } from '../../live/host';
+import { useAsked } from '../../parts/queries';
 import { usePeopleWork } from './context';
 import { KeptText, Panel, PartHead } from './parts';
 
@@ -199,12 +200,7 @@ interface Message {
 /** What would have been sent by mail. Nothing leaves this machine. */
 function Outbox() {
   const { api } = usePeopleWork();
-  const [messages, setMessages] = useState<readonly Message[]>();
-  useEffect(() => {
-    void ask<{ messages: Message[] }>(`${api}/outbox`, { method: 'GET' }).then(
-      (answer) => answer.ok && setMessages(answer.value.messages),
-    );
-  }, [api]);
+  const messages = useAsked<{ messages: readonly Message[] }>(`${api}/outbox`).data?.messages;
   return (
     <Panel label="Outbox">
       <h2 className="mb-1 font-semibold">Outbox</h2>

@@ -1,14 +1,11 @@
 'use client';
 
-import { useMemo, useState } from 'react';
-import type { Standing } from '@/core/edit/history';
-import { difference } from '@/core/edit/difference';
-import type { Definition } from '@/core/model/definition';
-import { Toasts, useTell } from '../../parts/toasts';
-import { SavedState, UndoRedo, useDraft } from '../draft-tools';
-import { carry } from '../carry';
+import { useEffect, useMemo } from 'react';
+import { useTell } from '../../parts/toasts';
+import { parseAsStringLiteral, useQueryState } from 'nuqs';
+import { carry } from '../shell/carry';
 import { noteAdding } from './just-added';
-import { StudioTop } from '../studio-frame';
+import { useDraft, useStudio } from '../shell/studio-work';
 import { PeopleProvider, type PeopleWork } from './context';
 import { ConditionsPart, GroupsPart } from './conditions-part';
 import { FactsPart } from './facts-part';
@@ -17,21 +14,6 @@ import { PeoplePart, type FoundPeople } from './people-part';
 import { PrivilegesPart } from './privileges-part';
 import { RolesPart } from './roles-part';
 import { UnitsPart } from './units-part';
-
-interface Props {
-  readonly slug: string;
-  readonly applications: readonly { readonly slug: string; readonly name: string }[];
-  readonly builder: string;
-  readonly mayChange: boolean;
-  readonly mayManage: boolean;
-  readonly owns: boolean;
-  readonly definition: Definition;
-  readonly revision: number;
-  readonly standing: Standing;
-  readonly released: { readonly number: number; readonly definition: Definition } | undefined;
-  readonly first: FoundPeople;
-  readonly part: string;
-}
 
 const PARTS = [
   ['people', 'People'],
@@ -44,22 +26,14 @@ const PARTS = [
   ['joining', 'Joining and starting'],
 ] as const;
 
-/** The people bench: who there is, and what roles, privileges, units and groups they can have. */
-export function PeopleBench(props: Props) {
-  return (
-    <Toasts>
-      <Inside {...props} />
-    </Toasts>
-  );
-}
+const PART = parseAsStringLiteral(PARTS.map(([key]) => key)).withDefault('people');
 
-function Inside(props: Props) {
-  const { slug, mayChange, mayManage, owns, released } = props;
-  const api = `/studio/api/applications/${slug}`;
+/** The people bench: who there is, and what roles, privileges, units and groups they can have. */
+export function PeopleBench({ first }: { first: FoundPeople }) {
+  const { slug, api, store, mayChange, mayManage, owns } = useStudio();
+  const { definition } = useDraft();
   const tell = useTell();
-  const { store, draft } = useDraft(`${api}/draft`, props, mayChange, tell);
-  const { definition } = draft;
-  const [part, setPart] = useState(props.part);
+  const [part, setPart] = useQueryState('part', PART);
   const work = useMemo(
     (): PeopleWork => ({
       definition,
@@ -75,29 +49,10 @@ function Inside(props: Props) {
     }),
     [definition, api, mayChange, mayManage, owns, tell, store],
   );
-  const waiting = useMemo(
-    () => (released ? difference(released.definition, definition).length : 1),
-    [released, definition],
-  );
-  const show = (next: string): void => {
-    setPart(next);
-    window.history.replaceState(null, '', `?part=${next}`);
-    carry(slug, { part: next });
-  };
+  useEffect(() => carry(slug, { part }), [slug, part]);
   return (
     <PeopleProvider value={work}>
-      <div className="grid h-screen min-w-[1000px] grid-cols-[190px_minmax(0,1fr)_0] grid-rows-[46px_minmax(0,1fr)]">
-        <StudioTop
-          slug={slug}
-          name={definition.name}
-          applications={props.applications}
-          builder={props.builder}
-          bench="people"
-          waiting={waiting}
-        >
-          <SavedState draft={draft} waiting={waiting} released={released?.number} mayChange={mayChange} />
-          {mayChange && <UndoRedo store={store} draft={draft} />}
-        </StudioTop>
+      <div className="grid min-h-0 grid-cols-[190px_minmax(0,1fr)]">
         <nav aria-label="Parts of the people bench" className="border-r border-rule bg-paper py-3">
           <ul className="grid gap-0.5">
             {PARTS.map(([key, name]) => (
@@ -106,7 +61,7 @@ function Inside(props: Props) {
                   type="button"
                   aria-current={part === key ? 'page' : undefined}
                   className="block w-full border-l-4 border-transparent px-3 py-1 text-left hover:bg-sheet aria-[current]:border-open aria-[current]:bg-open-pale aria-[current]:font-semibold"
-                  onClick={() => show(key)}
+                  onClick={() => void setPart(key)}
                 >
                   {name}
                 </button>
@@ -115,7 +70,7 @@ function Inside(props: Props) {
           </ul>
         </nav>
         <main data-region="work" tabIndex={-1} className="min-w-0 overflow-auto p-5">
-          {part === 'people' && <PeoplePart first={props.first} />}
+          {part === 'people' && <PeoplePart first={first} />}
           {part === 'roles' && <RolesPart />}
           {part === 'privileges' && <PrivilegesPart />}
           {part === 'units' && <UnitsPart />}

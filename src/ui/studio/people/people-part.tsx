@@ -1,11 +1,11 @@
 'use client';
 
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import type { Assignment, Person } from '@/core/access/viewer';
 import { unitsOf } from '@/core/model/units';
-import { ask } from '../../live/host';
+import { useAsked, useSettled } from '../../parts/queries';
 import { NewPerson } from '../../live/new-person';
-import { RightsWindow } from '../rights-window';
+import { RightsWindow } from '../shared/rights-window';
 import { usePeopleWork } from './context';
 import { ImportWindow } from './import-window';
 import { PartHead } from './parts';
@@ -22,34 +22,27 @@ export interface FoundPeople {
 }
 
 const SIZE = 25;
+const FIRST = { q: '', role: '', units: '', state: '', sort: 'name', page: 1 };
 
 /** Everybody, a page at a time: found, filtered and sorted on the server. */
 export function PeoplePart({ first }: { first: FoundPeople }) {
   const { definition, api, mayManage, owns, tell } = usePeopleWork();
   const [rights, setRights] = useState(false);
-  const [found, setFound] = useState(first);
-  const [query, setQuery] = useState({ q: '', role: '', unit: '', state: '', sort: 'name', page: 1 });
+  const [query, setQuery] = useState(FIRST);
   const [open, setOpen] = useState<string>();
-  const begun = useRef(false);
-  const load = useCallback(async () => {
-    const params = new URLSearchParams({ page: String(query.page), sort: query.sort });
-    if (query.q) params.set('q', query.q);
-    if (query.role) params.set('role', query.role);
-    if (query.state) params.set('state', query.state);
-    if (query.unit) params.set('units', query.unit);
-    const answer = await ask<FoundPeople>(`${api}/people?${params}`, { method: 'GET' });
-    if (answer.ok) setFound(answer.value);
-    else tell(answer.detail);
-  }, [api, query, tell]);
-  useEffect(() => {
-    // The first page came with the bench.
-    if (!begun.current) {
-      begun.current = true;
-      return;
-    }
-    const timer = setTimeout(() => void load(), 120);
-    return () => clearTimeout(timer);
-  }, [load]);
+  const written = useSettled(query, 120);
+  const params = new URLSearchParams(
+    Object.entries(written).flatMap(([key, value]) => (value === '' ? [] : [[key, String(value)]])),
+  );
+  const {
+    data: found = first,
+    error,
+    refetch,
+  } = useAsked<FoundPeople>(`${api}/people?${params}`, {
+    first: written === FIRST ? first : undefined,
+    keepsLast: true,
+  });
+  const load = async (): Promise<void> => void (await refetch());
   const turn = (change: Partial<typeof query>): void => setQuery({ ...query, page: 1, ...change });
   const pages = Math.max(1, Math.ceil(found.total / SIZE));
   const chosen = found.people.find((one) => one.id === open);
@@ -79,6 +72,7 @@ export function PeoplePart({ first }: { first: FoundPeople }) {
           </>
         )}
       </PartHead>
+      {error && <p role="alert">{error.message}</p>}
       <div className="border-t-2 border-ink bg-paper">
         <div className="flex flex-wrap items-center gap-2 px-2 py-2">
           <input
@@ -99,9 +93,9 @@ export function PeoplePart({ first }: { first: FoundPeople }) {
           <Select
             label="Home unit"
             all="Any home unit"
-            value={query.unit}
+            value={query.units}
             among={unitsOf(definition)}
-            onChange={(unit) => turn({ unit })}
+            onChange={(unit) => turn({ units: unit })}
           />
           <Select
             label="State"

@@ -2,7 +2,7 @@
 
 import '../../parts/nonce';
 import { Dialog } from 'radix-ui';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Held } from '@/core/access/held';
 import { rightNow, viewerOfPerson, type Assignment } from '@/core/access/viewer';
 import { bind } from '@/core/condition/bind';
@@ -12,7 +12,8 @@ import { withIncluded } from '@/core/model/tree';
 import { unitsOf } from '@/core/model/units';
 import { showValue, type Value, type Values, type ValueType } from '@/core/model/value';
 import { privilegesOf } from '@/core/model/privileges';
-import { ask, send } from '../../live/host';
+import { send } from '../../live/host';
+import { useAsked } from '../../parts/queries';
 import { GiveRole, type RoleOffer } from '../../parts/give-role';
 import { usePeopleWork } from './context';
 import { assignmentInWords, type PersonRow } from './people-part';
@@ -279,16 +280,11 @@ interface Sessions {
 /** What the person's session holds now: roles with how they come, privileges, groups, attributes, session values. */
 function Inspector({ person }: { person: PersonRow }) {
   const { definition, api } = usePeopleWork();
-  const [sessions, setSessions] = useState<Sessions['sessions']>([]);
-  useEffect(() => {
-    void ask<Sessions>(`${api}/people/${person.id}`, { method: 'GET' }).then(
-      (answer) => answer.ok && setSessions(answer.value.sessions),
-    );
-  }, [api, person]);
+  const { data } = useAsked<Sessions>(`${api}/people/${person.id}`);
   const session = useMemo((): Values => {
-    const entries = sessions.flatMap((one) => Object.entries(one.values));
+    const entries = data?.sessions.flatMap((one) => Object.entries(one.values)) ?? [];
     return Object.fromEntries(entries.map(([id, held]) => [id, held.value]));
-  }, [sessions]);
+  }, [data]);
   const held = useMemo(
     () => new Held(definition, viewerOfPerson({ ...person, active: true }), { ...rightNow(), session }),
     [definition, person, session],
@@ -347,7 +343,7 @@ function Inspector({ person }: { person: PersonRow }) {
         </dd>
         <dt className="text-quiet">Session values</dt>
         <dd>
-          {sessions.length === 0
+          {(data?.sessions ?? []).length === 0
             ? 'not signed in'
             : Object.entries(session)
                 .map(

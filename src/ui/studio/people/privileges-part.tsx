@@ -1,5 +1,6 @@
 'use client';
 
+import { useQueries } from '@tanstack/react-query';
 import { useState } from 'react';
 import { allWithin } from '@/core/condition/condition';
 import { removePrivilege } from '@/core/edit/make';
@@ -7,7 +8,7 @@ import { fullName } from '@/core/edit/words';
 import type { Definition, Privilege, PrivilegeGroup } from '@/core/model/definition';
 import { newId } from '@/core/model/id';
 import { treeOf, withIncluded } from '@/core/model/tree';
-import { ask } from '../../live/host';
+import { asked } from '../../parts/queries';
 import { usePeopleWork } from './context';
 import { KeptText, Panel, PartHead } from './parts';
 
@@ -109,6 +110,8 @@ function GroupPanel({ group, privileges }: { group: PrivilegeGroup; privileges: 
 }
 
 interface Uses {
+  /** All roles that hold it, themselves or through others. */
+  readonly holding: readonly string[];
   readonly direct: readonly string[];
   readonly through: readonly string[];
   readonly elements: readonly string[];
@@ -144,6 +147,7 @@ function usesOf(definition: Definition, id: string): Uses {
     ...(standIn?.privilege === id ? ['standing in'] : []),
   ];
   return {
+    holding: [...direct, ...through].map((one) => one.id),
     direct: direct.map((one) => one.name),
     through: through.map((one) => one.name),
     elements: [...elements, ...named, ...uses],
@@ -151,21 +155,9 @@ function usesOf(definition: Definition, id: string): Uses {
 }
 
 function PrivilegeRow({ privilege, onRename }: { privilege: Privilege; onRename: (name: string) => void }) {
-  const { definition, mayChange, apply, api } = usePeopleWork();
+  const { definition, mayChange, apply } = usePeopleWork();
   const uses = usesOf(definition, privilege.id);
-  const [people, setPeople] = useState<string>();
-  const find = async (): Promise<void> => {
-    const holding = definition.roles.filter((role) => [...uses.direct, ...uses.through].includes(role.name));
-    const names = new Set<string>();
-    for (const role of holding) {
-      const found = await ask<{ people: { name: string }[]; total: number }>(
-        `${api}/people?role=${role.id}`,
-        { method: 'GET' },
-      );
-      if (found.ok) for (const one of found.value.people) names.add(one.name);
-    }
-    setPeople([...names].sort().join(', ') || 'nobody');
-  };
+  const [asks, setAsks] = useState(false);
   const edit = removePrivilege(definition, privilege.id);
   return (
     <li className="border-b border-sheet py-1.5">
@@ -184,7 +176,7 @@ function PrivilegeRow({ privilege, onRename }: { privilege: Privilege; onRename:
           )}
           {uses.elements.length > 0 && <>; asked for by {uses.elements.join(', ')}</>}
         </span>
-        <button type="button" className="link" onClick={() => void find()}>
+        <button type="button" className="link" onClick={() => setAsks(true)}>
           Who?
         </button>
         {mayChange && edit && (
@@ -199,7 +191,21 @@ function PrivilegeRow({ privilege, onRename }: { privilege: Privilege; onRename:
           </button>
         )}
       </div>
-      {people !== undefined && <p className="text-quiet">People: {people}</p>}
+      {asks && <Holders roles={uses.holding} />}
     </li>
   );
+}
+
+/** Who was given one of the roles, by name. */
+function Holders({ roles }: { roles: readonly string[] }) {
+  const { api } = usePeopleWork();
+  const names = useQueries({
+    queries: roles.map((role) =>
+      asked<{ people: readonly { name: string }[] }>(`${api}/people?role=${role}`),
+    ),
+    combine: (answers) => [
+      ...new Set(answers.flatMap(({ data }) => data?.people.map((one) => one.name) ?? [])),
+    ],
+  });
+  return <p className="text-quiet">People: {names.sort().join(', ') || 'nobody'}</p>;
 }

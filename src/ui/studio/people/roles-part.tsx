@@ -1,7 +1,7 @@
 'use client';
 
 import { ArrowDown, ArrowUp } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { EditEffect } from '@/core/edit/review';
 import { compile } from '@/core/access/compile';
 import { rightNow, SIGNED_IN, viewerOfRole } from '@/core/access/viewer';
@@ -11,7 +11,8 @@ import type { Definition, HandOut, Role } from '@/core/model/definition';
 import { findGone } from '@/core/model/gone';
 import { newId } from '@/core/model/id';
 import { withIncluded, type ElementKind } from '@/core/model/tree';
-import { ask, send } from '../../live/host';
+import { useAsked } from '../../parts/queries';
+import { useDraft } from '../shell/studio-work';
 import { Window } from '../../parts/window';
 import { usePeopleWork } from './context';
 import { KeptText, Panel, PartHead } from './parts';
@@ -283,16 +284,9 @@ function HandsOut({ role, onChange }: { role: Role; onChange: (handsOut: readonl
 /** Who was given the role, the first of them by name. */
 function RolePeople({ role }: { role: Role }) {
   const { api } = usePeopleWork();
-  const [found, setFound] = useState<{ people: readonly { name: string }[]; total: number }>();
-  useEffect(() => {
-    let late = false;
-    void ask<{ people: readonly { name: string }[]; total: number }>(`${api}/people?role=${role.id}`, {
-      method: 'GET',
-    }).then((answer) => answer.ok && !late && setFound(answer.value));
-    return () => {
-      late = true;
-    };
-  }, [api, role.id]);
+  const { data: found } = useAsked<{ people: readonly { name: string }[]; total: number }>(
+    `${api}/people?role=${role.id}`,
+  );
   if (!found) return null;
   const names = found.people.slice(0, 8).map((one) => one.name);
   return (
@@ -395,24 +389,22 @@ function RoleSwitch({
 
 /** Deleting a role says first what it will change. */
 function DeleteRole({ role }: { role: Role }) {
-  const { definition, api, apply, tell } = usePeopleWork();
-  const [effect, setEffect] = useState<EditEffect>();
+  const { definition, api, apply } = usePeopleWork();
+  const { revision } = useDraft();
+  const [asks, setAsks] = useState(false);
   const edit = removeNamed(definition, 'roles', role.id);
-  const ask = async (): Promise<void> => {
-    const answer = await send<EditEffect>('POST', `${api}/effect`, { edit });
-    if (answer.ok) setEffect(answer.value);
-    else tell(answer.detail);
-  };
+  const { data: effect, error } = useAsked<EditEffect>(asks ? `${api}/effect` : undefined, {
+    body: { edit },
+    version: revision,
+  });
   return (
     <>
-      <button type="button" className="button" onClick={() => void ask()}>
+      <button type="button" className="button" onClick={() => setAsks(true)}>
         Delete …
       </button>
-      <Window
-        title={`Delete ${role.name}?`}
-        open={effect !== undefined}
-        onOpenChange={(open) => !open && setEffect(undefined)}
-      >
+      <Window title={`Delete ${role.name}?`} open={asks} onOpenChange={setAsks}>
+        {!effect && !error && <p>Counting who gains and who loses …</p>}
+        {error && <p role="alert">{error.message}</p>}
         {effect && (
           <>
             <p>
@@ -435,7 +427,7 @@ function DeleteRole({ role }: { role: Role }) {
               className="button button-main mt-3"
               onClick={() => {
                 if (edit) apply(edit);
-                setEffect(undefined);
+                setAsks(false);
               }}
             >
               Delete it

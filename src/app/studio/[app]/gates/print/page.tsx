@@ -1,8 +1,6 @@
 import type { Metadata } from 'next';
-import { notFound } from 'next/navigation';
-import { workplaceOf } from '@/server/studio/builder';
 import { gridSheet } from '@/server/studio/grid';
-import { signedInBuilder } from '@/server/studio/page';
+import { benchOf } from '@/server/studio/page';
 import { PrintedGrid } from '@/ui/studio/grid/printed-grid';
 
 export const metadata: Metadata = { title: 'Who gets what' };
@@ -16,9 +14,7 @@ interface Props {
 export default async function PrintPage({ params, searchParams }: Props) {
   const { app } = await params;
   const part = Number((await searchParams).part ?? 1);
-  const builder = await signedInBuilder(`/studio/${app}/gates/print`);
-  const workplace = await workplaceOf(builder, app);
-  if (!workplace) notFound();
+  const workplace = await benchOf(app, 'gates/print');
   const sheet = await gridSheet(workplace, Number.isInteger(part) ? part : 1);
   const { definition, revision, release, columns, rows } = sheet;
   return (
@@ -29,7 +25,7 @@ export default async function PrintPage({ params, searchParams }: Props) {
       revision={revision}
       release={release}
       printedAt={new Date()}
-      printedBy={builder.name}
+      printedBy={workplace.builder.name}
       columns={columns}
       part={sheet.part}
       rows={rows.map(({ element, depth, kind, cells }) => ({

@@ -1,0 +1,48 @@
+import type { ReactNode } from 'react';
+import { draftOf, standing } from '@/server/drafts/draft';
+import { releasedDefinition, releaseInForce } from '@/server/drafts/release';
+import { applicationsOf, thisBuilder, workplaceOf } from '@/server/studio/builder';
+import { Studio } from '@/ui/studio/shell/studio';
+
+interface Props {
+  children: ReactNode;
+  params: Promise<{ app: string }>;
+}
+
+/** What all benches of an application share, loaded once. Each bench looks for itself who may open it. */
+export default async function BenchesLayout({ children, params }: Props) {
+  const { app } = await params;
+  const builder = await thisBuilder();
+  const workplace = builder && (await workplaceOf(builder, app));
+  // The bench leads to signing in, or says that there is nothing.
+  if (!workplace) return children;
+  const { applicationId, role } = workplace;
+  const [draft, own, inForce, applications] = await Promise.all([
+    draftOf(applicationId),
+    standing(applicationId, builder.id),
+    releaseInForce(applicationId),
+    applicationsOf(builder.id),
+  ]);
+  const released = inForce && {
+    number: inForce.number,
+    definition: await releasedDefinition(applicationId, inForce.number),
+  };
+  return (
+    <Studio
+      key={app}
+      slug={app}
+      applications={applications}
+      builder={builder.name}
+      mayChange={role !== 'reviewer'}
+      mayManage={workplace.people}
+      owns={role === 'owner'}
+      definition={draft.definition}
+      revision={draft.revision}
+      standing={own}
+      released={released}
+      pins={workplace.pins}
+    >
+      {children}
+    </Studio>
+  );
+}

@@ -1,0 +1,11 @@
+import type { Metadata } from 'next';
+import { review } from '@/server/drafts/review';
+import { benchOf } from '@/server/studio/page';
+import { ReleaseBench } from '@/ui/studio/release/release-bench';
+
+export const metadata: Metadata = { title: 'Release' };
+
+export default async function ReleasePage({ params }: { params: Promise<{ app: string }> }) {
+  const { applicationId } = await benchOf((await params).app, 'release');
+  return <ReleaseBench review={await review(applicationId)} />;
+}

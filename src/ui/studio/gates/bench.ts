@@ -1,0 +1,125 @@
+'use client';
+
+import type { Taken } from '../shared/taking';
+import { shortNames } from '../shared/short-names';
+import { createContext, useContext } from 'react';
+import type { Access } from '@/core/access/access';
+import type { Compiled } from '@/core/access/compile';
+import type { Circumstances, Person } from '@/core/access/viewer';
+import {
+  keyedGroups,
+  keyedPerson,
+  keyedRoles,
+  SIGNED_IN_STATE,
+  SIGNED_OUT_STATE,
+  type KeyedViewer,
+} from '@/core/access/viewer-key';
+import type { Numbers } from '@/core/access/numbers';
+import type { Edit } from '@/core/edit/edit';
+import type { Definition, Role } from '@/core/model/definition';
+import { withIncluded, type Element } from '@/core/model/tree';
+
+/** One of the rail's viewers. */
+export interface RailViewer extends KeyedViewer {
+  /** The name where there is little room. */
+  readonly short: string;
+  readonly note: string;
+  /** Includes the one before it in the rail. */
+  readonly joined: boolean;
+  readonly group: 'login' | 'role' | 'group' | 'person';
+}
+
+/** What the parts of the gates bench share. */
+export interface Bench {
+  readonly definition: Definition;
+  readonly compiled: Compiled;
+  readonly people: readonly Person[];
+  readonly personName: (id: string) => string | undefined;
+  readonly viewers: readonly RailViewer[];
+  /** The one through whose eyes the canvas looks. */
+  readonly viewer: RailViewer;
+  readonly look: (key: string) => void;
+  readonly pin: (people: readonly string[]) => void;
+  readonly selected: Element;
+  readonly select: (id: string) => void;
+  /** Whose gate is being edited: the selected element's own, or its door's. */
+  readonly target: Element;
+  readonly setTarget: (id: string) => void;
+  readonly accessOf: (viewer: RailViewer) => Access;
+  readonly numbers: Numbers;
+  /** Of a kind of viewer whose people differ, how many get it, in words; else undefined. */
+  readonly amongOf: (viewer: RailViewer, element: Element) => string | undefined;
+  /** The moment at which all is decided, and what is set in the session. */
+  readonly circumstances: Circumstances;
+  /** Conditions that are taken as true or false on the canvas, and how to take one so. */
+  readonly taken: Taken;
+  readonly take: (taken: Taken) => void;
+  /** `/studio/api/applications/<slug>` */
+  readonly api: string;
+  readonly mayChange: boolean;
+  readonly apply: (edit: Edit) => void;
+}
+
+const BenchContext = createContext<Bench | undefined>(undefined);
+export const BenchProvider = BenchContext.Provider;
+
+export function useBench(): Bench {
+  const bench = useContext(BenchContext);
+  if (!bench) throw new Error('A part of the bench is drawn outside it');
+  return bench;
+}
+
+const count = (n: number): string => (n === 1 ? '1 person' : `${n} people`);
+
+const stateViewer = (state: KeyedViewer, note: string): RailViewer => ({
+  ...state,
+  short: state.name,
+  note,
+  joined: false,
+  group: 'login',
+});
+export const SIGNED_OUT_VIEWER = stateViewer(SIGNED_OUT_STATE, 'no session');
+const STATES = [SIGNED_OUT_VIEWER, stateViewer(SIGNED_IN_STATE, 'no role')];
+
+/** The rail: login states, then roles in the builder's order, then pinned people. */
+export function railViewers(
+  definition: Pick<Definition, 'roles'>,
+  numbers: Numbers,
+  people: readonly Person[],
+  pins: readonly string[],
+): RailViewer[] {
+  const short = shortNames(definition.roles.map((role) => role.name));
+  const roles = keyedRoles(definition).map((one, n): RailViewer => {
+    const [before, role] = [definition.roles[n - 1], definition.roles[n] as Role];
+    return {
+      ...one,
+      short: short.get(one.name) ?? one.name,
+      note: count(numbers.peopleOf(one.key).length),
+      joined: before !== undefined && withIncluded(definition, role.includes).has(before.id),
+      group: 'role',
+    };
+  });
+  const pinned = pins.flatMap((id): RailViewer[] => {
+    const person = people.find((one) => one.id === id);
+    return person ? [personViewer(person)] : [];
+  });
+  return [...STATES, ...roles, ...pinned];
+}
+
+/** What the groups get, of people of whom nothing else is known: columns of the grid. */
+export const groupViewers = (definition: Pick<Definition, 'groups'>, numbers: Numbers): RailViewer[] =>
+  keyedGroups(definition).map((one) => ({
+    ...one,
+    short: one.name,
+    note: `group, ${count(numbers.peopleOf(one.key).length)}`,
+    joined: false,
+    group: 'group',
+  }));
+
+const personViewer = (person: Person): RailViewer => ({
+  ...keyedPerson(person),
+  short: person.name,
+  note: person.active ? 'pinned' : 'switched off',
+  joined: false,
+  group: 'person',
+});

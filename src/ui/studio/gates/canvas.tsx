@@ -1,0 +1,210 @@
+'use client';
+
+import { ArrowLeft } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
+import { HostProvider, RecordsClient, send, timesOf, type Host } from '../../live/host';
+import { useTell } from '../../parts/toasts';
+import { useBench } from './bench';
+import { LevelMark } from '../shared/level-mark';
+import { AddressLine } from '../look/address-line';
+import { DrawnLook } from '../look/drawn-look';
+import { useMark, useReachable } from '../look/mark';
+import { RecordChoice } from '../look/record-choice';
+import { useLookPage } from '../look/use-look-page';
+import { TakenNote } from '../shared/taking';
+import { Toggle } from '../shared/toggle';
+import { answerInWords } from '@/core/edit/words';
+
+interface Props {
+  /** `/studio/api/applications/<slug>`. */
+  readonly api: string;
+  readonly revision: number;
+  readonly address: string;
+  readonly onAddress: (address: string) => void;
+}
+
+/**
+ * The real screen, drawn by the same code as a release from what the server sends for this viewer. Clicks
+ * select; with the switch on, or Alt held, they work as in the application.
+ */
+export function Canvas({ api, revision, address, onAddress }: Props) {
+  const { compiled, viewer, selected, select, accessOf, definition, taken, take, personName } = useBench();
+  const { language, timeZone } = definition;
+  const [query, setQuery] = useState('');
+  const [ghosts, setGhosts] = useState(true);
+  const [works, setWorks] = useState(false);
+  const [altHeld, setAltHeld] = useState(false);
+  const [turn, setTurn] = useState(0);
+  const [history, setHistory] = useState<readonly string[]>([]);
+  const tell = useTell();
+  const frame = useRef<HTMLDivElement>(null);
+  const looks = new URLSearchParams({
+    viewer: viewer.key,
+    ...(Object.keys(taken).length > 0 && { taken: JSON.stringify(taken) }),
+  }).toString();
+  const { page, loading, problem } = useLookPage(api, `${looks}&${query}`, address, `${revision} ${turn}`);
+
+  useEffect(() => setQuery(''), [address]);
+  useAltKey(setAltHeld);
+  const drawn = useMemo(() => ({ page, ghosts }), [page, ghosts]);
+  useMark(frame, selected.id, drawn);
+  useReachable(frame, drawn);
+
+  const go = (to: string, listQuery = ''): void => {
+    if (to !== address) {
+      setHistory((now) => [...now, address]);
+      onAddress(to);
+    } else setQuery(listQuery);
+  };
+  const goRef = useRef(go);
+  goRef.current = go;
+  const host = useMemo((): Host => {
+    const kept = 'The server would accept this. On the canvas nothing is kept.';
+    return {
+      go: (to, listQuery) => goRef.current(to, listQuery),
+      hrefOf: () => undefined,
+      records: new RecordsClient(`${api}/look/records`, looks),
+      press: () =>
+        Promise.resolve({ ok: false, fields: {}, detail: 'In the application this sets a session value.' }),
+      beforeSaving: (asked) => send('POST', `${api}/look/before-saving?${looks}`, asked),
+      exportHref: () => undefined,
+      bulk: () =>
+        Promise.resolve({
+          ok: false,
+          fields: {},
+          detail: 'In the application this changes the chosen records.',
+        }),
+      unlock: undefined,
+      note: undefined,
+      people: undefined,
+      refresh: () => setTurn((now) => now + 1),
+      signOut: () => tell('In the application this signs out.'),
+      tell,
+      said: { saved: kept, added: kept, sent: kept, deleted: kept, done: kept },
+      ...timesOf(language, timeZone),
+      keeps: false,
+    };
+  }, [api, looks, tell, language, timeZone]);
+
+  // What is selected stands on a screen that shows a record, and there is none to show.
+  const { screen } = selected;
+  const lacks = screen?.binds?.record === 'existing' && address === screen.address;
+  const bare = lacks ? compiled.tree.entityOf(screen.binds?.entity ?? '')?.plural : undefined;
+  const working = works || altHeld;
+  const pick = (event: MouseEvent | KeyboardEvent): void => {
+    if (working) return;
+    const target = event.target instanceof Element ? event.target.closest('[data-element]') : null;
+    event.preventDefault();
+    event.stopPropagation();
+    const id = target?.getAttribute('data-element');
+    if (id && event.type !== 'mousedown') select(id);
+    if (event.type === 'click') frame.current?.focus({ preventScroll: true });
+  };
+  const keepKeys = (event: KeyboardEvent): void => {
+    // While clicks select, typing must not change what is in the fields, and Enter selects. Tab only goes there.
+    if (working || event.target === frame.current || event.key === 'Tab') return;
+    if (event.key === 'Enter' || event.key === ' ') pick(event);
+    else if (!/^F\d/.test(event.key)) event.preventDefault();
+  };
+  return (
+    <section
+      aria-label="Canvas"
+      data-region="canvas"
+      tabIndex={-1}
+      className="flex min-h-0 min-w-0 flex-col bg-sheet p-3"
+    >
+      <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
+        <span className="flex items-center gap-1.5">
+          <LevelMark
+            answer={accessOf(viewer).answer(selected)}
+            label={answerInWords(selected.kind, accessOf(viewer).answer(selected))}
+          />
+          As <strong className="font-semibold">{viewer.name}</strong>
+        </span>
+        <RecordChoice
+          api={api}
+          compiled={compiled}
+          address={address}
+          records="sample"
+          onAddress={(to) => go(to)}
+        />
+        <span className="ml-auto flex items-center gap-4">
+          <Toggle label="Ghosts" hint="Show what this viewer does not get" on={ghosts} onChange={setGhosts} />
+          <Toggle
+            label="Clicks work"
+            hint="Clicks work as in the application instead of selecting (or hold Alt)"
+            on={works}
+            onChange={setWorks}
+          />
+        </span>
+      </div>
+      <div className="flex min-h-0 flex-1 flex-col border border-edge bg-paper">
+        <div className="flex items-center gap-2 border-b border-rule bg-plate px-2 py-1">
+          <button
+            type="button"
+            aria-label="Back to the screen before"
+            disabled={history.length === 0}
+            className="rounded-sm p-1 hover:bg-sheet disabled:text-edge"
+            onClick={() => {
+              const back = history.at(-1);
+              setHistory((now) => now.slice(0, -1));
+              if (back !== undefined) onAddress(back);
+            }}
+          >
+            <ArrowLeft size={15} aria-hidden />
+          </button>
+          <AddressLine address={address} onGo={go} />
+          <span className="text-[12px] text-quiet" role="status">
+            {problem || (loading ? 'Loading …' : 'sample records')}
+          </span>
+        </div>
+        <TakenNote definition={definition} taken={taken} personName={personName} onEnd={() => take({})} />
+        <div
+          ref={frame}
+          id="canvas-frame"
+          tabIndex={0}
+          aria-label={`The screen as ${viewer.name} has it`}
+          role="group"
+          aria-busy={loading}
+          onClickCapture={pick}
+          onMouseDownCapture={pick}
+          onKeyDownCapture={keepKeys}
+          className={`min-h-0 flex-1 overflow-auto outline-offset-[-2px] ${working ? '' : 'canvas-selects'}`}
+        >
+          <HostProvider value={host}>
+            {bare && (
+              <p className="m-3 border-l-4 border-ink bg-plate px-3 py-2">
+                There is no sample record of {bare} yet, so this screen cannot be drawn. Who gets what of it
+                is told all the same, at the left and the right.
+              </p>
+            )}
+            {page && !bare && (
+              <DrawnLook
+                compiled={compiled}
+                page={page}
+                address={address}
+                ghosts={ghosts}
+                at={`${viewer.key} ${address}`}
+              />
+            )}
+          </HostProvider>
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function useAltKey(set: (held: boolean) => void): void {
+  useEffect(() => {
+    const down = (event: globalThis.KeyboardEvent): void => set(event.altKey);
+    const away = (): void => set(false);
+    window.addEventListener('keydown', down);
+    window.addEventListener('keyup', down);
+    window.addEventListener('blur', away);
+    return () => {
+      window.removeEventListener('keydown', down);
+      window.removeEventListener('keyup', down);
+      window.removeEventListener('blur', away);
+    };
+  }, [set]);
+}

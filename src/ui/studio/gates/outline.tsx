@@ -1,0 +1,247 @@
+'use client';
+
+import { ChevronDown, ChevronRight } from 'lucide-react';
+import { useVirtualizer, defaultRangeExtractor } from '@tanstack/react-virtual';
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { answerInWords, kindInWords } from '@/core/edit/words';
+import type { Element } from '@/core/model/tree';
+import { useBench } from './bench';
+import { enterRegion } from '../shell/regions';
+import { ReachStrip } from '../shared/level-mark';
+import { outlineRows, type OutlineRow } from './outline-rows';
+
+const ROW = 27;
+const HEADING = 30;
+
+/** The application's tree. Every row ends in its reach strip. Only rows in view, and the selected one, are drawn. */
+export function Outline({ forms }: { forms: ReactNode }) {
+  const { compiled, selected, select, viewers, viewer } = useBench();
+  const [from, until] = stripOf(viewers.length, viewers.indexOf(viewer));
+  const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
+  const [words, setWords] = useState('');
+  const search = useRef<HTMLInputElement>(null);
+  const tree = useRef<HTMLDivElement>(null);
+  const rows = useMemo(() => outlineRows(compiled, unfolded, words), [compiled, unfolded, words]);
+
+  useEffect(() => {
+    const above: string[] = [];
+    for (let one = selected.container; one; one = one.container) above.push(one.id);
+    setUnfolded((now) => (above.every((id) => now.has(id)) ? now : new Set([...now, ...above])));
+  }, [selected]);
+  const at = rows.findIndex(({ element }) => element.id === selected.id);
+  const view = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => tree.current,
+    estimateSize: (n) => ROW + (rows[n]?.heading ? HEADING : 0),
+    getItemKey: (n) => rows[n]?.element.id ?? n,
+    overscan: 8,
+    // What the keyboard is on is always there to be named.
+    rangeExtractor: useCallback(
+      (range: Parameters<typeof defaultRangeExtractor>[0]) => {
+        const inView = defaultRangeExtractor(range);
+        return at < 0 || inView.includes(at) ? inView : [...inView, at].sort((a, b) => a - b);
+      },
+      [at],
+    ),
+  });
+  const drawn = view.getVirtualItems();
+  useEffect(() => view.measure(), [view, rows]);
+  useEffect(() => {
+    if (at >= 0) view.scrollToIndex(at);
+  }, [view, at]);
+  useEffect(() => {
+    const onKey = (event: globalThis.KeyboardEvent): void => {
+      if (
+        event.key !== '/' ||
+        event.target instanceof HTMLInputElement ||
+        event.target instanceof HTMLTextAreaElement
+      )
+        return;
+      event.preventDefault();
+      search.current?.focus();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+
+  const fold = (id: string, folded: boolean): void =>
+    setUnfolded((now) => new Set(folded ? [...now].filter((one) => one !== id) : [...now, id]));
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const row = rows[at];
+    const goTo = (next: Element | undefined): void => {
+      if (!next) return;
+      event.preventDefault();
+      select(next.id);
+    };
+    if (event.key === 'ArrowDown') goTo(rows[Math.min(at + 1, rows.length - 1)]?.element);
+    if (event.key === 'ArrowUp') goTo(rows[Math.max(at - 1, 0)]?.element);
+    if (event.key === 'Home') goTo(rows[0]?.element);
+    if (event.key === 'End') goTo(rows.at(-1)?.element);
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      enterRegion('gate');
+    }
+    if (event.key === 'Escape' && words !== '') {
+      event.preventDefault();
+      setWords('');
+    }
+    if (!row || (event.key !== 'ArrowRight' && event.key !== 'ArrowLeft')) return;
+    event.preventDefault();
+    if (event.key === 'ArrowRight') {
+      if (row.hasContents && row.folded) fold(row.element.id, false);
+      else if (row.hasContents) goTo(row.element.contents[0]);
+    } else if (row.hasContents && !row.folded) fold(row.element.id, true);
+    else if (row.depth > 0) goTo(row.element.container);
+  };
+  return (
+    <section
+      aria-label="Outline"
+      data-region="work"
+      tabIndex={-1}
+      className="flex min-h-0 flex-col border-r border-rule bg-plate"
+    >
+      <div className="px-3 pt-2">{forms}</div>
+      <div className="relative px-3 pt-2 pb-2">
+        <input
+          ref={search}
+          type="search"
+          aria-label="Find in the outline"
+          placeholder="Find a screen, field, button"
+          className="field-box pr-7"
+          value={words}
+          onChange={(event) => setWords(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key === 'Escape') {
+              if (words === '') tree.current?.focus();
+              setWords('');
+            }
+            const hit = rows.find(({ element }) => element.name.toLowerCase().includes(words.toLowerCase()));
+            if ((event.key !== 'Enter' && event.key !== 'ArrowDown') || !hit) return;
+            // On to what was found: there the arrows walk, Enter goes to the gate, and 0, 1 and 2 set.
+            event.preventDefault();
+            select(hit.element.id);
+            tree.current?.focus();
+          }}
+        />
+        {!words && <kbd className="key absolute top-4 right-5">/</kbd>}
+      </div>
+      <div className="flex justify-between px-3 pb-1 text-[12px] text-quiet">
+        <span title="Enter goes to the gate, Escape comes back; F6 goes round, F8 to the viewers">
+          Outline <kbd className="key px-1 text-[11px]">Enter</kbd> gate
+        </span>
+        <span title={`Viewer by viewer: ${viewers[from]?.name ?? ''} to ${viewers[until - 1]?.name ?? ''}`}>
+          {until - from < viewers.length
+            ? `viewers ${from + 1}–${until} of ${viewers.length}`
+            : 'who gets it'}
+        </span>
+      </div>
+      <div
+        ref={tree}
+        role="tree"
+        data-enter
+        aria-label="The application"
+        aria-activedescendant={drawn.some(({ index }) => index === at) ? `outline-${selected.id}` : undefined}
+        tabIndex={0}
+        onKeyDown={onKeyDown}
+        className="min-h-0 flex-1 overflow-y-auto pb-3 -outline-offset-2 [contain:strict]"
+      >
+        <div role="presentation" className="relative" style={{ height: view.getTotalSize() }}>
+          {drawn.map(({ key, index, start }) => {
+            const row = rows[index] as OutlineRow;
+            return (
+              <div key={key} role="presentation" className="absolute inset-x-0" style={{ top: start }}>
+                {row.heading && (
+                  <div
+                    role="presentation"
+                    className="flex items-end border-t border-rule px-3 pb-1 text-[12px] text-quiet"
+                    style={{ height: HEADING }}
+                  >
+                    {row.heading}
+                  </div>
+                )}
+                <Row row={row} onFold={fold} />
+              </div>
+            );
+          })}
+        </div>
+        {rows.length === 0 && <p className="px-3 py-2 text-quiet">Nothing has a name like that.</p>}
+      </div>
+    </section>
+  );
+}
+
+/** So many viewers' cells leave room for names. */
+const STRIP = 14;
+
+/** The viewers whose cells the strips have: all, or as many as fit around the one who is looked as. */
+function stripOf(all: number, at: number): [from: number, until: number] {
+  if (all <= STRIP) return [0, all];
+  const from = Math.max(0, Math.min(all - STRIP, at - Math.floor(STRIP / 2)));
+  return [from, from + STRIP];
+}
+
+function Row({ row, onFold }: { row: OutlineRow; onFold: (id: string, folded: boolean) => void }) {
+  const {
+    compiled,
+    viewers: all,
+    viewer: looking,
+    accessOf,
+    amongOf,
+    selected,
+    select,
+    definition,
+  } = useBench();
+  const viewers = all.slice(...stripOf(all.length, all.indexOf(looking)));
+  const { element, depth, folded, hasContents } = row;
+  const answers = viewers.map((viewer) => accessOf(viewer).answer(element));
+  const reach = viewers
+    .map((viewer, n) => `${viewer.name}: ${answerInWords(element.kind, answers[n] ?? { least: 0, most: 0 })}`)
+    .join(', ');
+  const isSelected = element.id === selected.id;
+  const own = compiled.lines(element.id) !== undefined && element.id !== definition.id;
+  const Chevron = folded ? ChevronRight : ChevronDown;
+  return (
+    <div
+      id={`outline-${element.id}`}
+      role="treeitem"
+      aria-level={depth + 1}
+      aria-posinset={row.place}
+      aria-setsize={row.among}
+      aria-selected={isSelected}
+      aria-expanded={hasContents ? !folded : undefined}
+      title={`${kindInWords(element.kind)}. ${reach}`}
+      onMouseEnter={(event) => {
+        // How many people that is in each is worked out only where somebody looks.
+        const said = viewers.map((viewer, n) => {
+          const among = amongOf(viewer, element);
+          const word = answerInWords(element.kind, answers[n] ?? { least: 0, most: 0 });
+          return `${viewer.name}: ${word}${among ? ` (${among})` : ''}`;
+        });
+        event.currentTarget.title = `${kindInWords(element.kind)}. ${said.join(', ')}`;
+      }}
+      onClick={() => select(element.id)}
+      className={`flex cursor-pointer items-center gap-1 border-l-4 pr-3 ${isSelected ? 'border-open bg-open-soft' : 'border-transparent hover:bg-sheet'}`}
+      style={{ height: ROW, paddingLeft: 4 + depth * 12 }}
+    >
+      <span
+        className="flex w-4 justify-center"
+        onClick={(event) => {
+          if (!hasContents) return;
+          event.stopPropagation();
+          onFold(element.id, !folded);
+        }}
+      >
+        {hasContents && <Chevron size={13} aria-hidden className="text-quiet" />}
+      </span>
+      <span className={`min-w-0 flex-1 truncate ${depth === 0 ? 'font-medium' : ''}`}>
+        {element.name}
+        {own && (
+          <span className="ml-1 text-quiet" title="It has lines of its own">
+            ·
+          </span>
+        )}
+      </span>
+      <ReachStrip answers={answers} label={reach} />
+    </div>
+  );
+}

@@ -1,0 +1,43 @@
+'use client';
+
+import { useMemo } from 'react';
+import { explain } from '@/core/access/explain';
+import { useBench } from '../bench';
+import { useDraft } from '../../shell/studio-work';
+import { TurnPart } from '../../shared/turn-part';
+import { WhyView } from '../../shared/why-view';
+
+/** Why the viewer in the rail has this level here, and what would turn it. */
+export function Why() {
+  const { revision } = useDraft();
+  const { compiled, viewer, selected, select, circumstances, personName, api, mayChange, apply } = useBench();
+  const explanation = useMemo(
+    () => explain(compiled.unshared(viewer.viewer, circumstances), selected.id),
+    [compiled, viewer, circumstances, selected],
+  );
+  const asked = new URLSearchParams({ viewer: viewer.key, element: selected.id });
+  return (
+    <>
+      <WhyView
+        compiled={compiled}
+        explanation={explanation}
+        element={selected}
+        viewerName={viewer.name}
+        personName={personName}
+        onGate={select}
+      />
+      <TurnPart
+        key={`${asked} ${revision}`}
+        compiled={compiled}
+        element={selected}
+        answer={explanation.answer}
+        viewerName={viewer.name}
+        personName={personName}
+        url={`${api}/look/turn?${asked}`}
+        mayChange={mayChange}
+        apply={apply}
+        onGate={select}
+      />
+    </>
+  );
+}

@@ -1,0 +1,99 @@
+'use client';
+
+import { useMemo, type ReactNode } from 'react';
+import { whoGets, type WayIn } from '@/core/access/reach';
+import { viewerOfPerson } from '@/core/access/viewer';
+import { answerInWords, fullName, lineInWords } from '@/core/edit/words';
+import { useBench } from '../bench';
+import { LevelMark } from '../../shared/level-mark';
+import { ElementChoice } from './element-choice';
+
+/** Who can see Y: the people of the selected element, by way in. */
+export function WhoSeesIt({ forms }: { forms: ReactNode }) {
+  const { compiled, people, selected, circumstances } = useBench();
+  const active = useMemo(() => people.filter((one) => one.active), [people]);
+  const found = useMemo(
+    () =>
+      whoGets(
+        compiled,
+        selected.id,
+        active.map((one) => ({ id: one.id, viewer: viewerOfPerson(one) })),
+        circumstances,
+      ),
+    [compiled, selected, active, circumstances],
+  );
+  return (
+    <section aria-label="Who sees it" className="col-span-2 flex min-h-0 min-w-0 flex-col bg-paper">
+      <div className="flex flex-wrap items-center gap-3 border-b border-rule px-3 py-2">
+        {forms}
+        <span className="flex items-center gap-2">
+          Who can see
+          <ElementChoice />?
+        </span>
+      </div>
+      <div className="min-h-0 flex-1 overflow-y-auto px-5 py-3">
+        <h2 className="text-lg font-semibold">
+          {found.people} of {active.length} people get {fullName(selected)}
+        </h2>
+        <p className="mb-3 flex items-center gap-1.5 text-quiet">
+          Signed out: <LevelMark answer={found.signedOut} />
+          {answerInWords(selected.kind, found.signedOut)}.
+          {found.ways.length > 0 &&
+            ` ${found.ways.length === 1 ? 'One way' : `${found.ways.length} ways`} in; whoever has several stands under each.`}
+        </p>
+        {found.ways.map((way) => (
+          <WayView key={`${way.gate} ${way.line.id} ${way.handle ?? ''}`} way={way} />
+        ))}
+      </div>
+    </section>
+  );
+}
+
+/** One way in: a line, with the people whom it lets in, by the roles that bring them there. */
+function WayView({ way }: { way: WayIn }) {
+  const { compiled, definition, personName, select } = useBench();
+  const { gate, line, handle, people: these } = way;
+  const nameOf = (id: string): string => {
+    const element = compiled.tree.get(id);
+    return element ? fullName(element) : id;
+  };
+  const byRole = new Map<string, typeof these>();
+  for (const one of these) {
+    const roles = one.roles
+      .map((id) => definition.roles.find((role) => role.id === id)?.name ?? 'a role that is gone')
+      .join(' and ');
+    byRole.set(roles, [...(byRole.get(roles) ?? []), one]);
+  }
+  return (
+    <section className="mb-3 border-t border-rule pt-2">
+      <h3 className="font-semibold">
+        {lineInWords(line, gate, definition, personName)}{' '}
+        <span className="font-normal text-quiet">
+          · {these.length} {these.length === 1 ? 'person' : 'people'}
+        </span>
+      </h3>
+      <p className="text-quiet">
+        A line of{' '}
+        <button type="button" className="link" onClick={() => select(gate)}>
+          {nameOf(gate)}
+        </button>
+        {handle !== undefined && <>, which holds the data open by {nameOf(handle)}</>}
+      </p>
+      <dl className="mt-1 grid grid-cols-[11rem_1fr] gap-x-3">
+        {[...byRole].map(([role, some]) => (
+          <div key={role} className="contents">
+            <dt className="text-quiet">{role ? `by ${role}` : 'as they are'}</dt>
+            <dd>
+              {some
+                .map((one) => {
+                  const depends = one.answer.least !== one.answer.most;
+                  return `${personName(one.id) ?? one.id}${depends ? ' (depends)' : ''}`;
+                })
+                .join(', ')}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  );
+}

@@ -1,0 +1,142 @@
+'use client';
+
+import '../../../parts/nonce';
+import { Dialog } from 'radix-ui';
+import { useState } from 'react';
+import type { Condition } from '@/core/condition/condition';
+import { whatIsWrong } from '@/core/condition/check';
+import { print } from '@/core/condition/print';
+import type { Scope } from '@/core/condition/type';
+import { useAsked, useSettled } from '../../../parts/queries';
+import { firstQuestion, Picker } from './picker';
+import { TextForm } from './text-form';
+
+interface Props {
+  readonly title: string;
+  /** `/studio/api/applications/<slug>` */
+  readonly api: string;
+  readonly scope: Scope;
+  readonly condition: Condition | undefined;
+  readonly onUse: (condition: Condition) => void;
+  readonly onRemove?: (() => void) | undefined;
+  readonly onClose: () => void;
+}
+
+/** Writes a condition, by picking and as text at once, and shows for whom and on what it is true now. */
+export function ConditionWindow({ title, api, scope, condition: first, onUse, onRemove, onClose }: Props) {
+  const [condition, setCondition] = useState<Condition>(() => first ?? { all: [firstQuestion(scope)] });
+  const [text, setText] = useState(() => (first ? print(scope, first) : ''));
+  const [sound, setSound] = useState(first !== undefined);
+  const picked = (next: Condition): void => {
+    setCondition(next);
+    setText(print(scope, next));
+    setSound(whatIsWrong(scope, next) === undefined);
+  };
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-30 bg-lead/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-12 left-1/2 z-40 max-h-[calc(100vh-6rem)] w-[58rem] max-w-[calc(100vw-2rem)] -translate-x-1/2 overflow-auto border-t-4 border-ink bg-paper p-5 shadow-lg"
+        >
+          <Dialog.Title className="mb-3 text-[17px] font-semibold">{title}</Dialog.Title>
+          <h3 className="mb-1 font-semibold">By picking</h3>
+          <div>
+            {!sound && text !== '' && (
+              <p className="mb-1 text-quiet">
+                As it was before the text was changed; the text is not whole yet.
+              </p>
+            )}
+            <Picker scope={scope} condition={condition} onChange={picked} />
+            {!('all' in condition) && !('any' in condition) && (
+              <button
+                type="button"
+                className="link mt-1.5"
+                onClick={() => picked({ all: [condition, firstQuestion(scope)] })}
+              >
+                And something else
+              </button>
+            )}
+          </div>
+          <h3 className="mt-4 mb-1 font-semibold">As text</h3>
+          <TextForm
+            scope={scope}
+            api={api}
+            text={text}
+            onChange={(next, made) => {
+              setText(next);
+              setSound(made !== undefined);
+              if (made) setCondition(made);
+            }}
+          />
+          <TryIt api={api} scope={scope} condition={sound ? condition : undefined} />
+          <div className="mt-4 flex gap-2">
+            <button
+              type="button"
+              className="button button-main"
+              disabled={!sound}
+              onClick={() => {
+                onUse(condition);
+                onClose();
+              }}
+            >
+              Use it
+            </button>
+            {onRemove && (
+              <button
+                type="button"
+                className="button"
+                onClick={() => {
+                  onRemove();
+                  onClose();
+                }}
+              >
+                Without a condition
+              </button>
+            )}
+            <Dialog.Close className="button">Cancel</Dialog.Close>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+const EXAMPLES = 5;
+
+interface Count {
+  readonly hits: number;
+  readonly of: number;
+  readonly examples: readonly string[];
+}
+
+function TryIt({ api, scope, condition }: { api: string; scope: Scope; condition: Condition | undefined }) {
+  const entity = scope.entity;
+  const written = useSettled(condition, 250);
+  const { data: tried, error } = useAsked<{ people: Count; records?: Count }>(written && `${api}/try`, {
+    body: { condition: written, ...(entity && { entity: entity.id }) },
+    keepsLast: true,
+  });
+  const say = ({ hits, of, examples }: Count, what: string): string =>
+    `${hits} of ${of} ${what}${examples.length > 0 ? `: ${examples.slice(0, EXAMPLES).join(', ')}${hits > EXAMPLES ? ' …' : ''}` : ''}`;
+  return (
+    <div className="mt-4 min-h-[4.5rem] border-l-4 border-lead bg-plate px-3 py-2" aria-live="polite">
+      <h3 className="font-semibold">True now</h3>
+      {condition === undefined ? (
+        <p className="text-quiet">As soon as the condition is whole, it is tried here.</p>
+      ) : error ? (
+        <p>{error.message}</p>
+      ) : (
+        tried && (
+          <>
+            <p>For {say(tried.people, 'people')}</p>
+            {tried.records && (
+              <p>On {say(tried.records, `sample ${entity?.plural.toLowerCase() ?? 'records'}`)}</p>
+            )}
+          </>
+        )
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,112 @@
+import type { Compiled } from '@/core/access/compile';
+import { NONE } from '@/core/access/level';
+import type { LookPage } from '@/core/access/look';
+import type { ShownMenuItem, ShownScreen } from '@/core/access/shown';
+import { addressOf } from '@/core/access/resolve';
+import type { MenuItem, Screen } from '@/core/model/definition';
+import type { Element } from '@/core/model/tree';
+import type {
+  DrawnList,
+  DrawnMenuItem,
+  DrawnPart,
+  DrawnScreen,
+  DrawnSection,
+  GhostOf,
+  GhostPart,
+} from '../../live/drawn';
+
+/**
+ * The screen as it was sent, with what the viewer did not get put in its place. Only names come in, from
+ * the definition that the builder has anyway: no value of a record is behind a ghost.
+ */
+export function withGhosts(
+  compiled: Compiled,
+  screen: Screen,
+  sent: ShownScreen | undefined,
+  levels: Levels,
+): DrawnScreen {
+  const element = compiled.tree.need(screen.id, 'screen');
+  // Of the faces, the one that was sent is drawn, else the first.
+  const faces = element.contents.filter((one) => one.kind === 'face');
+  const face = faces.find((one) =>
+    sent?.sections.some(({ id }) => one.contents.some((part) => part.id === id)),
+  );
+  const all = [
+    ...element.contents.filter((one) => one.kind === 'section'),
+    ...((face ?? faces[0])?.contents ?? []),
+  ];
+  const sections = all.map((section): DrawnSection => {
+    const shown = sent?.sections.find((one) => one.id === section.id);
+    if (shown?.parts.some((one) => one.id === section.id)) return shown;
+    const parts = section.contents.map((part): DrawnPart => {
+      const there = shown?.parts.find((one) => one.id === part.id);
+      if (!there) return ghostPart(part, ghostOf(levels, part.id));
+      return there.kind === 'list' ? withGhostColumns(part, there, levels) : there;
+    });
+    return { id: section.id, name: section.name, parts };
+  });
+  return { id: screen.id, heading: screen.name, ...sent, sections };
+}
+
+type Levels = LookPage['levels'];
+
+/** What the viewer could get all the same is what some of its people get: else it would have been sent. */
+const ghostOf = (levels: Levels, id: string): GhostOf => ((levels[id]?.most ?? NONE) > NONE ? 'some' : 'not');
+
+function ghostPart(element: Element, ghost: GhostOf): GhostPart {
+  const of =
+    element.kind === 'button' ||
+    element.kind === 'list' ||
+    element.kind === 'text' ||
+    element.kind === 'people'
+      ? element.kind
+      : 'field';
+  return { kind: 'ghost', ghost, id: element.id, of, name: element.name };
+}
+
+function withGhostColumns(element: Element, list: DrawnList, levels: Levels): DrawnList {
+  const columns = element.contents.flatMap((column) => {
+    if (column.kind !== 'column') return [];
+    const there = list.columns.find((one) => one.id === column.id);
+    return [
+      there ?? {
+        id: column.id,
+        field: column.node.field,
+        label: column.name,
+        align: 'start' as const,
+        ghost: ghostOf(levels, column.id),
+      },
+    ];
+  });
+  return { ...list, columns };
+}
+
+/** The menu as it was sent, with the items that the viewer did not get. */
+export function withGhostItems(
+  compiled: Compiled,
+  sent: readonly ShownMenuItem[],
+  levels: Levels,
+): DrawnMenuItem[] {
+  const merge = (items: readonly MenuItem[], shown: readonly ShownMenuItem[]): DrawnMenuItem[] =>
+    items.map((item) => {
+      const there = shown.find((one) => one.id === item.id);
+      const inside = merge(item.items, there?.items ?? []);
+      if (there) return { ...there, items: inside };
+      // One that only holds others is there for whom some of these are.
+      const ghost =
+        item.screen || item.items.length === 0
+          ? ghostOf(levels, item.id)
+          : inside.some((one) => !one.ghost || one.ghost === 'some')
+            ? 'some'
+            : 'not';
+      const address = item.screen && addressOf(compiled.tree.need(item.screen, 'screen').node);
+      return {
+        id: item.id,
+        name: item.name,
+        items: inside,
+        ghost,
+        ...(address && { address }),
+      };
+    });
+  return merge(compiled.definition.menu.items, sent);
+}

@@ -1,0 +1,141 @@
+'use client';
+
+import { useEffect, useRef, useState } from 'react';
+import type { Compiled } from '@/core/access/compile';
+import type { Answer, Level } from '@/core/access/level';
+import { applyEdit } from '@/core/edit/apply';
+import { difference } from '@/core/edit/difference';
+import type { Edit } from '@/core/edit/edit';
+import type { EditEffect } from '@/core/edit/review';
+import { changeInWords } from '@/core/edit/change-words';
+import { levelInWords, type PersonName } from '@/core/edit/words';
+import type { Element } from '@/core/model/tree';
+import { useAsked } from '../../parts/queries';
+
+interface Turning {
+  readonly edit: Edit;
+  readonly gates: readonly string[];
+  readonly effect: EditEffect;
+}
+
+interface Props {
+  readonly compiled: Compiled;
+  readonly element: Element;
+  readonly answer: Answer;
+  readonly viewerName: string;
+  readonly personName: PersonName;
+  /** `…/look/turn?…`, but for the level. */
+  readonly url: string;
+  readonly mayChange: boolean;
+  readonly apply: (edit: Edit) => void;
+  readonly onGate: (id: string) => void;
+}
+
+/** The smallest change that would turn the answer, with who else would gain or lose; and making it. */
+export function TurnPart(props: Props) {
+  const { element, answer, viewerName, url } = props;
+  const [level, setLevel] = useState<Level>();
+  const { data, error } = useAsked<{ turns: readonly Turning[] }>(
+    level === undefined ? undefined : `${url}&level=${level}`,
+  );
+  const found = data?.turns;
+  const answered = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (found) answered.current?.scrollIntoView({ block: 'nearest' });
+  }, [found]);
+  const levels = ([2, 1, 0] as const).filter((one) => answer.least !== one || answer.most !== one);
+  const uses = levelInWords(element.kind, 2) === 'Use';
+  return (
+    <div className="mt-3">
+      <h3 className="mb-1 font-semibold">What would change it</h3>
+      <div className="mb-1 flex flex-wrap items-center gap-1.5">
+        To give {viewerName}
+        {levels
+          .filter((one) => !uses || one !== 1)
+          .map((one) => (
+            <button
+              key={one}
+              type="button"
+              className="button py-0"
+              aria-pressed={level === one}
+              onClick={() => setLevel(one)}
+            >
+              {levelInWords(element.kind, one)}
+            </button>
+          ))}
+      </div>
+      <div ref={answered} aria-live="polite">
+        {level !== undefined && !found && !error && (
+          <p className="text-quiet">
+            Trying changes …{' '}
+            <button type="button" className="link" onClick={() => setLevel(undefined)}>
+              Stop
+            </button>
+          </p>
+        )}
+        {error && <p>{error.message}</p>}
+        {level !== undefined && found?.length === 0 && (
+          <p>No change of lines can do that: what is missing is not access, but, say, a button that saves.</p>
+        )}
+        {found?.map((turn, n) => (
+          <TurnView key={n} {...props} turn={turn} />
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function TurnView({ compiled, personName, turn, mayChange, apply, onGate }: Props & { turn: Turning }) {
+  const { definition } = compiled;
+  const made = applyEdit(definition, turn.edit);
+  const changes = made.ok
+    ? difference(definition, made.value).map((one) => changeInWords(one, definition, made.value, personName))
+    : [];
+  const { gaining, losing, signedOut, elements } = turn.effect;
+  const anybody = gaining.length + losing.length > 0 || signedOut.gains || signedOut.loses;
+  return (
+    <div className="mt-2 border-l-4 border-lead bg-plate px-3 py-2">
+      {changes.map(({ about, done }) => (
+        <p key={about}>
+          <strong className="font-semibold">{about}</strong>: {done.join(' ')}
+        </p>
+      ))}
+      <p className="mt-1">
+        {!anybody && 'Nobody else gains or loses by it.'}
+        {gaining.length > 0 && <People n={gaining.length} names={gaining} verb="gain" />}{' '}
+        {losing.length > 0 && <People n={losing.length} names={losing} verb="lose" />}
+        {signedOut.gains && ' Those who are signed out would gain.'}
+        {signedOut.loses && ' Those who are signed out would lose.'}
+      </p>
+      {elements.length > 1 && (
+        <details>
+          <summary className="min-h-[24px] text-quiet">It changes {elements.length} things</summary>
+          <p>{elements.join(', ')}</p>
+        </details>
+      )}
+      <p className="mt-1 flex gap-3">
+        {mayChange && made.ok && (
+          <button type="button" className="button button-main" onClick={() => apply(turn.edit)}>
+            Make that change
+          </button>
+        )}
+        {turn.gates[0] !== undefined && (
+          <button type="button" className="link" onClick={() => onGate(turn.gates[0] as string)}>
+            Open the gate
+          </button>
+        )}
+      </p>
+    </div>
+  );
+}
+
+function People({ n, names, verb }: { n: number; names: readonly string[]; verb: 'gain' | 'lose' }) {
+  return (
+    <details className="inline">
+      <summary className="inline min-h-[24px]">
+        {n === 1 ? '1 other person' : `${n} other people`} would {verb}.
+      </summary>
+      <span className="text-quiet"> {names.join(', ')}</span>
+    </details>
+  );
+}

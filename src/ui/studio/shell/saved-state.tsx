@@ -1,0 +1,34 @@
+import type { DraftState } from './draft-store';
+
+/** Whether all is saved, and how much waits for a release. */
+export function SavedState({
+  draft,
+  waiting,
+  released,
+  mayChange,
+}: {
+  draft: DraftState;
+  waiting: number;
+  released: number | undefined;
+  mayChange: boolean;
+}) {
+  const since =
+    released === undefined
+      ? 'never released'
+      : `${waiting === 0 ? 'no change' : waiting === 1 ? '1 change' : `${waiting} changes`} since release ${released}`;
+  const saved = {
+    saved: mayChange ? 'Saved' : 'For reading only',
+    saving: 'Saving …',
+    unreachable: 'Not saved: the server cannot be reached. Trying again …',
+    'signed-out': 'Not saved: you are signed out. Sign in in another window, and it is saved.',
+  }[draft.saved];
+  return (
+    <span
+      role="status"
+      className={draft.saved === 'saved' || draft.saved === 'saving' ? 'text-quiet' : 'font-semibold'}
+    >
+      {saved}
+      {draft.saved === 'saved' && `, ${since}`}
+    </span>
+  );
+}

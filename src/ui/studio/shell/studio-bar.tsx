@@ -1,0 +1,128 @@
+'use client';
+
+import Link from 'next/link';
+import { useSelectedLayoutSegment } from 'next/navigation';
+import type { ReactNode } from 'react';
+import { ask } from '../../live/host';
+import { useAsked } from '../../parts/queries';
+import { useTell } from '../../parts/toasts';
+import { benchHref, useCarried } from './carry';
+import { Palette } from './palette';
+import { enterRegion, useRegions } from './regions';
+import { useStudio } from './studio-work';
+
+interface Props {
+  readonly name: string;
+  readonly applications: readonly { readonly slug: string; readonly name: string }[];
+  readonly builder: string;
+  /** How many changes wait for a release. */
+  readonly waiting: number;
+  /** What stands at the right: the saved state, undo and redo. */
+  readonly children: ReactNode;
+}
+
+const BENCHES = [
+  { key: 'people', name: 'People' },
+  { key: 'gates', name: 'Gates' },
+  { key: 'look', name: 'Look' },
+  { key: 'release', name: 'Release' },
+] as const;
+
+/** The studio's bar: the application, the line of benches, and who is working. */
+export function StudioBar({ name, applications, builder, waiting, children }: Props) {
+  const { slug, api } = useStudio();
+  const bench = useSelectedLayoutSegment();
+  const tell = useTell();
+  const carried = useCarried(slug);
+  const notes = useAsked<{ waiting: number }>(`${api}/notes`).data?.waiting ?? 0;
+  useRegions();
+  const signOut = (): void =>
+    void ask('/studio/api/session', { method: 'DELETE' }).then((answer) =>
+      answer.ok ? window.location.assign('/studio/sign-in') : tell(answer.detail),
+    );
+  return (
+    <header className="flex min-w-0 items-center gap-3 border-b border-edge bg-paper px-4 min-[1200px]:gap-5">
+      <a
+        href="#work"
+        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-paper focus:p-2"
+        onClick={(event) => {
+          event.preventDefault();
+          enterRegion('work');
+        }}
+      >
+        Skip to the work
+      </a>
+      <span className="flex items-center gap-2 font-semibold">
+        <Mark />
+        Zinc Gate
+      </span>
+      {applications.length > 1 ? (
+        <select
+          aria-label="Application"
+          className="field-box w-auto"
+          value={slug}
+          onChange={(event) => window.location.assign(`/studio/${event.target.value}/gates`)}
+        >
+          {applications.map((one) => (
+            <option key={one.slug} value={one.slug}>
+              {one.slug === slug ? name : one.name}
+            </option>
+          ))}
+        </select>
+      ) : (
+        <span className="max-w-48 truncate border-l border-rule pl-3 min-[1200px]:pl-5" title={name}>
+          {name}
+        </span>
+      )}
+      <nav aria-label="Benches" className="flex items-center">
+        {BENCHES.map((one, n) => (
+          <span key={one.key} className="flex items-center">
+            {n > 0 && <span aria-hidden className="mx-2 h-px w-3 bg-edge min-[1200px]:w-8" />}
+            <Link
+              href={benchHref(slug, one.key, carried)}
+              aria-current={one.key === bench ? 'page' : undefined}
+              className="flex items-center gap-1.5 border-b-2 border-transparent py-1 aria-[current]:border-open aria-[current]:font-semibold"
+            >
+              {one.name}
+              {one.key === 'release' && waiting > 0 && (
+                <Badge
+                  n={waiting}
+                  what={waiting === 1 ? 'change is not released' : 'changes are not released'}
+                />
+              )}
+              {one.key === 'look' && notes > 0 && (
+                <Badge n={notes} what={notes === 1 ? 'note waits' : 'notes wait'} />
+              )}
+            </Link>
+          </span>
+        ))}
+      </nav>
+      <div className="ml-auto flex min-w-0 items-center gap-3">
+        {children}
+        <Palette />
+        <span className="hidden border-l border-rule pl-4 text-quiet min-[1200px]:inline">{builder}</span>
+        <button type="button" className="link shrink-0" title={builder} onClick={signOut}>
+          Sign out
+        </button>
+      </div>
+    </header>
+  );
+}
+
+/** What waits at a bench. */
+const Badge = ({ n, what }: { n: number; what: string }) => (
+  <span className="rounded-sm bg-lead px-1.5 text-[12px] font-medium text-white" title={`${n} ${what}`}>
+    {n}
+    <span className="sr-only"> {what}</span>
+  </span>
+);
+
+/** Two posts and a bar that is half up. */
+function Mark() {
+  return (
+    <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden>
+      <path d="M2.5 1.5v15M15.5 1.5v15" stroke="var(--color-ink)" strokeWidth="2.4" />
+      <path d="M2.5 12 L15.5 6" stroke="var(--color-open)" strokeWidth="2.4" />
+    </svg>
+  );
+}

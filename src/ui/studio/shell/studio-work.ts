@@ -1,0 +1,63 @@
+'use client';
+
+import {
+  createContext,
+  useContext,
+  useEffect,
+  useSyncExternalStore,
+  type Context,
+  type RefObject,
+} from 'react';
+import type { DraftState, DraftStore } from './draft-store';
+
+/** What the palette does on a bench, rather than leaving it for another. */
+export interface PaletteActions {
+  readonly onElement?: (id: string) => void;
+  readonly onViewer?: (key: string) => void;
+}
+
+/** What all benches of an application share; it is loaded once, and lives as long as one stays in the application. */
+export interface StudioWork {
+  readonly slug: string;
+  /** `/studio/api/applications/<slug>` */
+  readonly api: string;
+  readonly store: DraftStore;
+  readonly mayChange: boolean;
+  /** May they manage people, who are live? */
+  readonly mayManage: boolean;
+  /** Are they the application's owner, who gives rights? */
+  readonly owns: boolean;
+  /** The people whom this builder has pinned to the rail, and how to pin others. */
+  readonly pins: readonly string[];
+  readonly pin: (people: readonly string[]) => void;
+  readonly paletteActions: RefObject<PaletteActions>;
+}
+
+const StudioContext = createContext<StudioWork | undefined>(undefined);
+export const StudioProvider = StudioContext.Provider;
+
+export const useStudio = (): StudioWork => needContext(StudioContext, 'The studio’s work');
+
+/** The draft as it is now, with one's own edits in it that are still being saved. */
+export function useDraft(): DraftState {
+  const { store } = useStudio();
+  return useSyncExternalStore(store.subscribe, store.read, store.read);
+}
+
+/** Says what the palette does while this bench is open. */
+export function usePaletteActions(actions: PaletteActions): void {
+  const { paletteActions } = useStudio();
+  useEffect(() => {
+    paletteActions.current = actions;
+    return () => {
+      paletteActions.current = {};
+    };
+  });
+}
+
+/** What a context holds; it is an error to ask outside of it. */
+export function needContext<T>(context: Context<T | undefined>, what: string): T {
+  const held = useContext(context);
+  if (held === undefined) throw new Error(`${what} is asked for outside of it`);
+  return held;
+}

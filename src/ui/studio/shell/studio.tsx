@@ -1,0 +1,91 @@
+'use client';
+
+import { NuqsAdapter } from 'nuqs/adapters/next/app';
+import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react';
+import { difference } from '@/core/edit/difference';
+import type { Standing } from '@/core/edit/history';
+import type { Definition } from '@/core/model/definition';
+import { send } from '@/ui/live/host';
+import { Queries } from '@/ui/parts/queries';
+import { Toasts, useTell } from '@/ui/parts/toasts';
+import { SavedState } from './saved-state';
+import { StudioBar } from './studio-bar';
+import { StudioProvider, useDraft, useStudio, type PaletteActions, type StudioWork } from './studio-work';
+import { UndoRedo } from './undo-redo';
+import { useDraftStore } from './use-draft-store';
+import { useNews } from './use-news';
+
+interface Props {
+  readonly slug: string;
+  readonly applications: readonly { readonly slug: string; readonly name: string }[];
+  readonly builder: string;
+  readonly mayChange: boolean;
+  readonly mayManage: boolean;
+  readonly owns: boolean;
+  readonly definition: Definition;
+  readonly revision: number;
+  readonly standing: Standing;
+  readonly released: { readonly number: number; readonly definition: Definition } | undefined;
+  readonly pins: readonly string[];
+  /** The bench that one is at. */
+  readonly children: ReactNode;
+}
+
+/** The studio around its benches: the bar, and the one draft that lives across them. */
+export function Studio(props: Props) {
+  return (
+    <NuqsAdapter>
+      <Queries>
+        <Toasts>
+          <Inside {...props} />
+        </Toasts>
+      </Queries>
+    </NuqsAdapter>
+  );
+}
+
+function Inside({ children, ...props }: Props) {
+  const { slug, mayChange, mayManage, owns } = props;
+  const api = `/studio/api/applications/${slug}`;
+  const tell = useTell();
+  const store = useDraftStore(`${api}/draft`, props, mayChange);
+  useNews(api, store);
+  const [pins, setPins] = useState(props.pins);
+  const pin = useCallback(
+    (people: readonly string[]): void => {
+      setPins(people);
+      void send('PUT', `${api}/pins`, { people }).then((answer) => answer.ok || tell(answer.detail));
+    },
+    [api, tell],
+  );
+  const paletteActions = useRef<PaletteActions>({});
+  const work = useMemo(
+    (): StudioWork => ({ slug, api, store, mayChange, mayManage, owns, pins, pin, paletteActions }),
+    [slug, api, store, mayChange, mayManage, owns, pins, pin],
+  );
+  return (
+    <StudioProvider value={work}>
+      <div className="grid h-screen min-w-[1000px] grid-rows-[46px_minmax(0,1fr)]">
+        <Bar {...props} />
+        {children}
+      </div>
+    </StudioProvider>
+  );
+}
+
+/** The bar over the draft: what waits for a release, whether all is saved, undo and redo. */
+function Bar({ applications, builder, released }: Omit<Props, 'children'>) {
+  const { mayChange, store } = useStudio();
+  const draft = useDraft();
+  const { definition } = draft;
+  const waiting = useMemo(
+    () => (released ? difference(released.definition, definition).length : 1),
+    [released, definition],
+  );
+  return (
+    <StudioBar name={definition.name} applications={applications} builder={builder} waiting={waiting}>
+      <SavedState draft={draft} waiting={waiting} released={released?.number} mayChange={mayChange} />
+      {mayChange && <UndoRedo store={store} draft={draft} />}
+    </StudioBar>
+  );
+}
