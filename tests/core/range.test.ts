@@ -50,7 +50,7 @@ describe('a range of cells', () => {
           if (!was || !is) return true;
           return aimAt(was, was.element(element), level)(is, is.element(element)) !== level;
         });
-        expect(without.length).toBeLessThanOrEqual(left);
+        expect(without).toHaveLength(left);
         const back = applyEdit(after, inverseOf({ do: 'together', edits }));
         expect(back.ok && back.value).toEqual(definition);
       }),

@@ -23,7 +23,7 @@ export interface RangeWanted<Key> {
 export interface RangeProposal {
   /** The edits that it takes, one after the other. */
   readonly edits: readonly Edit[];
-  /** How many cells cannot have the level: something around them is narrower, or gives it anyway. */
+  /** How many cells do not get it: something around them is narrower, or gives it anyway, or another cell needs that. */
   readonly left: number;
 }
 
@@ -35,14 +35,14 @@ export function* proposeRange<Key>(
   definition: Definition,
   { elements, viewers, level, others, at }: RangeWanted<Key>,
 ): Generator<number, RangeProposal> {
+  const before = compile(definition);
   const has = (one: Definition, element: Id, { viewer }: Affected<Key>): boolean => {
-    const access = compile(one).access(viewer, at);
-    const subject = access.element(element);
-    return aimAt(access, subject, level)(access, subject) === level;
+    const [was, is] = [before.access(viewer, at), compile(one).access(viewer, at)];
+    return aimAt(was, was.element(element), level)(is, is.element(element)) === level;
   };
   const edits: Edit[] = [];
   let now = definition;
-  let [done, left] = [0, 0];
+  let done = 0;
   for (const element of elements)
     for (const viewer of viewers) {
       yield done++;
@@ -51,11 +51,11 @@ export function* proposeRange<Key>(
       const start = startLines(now, element);
       const spared = [...others, ...keeping];
       const proposal = proposeLevel(now, element, element, viewer, level, spared, start, at);
-      if (!proposal) left++;
-      else {
-        now = proposal.definition;
-        if (proposal.edit.do !== 'together' || proposal.edit.edits.length > 0) edits.push(proposal.edit);
-      }
+      if (!proposal) continue;
+      now = proposal.definition;
+      if (proposal.edit.do !== 'together' || proposal.edit.edits.length > 0) edits.push(proposal.edit);
     }
+  // Counted at the end: what one cell needs may have taken it from one before.
+  const left = elements.flatMap((element) => viewers.filter((one) => !has(now, element, one))).length;
   return { edits, left };
 }
