@@ -83,17 +83,18 @@ export async function putMarkedItem(): Promise<void> {
     );
 }
 
-/** Keeps the bytes of every answer that the page gets. */
+/** Keeps the bytes of every answer that the page gets, but of the news, which do not end. */
 export function recordAnswers(page: Page): { all(): Promise<string> } {
   const bodies: Promise<string>[] = [];
-  page.on('response', (response) =>
+  page.on('response', (response) => {
+    if (response.url().endsWith('/news')) return;
     bodies.push(
       response.body().then(
         (body) => `${response.url()} ${JSON.stringify(response.headers())} ${body.toString('utf8')}`,
         () => response.url(),
       ),
-    ),
-  );
+    );
+  });
   return { all: async () => (await Promise.all(bodies)).join('\n') };
 }
 

@@ -87,12 +87,12 @@ test('Tab through the canvas selects nothing; Enter does; ghosts say whose they 
 }) => {
   const page = await studio(browser, 'tamsin@larkfield.example', 'element=s_item&viewer=role:lender');
   await expect(panel(page).getByRole('heading', { level: 2 })).toHaveText('Item details');
+  const ghost = canvas(page).getByRole('img', { name: 'Insurance value: not for this viewer' });
+  await expect(ghost).toBeVisible();
   await canvas(page).focus();
   for (let n = 0; n < 6; n++) await page.keyboard.press('Tab');
   expect(await focused(page)).toBe('canvas');
   await expect(panel(page).getByRole('heading', { level: 2 })).toHaveText('Item details');
-  const ghost = canvas(page).getByRole('img', { name: 'Insurance value: not for this viewer' });
-  await expect(ghost).toBeVisible();
   await ghost.click();
   await expect(panel(page).getByRole('heading', { level: 2 })).toHaveText('Insurance value');
   await canvas(page).getByRole('img', { name: 'Stores: not for this viewer' }).focus();
