@@ -32,5 +32,23 @@ export default tseslint.config(
       eqeqeq: 'error',
     },
   },
+  {
+    // The core has one front door, and a door for each of its rooms; only its own tests look behind them.
+    files: ['src/{app,cli,demo,server,ui}/**', 'bench/**', 'tests/{browser,cli,server,ui}/**'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['@/core/*/*', '**/core/*/**', '!**/tests/core/**', '!../core/arbitrary'],
+              message:
+                'Import it from @/core, or from the door of its room: @/core/model, condition, access or edit.',
+            },
+          ],
+        },
+      ],
+    },
+  },
   { files: ['bin/**', 'tests/**', 'bench/**'], rules: { 'no-console': 'off' } },
 );

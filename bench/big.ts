@@ -1,6 +1,5 @@
-import type { Definition, Entity, Part, Screen } from '@/core/model/definition';
-import type { Gate, Line } from '@/core/model/gate';
-import type { Person, Viewer } from '@/core/access/viewer';
+import type { Person, Viewer } from '@/core/access';
+import type { Definition, Entity, Gate, Line, Part, Screen } from '@/core/model';
 import type { Random } from '@/demo/random';
 
 export const BIG = { screens: 300, elements: 6000, roles: 40, people: 5000 };

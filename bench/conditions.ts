@@ -1,10 +1,7 @@
-import { compile } from '@/core/access/compile';
-import { rightNow } from '@/core/access/viewer';
-import { bind } from '@/core/condition/bind';
-import { tester } from '@/core/condition/formula';
-import type { KnownRecord } from '@/core/access/resolve';
-import { parse } from '@/core/condition/parse';
-import type { Values } from '@/core/model/value';
+import { accessOf, compile, parse } from '@/core';
+import { type KnownRecord, rightNow } from '@/core/access';
+import { bind, tester } from '@/core/condition';
+import type { Values } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
 import { demoRecords, LIVE_AMOUNTS } from '@/demo/records';
 import { median, type Measure } from './measure';
@@ -22,7 +19,8 @@ export function measureConditions(): Measure[] {
     .filter((one) => one.entity === 'item')
     .map(({ id, values }): KnownRecord => ({ id, entity, values }));
   const email = 'harriet.arkwright@larkfield.example';
-  const access = compile(LARKFIELD).access(
+  const access = accessOf(
+    compile(LARKFIELD),
     { kind: 'signed-in', assignments: [], attributes: { email } },
     rightNow(),
   );

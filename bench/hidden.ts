@@ -1,10 +1,10 @@
+import { accessOf, compile } from '@/core';
+import { rightNow } from '@/core/access';
 import { sql } from 'drizzle-orm';
-import { compile } from '@/core/access/compile';
-import { rightNow } from '@/core/access/viewer';
 import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
 import { applications, records } from '@/server/database/schema';
-import { listRecords, type Scope } from '@/server/records/read';
+import { listRecords, type RecordScope } from '@/server/records/read';
 import type { Measure } from './measure';
 import { inTurns } from './rows';
 
@@ -46,8 +46,8 @@ export async function measureHidden(): Promise<Measure[]> {
         Array.from({ length: 2000 }, (_, m) => stored(n + m, m % 200 === 0 ? 'main-hall' : 'mill-annexe')),
       );
   await on.execute(sql`analyze ${records}`);
-  const access = compile(definition).access({ kind: 'signed-out' }, rightNow());
-  const scope: Scope = { applicationId: ID, kind: 'live', access };
+  const access = accessOf(compile(definition), { kind: 'signed-out' }, rightNow());
+  const scope: RecordScope = { applicationId: ID, kind: 'live', access };
   const entity = access.compiled.tree.need('item', 'rows').node;
   const asking = (words: string) => () =>
     listRecords(scope, entity, true, entity.fields, {

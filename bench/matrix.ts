@@ -1,9 +1,7 @@
 import { gzipSync } from 'node:zlib';
-import { matrixOf } from '@/core/access/cells';
-import { Compiled } from '@/core/access/compile';
-import { rightNow, viewerOfPerson, type Viewer } from '@/core/access/viewer';
-import type { Definition } from '@/core/model/definition';
-import { withIncluded } from '@/core/model/tree';
+import { matrixOf, viewerOfPerson } from '@/core';
+import { Compiled, rightNow, type Viewer } from '@/core/access';
+import { type Definition, withIncluded } from '@/core/model';
 import { Random } from '@/demo/random';
 import { BIG, bigApplication, bigPeople, rolesOf } from './big';
 import { median, type Measure } from './measure';

@@ -1,11 +1,10 @@
+import { accessOf, compile, resolve, viewerOfRole } from '@/core';
+import { rightNow } from '@/core/access';
 import autocannon from 'autocannon';
 import { existsSync } from 'node:fs';
 import { spawn } from 'node:child_process';
-import { compile } from '@/core/access/compile';
-import { resolve } from '@/core/access/resolve';
-import { rightNow, viewerOfRole } from '@/core/access/viewer';
 import { LARKFIELD } from '@/demo/definition';
-import { pageAt } from '@/server/live/page';
+import { pageAt } from '@/server/live/screen-page';
 import { scopeOf, visit } from '@/server/live/visit';
 import { liveCookie } from '@/server/security/sessions';
 import { Cluster, freePort } from '../bin/lib/cluster.mjs';
@@ -99,7 +98,7 @@ export async function measurePages(): Promise<{ measures: Measure[]; spent: Reco
     };
     const now = await visit('larkfield', cookies);
     if (!now) throw new Error('No visit');
-    const access = compile(LARKFIELD).access(viewerOfRole('registrar'), rightNow());
+    const access = accessOf(compile(LARKFIELD), viewerOfRole('registrar'), rightNow());
     const screen = access.compiled.tree.need('s_item', 'screen').node;
     const entity = access.compiled.tree.need('item', 'rows').node;
     const whole = await mean(() => fetch(page, { headers: { cookie } }).then((answer) => answer.text()), 150);

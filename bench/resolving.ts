@@ -1,11 +1,7 @@
+import { accessOf, compile, resolve } from '@/core';
+import { type KnownRecord, rightNow, type ShownScreen, type Viewer } from '@/core/access';
+import { type Definition, type EntityField, type FieldPart, type Gate, withIncluded } from '@/core/model';
 import { deepStrictEqual } from 'node:assert';
-import { compile } from '@/core/access/compile';
-import { resolve, type KnownRecord } from '@/core/access/resolve';
-import type { ShownScreen } from '@/core/access/shown';
-import { rightNow, type Viewer } from '@/core/access/viewer';
-import type { Definition, EntityField, FieldPart } from '@/core/model/definition';
-import type { Gate } from '@/core/model/gate';
-import { withIncluded } from '@/core/model/tree';
 import { Random } from '@/demo/random';
 import { median, type Measure } from './measure';
 
@@ -169,16 +165,19 @@ export function measureResolving(): Measure[] {
   const compiled = compile(definition);
   const at = rightNow();
   for (const { viewer, held, direct } of viewers)
-    deepStrictEqual(resolve(compiled.access(viewer, at), screen, record), plain(held, direct, record, money));
+    deepStrictEqual(
+      resolve(accessOf(compiled, viewer, at), screen, record),
+      plain(held, direct, record, money),
+    );
   const ours = (): void => {
-    for (const { viewer } of viewers) resolve(compiled.access(viewer, at), screen, record);
+    for (const { viewer } of viewers) resolve(accessOf(compiled, viewer, at), screen, record);
   };
   const byHand = (): void => {
     for (const { held, direct } of viewers) plain(held, direct, record, money);
   };
   const cold = (): void => {
     const anew = compile({ ...definition });
-    for (const { viewer } of viewers) resolve(anew.access(viewer, at), screen, record);
+    for (const { viewer } of viewers) resolve(accessOf(anew, viewer, at), screen, record);
   };
   const [a, b, c] = median([ours, byHand, cold], 25);
   return [

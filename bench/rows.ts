@@ -1,11 +1,11 @@
+import { accessOf, compile } from '@/core';
+import { rightNow } from '@/core/access';
 import { sql } from 'drizzle-orm';
-import { compile } from '@/core/access/compile';
-import { rightNow } from '@/core/access/viewer';
 import { LARKFIELD } from '@/demo/definition';
 import { demoRecords } from '@/demo/records';
 import { database } from '@/server/database/client';
 import { applications, records } from '@/server/database/schema';
-import { listRecords, type Scope } from '@/server/records/read';
+import { listRecords, type RecordScope } from '@/server/records/read';
 import type { Measure } from './measure';
 
 const COUNT = 100_000;
@@ -63,11 +63,12 @@ export async function measureRows(): Promise<Measure[]> {
       })),
     );
   await on.execute(sql`analyze ${records}`);
-  const access = compile(definition).access(
+  const access = accessOf(
+    compile(definition),
     { kind: 'signed-in', assignments: [{ role: 'registrar' }] },
     rightNow(),
   );
-  const scope: Scope = { applicationId: ID, kind: 'live', access };
+  const scope: RecordScope = { applicationId: ID, kind: 'live', access };
   const entity = access.compiled.tree.need('item', 'rows').node;
   const ours = () => listRecords(scope, entity, true, entity.fields, { page: 3, size: 50 });
   const where = sql`application_id = ${ID} and kind = 'live' and entity = 'item'

@@ -1,9 +1,10 @@
-import { readdirSync, readFileSync, statSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
 import { join, relative, resolve, dirname } from 'node:path';
 
 /**
  * Holds the layers: the core imports nothing but itself and Yup; the demo only the core; ui only ui and
- * core; server only server, core and demo; the command line only server and core. Prints what breaks this, and fails.
+ * core; server only server, core and demo; the command line only server and core. And no files import each other in
+ * a circle, not for types either. Prints what breaks this, and fails.
  */
 const ROOT = resolve(import.meta.dirname, '..', 'src');
 
@@ -26,24 +27,63 @@ function* files(folder: string): Generator<string> {
   }
 }
 
+/** What a file imports, types too: packages by their names, files of ours by their paths. */
+function* importsOf(file: string): Generator<{ readonly from: string; readonly path?: string }> {
+  for (const [, from = ''] of readFileSync(file, 'utf8').matchAll(
+    /(?:from|import)\s*\(?\s*['"]([^'"]+)['"]/g,
+  )) {
+    if (from.startsWith('@/')) yield { from, path: join(ROOT, from.slice(2)) };
+    else if (from.startsWith('.')) yield { from, path: resolve(dirname(file), from) };
+    else yield { from };
+  }
+}
+
+const fileAt = (path: string): string | undefined =>
+  ['', '.ts', '.tsx', '/index.ts']
+    .map((end) => path + end)
+    .find((one) => existsSync(one) && statSync(one).isFile());
+
+/** The circles between files: each as the files that one goes through (Tarjan's strongly connected components). */
+function circles(all: readonly string[]): string[][] {
+  const [at, low, open, found] = [
+    new Map<string, number>(),
+    new Map<string, number>(),
+    [] as string[],
+    [] as string[][],
+  ];
+  const visit = (file: string): void => {
+    at.set(file, at.size);
+    low.set(file, at.get(file) as number);
+    open.push(file);
+    for (const { path } of importsOf(file)) {
+      const next = path && fileAt(path);
+      if (!next) continue;
+      if (!at.has(next)) visit(next);
+      if (open.includes(next)) low.set(file, Math.min(low.get(file) as number, low.get(next) as number));
+    }
+    if (low.get(file) !== at.get(file)) return;
+    const circle = open.splice(open.indexOf(file));
+    if (circle.length > 1) found.push(circle);
+  };
+  for (const file of all) if (!at.has(file)) visit(file);
+  return found;
+}
+
 const wrong: string[] = [];
 for (const [layer, may] of Object.entries(MAY))
   for (const file of files(join(ROOT, layer)))
-    for (const [, from = ''] of readFileSync(file, 'utf8').matchAll(
-      /(?:from|import)\s*\(?\s*['"]([^'"]+)['"]/g,
-    )) {
-      const path = from.startsWith('@/')
-        ? join(ROOT, from.slice(2))
-        : from.startsWith('.')
-          ? resolve(dirname(file), from)
-          : undefined;
+    for (const { from, path } of importsOf(file)) {
       const target = path && relative(ROOT, path).split('/')[0];
       const allowed = path
         ? may.layers.includes(target ?? '')
         : may.packages === 'any' || may.packages.includes(from);
       if (!allowed) wrong.push(`${relative(ROOT, file)} must not import ${from}`);
     }
+for (const circle of circles([...files(ROOT)]))
+  wrong.push(`These import each other: ${circle.map((file) => relative(ROOT, file)).join(', ')}`);
 
 for (const line of wrong) console.error(line);
-console.log(wrong.length === 0 ? 'The layers hold.' : `${wrong.length} imports break the layers.`);
+console.log(
+  wrong.length === 0 ? 'The layers hold, and there are no circles.' : `${wrong.length} imports are wrong.`,
+);
 process.exitCode = wrong.length === 0 ? 0 : 1;

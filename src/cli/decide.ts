@@ -1,12 +1,9 @@
+import { accessOf, compile, explain } from '@/core';
+import type { Answer, Explanation, Level } from '@/core/access';
+import { type Id, isMoment, type Problem } from '@/core/model';
 import { parse } from 'csv-parse/sync';
-import { compile } from '@/core/access/compile';
-import { explain, type Explanation } from '@/core/access/explain';
-import type { Answer, Level } from '@/core/access/level';
-import type { Id } from '@/core/model/id';
-import type { Problem } from '@/core/model/problem';
 import { wrong, WrongInput } from './failure';
 import { readText } from './files';
-import { isMoment } from '@/core/model/moment';
 import type { World } from './world';
 
 /** One question: who, what, on which record, when. */
@@ -130,7 +127,7 @@ export function explained(world: World, one: Case, now: number): Explanation {
   const viewer = world.viewer(one.viewer);
   if (!viewer) throw new Error(`No viewer ${one.viewer}`);
   const moment = one.at === undefined ? now : Date.parse(one.at);
-  const access = compile(world.definition).access(viewer, { moment, session: world.session(one.viewer) });
+  const access = accessOf(compile(world.definition), viewer, { moment, session: world.session(one.viewer) });
   return explain(access, one.element, one.record === undefined ? undefined : world.record(one.record));
 }
 

@@ -1,4 +1,4 @@
-import type { Problem } from '@/core/model/problem';
+import type { Problem } from '@/core/model';
 
 /** Exit codes, for scripts. */
 export const EXIT = { fine: 0, differs: 1, wrongInput: 2 } as const;

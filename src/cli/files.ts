@@ -1,8 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
-import type { Definition } from '@/core/model/definition';
-import { MOST_VALUES, readDefinition } from '@/core/model/schema';
-import { outOfBounds } from '@/core/model/shape';
-import { upgrade } from '@/core/model/upgrade';
+import { readDefinition } from '@/core';
+import { type Definition, MOST_VALUES, outOfBounds, upgrade } from '@/core/model';
 import { wrong, WrongInput } from './failure';
 import { faultInJson } from './json';
 

@@ -1,8 +1,6 @@
-import { compile } from '@/core/access/compile';
-import { allAlike, Numbers, type Among } from '@/core/access/numbers';
-import type { Circumstances } from '@/core/access/viewer';
-import { kindsOf } from '@/core/access/viewer-key';
-import type { ElementKind } from '@/core/model/tree';
+import { accessOf, compile, Numbers } from '@/core';
+import { allAlike, type Among, type Circumstances, kindsOf } from '@/core/access';
+import type { ElementKind } from '@/core/model';
 import type { World } from './world';
 import { levelName } from './decide';
 
@@ -35,7 +33,7 @@ export function reach(world: World, people: readonly string[], moment: number, w
   ];
   const accesses = viewers.map(({ key, viewer }) => {
     const circumstances: Circumstances = { moment, session: world.session(key) };
-    return compiled.access(viewer, circumstances);
+    return accessOf(compiled, viewer, circumstances);
   });
   const numbers = withNumbers ? new Numbers(compiled, world.people, { moment }) : undefined;
   return {

@@ -1,6 +1,5 @@
 import { and, asc, eq } from 'drizzle-orm';
-import type { Definition } from '@/core/model/definition';
-import { sameJson } from '@/core/model/same-json';
+import { type Definition, sameJson } from '@/core/model';
 import { applications, builders, memberships } from '@/server/database/schema';
 import { closeDatabase, database } from '@/server/database/client';
 import { change, draftOf } from '@/server/drafts/draft';

@@ -1,16 +1,25 @@
 import * as yup from 'yup';
-import type { KnownRecord } from '@/core/access/resolve';
-import { viewerOfPerson, type Assignment, type Person, type Viewer } from '@/core/access/viewer';
-import { idInKey, kindsOf, readViewerKey } from '@/core/access/viewer-key';
-import { attributesOf } from '@/core/condition/type';
-import type { Definition, Unit } from '@/core/model/definition';
-import type { Id } from '@/core/model/id';
-import { isMoment } from '@/core/model/moment';
-import type { Problem } from '@/core/model/problem';
-import { LIST_SCHEMAS, MOST_VALUES } from '@/core/model/schema';
-import { checkShape, exactly, listOf, mapOf, optional } from '@/core/model/shape';
-import { unitsOf } from '@/core/model/units';
-import { readValue, type Value, type Values } from '@/core/model/value';
+import { readViewerKey, viewerOfPerson } from '@/core';
+import { type Assignment, idInKey, kindsOf, type KnownRecord, type Person, type Viewer } from '@/core/access';
+import { attributesOf } from '@/core/condition';
+import {
+  checkShape,
+  type Definition,
+  exactly,
+  type Id,
+  isMoment,
+  LIST_SCHEMAS,
+  listOf,
+  mapOf,
+  MOST_VALUES,
+  optional,
+  type Problem,
+  readValue,
+  type Unit,
+  unitsOf,
+  type Value,
+  type Values,
+} from '@/core/model';
 import { wrong, WrongInput } from './failure';
 import { readJson } from './files';
 

@@ -1,7 +1,6 @@
 import { Command, CommanderError } from 'commander';
-import { amongInWords } from '@/core/edit/words';
-import { ordered } from '@/core/model/ordered';
-import { findGone } from '@/core/model/gone';
+import { amongInWords } from '@/core/edit';
+import { findGone, isMoment, ordered } from '@/core/model';
 import { toCsv } from '@/server/csv';
 import { isAway } from '@/server/database/client';
 import { told } from '@/server/log';
@@ -10,7 +9,6 @@ import { EXIT, wrong, WrongInput } from './failure';
 import { readDefinitionFile, writeText } from './files';
 import { reach } from './reach';
 import { exported, imported } from './store';
-import { isMoment } from '@/core/model/moment';
 import { readWorld } from './world';
 
 const program = new Command('bin/zinc')

@@ -1,4 +1,4 @@
-import type { Definition, Role } from '../core/model/definition';
+import type { Definition, Role } from '@/core/model';
 import { ENTITIES } from './entities';
 import { GATES } from './gates';
 import { SCREENS } from './screens';

@@ -1,6 +1,4 @@
-import type { Entity, EntityField } from '../core/model/definition';
-import type { Id } from '../core/model/id';
-import type { ValueType } from '../core/model/value';
+import type { Entity, EntityField, Id, ValueType } from '@/core/model';
 
 const text: ValueType = { kind: 'text' };
 const long: ValueType = { kind: 'text', long: true };

@@ -1,6 +1,5 @@
-import type { Condition } from '../core/condition/condition';
-import type { Gate, Line, What, Who } from '../core/model/gate';
-import type { Id } from '../core/model/id';
+import type { Condition } from '@/core/condition';
+import type { Gate, Id, Line, What, Who } from '@/core/model';
 
 const everyone: Who = { kind: 'everyone' };
 const signedIn: Who = { kind: 'signed-in' };

@@ -1,5 +1,5 @@
-import type { Assignment } from '../core/access/viewer';
-import type { Values } from '../core/model/value';
+import type { Assignment } from '@/core/access';
+import type { Values } from '@/core/model';
 import { Random } from './random';
 
 /** Somebody of the demo, before they have an account. */

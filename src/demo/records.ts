@@ -1,4 +1,4 @@
-import type { Values } from '../core/model/value';
+import type { Values } from '@/core/model';
 import { demoPeople } from './people';
 import { Random } from './random';
 

@@ -1,5 +1,4 @@
-import type { Column, List, Part, Screen } from '../core/model/definition';
-import type { Id } from '../core/model/id';
+import type { Column, Id, List, Part, Screen } from '@/core/model';
 
 /** A field on a screen; `place` keeps apart the ids of the same field on different screens. */
 const part = (place: string, id: Id): Part => ({ kind: 'field', id: `${place}_${id}`, field: id });

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
-import type { Definition } from '@/core/model/definition';
-import { readDefinition } from '@/core/model/schema';
+import { readDefinition } from '@/core';
+import { type Definition, newId } from '@/core/model';
 import { DEMO_SLUG } from '@/demo/accounts';
 import { LARKFIELD } from '@/demo/definition';
 import { demoPeople } from '@/demo/people';
@@ -19,7 +19,6 @@ import {
   type RecordKind,
 } from './database/schema';
 import { hashPassword, randomPassword } from './security/password';
-import { newId } from '@/core/model/id';
 
 /** How somebody signs in, to be told once. */
 export interface Credentials {

@@ -1,7 +1,6 @@
 import { eq, lt, sql } from 'drizzle-orm';
-import { EDIT_FORMAT, type Edit } from '@/core/edit/edit';
-import { FORMAT, type Definition } from '@/core/model/definition';
-import { upgrade } from '@/core/model/upgrade';
+import { type Edit, EDIT_FORMAT } from '@/core/edit';
+import { type Definition, FORMAT, upgrade } from '@/core/model';
 import type { Executor } from './database/client';
 import { edits, releases, snapshots } from './database/schema';
 

@@ -148,14 +148,19 @@ test('two builders at once: the later sees the earlier’s block line, and loses
     await studio(browser, 'tamsin@larkfield.example', at),
     await studio(browser, 'jonah@larkfield.example', at),
   ];
+  // The later one has not heard of it yet.
+  await bo.route(/draft\?since=/, (route) => route.abort());
   const curator = ada.getByRole('listitem', { name: /^Curator[:,]/ });
   await curator.getByRole('radio', { name: 'Block' }).click();
   await expect(ada.getByText(/^Saved, /)).toBeVisible();
   await bo.getByRole('button', { name: 'Follow Reports again' }).click();
   await expect(bo.getByText('Meanwhile Tamsin Reed changed the draft').first()).toBeVisible();
   await expect(bo.getByRole('listitem', { name: 'Curator, exactly: Block' })).toBeVisible();
+  await bo.unrouteAll();
   await undoButton(ada).click();
   await expect(ada.getByRole('listitem', { name: 'Curator: Read' })).toBeVisible();
+  // And what the other does comes by itself.
+  await expect(bo.getByRole('listitem', { name: 'Curator: Read' })).toBeVisible();
 });
 
 test('odd bytes are refused, and are no error of the server', async () => {

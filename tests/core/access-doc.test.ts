@@ -1,14 +1,15 @@
+import { accessOf } from '@/core/access/deciding/access';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { compile } from '@/core/access/compile';
-import type { KnownRecord } from '@/core/access/resolve';
-import { SIGNED_OUT, viewerOfRole, type Viewer } from '@/core/access/viewer';
+import { compile } from '@/core/access/deciding/compile';
+import type { KnownRecord } from '@/core/access/sent/resolve';
+import { SIGNED_OUT, viewerOfRole, type Viewer } from '@/core/access/deciding/viewer';
 import { parse } from '@/core/condition/parse';
-import { answerInWords } from '@/core/edit/words';
+import { answerInWords } from '@/core/edit/comparing/words';
 import type { Definition } from '@/core/model/definition';
 import type { Line, What, Who } from '@/core/model/gate';
 import { readDefinition } from '@/core/model/schema';
-import type { Value } from '@/core/model/value';
+import type { Value } from '@/core/model/value-type';
 import { LARKFIELD } from '@/demo/definition';
 
 /**
@@ -98,7 +99,7 @@ describe('docs/access.md', () => {
     }
     const [, viewer = '', id = '', on, at, word] =
       /^(\S+(?: \S+)*?)\s{1,}(\S+?)(?:\s+on (\S+))?(?:\s+at (\S+))?\s+(\S+)$/.exec(step) ?? [];
-    const access = compile(definition).access(viewerOf(viewer.trim()), {
+    const access = accessOf(compile(definition), viewerOf(viewer.trim()), {
       moment: at === undefined ? Date.parse('2026-03-04T12:00:00Z') : Date.parse(at),
     });
     const element = access.element(id);

@@ -1,19 +1,20 @@
+import { accessOf } from '@/core/access/deciding/access';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compile } from '@/core/access/compile';
-import { matrixOf, unpacked } from '@/core/access/cells';
-import { isKind } from '@/core/access/viewer';
-import { seenOf } from '@/core/access/level';
-import { explain } from '@/core/access/explain';
-import { resolve, type KnownRecord } from '@/core/access/resolve';
-import { levelOn } from '@/core/access/rule';
+import { compile } from '@/core/access/deciding/compile';
+import { matrixOf, unpacked } from '@/core/access/questions/cells';
+import { isKind } from '@/core/access/deciding/viewer';
+import { seenOf } from '@/core/access/deciding/level';
+import { explain } from '@/core/access/questions/explain';
+import { resolve, type KnownRecord } from '@/core/access/sent/resolve';
+import { levelOn } from '@/core/access/deciding/rule';
 import { holds } from '@/core/condition/formula';
 import { findFaults } from '@/core/model/faults';
 import { gives } from '@/core/model/gate';
 import { readDefinition } from '@/core/model/schema';
-import type { Element } from '@/core/model/tree';
+import type { AppElement } from '@/core/model/tree';
 import type { Definition, Entity } from '@/core/model/definition';
-import type { Values } from '@/core/model/value';
+import type { Values } from '@/core/model/value-type';
 import {
   Draw,
   drawCircumstances,
@@ -36,11 +37,11 @@ function everywhere(check: (draw: Draw) => void, numRuns = 500): void {
 }
 
 /** The list that a button is about as a whole. */
-const listOf = (element: Element): string | undefined =>
+const listOf = (element: AppElement): string | undefined =>
   element.kind === 'button' && 'list' in element.node.effect ? element.node.effect.list : undefined;
 
 /** A record of the entity that the element is decided on: the row's, else the screen's; for doors, their own. */
-function recordFor(draw: Draw, definition: Definition, element: Element): KnownRecord {
+function recordFor(draw: Draw, definition: Definition, element: AppElement): KnownRecord {
   const { tree } = compile(definition);
   const about = tree.get(listOf(element) ?? '') ?? element;
   return drawRecord(draw, definition, tree.recordOf(about) ?? (definition.entities[0] as Entity));
@@ -51,7 +52,7 @@ describe('compiled access', () => {
     everywhere((draw) => {
       const definition = drawDefinition(draw);
       const [viewer, at] = [drawSomebody(draw), drawCircumstances(draw)];
-      const access = compile(definition).access(viewer, at);
+      const access = accessOf(compile(definition), viewer, at);
       const reading = new PlainReading(definition, viewer, at);
       for (const element of access.compiled.tree.elements) {
         // Its door is about other records than the one that its screen shows.
@@ -76,11 +77,11 @@ describe('compiled access', () => {
       const { moment, session } = drawCircumstances(draw);
       const viewer = drawViewer(draw);
       if (!isKind(viewer) || viewer.kind === 'signed-out') return;
-      const kind = compiled.access(viewer, { moment });
+      const kind = accessOf(compiled, viewer, { moment });
       const [one] = matrixOf(compiled, [viewer], { moment }).subarray(0, 1);
       expect(one === undefined ? undefined : unpacked(one)).toEqual(kind.answer(kind.element('app')));
       for (let n = 0; n < 5; n++) {
-        const somebody = compiled.access(drawOneOf(draw, viewer), { moment, ...(session && { session }) });
+        const somebody = accessOf(compiled, drawOneOf(draw, viewer), { moment, ...(session && { session }) });
         for (const element of compiled.tree.elements) {
           const record = recordFor(draw, definition, element);
           const level = somebody.level(element, record);
@@ -100,7 +101,7 @@ describe('compiled access', () => {
   it('opens data to a viewer exactly where some screen shows it, when its door follows', () => {
     everywhere((draw) => {
       const definition = drawDefinition(draw);
-      const access = compile(definition).access(drawViewer(draw), drawCircumstances(draw));
+      const access = accessOf(compile(definition), drawViewer(draw), drawCircumstances(draw));
       const { tree, handles } = access.compiled;
       for (const entity of definition.entities) {
         const record = drawRecord(draw, definition, entity);
@@ -126,7 +127,7 @@ describe('compiled access', () => {
   it('lets no handle be wider than its door', () => {
     everywhere((draw) => {
       const definition = drawDefinition(draw);
-      const access = compile(definition).access(drawViewer(draw), drawCircumstances(draw));
+      const access = accessOf(compile(definition), drawViewer(draw), drawCircumstances(draw));
       for (const element of access.compiled.tree.elements) {
         const door = access.compiled.handles.doorOf(element);
         if (!door || (element.kind === 'field' && element.screen?.binds?.record === 'new')) continue;
@@ -143,7 +144,7 @@ describe('compiled access', () => {
 
   it('leaves nothing that only leads somewhere for reading: it is there and works, or it is not there', () => {
     everywhere((draw) => {
-      const access = compile(drawDefinition(draw)).access(drawViewer(draw), drawCircumstances(draw));
+      const access = accessOf(compile(drawDefinition(draw)), drawViewer(draw), drawCircumstances(draw));
       for (const element of access.compiled.tree.elements) {
         if (element.kind !== 'menu-item' && !(element.kind === 'button' && element.node.effect.do === 'open'))
           continue;
@@ -176,7 +177,7 @@ describe('compiled access', () => {
       };
       // A door of data that had followed is another door once it has lines: then only it and its handles count.
       const [viewer, at] = [drawViewer(draw), drawCircumstances(draw)];
-      const [was, is] = [compile(definition).access(viewer, at), compile(after).access(viewer, at)];
+      const [was, is] = [accessOf(compile(definition), viewer, at), accessOf(compile(after), viewer, at)];
       for (const element of tree.elements) {
         const record = recordFor(draw, definition, element);
         const now = is.level(is.element(element.id), record);
@@ -188,7 +189,7 @@ describe('compiled access', () => {
   it('sends of a screen only what the viewer has, and values only where they are open', () => {
     everywhere((draw) => {
       const definition = drawDefinition(draw);
-      const access = compile(definition).access(drawViewer(draw), drawCircumstances(draw));
+      const access = accessOf(compile(definition), drawViewer(draw), drawCircumstances(draw));
       const screen = draw.one(access.compiled.tree.screens());
       const entity = definition.entities.find((one) => one.id === screen.binds?.entity);
       const marked: Values = Object.fromEntries(
@@ -211,7 +212,7 @@ describe('compiled access', () => {
     everywhere((draw) => {
       const definition = drawDefinition(draw);
       const viewer = drawViewer(draw);
-      const access = compile(definition).access(viewer, drawCircumstances(draw));
+      const access = accessOf(compile(definition), viewer, drawCircumstances(draw));
       const element = draw.one(access.compiled.tree.elements);
       const record = draw.chance(50) ? recordFor(draw, definition, element) : undefined;
       const { answer, steps, decided } = explain(access, element.id, record);

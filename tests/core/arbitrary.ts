@@ -13,9 +13,9 @@ import type {
 import type { Gate, Line, Who } from '@/core/model/gate';
 import type { Id } from '@/core/model/id';
 import { Tree } from '@/core/model/tree';
-import type { Value, Values } from '@/core/model/value';
-import type { Assignment, Circumstances, Viewer } from '@/core/access/viewer';
-import type { KnownRecord } from '@/core/access/resolve';
+import type { Value, Values } from '@/core/model/value-type';
+import type { Assignment, Circumstances, Viewer } from '@/core/access/deciding/viewer';
+import type { KnownRecord } from '@/core/access/sent/resolve';
 import {
   COMPARISONS,
   HELD_WHERE,

@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { rightNow, viewerOfRole } from '@/core/access/viewer';
-import { causesOf } from '@/core/edit/causes';
-import { changeInWords, closedInWords } from '@/core/edit/change-words';
-import { difference } from '@/core/edit/difference';
-import { stacksOf, standingOf, type LogEntry } from '@/core/edit/history';
-import { directionOf } from '@/core/edit/review';
-import { compareReach } from '@/core/edit/shifts';
+import { rightNow, viewerOfRole } from '@/core/access/deciding/viewer';
+import { causesOf } from '@/core/edit/comparing/causes';
+import { changeInWords, closedInWords } from '@/core/edit/comparing/change-words';
+import { difference } from '@/core/edit/comparing/difference';
+import { stacksOf, undoStateOf, type LogEntry } from '@/core/edit/edits/history';
+import { directionOf } from '@/core/edit/comparing/review';
+import { compareReach } from '@/core/edit/comparing/shifts';
 import type { Definition } from '@/core/model/definition';
 import { LARKFIELD } from '@/demo/definition';
 
@@ -207,7 +207,7 @@ describe('undo and redo', () => {
           const now = stacksOf(log);
           for (const one of [...now.undo, ...now.redo]) expect(skipped.has(one)).toBe(false);
           expect(new Set([...now.undo, ...now.redo]).size).toBe(now.undo.length + now.redo.length);
-          expect(standingOf(log).undo).toBe(now.undo.at(-1));
+          expect(undoStateOf(log).undo).toBe(now.undo.at(-1));
           if (step === 'undo' && last !== undefined) expect(now.redo.at(-1)).toBe(last);
           if (step === 'redo' && taken !== undefined) expect(now.undo.at(-1)).toBe(taken);
         }

@@ -1,17 +1,18 @@
+import { accessOf } from '@/core/access/deciding/access';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compile } from '@/core/access/compile';
-import { levelOn } from '@/core/access/rule';
-import { viewerOfRole } from '@/core/access/viewer';
-import { aimAt } from '@/core/edit/aim';
-import { applyEdit } from '@/core/edit/apply';
+import { compile } from '@/core/access/deciding/compile';
+import { levelOn } from '@/core/access/deciding/rule';
+import { viewerOfRole } from '@/core/access/deciding/viewer';
+import { aimAt } from '@/core/edit/proposing/aim';
+import { applyEdit } from '@/core/edit/edits/apply';
 import { sameJson } from '@/core/model/same-json';
-import { difference } from '@/core/edit/difference';
-import { inverseOf, type Edit } from '@/core/edit/edit';
-import { standingOf, type LogEntry } from '@/core/edit/history';
-import { addScreen, editLines, newLine } from '@/core/edit/make';
-import { proposeLevel } from '@/core/edit/propose';
-import { startLines } from '@/core/edit/start';
+import { difference } from '@/core/edit/comparing/difference';
+import { inverseOf, type Edit } from '@/core/edit/edits/edit';
+import { undoStateOf, type LogEntry } from '@/core/edit/edits/history';
+import { addScreen, editLines, newLine } from '@/core/edit/edits/make';
+import { proposeLevel } from '@/core/edit/proposing/propose';
+import { startLines } from '@/core/edit/proposing/start';
 import type { Definition, Role } from '@/core/model/definition';
 import type { Line } from '@/core/model/gate';
 import {
@@ -127,7 +128,7 @@ describe('edits', () => {
       const is = compile(made.value);
       for (let n = 0; n < 3; n++) {
         const [viewer, at] = [drawSomebody(draw), drawCircumstances(draw)];
-        const [before, after] = [compile(definition).access(viewer, at), is.access(viewer, at)];
+        const [before, after] = [accessOf(compile(definition), viewer, at), accessOf(is, viewer, at)];
         for (const entity of definition.entities) {
           const record = drawRecord(draw, definition, entity);
           for (const one of is.tree.elements) {
@@ -158,17 +159,25 @@ describe('edits', () => {
       const level = draw.one([0, 1, 2] as const);
       const at = drawCircumstances(draw);
       const start = [newLine({ kind: 'everyone' }, 'edit')];
-      const proposal = proposeLevel(definition, element.id, element.id, viewer, level, roles, start, at);
+      const proposal = proposeLevel(definition, {
+        element: element.id,
+        gate: element.id,
+        viewer,
+        level,
+        others: roles,
+        start,
+        at,
+      });
       if (!proposal) return;
       const made = applyEdit(definition, proposal.edit);
       if (!made.ok) throw new Error(JSON.stringify(made.problems));
       const [was, is] = [compile(definition), compile(made.value)];
-      const access = is.access(viewer.viewer, at);
+      const access = accessOf(is, viewer.viewer, at);
       const subject = access.element(element.id);
-      expect(aimAt(was.access(viewer.viewer, at), element, level)(access, subject)).toBe(level);
+      expect(aimAt(accessOf(was, viewer.viewer, at), element, level)(access, subject)).toBe(level);
       for (const { key, viewer: other } of roles) {
-        const before = was.access(other, at).answer(element);
-        const after = is.access(other, at).answer(is.access(other, at).element(element.id));
+        const before = accessOf(was, other, at).answer(element);
+        const after = accessOf(is, other, at).answer(accessOf(is, other, at).element(element.id));
         if (!proposal.others.includes(key)) expect(after).toEqual(before);
       }
     }, 300);
@@ -177,15 +186,15 @@ describe('edits', () => {
   it('undo takes back the last own edit that stands, redo the last taken back', () => {
     const log = (...entries: Partial<LogEntry>[]): LogEntry[] =>
       entries.map((one, i) => ({ revision: i + 1, ...one }));
-    expect(standingOf([])).toEqual({});
-    expect(standingOf(log({}, {}))).toEqual({ undo: 2 });
-    expect(standingOf(log({}, {}, { undoes: 2 }))).toEqual({ undo: 1, redo: 2 });
-    expect(standingOf(log({}, {}, { undoes: 2 }, { undoes: 1 }))).toEqual({ redo: 1 });
-    expect(standingOf(log({}, {}, { undoes: 2 }, { undoes: 1 }, { redoes: 1 }))).toEqual({
+    expect(undoStateOf([])).toEqual({});
+    expect(undoStateOf(log({}, {}))).toEqual({ undo: 2 });
+    expect(undoStateOf(log({}, {}, { undoes: 2 }))).toEqual({ undo: 1, redo: 2 });
+    expect(undoStateOf(log({}, {}, { undoes: 2 }, { undoes: 1 }))).toEqual({ redo: 1 });
+    expect(undoStateOf(log({}, {}, { undoes: 2 }, { undoes: 1 }, { redoes: 1 }))).toEqual({
       undo: 1,
       redo: 2,
     });
-    expect(standingOf(log({}, { undoes: 1 }, {}))).toEqual({ undo: 3 });
+    expect(undoStateOf(log({}, { undoes: 1 }, {}))).toEqual({ undo: 3 });
   });
 });
 

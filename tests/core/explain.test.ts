@@ -1,14 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { explain, type Decided, type Explanation } from '@/core/access/explain';
-import type { Access } from '@/core/access/access';
-import { compile } from '@/core/access/compile';
-import { rightNow, SIGNED_OUT, viewerOfRole, type Viewer } from '@/core/access/viewer';
+import { explain, type Decided, type Explanation } from '@/core/access/questions/explain';
+import { type Access, accessOf } from '@/core/access/deciding/access';
+import { compile } from '@/core/access/deciding/compile';
+import { rightNow, SIGNED_OUT, viewerOfRole, type Viewer } from '@/core/access/deciding/viewer';
 import type { Definition } from '@/core/model/definition';
-import { sameAnswer, type Answer } from '@/core/access/level';
-import { newLine } from '@/core/edit/make';
+import { sameAnswer, type Answer } from '@/core/access/deciding/level';
+import { newLine } from '@/core/edit/edits/make';
 import { gives, type Line } from '@/core/model/gate';
-import type { Values } from '@/core/model/value';
+import type { Values } from '@/core/model/value-type';
 import { LARKFIELD } from '@/demo/definition';
 import { Draw, drawCircumstances, drawDefinition, drawLine, drawRecord, drawViewer } from './arbitrary';
 import { found, runs } from '../runs';
@@ -52,7 +52,7 @@ const gated = withGates({
 });
 
 function why(definition: Definition, viewer: Viewer, id: string, values?: Values): Explanation {
-  const access = compile(definition).access(viewer, rightNow());
+  const access = accessOf(compile(definition), viewer, rightNow());
   const entity = access.compiled.tree.recordOf(access.element(id));
   return explain(access, id, values && entity && { entity, values });
 }
@@ -144,13 +144,13 @@ describe('why', () => {
         const record = entity && draw.chance(50) ? drawRecord(draw, definition, entity) : undefined;
         const accessWith = (some: readonly Line[]): Access => {
           const gates = { ...definition.gates, [target.id]: { lines: some } };
-          return compile({ ...definition, gates }).access(viewer, at);
+          return accessOf(compile({ ...definition, gates }), viewer, at);
         };
         const answerWith = (some: readonly Line[]): Answer => {
           const access = accessWith(some);
           return record ? access.answerOn(access.element(id), record) : access.answer(access.element(id));
         };
-        const { answer, decided, steps } = explain(compile(definition).access(viewer, at), id, record);
+        const { answer, decided, steps } = explain(accessOf(compile(definition), viewer, at), id, record);
         expect(answer).toEqual(answerWith(lines));
         if (!('gate' in decided) || decided.gate !== target.id) continue;
         // What depends comes of several lines together.

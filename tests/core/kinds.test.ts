@@ -1,9 +1,10 @@
+import { accessOf } from '@/core/access/deciding/access';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compile } from '@/core/access/compile';
-import { allAlike, Numbers } from '@/core/access/numbers';
-import { seenOf } from '@/core/access/level';
-import { resolve } from '@/core/access/resolve';
+import { compile } from '@/core/access/deciding/compile';
+import { allAlike, Numbers } from '@/core/access/questions/numbers';
+import { seenOf } from '@/core/access/deciding/level';
+import { resolve } from '@/core/access/sent/resolve';
 import {
   counts,
   isKind,
@@ -14,12 +15,12 @@ import {
   viewerOfRole,
   type Person,
   type Viewer,
-} from '@/core/access/viewer';
+} from '@/core/access/deciding/viewer';
 import type { Condition } from '@/core/condition/condition';
-import { amongInShort, amongInWords } from '@/core/edit/words';
+import { amongInShort, amongInWords } from '@/core/edit/comparing/words';
 import type { Definition } from '@/core/model/definition';
 import type { Line, What, Who } from '@/core/model/gate';
-import type { Values } from '@/core/model/value';
+import type { Values } from '@/core/model/value-type';
 import { LARKFIELD } from '@/demo/definition';
 import { Draw, drawCircumstances, drawDefinition, drawSomebody, drawViewer, PEOPLE } from './arbitrary';
 
@@ -100,7 +101,7 @@ describe('a kind of viewer', () => {
       [0, 2],
     ],
   ])('has least and most: %s', (_, lines, viewer, [least, most]) => {
-    const access = compile(withGate('s_stores', ...lines)).access(viewer, AT);
+    const access = accessOf(compile(withGate('s_stores', ...lines)), viewer, AT);
     expect(access.answer(access.element('s_stores'))).toEqual({ least, most });
   });
 
@@ -110,14 +111,14 @@ describe('a kind of viewer', () => {
     ['a record in a branch', atHome, { item_branch: 'mill-annexe' }, [0, 2]],
     ['a record in none', atHome, { item_branch: null }, [0, 0]],
   ])('differs on a record too: %s', (_, when, values, [least, most]) => {
-    const access = compile(withGate('s_item', line(everyone, 'edit', when))).access(SIGNED_IN, AT);
+    const access = accessOf(compile(withGate('s_item', line(everyone, 'edit', when))), SIGNED_IN, AT);
     const entity = LARKFIELD.entities[0];
     if (!entity) throw new Error('No items');
     expect(access.answerOn(access.element('s_item'), { entity, values })).toEqual({ least, most });
   });
 
   it('is sent what all of its people get, and nothing that only some do', () => {
-    const access = compile(LARKFIELD).access(viewerOfRole('lender'), AT);
+    const access = accessOf(compile(LARKFIELD), viewerOfRole('lender'), AT);
     const screen = access.compiled.tree.need('s_piece', 'screen').node;
     const entity = LARKFIELD.entities[0];
     if (!entity) throw new Error('No items');
@@ -129,7 +130,7 @@ describe('a kind of viewer', () => {
   it('has what is set in its session as known, and the rest as not known yet', () => {
     const gate = compile(withGate('s_stores', line(everyone, 'edit', stock)));
     const with_ = (session: Values) => {
-      const access = gate.access(SIGNED_IN, { ...AT, session });
+      const access = accessOf(gate, SIGNED_IN, { ...AT, session });
       return access.answer(access.element('s_stores'));
     };
     expect(with_({ sv_stock: true })).toEqual({ least: 2, most: 2 });
@@ -146,8 +147,8 @@ describe('whatever the time, and whatever the session holds', () => {
         const draw = new Draw(value);
         const any = compile(drawDefinition(draw));
         const [viewer, at] = [drawViewer(draw), drawCircumstances(draw)];
-        const now = any.access(viewer, at);
-        const ever = any.access(viewer, { moment: at.moment, whenever: true });
+        const now = accessOf(any, viewer, at);
+        const ever = accessOf(any, viewer, { moment: at.moment, whenever: true });
         for (const element of any.tree.elements) {
           const [is, range] = [now.answer(element), ever.answer(element)];
           expect(range.least).toBeLessThanOrEqual(is.least);
@@ -198,7 +199,7 @@ describe('the numbers of real people', () => {
     expect(among).toEqual({ edit: 1, see: 1, of: 3 });
     for (const key of ['signed-in', 'role:lender', 'role:volunteer']) {
       const levels = numbers.peopleOf(key).map((one) => {
-        const access = compiled.access(viewerOfPerson(one), AT);
+        const access = accessOf(compiled, viewerOfPerson(one), AT);
         return access.answer(access.element('s_stores')).most;
       });
       expect(numbers.among(key, stores)).toEqual({
@@ -242,7 +243,7 @@ describe('the numbers of real people', () => {
               (key === 'signed-in' ||
                 one.assignments.some((given) => `role:${given.role}` === key && counts(given, at.moment))),
           );
-          const levels = of.map((one) => any.access(viewerOfPerson(one), at).answer(element));
+          const levels = of.map((one) => accessOf(any, viewerOfPerson(one), at).answer(element));
           const most = levels.map((level) => seenOf(element.kind, level).most);
           expect(counted.among(key, element)).toEqual(
             of.length === 0

@@ -1,8 +1,9 @@
+import { accessOf } from '@/core/access/deciding/access';
 import { describe, expect, it } from 'vitest';
-import { readAddress } from '@/core/access/address';
-import { compile } from '@/core/access/compile';
-import { landingOf } from '@/core/access/landing';
-import { rightNow, SIGNED_OUT, type Viewer } from '@/core/access/viewer';
+import { readAddress } from '@/core/access/sent/address';
+import { compile } from '@/core/access/deciding/compile';
+import { landingOf } from '@/core/access/sent/landing';
+import { rightNow, SIGNED_OUT, type Viewer } from '@/core/access/deciding/viewer';
 import type { Definition } from '@/core/model/definition';
 import { LARKFIELD } from '@/demo/definition';
 
@@ -27,12 +28,12 @@ describe('where a viewer lands', () => {
     ['never a screen that is gone', roles('volunteer'), 's_nothing', 's_items'],
     ['never a screen that needs a record', roles('registrar'), 's_item', 's_loans'],
   ] as const)('is %s', (_, viewer, own, screen) => {
-    expect(landingOf(compile(LARKFIELD).access(viewer, rightNow()), own)?.id).toBe(screen);
+    expect(landingOf(accessOf(compile(LARKFIELD), viewer, rightNow()), own)?.id).toBe(screen);
   });
 
   it('is nowhere where nothing is open', () => {
     const closed: Definition = { ...LARKFIELD, gates: { ...LARKFIELD.gates, larkfield: { lines: [] } } };
-    expect(landingOf(compile(closed).access(roles('head'), rightNow()))).toBeUndefined();
+    expect(landingOf(accessOf(compile(closed), roles('head'), rightNow()))).toBeUndefined();
   });
 });
 

@@ -1,19 +1,26 @@
+import { accessOf, unsharedAccessOf } from '@/core/access/deciding/access';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { cellOf, matrixOf, unpacked } from '@/core/access/cells';
-import { compile } from '@/core/access/compile';
-import { differences, screensOfSome } from '@/core/access/differences';
-import { explain, type Since } from '@/core/access/explain';
-import type { Answer, Level } from '@/core/access/level';
-import { Lower } from '@/core/access/lower';
-import { reachOf, whoGets } from '@/core/access/reach';
-import { SIGNED_OUT, viewerOfGroup, viewerOfPerson, viewerOfRole, type Viewer } from '@/core/access/viewer';
+import { cellOf, matrixOf, unpacked } from '@/core/access/questions/cells';
+import { compile } from '@/core/access/deciding/compile';
+import { differences, screensOfSome } from '@/core/access/questions/differences';
+import { explain, type Since } from '@/core/access/questions/explain';
+import type { Answer, Level } from '@/core/access/deciding/level';
+import { StandInAccess } from '@/core/access/deciding/stand-in-access';
+import { reachOf, whoGets } from '@/core/access/questions/reach';
+import {
+  SIGNED_OUT,
+  viewerOfGroup,
+  viewerOfPerson,
+  viewerOfRole,
+  type Viewer,
+} from '@/core/access/deciding/viewer';
 import { momentOf, readClock } from '@/core/condition/clock';
-import { aimAt } from '@/core/edit/aim';
-import { applyEdit } from '@/core/edit/apply';
-import { copyGate, copyRole } from '@/core/edit/copy';
-import { smallestTurn, type Wanted } from '@/core/edit/turn';
-import { lineInWords } from '@/core/edit/words';
+import { aimAt } from '@/core/edit/proposing/aim';
+import { applyEdit } from '@/core/edit/edits/apply';
+import { copyGate, copyRole } from '@/core/edit/edits/copy';
+import { smallestTurn, type Wanted } from '@/core/edit/proposing/turn';
+import { lineInWords } from '@/core/edit/comparing/words';
 import { changesData, type Definition, type Entity } from '@/core/model/definition';
 import { sameLine } from '@/core/model/gate';
 import { findElements } from '@/core/model/find';
@@ -49,9 +56,12 @@ describe('standing in', () => {
       const definition = drawDefinition(draw);
       const compiled = compile(definition);
       const at = drawCircumstances(draw);
-      const [theirs, own] = [compiled.access(drawViewer(draw), at), compiled.access(drawViewer(draw), at)];
-      const both = new Lower(theirs, own, false);
-      const reading = new Lower(theirs, undefined, true);
+      const [theirs, own] = [
+        accessOf(compiled, drawViewer(draw), at),
+        accessOf(compiled, drawViewer(draw), at),
+      ];
+      const both = new StandInAccess(theirs, own, false);
+      const reading = new StandInAccess(theirs, undefined, true);
       for (const element of compiled.tree.elements) {
         const entity = compiled.tree.recordOf(element) ?? (definition.entities[0] as Entity);
         const record = drawRecord(draw, definition, entity);
@@ -67,8 +77,11 @@ describe('standing in', () => {
       const definition = drawDefinition(draw);
       const compiled = compile(definition);
       const at = drawCircumstances(draw);
-      const [theirs, own] = [compiled.access(drawViewer(draw), at), compiled.access(drawViewer(draw), at)];
-      const [both, reading] = [new Lower(theirs, own, false), new Lower(theirs, own, true)];
+      const [theirs, own] = [
+        accessOf(compiled, drawViewer(draw), at),
+        accessOf(compiled, drawViewer(draw), at),
+      ];
+      const [both, reading] = [new StandInAccess(theirs, own, false), new StandInAccess(theirs, own, true)];
       for (const entity of definition.entities) {
         const most = (answer: Answer): Level => answer.most;
         const rows = compiled.tree.need(entity.id, 'rows');
@@ -101,8 +114,8 @@ describe('the smallest change', () => {
       if (!made.ok) throw new Error(JSON.stringify(made.problems));
       const after = compile(made.value);
       const subject = after.tree.get(element.id) ?? element;
-      const aim = aimAt(compiled.access(viewer, at), element, level);
-      expect(aim(after.access(viewer, at), subject)).toBe(level);
+      const aim = aimAt(accessOf(compiled, viewer, at), element, level);
+      expect(aim(accessOf(after, viewer, at), subject)).toBe(level);
     }, 300);
     expect(turned).toBeGreaterThan(found(100));
   });
@@ -203,7 +216,7 @@ describe('lines that would count', () => {
     at: { moment: number },
     record?: Record<string, string>,
   ): Since[] => {
-    const access = compile(LARKFIELD).unshared(viewer, at);
+    const access = unsharedAccessOf(compile(LARKFIELD), viewer, at);
     const entity = access.compiled.tree.recordOf(access.element(element));
     const { steps } = explain(access, element, record && entity && { entity, values: record });
     return steps.flatMap(({ nearly }) => nearly.flatMap(({ since }) => since));
@@ -249,7 +262,7 @@ describe('the grid', () => {
       const matrix = matrixOf(compiled, viewers, at);
       const width = compiled.tree.elements.length;
       viewers.forEach((viewer, n) => {
-        const access = compiled.access(viewer, at);
+        const access = accessOf(compiled, viewer, at);
         for (const element of compiled.tree.elements) {
           const answer = access.answer(element);
           expect(unpacked(matrix[n * width + element.number] as number)).toEqual(answer);
@@ -278,7 +291,7 @@ describe('the grid', () => {
     ['a door limits a menu item', 'm_loans', viewerOfRole('volunteer'), { own: false, byDoor: true }],
     ['a group of whom nothing else is known', 'b_take_stock', viewerOfGroup('g_trained'), { own: true }],
   ])('tells %s', (_, id, viewer, expected) => {
-    const access = compile(LARKFIELD).access(viewer, WEDNESDAY);
+    const access = accessOf(compile(LARKFIELD), viewer, WEDNESDAY);
     expect(cellOf(access, access.element(id))).toMatchObject(expected);
   });
 
@@ -290,7 +303,7 @@ describe('the grid', () => {
     const [before, after] = [compile(LARKFIELD), compile(made.value)];
     for (const element of after.tree.elements) {
       const answer = (role: string, of = after): Answer =>
-        of.access(viewerOfRole(role), WEDNESDAY).answer(element);
+        accessOf(of, viewerOfRole(role), WEDNESDAY).answer(element);
       expect([element.id, answer('lender')]).toEqual([element.id, answer('volunteer')]);
       for (const other of ['volunteer', 'curator', 'head'])
         expect(answer(other)).toEqual(answer(other, before));
@@ -323,7 +336,7 @@ describe('reach', () => {
       const people = Array.from({ length: 6 }, (_, n) => ({ id: `x${n}`, viewer: drawViewer(draw) }));
       const element = draw.one(compiled.tree.elements);
       const found = whoGets(compiled, element.id, people, at);
-      const reached = people.filter(({ viewer }) => compiled.access(viewer, at).answer(element).most > 0);
+      const reached = people.filter(({ viewer }) => accessOf(compiled, viewer, at).answer(element).most > 0);
       expect(found.people).toBe(reached.length);
       const named = new Set(found.ways.flatMap((way) => way.people.map(({ id }) => id)));
       for (const id of named) expect(reached.map((one) => one.id)).toContain(id);
@@ -332,7 +345,7 @@ describe('reach', () => {
   });
 
   it('lists what opens for a viewer, and only that', () => {
-    const access = compile(LARKFIELD).access(viewerOfRole('lender'), WEDNESDAY);
+    const access = accessOf(compile(LARKFIELD), viewerOfRole('lender'), WEDNESDAY);
     const reach = reachOf(access);
     expect(reach.screens.map(({ element }) => element.id)).toEqual(['s_catalogue', 's_pieces', 's_piece']);
     expect(reach.of.screens).toBe(18);
@@ -343,7 +356,7 @@ describe('reach', () => {
 
 describe('differences between panes', () => {
   const pageOf = (role: string, screen: string) => {
-    const access = compile(LARKFIELD).access(viewerOfRole(role), WEDNESDAY);
+    const access = accessOf(compile(LARKFIELD), viewerOfRole(role), WEDNESDAY);
     const { tree } = access.compiled;
     const answer = (one: (typeof tree.elements)[number]) => [one.id, access.answer(one)] as const;
     return {

@@ -1,14 +1,15 @@
+import { accessOf } from '@/core/access/deciding/access';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compile } from '@/core/access/compile';
-import { explain } from '@/core/access/explain';
-import { landingOf } from '@/core/access/landing';
-import { matrixOf } from '@/core/access/cells';
-import { resolve, resolveMenu, resolveRow } from '@/core/access/resolve';
-import { SIGNED_OUT, viewerOfGroup, viewerOfRole, type Viewer } from '@/core/access/viewer';
-import { applyEdit } from '@/core/edit/apply';
-import type { Edit } from '@/core/edit/edit';
-import { editSchema } from '@/core/edit/schema';
+import { compile } from '@/core/access/deciding/compile';
+import { explain } from '@/core/access/questions/explain';
+import { landingOf } from '@/core/access/sent/landing';
+import { matrixOf } from '@/core/access/questions/cells';
+import { resolve, resolveMenu, resolveRow } from '@/core/access/sent/resolve';
+import { SIGNED_OUT, viewerOfGroup, viewerOfRole, type Viewer } from '@/core/access/deciding/viewer';
+import { applyEdit } from '@/core/edit/edits/apply';
+import type { Edit } from '@/core/edit/edits/edit';
+import { editSchema } from '@/core/edit/edits/schema';
 import type { Definition } from '@/core/model/definition';
 import { readDefinition } from '@/core/model/schema';
 import { shapeFaults } from '@/core/model/shape';
@@ -111,7 +112,7 @@ function use(definition: Definition, draw: Draw): void {
   matrixOf(compiled, viewers, at);
   const records = definition.entities.map((entity) => drawRecord(draw, definition, entity));
   for (const viewer of viewers) {
-    const access = compiled.access(viewer, at);
+    const access = accessOf(compiled, viewer, at);
     resolveMenu(access);
     landingOf(access);
     for (const screen of compiled.tree.screens()) {

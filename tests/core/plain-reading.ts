@@ -3,10 +3,10 @@ import type { Condition, Operand } from '@/core/condition/condition';
 import type { Button, Definition, Entity, List, Screen } from '@/core/model/definition';
 import type { Line } from '@/core/model/gate';
 import type { Id } from '@/core/model/id';
-import { sectionsOf, Tree, type Element } from '@/core/model/tree';
-import type { Value } from '@/core/model/value';
-import type { KnownRecord } from '@/core/access/resolve';
-import type { Circumstances, Viewer } from '@/core/access/viewer';
+import { sectionsOf, Tree, type AppElement } from '@/core/model/tree';
+import type { Value } from '@/core/model/value-type';
+import type { KnownRecord } from '@/core/access/sent/resolve';
+import type { Circumstances, Viewer } from '@/core/access/deciding/viewer';
 
 /** Which answers a question can have: one where all is known, perhaps all where the record is not. */
 type Possible = ReadonlySet<boolean | 'doubt'>;
@@ -276,7 +276,7 @@ export class PlainReading {
   }
 
   /** 3.2, without the container: own = min(given, limit). */
-  private own(element: Element, record: KnownRecord | undefined): Span {
+  private own(element: AppElement, record: KnownRecord | undefined): Span {
     const given = { least: 0, most: 0 };
     const limit = { least: 2, most: 2 };
     const entity = this.tree.recordOf(element);
@@ -298,12 +298,12 @@ export class PlainReading {
   }
 
   /** Is this a list on a record's screen? Its rows are other records than the screen's. */
-  private crosses(element: Element): boolean {
+  private crosses(element: AppElement): boolean {
     return element.kind === 'list' && element.screen?.binds !== undefined;
   }
 
   /** 3.2: result = min(own, container's result); a follower: container's. Within the same record. */
-  result(element: Element, record: KnownRecord | undefined): Span {
+  result(element: AppElement, record: KnownRecord | undefined): Span {
     const above: Span =
       element.container && !this.crosses(element)
         ? this.result(element.container, record)
@@ -312,18 +312,18 @@ export class PlainReading {
   }
 
   /** What containers give that are about another record, which is not known. */
-  private outside(element: Element): Span {
-    if (this.crosses(element)) return this.result(element.container as Element, undefined);
+  private outside(element: AppElement): Span {
+    if (this.crosses(element)) return this.result(element.container as AppElement, undefined);
     return element.container ? this.outside(element.container) : { least: 2, most: 2 };
   }
 
   /** As doors see a handle: on this record, whatever the record of the screen is. */
-  private handle(element: Element, record: KnownRecord): number {
+  private handle(element: AppElement, record: KnownRecord): number {
     return Math.min(this.result(element, record).least, this.outside(element).least);
   }
 
-  private get(id: Id): Element {
-    return this.tree.get(id) as Element;
+  private get(id: Id): AppElement {
+    return this.tree.get(id) as AppElement;
   }
 
   private parts(): { screen: Screen; part: Screen['sections'][number]['parts'][number] }[] {
@@ -442,7 +442,7 @@ export class PlainReading {
    * The effective level of any element on a record of the entity that it is about. `leads` is the level of
    * the screen that it leads to.
    */
-  level(element: Element, record: KnownRecord): number {
+  level(element: AppElement, record: KnownRecord): number {
     const own = Math.min(this.result(element, record).least, this.outside(element).most);
     const onRecord = element.screen?.binds?.record === 'existing' && !element.list && element.kind !== 'list';
     const opens = onRecord && element.screen && this.screen(element.screen, record) === 0 ? 0 : 2;

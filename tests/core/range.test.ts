@@ -1,12 +1,13 @@
+import { accessOf } from '@/core/access/deciding/access';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compile } from '@/core/access/compile';
-import { sameAnswer, type Level } from '@/core/access/level';
-import { viewerOfRole, type Viewer } from '@/core/access/viewer';
-import { aimAt } from '@/core/edit/aim';
-import { applyEdit } from '@/core/edit/apply';
-import { inverseOf } from '@/core/edit/edit';
-import { proposeRange, type RangeProposal, type RangeWanted } from '@/core/edit/range';
+import { compile } from '@/core/access/deciding/compile';
+import { sameAnswer, type Level } from '@/core/access/deciding/level';
+import { viewerOfRole, type Viewer } from '@/core/access/deciding/viewer';
+import { aimAt } from '@/core/edit/proposing/aim';
+import { applyEdit } from '@/core/edit/edits/apply';
+import { inverseOf } from '@/core/edit/edits/edit';
+import { proposeRange, type RangeProposal, type RangeWanted } from '@/core/edit/proposing/range';
 import type { Definition } from '@/core/model/definition';
 import { LARKFIELD } from '@/demo/definition';
 import { Draw, drawCircumstances, drawDefinition, drawViewer } from './arbitrary';
@@ -46,7 +47,7 @@ describe('a range of cells', () => {
         const { edits, left } = proposed(definition, wanted);
         const after = made(definition, edits);
         const without = viewers.filter(({ viewer }) => {
-          const [was, is] = [definition, after].map((one) => compile(one).access(viewer, at));
+          const [was, is] = [definition, after].map((one) => accessOf(compile(one), viewer, at));
           if (!was || !is) return true;
           return aimAt(was, was.element(element), level)(is, is.element(element)) !== level;
         });
@@ -73,7 +74,7 @@ describe('a range of cells', () => {
     const after = compile(made(LARKFIELD, proposed(LARKFIELD, wanted).edits));
     const before = compile(LARKFIELD);
     const answer = (of: typeof before, viewer: Viewer) => {
-      const access = of.access(viewer, at);
+      const access = accessOf(of, viewer, at);
       return access.answer(access.element(element));
     };
     for (const { key, viewer } of others)

@@ -1,14 +1,15 @@
+import { accessOf } from '@/core/access/deciding/access';
 import { describe, expect, it } from 'vitest';
-import { compile } from '@/core/access/compile';
-import { saidByScreens } from '@/core/access/saying';
-import { viewerOfPerson, type Assignment, type Person } from '@/core/access/viewer';
-import { startLines } from '@/core/edit/start';
-import { termsOf } from '@/core/edit/terms';
-import { lineInWords } from '@/core/edit/words';
+import { compile } from '@/core/access/deciding/compile';
+import { saidByScreens } from '@/core/access/questions/saying';
+import { viewerOfPerson, type Assignment, type Person } from '@/core/access/deciding/viewer';
+import { startLines } from '@/core/edit/proposing/start';
+import { termsOf } from '@/core/edit/proposing/terms';
+import { lineInWords } from '@/core/edit/comparing/words';
 import type { Condition } from '@/core/condition/condition';
 import type { Definition } from '@/core/model/definition';
 import type { Line, What, Who } from '@/core/model/gate';
-import type { Values } from '@/core/model/value';
+import type { Values } from '@/core/model/value-type';
 import { LARKFIELD } from '@/demo/definition';
 
 const AT = { moment: Date.UTC(2026, 10, 25, 12) };
@@ -46,7 +47,7 @@ function beforeAndAfter(definition: Definition, door: string, people: readonly P
   };
   return people.map((one) =>
     [definition, after].map((each) => {
-      const access = compile(each).access(viewerOfPerson(one), AT);
+      const access = accessOf(compile(each), viewerOfPerson(one), AT);
       const entity = access.compiled.tree.entityOf(door);
       if (!entity) throw new Error(door);
       return access.level(access.element(door), { entity, values });

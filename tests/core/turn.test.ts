@@ -1,14 +1,15 @@
+import { accessOf } from '@/core/access/deciding/access';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compile } from '@/core/access/compile';
-import { viewerOfRole, type Viewer } from '@/core/access/viewer';
-import { newLine } from '@/core/edit/make';
-import { aimAt } from '@/core/edit/aim';
-import { startLines } from '@/core/edit/start';
-import { smallestTurn } from '@/core/edit/turn';
+import { compile } from '@/core/access/deciding/compile';
+import { viewerOfRole, type Viewer } from '@/core/access/deciding/viewer';
+import { newLine } from '@/core/edit/edits/make';
+import { aimAt } from '@/core/edit/proposing/aim';
+import { startLines } from '@/core/edit/proposing/start';
+import { smallestTurn } from '@/core/edit/proposing/turn';
 import type { Definition } from '@/core/model/definition';
 import { gives, type Line, type What, type Who } from '@/core/model/gate';
-import type { Values } from '@/core/model/value';
+import type { Values } from '@/core/model/value-type';
 import { LARKFIELD } from '@/demo/definition';
 import { withIncluded } from '@/core/model/tree';
 import { Draw, drawCircumstances, drawDefinition, drawViewer } from './arbitrary';
@@ -77,10 +78,10 @@ describe('the smallest change', () => {
         const viewer = drawViewer(draw);
         const { id: element } = draw.one(compile(definition).tree.elements);
         const level = draw.one([0, 1, 2] as const);
-        const now = compile(definition).access(viewer, at);
+        const now = accessOf(compile(definition), viewer, at);
         const aim = aimAt(now, now.element(element), level);
         const levelIn = (one: Definition): number => {
-          const access = compile(one).access(viewer, at);
+          const access = accessOf(compile(one), viewer, at);
           return aim(access, access.element(element));
         };
         if (levelIn(definition) === level) return;

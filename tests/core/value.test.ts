@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { EntityField } from '@/core/model/definition';
-import { plainDecimal, readValue, showValue, type ValueType } from '@/core/model/value';
+import { plainDecimal, readValue, showValue } from '@/core/model/value';
+import type { ValueType } from '@/core/model/value-type';
 
 const field = (type: ValueType, required = false): EntityField => ({
   id: 'f',

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { everybody, idInKey, kindsOf, readViewerKey, viewerKey } from '@/core/access/viewer-key';
-import { isKind, SIGNED_OUT, type Person } from '@/core/access/viewer';
+import { everybody, idInKey, kindsOf, readViewerKey, viewerKey } from '@/core/access/deciding/viewer-key';
+import { isKind, SIGNED_OUT, type Person } from '@/core/access/deciding/viewer';
 import { LARKFIELD } from '@/demo/definition';
 
 describe('a viewer’s key', () => {

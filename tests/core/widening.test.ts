@@ -1,13 +1,13 @@
+import { accessOf } from '@/core/access/deciding/access';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compile } from '@/core/access/compile';
-import type { Person } from '@/core/access/viewer';
-import { SIGNED_OUT, viewerOfPerson, viewerOfRole } from '@/core/access/viewer';
-import { applyEdit } from '@/core/edit/apply';
-import type { Edit } from '@/core/edit/edit';
-import { removeNamed, removePrivilege } from '@/core/edit/make';
-import { wideningOf } from '@/core/edit/widening';
-import { wideningInWords } from '@/core/edit/words';
+import { compile } from '@/core/access/deciding/compile';
+import { type Person, SIGNED_OUT, viewerOfPerson, viewerOfRole } from '@/core/access/deciding/viewer';
+import { applyEdit } from '@/core/edit/edits/apply';
+import type { Edit } from '@/core/edit/edits/edit';
+import { removeNamed, removePrivilege } from '@/core/edit/edits/make';
+import { wideningOf } from '@/core/edit/comparing/widening';
+import { wideningInWords } from '@/core/edit/comparing/words';
 import type { Definition } from '@/core/model/definition';
 import { Draw, drawCircumstances, drawDefinition, drawRecord, drawViewer } from './arbitrary';
 import { found, runs } from '../runs';
@@ -55,7 +55,7 @@ describe('deleting anything', () => {
           ...people.map((one) => [`person:${one.id}`, viewerOfPerson(one)] as const),
         ];
         for (const [key, viewer] of everybody) {
-          const [then, now] = [was.access(viewer, at), is.access(viewer, at)];
+          const [then, now] = [accessOf(was, viewer, at), accessOf(is, viewer, at)];
           for (const element of is.tree.elements) {
             const old = was.tree.get(element.id);
             if (!old) continue;

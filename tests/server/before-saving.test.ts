@@ -1,16 +1,14 @@
 import fc from 'fast-check';
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { viewerOfRole } from '@/core/access/viewer';
-import type { ShownField, ShownSection } from '@/core/access/shown';
-import type { Condition } from '@/core/condition/condition';
-import type { Definition, Part, Screen } from '@/core/model/definition';
-import type { Line } from '@/core/model/gate';
-import { readDefinition } from '@/core/model/schema';
+import { readDefinition, viewerOfRole } from '@/core';
+import type { ShownField, ShownSection } from '@/core/access';
+import type { Condition } from '@/core/condition';
+import type { Definition, Line, Part, Screen } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
 import { sectionsBeforeSaving } from '@/server/live/before-saving';
-import { pageAt } from '@/server/live/page';
+import { pageAt } from '@/server/live/screen-page';
 import { recordBeforeSaving } from '@/server/records/write';
-import { knownRecord, openRecord, type Scope } from '@/server/records/read';
+import { knownRecord, openRecord, type RecordScope } from '@/server/records/read';
 import { Refused } from '@/server/http/problem';
 import { drawDefinition, drawSomebody, drawValues, Draw } from '../core/arbitrary';
 import { application, dropApplications, emptyDatabase, put, scopeFor } from './setting';
@@ -23,7 +21,7 @@ const idsIn = (sections: readonly ShownSection[]): string[] =>
   sections.flatMap(({ parts }) => parts.map(({ id }) => id));
 const fieldsIn = (sections: readonly ShownSection[]): ShownField[] =>
   sections.flatMap(({ parts }) => parts.filter((part) => part.kind === 'field'));
-const openAt = async (scope: Scope, address: string): Promise<readonly ShownSection[]> => {
+const openAt = async (scope: RecordScope, address: string): Promise<readonly ShownSection[]> => {
   const outcome = await pageAt(scope, address, new URLSearchParams());
   return outcome.is === 'open' ? outcome.page.screen.sections : [];
 };

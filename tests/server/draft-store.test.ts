@@ -1,11 +1,10 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { Edit } from '@/core/edit/edit';
-import { newLine } from '@/core/edit/make';
-import type { Line } from '@/core/model/gate';
+import { type Edit, newLine } from '@/core/edit';
+import type { Line } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
-import { change, draftOf, revisionsSince, standing } from '@/server/drafts/draft';
+import { change, draftOf, revisionsSince, undoStateIn } from '@/server/drafts/draft';
 import type { Ask } from '@/server/drafts/entries';
 import { problemResponse, type Refused } from '@/server/http/problem';
 import { DraftStore } from '@/ui/studio/shell/draft-store';
@@ -60,7 +59,7 @@ let confirms = true;
 
 async function open(): Promise<DraftStore> {
   const draft = await draftOf(id);
-  return new DraftStore(url, draft.definition, draft.revision, await standing(id, ada), {
+  return new DraftStore(url, draft.definition, draft.revision, await undoStateIn(id, ada), {
     tell: (message) => told.push(message),
     confirm: () => Promise.resolve(confirms),
     keeps: {
@@ -105,7 +104,7 @@ describe('the browser’s store of edits', () => {
       await saved(store);
       expect(await names()).toEqual(['addLine', 'addLine', 'removeLine']);
       expect(store.read().definition).toEqual((await draftOf(id)).definition);
-      expect(store.read().standing).toEqual(await standing(id, ada));
+      expect(store.read().standing).toEqual(await undoStateIn(id, ada));
       // What was taken back is told where the answer arrives; nothing else is.
       expect(told.filter((one) => !one.startsWith('Taken back: Stores.'))).toEqual([]);
     },

@@ -1,11 +1,8 @@
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { newLine, removeNamed, removePrivilege } from '@/core/edit/make';
-import { newUuid } from '@/core/model/id';
-import type { Edit } from '@/core/edit/edit';
-import type { Role } from '@/core/model/definition';
-import type { Line } from '@/core/model/gate';
+import { type Edit, newLine, removeNamed, removePrivilege } from '@/core/edit';
+import { type Line, newUuid, type Role } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
-import { change, draftAt, draftOf, standing } from '@/server/drafts/draft';
+import { change, draftAt, draftOf, undoStateIn } from '@/server/drafts/draft';
 import { release, releasedDefinition, releaseInForce } from '@/server/drafts/release';
 import { review } from '@/server/drafts/review';
 import { Refused } from '@/server/http/problem';
@@ -75,7 +72,7 @@ describe('a draft', () => {
     expect(await linesNow()).toEqual([block, ...stores]);
     await change(ID, ada, 3, 'redo');
     expect(await linesNow()).toHaveLength(stores.length + 2);
-    expect(await standing(ID, bo)).toEqual({ undo: 2 });
+    expect(await undoStateIn(ID, bo)).toEqual({ undo: 2 });
     await change(ID, ada, 4, 'undo');
     await expect(change(ID, ada, 5, 'undo')).rejects.toMatchObject({ code: 'nothing-to-undo' });
   });

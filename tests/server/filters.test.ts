@@ -1,15 +1,10 @@
 import fc from 'fast-check';
 import { sql } from 'drizzle-orm';
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { Compiled } from '@/core/access/compile';
-import { HandingOut } from '@/core/access/handing-out';
-import { landingOf } from '@/core/access/landing';
-import { showField, type KnownRecord } from '@/core/access/resolve';
-import type { Access } from '@/core/access/access';
-import type { Condition } from '@/core/condition/condition';
-import { holds } from '@/core/condition/formula';
-import type { Definition, Entity } from '@/core/model/definition';
-import type { Value, Values } from '@/core/model/value';
+import { accessOf, landingOf } from '@/core';
+import { type Access, Compiled, HandingOut, type KnownRecord, showField } from '@/core/access';
+import { type Condition, holds } from '@/core/condition';
+import type { Definition, Entity, Value, Values } from '@/core/model';
 import { database } from '@/server/database/client';
 import { records } from '@/server/database/schema';
 import { filterFormula, filterTerms } from '@/server/records/filter';
@@ -228,8 +223,8 @@ describe('two people who are alike', () => {
             landing: landingOf(access, undefined)?.id,
             levels: access.compiled.tree.elements.map((one) => access.answer(one)),
           });
-          expect(answers(shared.access(viewer, at))).toEqual(
-            answers(new Compiled(definition).access(viewer, at)),
+          expect(answers(accessOf(shared, viewer, at))).toEqual(
+            answers(accessOf(new Compiled(definition), viewer, at)),
           );
           asked++;
         }

@@ -1,8 +1,7 @@
 import { eq, sql } from 'drizzle-orm';
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import type { Condition } from '@/core/condition/condition';
-import type { Definition, Role } from '@/core/model/definition';
-import type { Line } from '@/core/model/gate';
+import type { Condition } from '@/core/condition';
+import type { Definition, Line, Role } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
 import {

@@ -1,9 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { HandingOut } from '@/core/access/handing-out';
-import { Held } from '@/core/access/held';
-import { rightNow, type Assignment, type Person, type Viewer } from '@/core/access/viewer';
-import type { Definition } from '@/core/model/definition';
+import { type Assignment, HandingOut, Held, type Person, rightNow, type Viewer } from '@/core/access';
+import type { Definition } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
 import { people, sessions } from '@/server/database/schema';

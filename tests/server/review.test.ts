@@ -1,23 +1,18 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Access } from '@/core/access/access';
-import { compile } from '@/core/access/compile';
-import { sameAnswer, type Answer } from '@/core/access/level';
-import type { KnownRecord } from '@/core/access/resolve';
-import { rightNow, SIGNED_OUT, viewerOfPerson, type Circumstances } from '@/core/access/viewer';
-import { applyEdit } from '@/core/edit/apply';
-import type { Condition } from '@/core/condition/condition';
-import { changeInWords } from '@/core/edit/change-words';
-import { difference } from '@/core/edit/difference';
-import type { Edit } from '@/core/edit/edit';
-import { directionOf, type Direction, type Following } from '@/core/edit/review';
-import { unsound } from '@/core/edit/sound';
-import { fullName } from '@/core/edit/words';
-import type { Definition } from '@/core/model/definition';
-import { newId } from '@/core/model/id';
-import type { Line, What, Who } from '@/core/model/gate';
-import { ordered } from '@/core/model/ordered';
-import { isDataDoor } from '@/core/model/tree';
+import { accessOf, applyEdit, compile, difference, unsound, viewerOfPerson } from '@/core';
+import {
+  type Access,
+  type Answer,
+  type Circumstances,
+  type KnownRecord,
+  rightNow,
+  sameAnswer,
+  SIGNED_OUT,
+} from '@/core/access';
+import type { Condition } from '@/core/condition';
+import { changeInWords, type Direction, directionOf, type Edit, type Following, fullName } from '@/core/edit';
+import { type Definition, isDataDoor, type Line, newId, ordered, type What, type Who } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
 import { demoRecords } from '@/demo/records';
 import { change, draftOf } from '@/server/drafts/draft';
@@ -178,7 +173,7 @@ describe('the review of a release', () => {
         // What differs now, or while taking stock, must be told; what may differ at some time, can be.
         const [differing, perhaps] = [new Map<string, Set<string>>(), new Map<string, Set<string>>()];
         for (const { who, viewer, at } of affected.flatMap((one) => TIMES.map((at) => ({ ...one, at })))) {
-          const [was, is] = [old.access(viewer, at), now.access(viewer, at)];
+          const [was, is] = [accessOf(old, viewer, at), accessOf(now, viewer, at)];
           for (const element of now.tree.elements) {
             const then = old.tree.get(element.id);
             if (!then) continue;

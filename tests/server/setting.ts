@@ -1,13 +1,11 @@
+import { accessOf, compile } from '@/core';
+import { type Circumstances, rightNow, type Viewer } from '@/core/access';
+import { type Definition, newId, type Values } from '@/core/model';
 import { sql } from 'drizzle-orm';
-import { compile } from '@/core/access/compile';
-import { rightNow, type Circumstances, type Viewer } from '@/core/access/viewer';
-import type { Definition } from '@/core/model/definition';
-import { newId } from '@/core/model/id';
-import type { Values } from '@/core/model/value';
 import { database } from '@/server/database/client';
 import { migrateDatabase } from '@/server/database/migrate';
 import { applications, builders, memberships, records, type RecordKind } from '@/server/database/schema';
-import type { Scope } from '@/server/records/read';
+import type { RecordScope } from '@/server/records/read';
 import { addApplication } from '@/server/seed';
 
 /** An empty database of the tests' own: bin/test makes one for them. */
@@ -65,8 +63,8 @@ export const scopeFor = (
   viewer: Viewer,
   kind: RecordKind = 'live',
   circumstances: Circumstances = rightNow(),
-): Scope => ({
+): RecordScope => ({
   applicationId: definition.id,
   kind,
-  access: compile(definition).access(viewer, circumstances),
+  access: accessOf(compile(definition), viewer, circumstances),
 });

@@ -1,11 +1,9 @@
 import fc from 'fast-check';
 import { sql } from 'drizzle-orm';
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { levelOn } from '@/core/access/rule';
-import { showField, type KnownRecord } from '@/core/access/resolve';
-import { bind } from '@/core/condition/bind';
-import { holds, type Must } from '@/core/condition/formula';
-import type { Definition, Entity } from '@/core/model/definition';
+import { type KnownRecord, levelOn, showField } from '@/core/access';
+import { bind, holds, type Must } from '@/core/condition';
+import type { Definition, Entity } from '@/core/model';
 import { database } from '@/server/database/client';
 import { records } from '@/server/database/schema';
 import { knownRecords, listRecords } from '@/server/records/read';

@@ -1,10 +1,10 @@
 import { and, desc, eq } from 'drizzle-orm';
 import { database } from '@/server/database/client';
-import { installation, outbox, people } from '@/server/database/schema';
-import { visit, type Visit } from '@/server/live/visit';
+import { visit } from '@/server/live/visit';
+import type { Visit } from '@/server/live/who-visits';
 import { liveCookie, openSession } from '@/server/security/sessions';
-import type { Assignment } from '@/core/access/viewer';
-import { assignments } from '@/server/database/schema';
+import type { Assignment } from '@/core/access';
+import { assignments, installation, outbox, people } from '@/server/database/schema';
 
 process.env['PUBLIC_URL'] ??= 'http://127.0.0.1:4620';
 

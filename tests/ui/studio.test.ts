@@ -1,8 +1,7 @@
+import { accessOf, compile, resolve, viewerOfRole } from '@/core';
+import { isKind, resolveMenu, SIGNED_OUT } from '@/core/access';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compile } from '@/core/access/compile';
-import { resolve, resolveMenu } from '@/core/access/resolve';
-import { SIGNED_OUT, viewerOfRole, isKind } from '@/core/access/viewer';
 import { LARKFIELD } from '@/demo/definition';
 import { shortNames } from '@/ui/studio/shared/short-names';
 import { withGhostItems, withGhosts } from '@/ui/studio/shared/ghosts';
@@ -56,7 +55,7 @@ describe('a pane', () => {
 });
 
 describe('the grid', () => {
-  const accesses = viewers.map((viewer) => compiled.access(viewer, at));
+  const accesses = viewers.map((viewer) => accessOf(compiled, viewer, at));
   const answer = (column: number, element: Parameters<(typeof accesses)[0]['answer']>[0]) =>
     (accesses[column] as (typeof accesses)[0]).answer(element);
   const rows = (filter: Partial<GridFilter>, unfolded: readonly string[] = []) =>
@@ -110,7 +109,7 @@ describe('the grid', () => {
 describe('ghosts', () => {
   it('put what was not sent in its place, by name only, and leave what was sent as it is', () => {
     for (const viewer of viewers) {
-      const access = compiled.access(viewer, at);
+      const access = accessOf(compiled, viewer, at);
       for (const screen of compiled.tree.screens()) {
         const sent = screen.binds?.record === 'existing' ? undefined : resolve(access, screen, undefined);
         const levels = Object.fromEntries(

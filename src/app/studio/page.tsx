@@ -1,6 +1,6 @@
 import { redirect } from 'next/navigation';
 import { applicationsOf } from '@/server/studio/builder';
-import { signedInBuilder } from '@/server/studio/page';
+import { signedInBuilder } from '@/server/studio/entry';
 
 /** Signing in to the studio lands on the gates bench. */
 export default async function StudioPage() {

@@ -1,6 +1,6 @@
 import type { Entity } from '../model/definition';
 import type { Id } from '../model/id';
-import type { Value, Values } from '../model/value';
+import type { Value, Values } from '../model/value-type';
 import type { Truth } from './condition';
 import { foldCase } from './fold';
 import { registered, type Comparable } from './registered';

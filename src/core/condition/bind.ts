@@ -1,7 +1,7 @@
 import type { Definition } from '../model/definition';
 import type { Id } from '../model/id';
 import { unitAndBelow } from '../model/units';
-import type { Value, Values } from '../model/value';
+import type { Value, Values } from '../model/value-type';
 import { asked, type Atom, type Reading, type RecordFacts, type Term } from './atom';
 import { addDays, type Clock } from './clock';
 import type { Comparison, Condition, HeldWhere, Operand, Truth } from './condition';

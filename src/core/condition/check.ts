@@ -25,6 +25,10 @@ const wrong = (message: string, mend: string): Wrong => ({ message, mend });
 /**
  * What is wrong with a condition, its parts included; undefined where its types fit. That a role, a
  * privilege or a group is gone is no fault: it is in doubt, and `goneIn` tells of it.
+ *
+ * @example
+ * whatIsWrong({ definition: LARKFIELD }, { hasRole: 'registrar' }) // → undefined
+ * whatIsWrong({ definition: LARKFIELD }, { empty: { user: 'shoe_size' } })?.message // → 'There is no attribute shoe_size.'
  */
 export function whatIsWrong(scope: Scope, condition: Condition): Wrong | undefined {
   for (const part of partsOf(condition)) {

@@ -1,5 +1,5 @@
 import type { Id } from '../model/id';
-import type { Value } from '../model/value';
+import type { Value } from '../model/value-type';
 
 /** True, false, or cannot tell. */
 export type Truth = boolean | undefined;

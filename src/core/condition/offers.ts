@@ -1,6 +1,6 @@
 import type { Id } from '../model/id';
 import { unitsOf } from '../model/units';
-import type { Value, ValueType } from '../model/value';
+import type { Value, ValueType } from '../model/value-type';
 import { WEEKDAYS } from './clock';
 import { CLOCK_READINGS, type ClockReading, type Operator } from './condition';
 import { pathWord, quotedName } from './names';

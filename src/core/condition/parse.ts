@@ -31,7 +31,7 @@ import {
   type Scope,
   type Type,
 } from './type';
-import type { Value, ValueType } from '../model/value';
+import type { Value, ValueType } from '../model/value-type';
 
 /** What is wrong in a text, and where in it. */
 export interface TextProblem extends Problem {
@@ -54,6 +54,10 @@ export interface Offers {
 /**
  * Reads a condition's text form (its grammar is in docs/conditions.md). The first fault is told, with its
  * place in the text and a mend.
+ *
+ * @example
+ * const read = parse({ definition: LARKFIELD }, 'user.Staff = yes');
+ * read.ok && read.value // → { compare: '=', left: { user: 'u_staff' }, right: { value: true } }
  */
 export function parse(scope: Scope, text: string): Parsed {
   const parser = new Parser(scope, tokensOf(text));

@@ -1,4 +1,4 @@
-import type { Value } from '../model/value';
+import type { Value } from '../model/value-type';
 import { partsOf, type Condition, type HeldWhere, type Operand } from './condition';
 import { registered } from './registered';
 import { attributesOf, entityFor, typeOf, type Scope, type Type } from './type';
@@ -9,6 +9,9 @@ import { unitsOf } from '../model/units';
 /**
  * A condition in its text form, which `parse` turns into the same condition again. Things are called by
  * their present names; where a name is gone or not unique, by `#id`.
+ *
+ * @example
+ * print({ definition: LARKFIELD }, { hasRole: 'registrar' }) // → 'user has role "Registrar"'
  */
 export function print(scope: Scope, condition: Condition): string {
   const inner = (one: Condition): string => {

@@ -5,7 +5,7 @@ import { operandsOf, partsOf, type Condition, type Operand, type Truth } from '.
 import { holds } from './formula';
 import { constantInWords, operand, print } from './print';
 import { entityFor, typeOf, type Scope, type Type } from './type';
-import type { Values } from '../model/value';
+import type { Values } from '../model/value-type';
 
 /** One question of a condition, with its answer and what it was asked of. */
 export interface Told {

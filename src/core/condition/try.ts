@@ -1,4 +1,4 @@
-import type { Held } from '../access/held';
+import type { Held } from '../access/deciding/held';
 import type { RecordFacts } from './atom';
 import { bind } from './bind';
 import type { Condition } from './condition';

@@ -1,6 +1,6 @@
 import type { Definition, Entity, EntityField } from '../model/definition';
 import type { Id } from '../model/id';
-import type { Value, ValueType } from '../model/value';
+import type { Value, ValueType } from '../model/value-type';
 import { isDate, plainDecimal } from '../model/value';
 import { unitsOf } from '../model/units';
 import { BUILT_IN_ATTRIBUTES, type Operand, type Operator } from './condition';

@@ -1,7 +1,7 @@
 import type { Condition } from '../condition/condition';
 import type { Gate } from './gate';
 import type { Id } from './id';
-import type { Value, ValueType } from './value';
+import type { Value, ValueType } from './value-type';
 
 /** The version of the document's format. */
 export const FORMAT = 2;

@@ -279,6 +279,11 @@ export const MOST_VALUES = 2_000_000;
  * Reads a document. Every fault is told at once, with its place: first of shape (what is missing,
  * misspelt or of the wrong type), and where the shape is right, of sense (what points to nothing).
  * It never throws, and accepts only what can be decided.
+ *
+ * @example
+ * readDefinition(LARKFIELD).ok // → true
+ * const read = readDefinition({ ...LARKFIELD, roles: 'all' });
+ * !read.ok && read.problems[0].place // → 'roles'
  */
 export function readDefinition(input: unknown): Result<Definition> {
   const read = checkShape(definitionSchema, input, { values: MOST_VALUES });

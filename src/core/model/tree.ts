@@ -52,33 +52,33 @@ export const sectionsOf = ({ sections, faces = [] }: Screen): Section[] => [
 ];
 
 /** Anything that can have a gate. */
-export type Element = Node & {
+export type AppElement = Node & {
   readonly id: Id;
   readonly name: string;
   /** Its place in `Tree.elements`. For memory only: never stored. */
   readonly number: number;
   /** What limits it. Only the application has none. */
-  readonly container: Element | undefined;
+  readonly container: AppElement | undefined;
   /** The screen it stands on. */
   readonly screen: Screen | undefined;
   /** The list it stands in, as a column or a row's button. */
   readonly list: List | undefined;
   /** Elements that it contains, in order. */
-  readonly contents: Element[];
+  readonly contents: AppElement[];
 };
 
 /** A door of data: an entity's rows, an action or a field, rather than a part of a screen or the menu. */
 export const isDataDoor = ({ kind }: { readonly kind: ElementKind }): boolean =>
   kind === 'rows' || kind === 'action' || kind === 'data-field';
 
-type ElementOf<K extends ElementKind> = Extract<Element, { kind: K }>;
+type ElementOf<K extends ElementKind> = Extract<AppElement, { kind: K }>;
 
 /** A definition as a tree of elements, with its names looked up. `treeOf` gives it, built once for each shape. */
 export class Tree {
   /** Every element, containers before their contents. */
-  readonly elements: Element[] = [];
-  readonly root: Element;
-  private readonly byId = new Map<Id, Element>();
+  readonly elements: AppElement[] = [];
+  readonly root: AppElement;
+  private readonly byId = new Map<Id, AppElement>();
   private readonly entityByPart = new Map<Id, Entity>();
 
   constructor(readonly definition: Shape) {
@@ -91,7 +91,7 @@ export class Tree {
     for (const entity of definition.entities) this.addEntity(entity);
   }
 
-  get(id: Id): Element | undefined {
+  get(id: Id): AppElement | undefined {
     return this.byId.get(id);
   }
 
@@ -126,7 +126,7 @@ export class Tree {
    * The entity whose record is decided on at this element: the row's in a list, else the screen's; for a
    * door of data its own. Undefined where there is none, or none that is known from the definition alone.
    */
-  recordOf(element: Element): Entity | undefined {
+  recordOf(element: AppElement): Entity | undefined {
     if (isDataDoor(element)) return this.entityOf(element.id);
     const list = element.kind === 'list' ? element.node : element.list;
     return this.entityOf(list?.entity ?? element.screen?.binds?.entity ?? '');
@@ -137,7 +137,7 @@ export class Tree {
   }
 
   /** All that has to do with the element's content, itself included. */
-  within(element: Element): Element[] {
+  within(element: AppElement): AppElement[] {
     return [element, ...element.contents.flatMap((content) => this.within(content))];
   }
 
@@ -145,8 +145,8 @@ export class Tree {
     node: Node,
     has: { readonly id: Id },
     name: string,
-    place: { container?: Element; screen?: Screen; list?: List } = {},
-  ): Element {
+    place: { container?: AppElement; screen?: Screen; list?: List } = {},
+  ): AppElement {
     const number = this.elements.length;
     // Written out: all elements have one shape, which reading them depends on to be fast.
     const element = {
@@ -159,7 +159,7 @@ export class Tree {
       screen: place.screen,
       list: place.list,
       contents: [],
-    } as Element;
+    } as AppElement;
     this.elements.push(element);
     this.byId.set(has.id, element);
     place.container?.contents.push(element);
@@ -168,7 +168,7 @@ export class Tree {
 
   private addMenu(menu: Menu): void {
     const element = this.add({ kind: 'menu', node: menu }, menu, 'Menu', { container: this.root });
-    const addItems = (items: readonly MenuItem[], container: Element): void => {
+    const addItems = (items: readonly MenuItem[], container: AppElement): void => {
       for (const item of items)
         addItems(item.items, this.add({ kind: 'menu-item', node: item }, item, item.name, { container }));
     };
@@ -193,7 +193,7 @@ export class Tree {
     }
   }
 
-  private addSections(sections: readonly Section[], inside: Element, screen: Screen): void {
+  private addSections(sections: readonly Section[], inside: AppElement, screen: Screen): void {
     for (const section of sections) {
       const container = this.add({ kind: 'section', node: section }, section, section.name, {
         container: inside,
@@ -203,7 +203,7 @@ export class Tree {
     }
   }
 
-  private addPart(part: Section['parts'][number], place: { container: Element; screen: Screen }): void {
+  private addPart(part: Section['parts'][number], place: { container: AppElement; screen: Screen }): void {
     switch (part.kind) {
       case 'field':
         this.add({ kind: 'field', node: part }, part, this.fieldName(part.field), place);
@@ -316,7 +316,7 @@ export function inclusionLoop(roles: readonly Role[]): string[] | undefined {
  * Does it only lead somewhere or read: a menu item, a button that opens or exports, an action that sets nothing? For
  * it a level of see is enough all the way, and counts as edit (access.md 3).
  */
-export function leadsOrReads(tree: Tree, element: Element): boolean {
+export function leadsOrReads(tree: Tree, element: AppElement): boolean {
   switch (element.kind) {
     case 'menu-item':
       return true;

@@ -1,23 +1,7 @@
 import * as yup from 'yup';
 import type { EntityField, Unit } from './definition';
-import type { Id } from './id';
 import { unitsOf } from './units';
-
-/** A stored value. Decimals are strings, dates are `YYYY-MM-DD`, a pointed-to record is its id. */
-export type Value = string | boolean;
-
-/** The fields of one record by field id. A field that is not here, or null, is empty. */
-export type Values = Readonly<Record<Id, Value | null>>;
-
-export type ValueType =
-  | { readonly kind: 'text'; readonly long?: boolean }
-  | { readonly kind: 'number'; readonly decimals: number }
-  | { readonly kind: 'money' }
-  | { readonly kind: 'date' }
-  | { readonly kind: 'boolean' }
-  | { readonly kind: 'choice'; readonly options: readonly { readonly id: Id; readonly name: string }[] }
-  | { readonly kind: 'record'; readonly entity: Id }
-  | { readonly kind: 'unit' };
+import type { Value, ValueType } from './value-type';
 
 /** A value as read, or what is wrong with it in words for the person who wrote it. */
 export type Reading = { readonly value: Value | null } | { readonly problem: string };

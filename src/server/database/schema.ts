@@ -13,10 +13,9 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core';
-import type { Definition } from '../../core/model/definition';
-import type { MadeViewer, Unlocked } from '../../core/access/viewer';
-import type { Value, Values } from '../../core/model/value';
-import type { Edit } from '../../core/edit/edit';
+import type { MadeViewer, Unlocked } from '@/core/access';
+import type { Edit } from '@/core/edit';
+import type { Definition, Value, Values } from '@/core/model';
 
 /** A session value, until it ends (milliseconds since 1970). */
 export interface HeldValue {

@@ -1,18 +1,22 @@
 import { createHash } from 'node:crypto';
 import { and, asc, desc, eq, gt, lte } from 'drizzle-orm';
-import { applyEdit } from '@/core/edit/apply';
-import { EDIT_FORMAT, inverseOf, type Edit } from '@/core/edit/edit';
-import { deletesSomething, wideningOf } from '@/core/edit/widening';
-import { wideningInWords } from '@/core/edit/words';
-import { unsound } from '@/core/edit/sound';
-import { standingOf, type Standing } from '@/core/edit/history';
-import type { Definition } from '@/core/model/definition';
+import { applyEdit, inverseOf, unsound, wideningOf } from '@/core';
+import { deletesSomething, EDIT_FORMAT, type UndoState, undoStateOf, wideningInWords } from '@/core/edit';
+import type { Definition } from '@/core/model';
 import { database, type Executor } from '../database/client';
 import { applications, builders, edits, snapshots } from '../database/schema';
 import { Refused } from '../http/problem';
 import { tellNews } from '../news/news';
 import { peopleOf } from '../people/read';
-import { entriesFor, firstThatApplies, namesIn, ownEntries, turnInWords, type Ask } from './entries';
+import {
+  entriesFor,
+  firstThatApplies,
+  namesIn,
+  ownEntries,
+  turnInWords,
+  type Ask,
+  type Revision,
+} from './entries';
 
 /** A snapshot is kept every so many revisions. */
 const SNAPSHOT_EVERY = 50;
@@ -20,14 +24,6 @@ const SNAPSHOT_EVERY = 50;
 export interface Draft {
   readonly revision: number;
   readonly definition: Definition;
-}
-
-/** One revision, as builders are told of it. */
-export interface Revision {
-  readonly revision: number;
-  readonly edit: Edit;
-  readonly author: string;
-  readonly at: Date;
 }
 
 /** The newest draft that this process has worked out, by application. What is newer is added from the log. */
@@ -101,12 +97,12 @@ export async function revisionsSince(
 }
 
 /** What one builder's undo and redo would act on. */
-export async function standing(
+export async function undoStateIn(
   applicationId: string,
   author: string,
   on: Executor = database(),
-): Promise<Standing> {
-  return standingOf(await ownEntries(applicationId, author, on));
+): Promise<UndoState> {
+  return undoStateOf(await ownEntries(applicationId, author, on));
 }
 
 /** How it is asked. */
@@ -129,7 +125,7 @@ export async function change(
   base: number,
   ask: Ask,
   { request, confirmed }: Manner = {},
-): Promise<{ readonly since: Revision[]; readonly standing: Standing; readonly said?: string }> {
+): Promise<{ readonly since: Revision[]; readonly standing: UndoState; readonly said?: string }> {
   const done = await database().transaction(async (tx) => {
     const [row] = await tx
       .select({ revision: applications.headRevision })
@@ -139,7 +135,7 @@ export async function change(
     if (!row) throw new Error(`There is no application ${applicationId}`);
     const told = async () => ({
       since: await revisionsSince(applicationId, base, tx),
-      standing: await standing(applicationId, author, tx),
+      standing: await undoStateIn(applicationId, author, tx),
     });
     if (request !== undefined && (await isDone(applicationId, author, request, tx))) return told();
     const head = await draftAt(applicationId, row.revision, tx);

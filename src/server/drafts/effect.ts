@@ -1,14 +1,7 @@
-import { sameAnswer } from '@/core/access/level';
-import { rightNow } from '@/core/access/viewer';
-import { everybody, SIGNED_OUT_KEY, viewerKey } from '@/core/access/viewer-key';
-import { applyEdit } from '@/core/edit/apply';
-import type { Edit } from '@/core/edit/edit';
-import type { EditEffect } from '@/core/edit/review';
-import { compareReach, moversOf } from '@/core/edit/shifts';
-import { fullName } from '@/core/edit/words';
-import type { Definition } from '@/core/model/definition';
-import type { Id } from '@/core/model/id';
-import { treeOf } from '@/core/model/tree';
+import { applyEdit, viewerKey } from '@/core';
+import { everybody, rightNow, sameAnswer, SIGNED_OUT_KEY } from '@/core/access';
+import { compareReach, type Edit, type EditEffect, fullName, moversOf } from '@/core/edit';
+import { type Definition, type Id, treeOf } from '@/core/model';
 import { Refused } from '../http/problem';
 import { peopleOf } from '../people/read';
 import { draftOf } from './draft';

@@ -1,16 +1,18 @@
 import { and, desc, eq, inArray } from 'drizzle-orm';
-import { applyEdit } from '@/core/edit/apply';
-import { changeInWords } from '@/core/edit/change-words';
-import { difference } from '@/core/edit/difference';
-import type { Edit } from '@/core/edit/edit';
-import { stacksOf, type LogEntry } from '@/core/edit/history';
-import { unsound } from '@/core/edit/sound';
-import type { Definition } from '@/core/model/definition';
-import type { Problem } from '@/core/model/problem';
+import { applyEdit, difference, unsound } from '@/core';
+import { changeInWords, type Edit, type LogEntry, stacksOf } from '@/core/edit';
+import type { Definition, Problem } from '@/core/model';
 import { database, type Executor } from '../database/client';
 import { edits, people } from '../database/schema';
 import { Refused } from '../http/problem';
-import type { Revision } from './draft';
+
+/** One revision, as builders are told of it. */
+export interface Revision {
+  readonly revision: number;
+  readonly edit: Edit;
+  readonly author: string;
+  readonly at: Date;
+}
 
 /** What a builder asks to be done to a draft. */
 export type Ask = { readonly edit: Edit } | 'undo' | 'redo';

@@ -1,8 +1,7 @@
-import { compile } from '@/core/access/compile';
-import { viewerOfPerson, type Circumstances, type Person } from '@/core/access/viewer';
-import type { OtherRecords } from '@/core/edit/review';
-import type { Definition } from '@/core/model/definition';
-import type { Id } from '@/core/model/id';
+import { accessOf, compile, viewerOfPerson } from '@/core';
+import type { Circumstances, Person } from '@/core/access';
+import type { OtherRecords } from '@/core/edit';
+import type { Definition, Id } from '@/core/model';
 import { knownRecords } from '../records/read';
 import { sampleRecords } from '../studio/samples';
 
@@ -28,7 +27,7 @@ export async function otherRecords(
   if (!was || !is || !entity) return undefined;
   const stored = await sampleRecords(applicationId, entity.id, LOOKED_AT);
   for (const person of people) {
-    const [then, next] = [old, now].map((one) => one.access(viewerOfPerson(person), at));
+    const [then, next] = [old, now].map((one) => accessOf(one, viewerOfPerson(person), at));
     if (!then || !next) return undefined;
     const scope = { applicationId, kind: 'sample', access: next } as const;
     const records = await knownRecords(scope, entity, stored);

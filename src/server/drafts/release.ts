@@ -1,6 +1,6 @@
 import { and, desc, eq } from 'drizzle-orm';
-import { unsound } from '@/core/edit/sound';
-import type { Definition } from '@/core/model/definition';
+import { unsound } from '@/core';
+import type { Definition } from '@/core/model';
 import { database } from '../database/client';
 import { applications, auditEvents, builders, releases } from '../database/schema';
 import { Refused } from '../http/problem';

@@ -1,19 +1,22 @@
-import { compile } from '@/core/access/compile';
-import type { Held } from '@/core/access/held';
-import { asksWhen } from '@/core/access/reads';
-import { rightNow, viewerOfPerson, type Circumstances, type Person } from '@/core/access/viewer';
-import { everybody, viewerKey } from '@/core/access/viewer-key';
-import type { Condition } from '@/core/condition/condition';
-import { causesOf } from '@/core/edit/causes';
-import { changeInWords } from '@/core/edit/change-words';
-import { difference, type Change } from '@/core/edit/difference';
-import { powerOf, type Power } from '@/core/edit/power';
-import { directionOf, type Effect, type Following, type Review } from '@/core/edit/review';
-import { compareReach, moversOf, type Shift } from '@/core/edit/shifts';
-import { fullName } from '@/core/edit/words';
-import type { Definition } from '@/core/model/definition';
-import type { Id } from '@/core/model/id';
-import { treeOf } from '@/core/model/tree';
+import { accessOf, compile, difference, viewerKey, viewerOfPerson } from '@/core';
+import { asksWhen, type Circumstances, everybody, type Held, type Person, rightNow } from '@/core/access';
+import type { Condition } from '@/core/condition';
+import {
+  causesOf,
+  type Change,
+  changeInWords,
+  compareReach,
+  directionOf,
+  type Effect,
+  type Following,
+  fullName,
+  moversOf,
+  type Power,
+  powerOf,
+  type Review,
+  type Shift,
+} from '@/core/edit';
+import { type Definition, type Id, treeOf } from '@/core/model';
 import { peopleOf } from '../people/read';
 import { draftOf } from './draft';
 import { releasedDefinition, releaseInForce } from './release';
@@ -177,7 +180,7 @@ function grouped(effects: readonly Effect[]): Following[] {
 }
 
 const heldBy = (definition: Definition, person: Person, at: Circumstances): Held =>
-  compile(definition).access(viewerOfPerson(person), at).held;
+  accessOf(compile(definition), viewerOfPerson(person), at).held;
 
 function withHolders(
   { about, said, holders }: Power,

@@ -1,5 +1,5 @@
 import type * as yup from 'yup';
-import { shapeFaults } from '@/core/model/shape';
+import { shapeFaults } from '@/core/model';
 import { isAway, isUnstorable } from '../database/client';
 import { log, told } from '../log';
 import { requireSameOrigin } from '../security/origin';

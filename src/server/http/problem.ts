@@ -1,4 +1,4 @@
-import type { Problem } from '@/core/model/problem';
+import type { Problem } from '@/core/model';
 
 /** What is wrong with one field of a request. */
 export interface FieldProblem {

@@ -2,7 +2,8 @@ import { cookies } from 'next/headers';
 import { notThere } from '../http/problem';
 import { RecordsApi } from '../records/api';
 import { auditStandIn } from './standing';
-import { scopeOf, visit, writerOf, type Visit } from './visit';
+import { scopeOf, visit, writerOf } from './visit';
+import type { Visit } from './who-visits';
 
 /** The visit of a request to the API of a released application; in a stand-in, kept in the audit trail. */
 export async function apiVisit(slug: string, request: Request): Promise<Visit> {

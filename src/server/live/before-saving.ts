@@ -1,10 +1,8 @@
 import * as yup from 'yup';
-import { readAddress } from '@/core/access/address';
-import { NONE } from '@/core/access/level';
-import { resolve, type KnownRecord } from '@/core/access/resolve';
-import type { ShownPart, ShownScreen, ShownSection } from '@/core/access/shown';
+import { readAddress, resolve } from '@/core';
+import { type KnownRecord, NONE, type ShownPart, type ShownScreen, type ShownSection } from '@/core/access';
 import { notThere } from '../http/problem';
-import { knownRecord, openRecord, type Scope } from '../records/read';
+import { knownRecord, openRecord, type RecordScope } from '../records/read';
 import { recordBeforeMaking, recordBeforeSaving, type Input } from '../records/write';
 
 export const beforeSavingBody = yup
@@ -21,7 +19,7 @@ export const beforeSavingBody = yup
  * stored in it: that is sent once it is saved. Nothing is told that saving would not have told.
  */
 export async function sectionsBeforeSaving(
-  scope: Scope,
+  scope: RecordScope,
   {
     address,
     values,

@@ -1,7 +1,6 @@
 import { and, eq, gt, isNull, sql } from 'drizzle-orm';
-import type { Definition } from '@/core/model/definition';
-import type { Id } from '@/core/model/id';
-import { comparedAttributes } from '@/core/access/handing-out';
+import { comparedAttributes } from '@/core/access';
+import type { Definition, Id } from '@/core/model';
 import { liveAddress } from '../hosts';
 import { database } from '../database/client';
 import { assignments, auditEvents, outbox, people } from '../database/schema';
@@ -10,7 +9,7 @@ import { checkPerson } from '../people/input';
 import { givenToNew } from '../people/write';
 import { sendLink } from '../people/links';
 import { requireOneself } from './standing';
-import type { Visit } from './visit';
+import type { Visit } from './who-visits';
 
 const MOST_MESSAGES_A_DAY = 5;
 /** So long an answer takes at least, in milliseconds. */

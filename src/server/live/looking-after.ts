@@ -1,10 +1,7 @@
 import { and, eq } from 'drizzle-orm';
-import type { Access } from '@/core/access/access';
-import { HandingOut } from '@/core/access/handing-out';
-import { EDIT, type Level } from '@/core/access/level';
-import { viewerOfPerson, type Assignment, type Person } from '@/core/access/viewer';
-import type { Id } from '@/core/model/id';
-import { unitsOf } from '@/core/model/units';
+import { accessOf, viewerOfPerson } from '@/core';
+import { type Access, type Assignment, EDIT, HandingOut, type Level, type Person } from '@/core/access';
+import { type Id, unitsOf } from '@/core/model';
 import { database, type Executor } from '../database/client';
 import { applications, people } from '../database/schema';
 import { isUuid } from '../database/uuid';
@@ -14,7 +11,7 @@ import { listPeople, type PeopleQuery } from '../people/list';
 import { personById } from '../people/read';
 import { createPerson, givenToNew, liftWaitsOf, sendNewLink, updatePerson } from '../people/write';
 import { requireOneself } from './standing';
-import type { Visit } from './visit';
+import type { Visit } from './who-visits';
 
 /** A person as those who look after people see them. */
 export interface CaredFor {
@@ -83,7 +80,7 @@ export class LookingAfter {
         .for(one === this.self ? 'share' : 'no key update');
     const self = await personById(applicationId, this.self, tx);
     if (!self?.active) throw notThere();
-    const access = this.access.compiled.access(viewerOfPerson(self), circumstances);
+    const access = accessOf(this.access.compiled, viewerOfPerson(self), circumstances);
     const after = LookingAfter.with(this.visit, access, this.self);
     after.requireWork();
     const person = id === undefined ? undefined : await personById(applicationId, id, tx);

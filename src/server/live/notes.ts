@@ -4,7 +4,7 @@ import { notes } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
 import { tellNews } from '../news/news';
 import { requireOneself } from './standing';
-import type { Visit } from './visit';
+import type { Visit } from './who-visits';
 
 const MOST_A_DAY = 20;
 

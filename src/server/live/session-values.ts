@@ -1,22 +1,21 @@
 import { eq } from 'drizzle-orm';
-import { EDIT } from '@/core/access/level';
-import type { Definition, Screen } from '@/core/model/definition';
-import type { Id } from '@/core/model/id';
-import type { Value } from '@/core/model/value';
+import { EDIT } from '@/core/access';
+import type { Definition, Id, Screen, Value } from '@/core/model';
 import { database } from '../database/client';
 import { auditEvents, sessions, type HeldValue } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
-import { knownRecord, openRecord, type Scope } from '../records/read';
+import { knownRecord, openRecord, type RecordScope } from '../records/read';
 import { hashToken } from '../security/sessions';
 import { requireOneself } from './standing';
-import { scopeOf, type Visit } from './visit';
+import { scopeOf } from './visit';
+import type { Visit } from './who-visits';
 
 /**
  * What a button sets when it is pressed: the session value, what to (null takes it away), and for how many
  * minutes. Refused where the button is not usable: `record` is that of its screen or row.
  */
 export async function sessionButton(
-  scope: Scope,
+  scope: RecordScope,
   buttonId: Id,
   record: Id | undefined,
 ): Promise<{ readonly id: Id; readonly to: Value | null; readonly minutes: number }> {

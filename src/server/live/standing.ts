@@ -1,26 +1,13 @@
 import { and, asc, eq, ne, sql } from 'drizzle-orm';
-import type { Access } from '@/core/access/access';
-import { Lower } from '@/core/access/lower';
-import { counts, viewerOfPerson, type Person } from '@/core/access/viewer';
+import { accessOf, viewerOfPerson } from '@/core';
+import { type Access, counts, type Person, StandInAccess } from '@/core/access';
 import { database } from '../database/client';
 import { isUuid } from '../database/uuid';
 import { auditEvents, people, sessions } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
 import { personColumns, personOf } from '../people/read';
 import { hashToken } from '../security/sessions';
-import type { Visit } from './visit';
-
-/** Somebody who looks as another person. */
-export interface Standing {
-  readonly id: string;
-  readonly name: string;
-  /** When it ends by itself, in milliseconds since 1970. */
-  readonly until: number;
-  /** May anything be changed meanwhile? */
-  readonly changes: boolean;
-  /** Do they get all that the other person gets? Else what both may see. */
-  readonly full: boolean;
-}
+import type { Visit } from './who-visits';
 
 /** Does this viewer hold the privilege to look as others, everywhere? */
 export function holdsStandIn({ compiled, held }: Access): boolean {
@@ -47,12 +34,12 @@ export async function standIn(own: Visit, personId: string, until: Date | null):
   const viewer = viewerOfPerson(found.person);
   // Nothing that the other person's own session holds is known here.
   const at = { moment: circumstances.moment };
-  const theirs = access.compiled.access(viewer, at);
+  const theirs = accessOf(access.compiled, viewer, at);
   const inFull = standsInFull(access, found.person, circumstances.moment);
   return {
     ...own,
     viewer,
-    access: new Lower(theirs, inFull ? undefined : access, !rule.changes),
+    access: new StandInAccess(theirs, inFull ? undefined : access, !rule.changes),
     circumstances: at,
     unlocked: [],
     person: { id: personId, name: found.person.name, startScreen: found.startScreen },

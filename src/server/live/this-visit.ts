@@ -1,6 +1,7 @@
 import { cookies } from 'next/headers';
 import { cache } from 'react';
-import { visit, type Visit } from './visit';
+import { visit } from './visit';
+import type { Visit } from './who-visits';
 
 /** The visit as it is now: for what has changed it in this very request. */
 export const visitNow = async (slug: string): Promise<Visit | undefined> => visit(slug, await cookies());

@@ -1,21 +1,18 @@
 import { eq } from 'drizzle-orm';
-import { compile } from '@/core/access/compile';
-import { EDIT, NONE, type Level } from '@/core/access/level';
-import { viewerOfPerson } from '@/core/access/viewer';
-import type { Id } from '@/core/model/id';
-import type { Access } from '@/core/access/access';
-import type { ShownUnlock } from '@/core/access/page';
-import { isDataDoor, type Element } from '@/core/model/tree';
+import { accessOf, compile, viewerOfPerson } from '@/core';
+import { type Access, EDIT, type Level, NONE, type ShownUnlock } from '@/core/access';
+import { type AppElement, type Id, isDataDoor } from '@/core/model';
 import type { Client } from '../security/attempts';
 import { database } from '../database/client';
 import { auditEvents, sessions, type HeldUnlock } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
 import { namesOf, personById } from '../people/read';
-import { knownRecord, openRecord, type Scope } from '../records/read';
+import { knownRecord, openRecord, type RecordScope } from '../records/read';
 import { hashToken } from '../security/sessions';
 import { personWithPassword } from '../security/sign-in';
 import { requireOneself } from './standing';
-import { scopeOf, type Visit } from './visit';
+import { scopeOf } from './visit';
+import type { Visit } from './who-visits';
 
 /**
  * Opens one locked or explained element on one record for a while, on the screen of somebody else: the unlocker
@@ -46,12 +43,12 @@ export async function unlock(
   const unlockerId = await personWithPassword(applicationId, credentials.email, credentials.password, client);
   const unlocker = await personById(applicationId, unlockerId);
   if (!unlocker || unlocker.id === person.id) throw mayNot();
-  const theirs = compile(definition).access(viewerOfPerson(unlocker), {
+  const theirs = accessOf(compile(definition), viewerOfPerson(unlocker), {
     moment: visit.circumstances.moment,
   });
   const holds = theirs.held.isSpokenOf({ kind: 'privilege', privilege: rule.privilege })('be true');
   // Their own doors: a record that they could not see is not theirs to show.
-  const theirScope: Scope = { ...scope, access: theirs };
+  const theirScope: RecordScope = { ...scope, access: theirs };
   const seen = await openRecord(theirScope, entity, record.id);
   const level: Level = seen ? theirs.level(element, await knownRecord(theirScope, entity, seen)) : NONE;
   if (holds !== true || level === NONE) throw mayNot();
@@ -66,7 +63,7 @@ export async function unlock(
     by: unlocker.id,
     until,
   }));
-  const opened = compile(definition).access(visit.viewer, {
+  const opened = accessOf(compile(definition), visit.viewer, {
     ...visit.circumstances,
     unlocked: [...(visit.circumstances.unlocked ?? []), ...made],
   });
@@ -86,7 +83,7 @@ export async function unlock(
 }
 
 /** What is shown as closed on a screen, in a record: not what makes one, nor a list, whose rows are many. */
-function canBeUnlocked({ compiled }: Access, element: Element): boolean {
+function canBeUnlocked({ compiled }: Access, element: AppElement): boolean {
   const show = compiled.closed(element.id)?.show;
   if (show !== 'locked' && show !== 'explained') return false;
   if (element.kind === 'list' || (!element.list && element.screen?.binds?.record !== 'existing'))
@@ -153,6 +150,6 @@ export async function unlockedOn(visit: Visit, records: readonly Id[]): Promise<
   }));
 }
 
-const isDoor = (element: Element | undefined): boolean => element !== undefined && isDataDoor(element);
+const isDoor = (element: AppElement | undefined): boolean => element !== undefined && isDataDoor(element);
 
 const mayNot = (): Refused => new Refused(403, 'may-not-unlock', 'This person may not unlock this here.');

@@ -1,38 +1,16 @@
 import { and, eq, gt, sql } from 'drizzle-orm';
-import type { Access } from '@/core/access/access';
-import { compile } from '@/core/access/compile';
-import { SIGNED_OUT, viewerOfPerson, type Circumstances, type Viewer } from '@/core/access/viewer';
-import type { Value } from '@/core/model/value';
+import { accessOf, compile, viewerOfPerson } from '@/core';
+import { type Circumstances, SIGNED_OUT } from '@/core/access';
+import type { Value } from '@/core/model';
 import { database } from '../database/client';
 import { applications, people, sessions, type HeldUnlock, type HeldValue } from '../database/schema';
 import { releasedDefinition } from '../drafts/release';
 import { personColumns, personOf } from '../people/read';
-import type { Scope } from '../records/read';
+import type { RecordScope } from '../records/read';
 import type { Writer } from '../records/write';
 import { hashToken, liveCookie } from '../security/sessions';
-import { holdsStandIn, standIn, type Standing } from './standing';
-
-/** One request to a released application: who asks, and what they get. */
-export interface Visit {
-  readonly applicationId: string;
-  readonly slug: string;
-  readonly name: string;
-  /** The number of the release in force. */
-  readonly release: number;
-  readonly viewer: Viewer;
-  readonly access: Access;
-  /** Of this very request: `access` may be one that an earlier request made for somebody alike. */
-  readonly circumstances: Circumstances;
-  /** What others have unlocked for this session, and has not ended. */
-  readonly unlocked: readonly HeldUnlock[];
-  /** Absent for a signed-out visitor. In a stand-in, the person as whom is looked. */
-  readonly person?: { readonly id: string; readonly name: string; readonly startScreen: string | null };
-  /** Who really is there, standing in for `person`; absent where people look as themselves. */
-  readonly standing?: Standing;
-  /** May they look as others? */
-  readonly mayStandIn: boolean;
-  readonly token?: string;
-}
+import { holdsStandIn, standIn } from './standing';
+import type { Visit } from './who-visits';
 
 /** Cookies as Next gives them to pages. */
 interface Cookies {
@@ -80,7 +58,7 @@ export async function visit(slug: string, cookies: Cookies): Promise<Visit | und
   const viewer = person ? viewerOfPerson(personOf(person)) : SIGNED_OUT;
   const circumstances = circumstancesOf(row.moment, row.session);
   const definition = await releasedDefinition(applicationId, row.release);
-  const access = compile(definition).access(viewer, circumstances);
+  const access = accessOf(compile(definition), viewer, circumstances);
   const visit: Visit = {
     applicationId,
     slug,
@@ -125,4 +103,8 @@ export const writerOf = ({ person, standing }: Visit): Writer => ({
 });
 
 /** The live records as the visitor may have them. */
-export const scopeOf = ({ applicationId, access }: Visit): Scope => ({ applicationId, access, kind: 'live' });
+export const scopeOf = ({ applicationId, access }: Visit): RecordScope => ({
+  applicationId,
+  access,
+  kind: 'live',
+});

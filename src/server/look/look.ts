@@ -1,15 +1,14 @@
+import { accessOf, compile } from '@/core';
+import type { Circumstances, Viewer } from '@/core/access';
+import type { Definition, Value } from '@/core/model';
 import { and, eq } from 'drizzle-orm';
-import { compile } from '@/core/access/compile';
-import type { Circumstances, Viewer } from '@/core/access/viewer';
-import type { Definition } from '@/core/model/definition';
-import type { Value } from '@/core/model/value';
 import { database } from '../database/client';
 import { isUuid } from '../database/uuid';
 import { auditEvents, panes, type RecordKind } from '../database/schema';
 import { draftAt, draftOf } from '../drafts/draft';
 import { releasedDefinition } from '../drafts/release';
 import { notThere, Refused } from '../http/problem';
-import type { Scope } from '../records/read';
+import type { RecordScope } from '../records/read';
 import type { Writer } from '../records/write';
 import type { Workplace } from '../studio/builder';
 import { constants, viewerByKey } from './viewers';
@@ -25,7 +24,7 @@ export interface Looking {
   readonly viewerName: string;
   readonly startScreen: string | undefined;
   readonly circumstances: Circumstances;
-  readonly scope: Scope;
+  readonly scope: RecordScope;
   /** Of what is written: only in a pane it is kept, for that pane. */
   readonly writer: Writer;
 }
@@ -47,7 +46,7 @@ export async function lookOf(workplace: Workplace, params: URLSearchParams, path
     ...(params.get('taken') && { taken: takenOf(params.get('taken') ?? '', kind) }),
   };
   const pane = await paneOf(workplace, kind, params.get('pane'));
-  const access = compile(definition).access(viewer, circumstances);
+  const access = accessOf(compile(definition), viewer, circumstances);
   return {
     workplace,
     definition,

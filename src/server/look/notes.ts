@@ -1,5 +1,5 @@
 import { and, desc, eq, isNull, sql } from 'drizzle-orm';
-import type { Note } from '@/core/access/look';
+import type { Note } from '@/core/access';
 import { database } from '../database/client';
 import { isUuid } from '../database/uuid';
 import { notes, people } from '../database/schema';

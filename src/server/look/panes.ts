@@ -1,5 +1,5 @@
 import { and, eq, lt, sql } from 'drizzle-orm';
-import { compile } from '@/core/access/compile';
+import { compile } from '@/core';
 import { database } from '../database/client';
 import { auditEvents, paneRecords, panes, records } from '../database/schema';
 import { draftOf } from '../drafts/draft';

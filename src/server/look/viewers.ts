@@ -1,19 +1,17 @@
 import { asc, and, eq } from 'drizzle-orm';
 import * as yup from 'yup';
+import { readViewerKey, viewerOfPerson, viewerOfRole } from '@/core';
+import { type MadeViewer, SIGNED_IN, SIGNED_OUT, type Viewer, viewerOfGroup } from '@/core/access';
+import { attributesOf, readConstant } from '@/core/condition';
 import {
-  SIGNED_IN,
-  SIGNED_OUT,
-  viewerOfGroup,
-  viewerOfPerson,
-  viewerOfRole,
-  type MadeViewer,
-  type Viewer,
-} from '@/core/access/viewer';
-import { readViewerKey } from '@/core/access/viewer-key';
-import type { Definition } from '@/core/model/definition';
-import { attributesOf, readConstant } from '@/core/condition/type';
-import { checkShape, exactly, listOf, optional } from '@/core/model/shape';
-import type { Value, Values } from '@/core/model/value';
+  checkShape,
+  type Definition,
+  exactly,
+  listOf,
+  optional,
+  type Value,
+  type Values,
+} from '@/core/model';
 import { database } from '../database/client';
 import { isUuid } from '../database/uuid';
 import { madeViewers, people } from '../database/schema';

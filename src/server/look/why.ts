@@ -1,17 +1,12 @@
-import { explain, type Explanation } from '@/core/access/explain';
-import type { Level } from '@/core/access/level';
-import { compile } from '@/core/access/compile';
-import { SIGNED_OUT, viewerOfPerson } from '@/core/access/viewer';
-import type { KnownRecord } from '@/core/access/resolve';
-import type { Edit } from '@/core/edit/edit';
-import type { EditEffect } from '@/core/edit/review';
-import { smallestTurn, type Wanted } from '@/core/edit/turn';
+import { compile, explain, smallestTurn, viewerOfPerson } from '@/core';
+import { type Explanation, type KnownRecord, type Level, SIGNED_OUT, unsharedAccessOf } from '@/core/access';
+import type { Edit, EditEffect, Wanted } from '@/core/edit';
 import { effectOf } from '../drafts/effect';
 import { peopleOf } from '../people/read';
 import { notThere } from '../http/problem';
 import { knownRecord, storedRecord } from '../records/read';
 import type { Looking } from './look';
-import { recordAt } from './page';
+import { recordAt } from './look-page';
 
 /** The record that is decided on at an element: a row's, where it stands in a list, else the screen's. */
 async function recordFor(
@@ -41,7 +36,7 @@ export async function whyAt(
   row: string | undefined,
 ): Promise<Explanation> {
   const record = await recordFor(look, element, address, row);
-  const access = compile(look.definition).unshared(look.viewer, look.circumstances);
+  const access = unsharedAccessOf(compile(look.definition), look.viewer, look.circumstances);
   return explain(access, element, record);
 }
 

@@ -1,11 +1,9 @@
 import { Readable } from 'node:stream';
 import { parse } from 'csv-parse';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
-import type { Assignment, Person } from '@/core/access/viewer';
-import type { Definition } from '@/core/model/definition';
-import { sameJson } from '@/core/model/same-json';
-import type { Value } from '@/core/model/value';
-import { readMoment } from '@/core/condition/clock';
+import type { Assignment, Person } from '@/core/access';
+import { readMoment } from '@/core/condition';
+import { type Definition, sameJson, type Value } from '@/core/model';
 import { database, patientDatabase } from '../database/client';
 import { people } from '../database/schema';
 import { plainCell, toCsv } from '../csv';

@@ -1,12 +1,17 @@
 import * as yup from 'yup';
-import { exactly, listOf, optional } from '@/core/model/shape';
-import { isMoment } from '@/core/model/moment';
-import { attributesOf } from '@/core/condition/type';
-import type { Assignment } from '@/core/access/viewer';
-import { BUILT_IN_ATTRIBUTES } from '@/core/condition/condition';
-import type { Definition } from '@/core/model/definition';
-import { unitAndBelow } from '@/core/model/units';
-import { readValue, type Value, type Values } from '@/core/model/value';
+import type { Assignment } from '@/core/access';
+import { attributesOf, BUILT_IN_ATTRIBUTES } from '@/core/condition';
+import {
+  type Definition,
+  exactly,
+  isMoment,
+  listOf,
+  optional,
+  readValue,
+  unitAndBelow,
+  type Value,
+  type Values,
+} from '@/core/model';
 import type { FieldProblem } from '../http/problem';
 
 /** What is written of a person; what is left out stays as it is. */

@@ -1,5 +1,5 @@
 import { and, asc, desc, eq, exists, inArray, or, sql, type SQL } from 'drizzle-orm';
-import type { Person } from '@/core/access/viewer';
+import type { Person } from '@/core/access';
 import { database } from '../database/client';
 import { assignments, people } from '../database/schema';
 import { personColumns, personOf } from './read';

@@ -1,7 +1,6 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import type { Person } from '@/core/access/viewer';
-import type { Definition } from '@/core/model/definition';
-import { sameJson } from '@/core/model/same-json';
+import type { Person } from '@/core/access';
+import { type Definition, sameJson } from '@/core/model';
 import type { Executor } from '../database/client';
 import { assignments, auditEvents, confirmations, outbox, people } from '../database/schema';
 import { Refused } from '../http/problem';

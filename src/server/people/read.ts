@@ -1,6 +1,6 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
-import type { Assignment, Person } from '@/core/access/viewer';
-import type { Values } from '@/core/model/value';
+import type { Assignment, Person } from '@/core/access';
+import type { Values } from '@/core/model';
 import { database, type Executor } from '../database/client';
 import { isUuid } from '../database/uuid';
 import { people } from '../database/schema';

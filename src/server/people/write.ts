@@ -1,6 +1,6 @@
 import { and, eq, inArray, sql, type SQL } from 'drizzle-orm';
-import type { Assignment } from '@/core/access/viewer';
-import type { Definition } from '@/core/model/definition';
+import type { Assignment } from '@/core/access';
+import type { Definition } from '@/core/model';
 import { database, type Executor } from '../database/client';
 import { assignments, auditEvents, people, sessions } from '../database/schema';
 import { notThere, Refused } from '../http/problem';

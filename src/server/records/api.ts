@@ -1,10 +1,6 @@
 import * as yup from 'yup';
-import { NONE } from '@/core/access/level';
-import { screenShowing } from '@/core/access/landing';
-import { addressOf, labelOf, showField, type KnownRecord } from '@/core/access/resolve';
-import type { Entity } from '@/core/model/definition';
-import type { Id } from '@/core/model/id';
-import type { Value } from '@/core/model/value';
+import { addressOf, type KnownRecord, labelOf, NONE, screenShowing, showField } from '@/core/access';
+import type { Entity, Id, Value } from '@/core/model';
 import { json, nothing, readBody } from '../http/handle';
 import { notThere, Refused } from '../http/problem';
 import {
@@ -14,7 +10,7 @@ import {
   openRecord,
   PAGE_SIZES,
   type Query,
-  type Scope,
+  type RecordScope,
   type StoredRecord,
 } from './read';
 import { tagOf } from './tag';
@@ -48,7 +44,7 @@ const changesBody = yup
 /** The records API for one viewer: the same whether they are live, or sample ones on the studio's canvas. */
 export class RecordsApi {
   constructor(
-    private readonly scope: Scope,
+    private readonly scope: RecordScope,
     private readonly writer: Writer,
   ) {}
 

@@ -1,14 +1,15 @@
-import type { Access } from '@/core/access/access';
-import { NONE } from '@/core/access/level';
-import { bind } from '@/core/condition/bind';
-import { allWithin, partsOf, type Condition } from '@/core/condition/condition';
-import type { Formula } from '@/core/condition/formula';
-import { pathWord } from '@/core/condition/names';
-import { parse } from '@/core/condition/parse';
-import type { Scope as Terms } from '@/core/condition/type';
-import type { FilterField } from '@/core/access/page';
-import type { Entity } from '@/core/model/definition';
-import { unitsOf } from '@/core/model/units';
+import { parse } from '@/core';
+import { type Access, type FilterField, NONE } from '@/core/access';
+import {
+  allWithin,
+  bind,
+  type Condition,
+  type Formula,
+  partsOf,
+  pathWord,
+  type Scope as Terms,
+} from '@/core/condition';
+import { type Entity, unitsOf } from '@/core/model';
 import { Refused } from '../http/problem';
 
 /**

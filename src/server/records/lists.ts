@@ -1,14 +1,18 @@
 import * as yup from 'yup';
-import { resolve, resolveRow } from '@/core/access/resolve';
-import type { ShownList } from '@/core/access/shown';
-import { NONE } from '@/core/access/level';
-import { all, holds } from '@/core/condition/formula';
-import type { Action, Entity, List } from '@/core/model/definition';
-import type { Id } from '@/core/model/id';
-import { exactly, listOf } from '@/core/model/shape';
+import { resolve } from '@/core';
+import { NONE, resolveRow, type ShownList } from '@/core/access';
+import { all, holds } from '@/core/condition';
+import { type Action, type Entity, exactly, type Id, type List, listOf } from '@/core/model';
 import { toCsv } from '../csv';
 import { notThere, Refused } from '../http/problem';
-import { knownRecords, listRecords, openRecord, type Query, type Scope, type StoredRecord } from './read';
+import {
+  knownRecords,
+  listRecords,
+  openRecord,
+  type Query,
+  type RecordScope,
+  type StoredRecord,
+} from './read';
 import { changeMany, type Input, type Writer } from './write';
 
 const PER_READ = 500;
@@ -41,7 +45,7 @@ export class WholeList {
   private readonly action: Action;
 
   private constructor(
-    private readonly scope: Scope,
+    private readonly scope: RecordScope,
     id: Id,
     kind: 'export' | 'bulk',
     shown: ShownList,
@@ -56,7 +60,12 @@ export class WholeList {
   }
 
   /** `screenRecord` is the record of the screen that it stands on, where that shows one. */
-  static async find(scope: Scope, id: Id, kind: 'export' | 'bulk', screenRecord?: Id): Promise<WholeList> {
+  static async find(
+    scope: RecordScope,
+    id: Id,
+    kind: 'export' | 'bulk',
+    screenRecord?: Id,
+  ): Promise<WholeList> {
     const { tree } = scope.access.compiled;
     const element = tree.get(id);
     if (element?.kind !== 'list' || !element.screen) throw notThere();

@@ -1,12 +1,7 @@
 import { and, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
-import type { Access } from '@/core/access/access';
-import { NONE } from '@/core/access/level';
-import type { KnownRecord } from '@/core/access/resolve';
-import type { RecordFacts } from '@/core/condition/atom';
-import { all, type Formula } from '@/core/condition/formula';
-import type { Entity, EntityField } from '@/core/model/definition';
-import type { Id } from '@/core/model/id';
-import type { Values } from '@/core/model/value';
+import { type Access, type KnownRecord, NONE } from '@/core/access';
+import { all, type Formula, type RecordFacts } from '@/core/condition';
+import type { Entity, EntityField, Id, Values } from '@/core/model';
 import { database, type Executor } from '../database/client';
 import { records } from '../database/schema';
 import { Refused } from '../http/problem';
@@ -15,7 +10,7 @@ import { formulaSql, shownSql, type Row } from './sql';
 import { namedRecords, recordsOf, type Place } from './store';
 
 /** Which records: those of a place, as one viewer may have them. */
-export interface Scope extends Place {
+export interface RecordScope extends Place {
   readonly access: Access;
 }
 
@@ -39,7 +34,7 @@ export interface Query {
   readonly size: number;
 }
 
-export interface Page {
+export interface RecordPage {
   readonly records: readonly StoredRecord[];
   /** How many there are in all. */
   readonly total: number;
@@ -66,7 +61,7 @@ const columns = {
  * what is asked of the database.
  */
 export async function openRecord(
-  scope: Scope,
+  scope: RecordScope,
   entity: Entity,
   id: Id,
   on: Executor = database(),
@@ -107,12 +102,12 @@ const SEARCHED: readonly EntityField['type']['kind'][] = ['text', 'choice', 'rec
  * can see on no record, in the words for one that does not exist.
  */
 export async function listRecords(
-  scope: Scope,
+  scope: RecordScope,
   entity: Entity,
   filter: Formula,
   search: readonly EntityField[],
   query: Query,
-): Promise<Page> {
+): Promise<RecordPage> {
   const { access } = scope;
   const row = rowOf(scope, entity);
   const rows = all(access.doors.rows(entity.id).see, filter);
@@ -167,7 +162,7 @@ type LookUp = NonNullable<RecordFacts['lookUp']>;
  * on the values.
  */
 export async function knownRecords<T extends StoredRecord>(
-  scope: Scope,
+  scope: RecordScope,
   entity: Entity,
   of: readonly T[],
   on: Executor = database(),
@@ -182,7 +177,7 @@ export async function knownRecords<T extends StoredRecord>(
 
 /** As `knownRecords`, for one. */
 export async function knownRecord<T extends StoredRecord>(
-  scope: Scope,
+  scope: RecordScope,
   entity: Entity,
   record: T,
   on: Executor = database(),
@@ -192,7 +187,7 @@ export async function knownRecord<T extends StoredRecord>(
 }
 
 async function readTargets(
-  scope: Scope,
+  scope: RecordScope,
   entity: Entity,
   of: readonly { readonly values: Values }[],
   on: Executor,

@@ -1,13 +1,17 @@
 import { sql, type SQL } from 'drizzle-orm';
-import type { Access } from '@/core/access/access';
-import { CAPITALS, SMALL } from '@/core/condition/fold';
-import { readAs, type Atom, type Reading, type Term } from '@/core/condition/atom';
-import { readingOf } from '@/core/condition/bind';
-import type { Formula, Must } from '@/core/condition/formula';
-import type { Entity, EntityField } from '@/core/model/definition';
-import type { Id } from '@/core/model/id';
-import { unitsOf } from '@/core/model/units';
-import type { Value } from '@/core/model/value';
+import type { Access } from '@/core/access';
+import {
+  type Atom,
+  CAPITALS,
+  type Formula,
+  type Must,
+  readAs,
+  type Reading,
+  readingOf,
+  SMALL,
+  type Term,
+} from '@/core/condition';
+import { type Entity, type EntityField, type Id, unitsOf, type Value } from '@/core/model';
 import { registeredSql } from './registered';
 
 /** A row of `records` under the name that a query gives it. */

@@ -1,7 +1,5 @@
 import { and, eq, sql, type SQL } from 'drizzle-orm';
-import type { Entity } from '@/core/model/definition';
-import type { Id } from '@/core/model/id';
-import type { Values } from '@/core/model/value';
+import type { Entity, Id, Values } from '@/core/model';
 import type { Executor } from '../database/client';
 import { paneRecords, panes, records, type RecordKind } from '../database/schema';
 

@@ -1,7 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { Access } from '@/core/access/access';
-import { NONE } from '@/core/access/level';
-import { showField, type KnownRecord } from '@/core/access/resolve';
+import { type Access, type KnownRecord, NONE, showField } from '@/core/access';
 
 /**
  * A record's version as one viewer knows it (RFC 9110, section 8.8.3, without its quotes): it is another one when

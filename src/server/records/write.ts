@@ -1,17 +1,22 @@
 import { and, eq, or, sql } from 'drizzle-orm';
-import { EDIT, NONE, type Level } from '@/core/access/level';
-import { answerOf, levelOn } from '@/core/access/rule';
-import { holds } from '@/core/condition/formula';
-import type { RecordFacts } from '@/core/condition/atom';
-import type { KnownRecord } from '@/core/access/resolve';
-import { unitAndBelow } from '@/core/model/units';
-import type { Action, Definition, Entity, EntityField } from '@/core/model/definition';
-import { newId, type Id } from '@/core/model/id';
-import { readValue, type Value, type Values } from '@/core/model/value';
+import { answerOf, EDIT, type KnownRecord, type Level, levelOn, NONE } from '@/core/access';
+import { holds, type RecordFacts } from '@/core/condition';
+import {
+  type Action,
+  type Definition,
+  type Entity,
+  type EntityField,
+  type Id,
+  newId,
+  readValue,
+  unitAndBelow,
+  type Value,
+  type Values,
+} from '@/core/model';
 import { database, type Executor } from '../database/client';
 import { auditEvents, records } from '../database/schema';
 import { notThere, Refused, type FieldProblem } from '../http/problem';
-import { knownRecord, openRecord, type Scope, type StoredRecord } from './read';
+import { knownRecord, openRecord, type RecordScope, type StoredRecord } from './read';
 import { tagOf } from './tag';
 import { beginWriting, insertRecord, namedRecords, putRecord, type Place } from './store';
 
@@ -36,7 +41,7 @@ class RolledBack<T> extends Error {
 }
 
 async function inTransaction<T>(
-  scope: Scope,
+  scope: RecordScope,
   writer: Writer,
   work: (tx: Executor) => Promise<T>,
 ): Promise<T> {
@@ -59,7 +64,7 @@ async function inTransaction<T>(
  * record as it would be. Returns it, and whether its maker may see it now that it is there.
  */
 export async function createRecord(
-  scope: Scope,
+  scope: RecordScope,
   writer: Writer,
   entity: Entity,
   input: Input,
@@ -93,7 +98,7 @@ export async function createRecord(
  * nothing is overwritten. One request counts as the chain of requests that it could have been.
  */
 export async function updateRecord(
-  scope: Scope,
+  scope: RecordScope,
   writer: Writer,
   entity: Entity,
   id: Id,
@@ -108,7 +113,7 @@ export async function updateRecord(
  * allows it. One that may not be changed refuses the whole, and is named by its place in `chosen`.
  */
 export async function changeMany(
-  scope: Scope,
+  scope: RecordScope,
   writer: Writer,
   entity: Entity,
   chosen: readonly { readonly id: Id; readonly version: string }[],
@@ -140,7 +145,7 @@ const ordinal = (n: number): string => {
 
 async function updateIn(
   tx: Executor,
-  scope: Scope,
+  scope: RecordScope,
   writer: Writer,
   entity: Entity,
   id: Id,
@@ -173,7 +178,7 @@ async function updateIn(
  */
 async function writtenInChain(
   tx: Executor,
-  scope: Scope,
+  scope: RecordScope,
   entity: Entity,
   stored: StoredRecord & KnownRecord,
   values: Values,
@@ -204,7 +209,7 @@ async function writtenInChain(
  * undefined where the result would be out of their reach. Nothing is stored.
  */
 export async function recordBeforeSaving(
-  scope: Scope,
+  scope: RecordScope,
   entity: Entity,
   stored: StoredRecord & KnownRecord,
   input: Input,
@@ -228,7 +233,7 @@ export async function recordBeforeSaving(
  * write on it.
  */
 export async function recordBeforeMaking(
-  scope: Scope,
+  scope: RecordScope,
   entity: Entity,
   input: Input,
 ): Promise<KnownRecord | undefined> {
@@ -255,7 +260,7 @@ export async function recordBeforeMaking(
 
 /** Runs a named action: sets what it declares. It is open or not by its own door, whatever the fields' are. */
 export async function runAction(
-  scope: Scope,
+  scope: RecordScope,
   writer: Writer,
   entity: Entity,
   id: Id,
@@ -281,7 +286,7 @@ export async function runAction(
  * which, since those may be hidden.
  */
 export async function deleteRecord(
-  scope: Scope,
+  scope: RecordScope,
   writer: Writer,
   entity: Entity,
   id: Id,
@@ -303,7 +308,7 @@ export async function deleteRecord(
 }
 
 async function lockedRecord(
-  scope: Scope,
+  scope: RecordScope,
   entity: Entity,
   id: Id,
   tx: Executor,
@@ -313,12 +318,12 @@ async function lockedRecord(
   return knownRecord(scope, entity, stored, tx);
 }
 
-function requireOpen(scope: Scope, action: Action, record: RecordFacts): void {
+function requireOpen(scope: RecordScope, action: Action, record: RecordFacts): void {
   if (!holds(scope.access.doors.action(action.id).edit, record))
     throw new Refused(403, 'action-closed', 'You may not do this here.');
 }
 
-function requireVersion(scope: Scope, stored: KnownRecord, seen: string): void {
+function requireVersion(scope: RecordScope, stored: KnownRecord, seen: string): void {
   const tag = tagOf(scope.access, stored);
   if (tag !== seen)
     throw new Refused(
@@ -332,7 +337,7 @@ function requireVersion(scope: Scope, stored: KnownRecord, seen: string): void {
 }
 
 /** The result must be one that the viewer could have put there: the action, which is within rows, is open for it. */
-function requirePlace(scope: Scope, action: Action, proposed: RecordFacts): void {
+function requirePlace(scope: RecordScope, action: Action, proposed: RecordFacts): void {
   if (!holds(scope.access.doors.action(action.id).edit, proposed))
     throw new Refused(403, 'out-of-reach', 'This would put the record where you may not put it.');
 }
@@ -404,12 +409,17 @@ function requireSound(problems: readonly FieldProblem[]): void {
  * A field may point only to a record that the writer may see; a hidden one is as one that does not exist,
  * also where the stored record points to it already: else one could ask which it is.
  */
-async function requireTargets(scope: Scope, entity: Entity, values: Values, tx: Executor): Promise<void> {
+async function requireTargets(
+  scope: RecordScope,
+  entity: Entity,
+  values: Values,
+  tx: Executor,
+): Promise<void> {
   requireSound(await targetProblems(scope, entity, values, tx));
 }
 
 async function targetProblems(
-  scope: Scope,
+  scope: RecordScope,
   entity: Entity,
   values: Values,
   tx: Executor,
@@ -427,7 +437,7 @@ async function targetProblems(
 }
 
 async function store(
-  scope: Scope,
+  scope: RecordScope,
   entity: Entity,
   stored: StoredRecord,
   values: Values,
@@ -463,7 +473,7 @@ export async function isPointedTo(
 
 async function audit(
   tx: Executor,
-  scope: Scope,
+  scope: RecordScope,
   writer: Writer,
   what: string,
   entity: Entity,

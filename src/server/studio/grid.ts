@@ -1,17 +1,16 @@
-import { cellOf } from '@/core/access/cells';
-import { allAlike, Numbers } from '@/core/access/numbers';
-import { compile } from '@/core/access/compile';
-import { rightNow } from '@/core/access/viewer';
+import { accessOf, compile, Numbers } from '@/core';
 import {
+  allAlike,
+  cellOf,
   keyedGroups,
   keyedPerson,
   keyedRoles,
-  LOGIN_STATES,
   type KeyedViewer,
-} from '@/core/access/viewer-key';
-import { amongInWords, answerInWords, kindInWords } from '@/core/edit/words';
-import type { Definition } from '@/core/model/definition';
-import { isDataDoor, type Element } from '@/core/model/tree';
+  LOGIN_STATES,
+  rightNow,
+} from '@/core/access';
+import { amongInWords, answerInWords, kindInWords } from '@/core/edit';
+import { type AppElement, type Definition, isDataDoor } from '@/core/model';
 import { draftOf } from '../drafts/draft';
 import { releaseInForce } from '../drafts/release';
 import { peopleOf, personById } from '../people/read';
@@ -32,7 +31,7 @@ export interface GridSheet {
     readonly elements: number;
   };
   readonly rows: readonly {
-    readonly element: Element;
+    readonly element: AppElement;
     readonly depth: number;
     readonly kind: string;
     readonly cells: readonly { readonly word: string; readonly own: boolean; readonly limited: boolean }[];
@@ -59,8 +58,8 @@ export async function gridSheet({ applicationId, pins }: Workplace, part?: numbe
   const compiled = compile(definition);
   const at = rightNow();
   const numbers = new Numbers(compiled, await peopleOf(applicationId), at);
-  const accesses = viewers.map(({ viewer }) => compiled.access(viewer, at));
-  const depthOf = (element: Element): number => (element.container ? depthOf(element.container) + 1 : 0);
+  const accesses = viewers.map(({ viewer }) => accessOf(compiled, viewer, at));
+  const depthOf = (element: AppElement): number => (element.container ? depthOf(element.container) + 1 : 0);
   const elements = compiled.tree.elements.toSorted((a, b) => Number(isDataDoor(a)) - Number(isDataDoor(b)));
   const most = part === undefined ? elements.length : Math.max(100, Math.floor(MOST_CELLS / viewers.length));
   const of = Math.max(1, Math.ceil(elements.length / most));

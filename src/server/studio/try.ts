@@ -1,10 +1,7 @@
+import { accessOf, compile, viewerOfPerson, whatIsWrong } from '@/core';
+import { Held, rightNow } from '@/core/access';
+import { type Condition, tryCondition } from '@/core/condition';
 import { and, asc, eq } from 'drizzle-orm';
-import { Held } from '@/core/access/held';
-import { compile } from '@/core/access/compile';
-import { rightNow, viewerOfPerson } from '@/core/access/viewer';
-import { whatIsWrong } from '@/core/condition/check';
-import type { Condition } from '@/core/condition/condition';
-import { tryCondition } from '@/core/condition/try';
 import { database } from '../database/client';
 import { records } from '../database/schema';
 import { draftOf } from '../drafts/draft';
@@ -57,7 +54,7 @@ export async function tryOut(
         .orderBy(asc(records.createdAt), asc(records.id))
         .limit(MOST_RECORDS)
     : [];
-  const access = compile(definition).access({ kind: 'signed-out' }, at);
+  const access = accessOf(compile(definition), { kind: 'signed-out' }, at);
   const known = entity ? await knownRecords({ applicationId, kind: 'sample', access }, entity, stored) : [];
   const tried = tryCondition(scope, condition, held, known);
   const count = (hits: readonly number[], names: readonly string[]): Count => ({

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { UseFormReturn } from 'react-hook-form';
-import type { ShownSection } from '@/core/access/shown';
-import type { Value } from '@/core/model/value';
+import type { ShownSection } from '@/core/access';
+import type { Value } from '@/core/model';
 import type { DrawnPart, DrawnScreen, DrawnSection } from './drawn';
 import type { Host } from './host';
 

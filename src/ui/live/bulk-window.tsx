@@ -1,8 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import type { ShownButton } from '@/core/access/shown';
-import type { Value } from '@/core/model/value';
+import type { ShownButton } from '@/core/access';
+import type { Value } from '@/core/model';
 import { useChosen, type ChosenRow } from './chosen';
 import { Window } from '../parts/window';
 import { useHost } from './host';

@@ -1,6 +1,6 @@
 'use client';
 
-import type { ShownButton } from '@/core/access/shown';
+import type { ShownButton } from '@/core/access';
 import { BulkWindow } from './bulk-window';
 import { useHost } from './host';
 

@@ -2,7 +2,7 @@
 
 import { Info, Lock } from 'lucide-react';
 import { useState, type FormEvent, type ReactNode } from 'react';
-import type { ShownClosed } from '@/core/access/shown';
+import type { ShownClosed } from '@/core/access';
 import { useHost } from './host';
 import { ShouldSee } from './should-see';
 import { Window } from '../parts/window';

@@ -5,7 +5,7 @@ import type {
   ShownPart,
   ShownScreen,
   ShownSection,
-} from '@/core/access/shown';
+} from '@/core/access';
 
 /** Why a ghost stands there: the viewer does not get it; or, of a kind of viewer, some of them do. */
 export type GhostOf = 'not' | 'some';

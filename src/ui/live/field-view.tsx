@@ -2,8 +2,8 @@
 
 import { useId } from 'react';
 import { Controller, useFormContext } from 'react-hook-form';
-import type { ShownField } from '@/core/access/shown';
-import type { Value } from '@/core/model/value';
+import type { ShownField } from '@/core/access';
+import type { Value } from '@/core/model';
 import { RecordPicker } from './record-picker';
 
 /** A field: a control where it may be edited, else its value in words. */

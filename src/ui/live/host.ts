@@ -1,11 +1,12 @@
 'use client';
 
-import type { ShownSection } from '@/core/access/shown';
-import { createContext, useContext } from 'react';
-import type { Value } from '@/core/model/value';
+import { useNeeded } from '../parts/need-context';
+import type { ShownSection } from '@/core/access';
+import type { Value } from '@/core/model';
+import { createContext } from 'react';
 
 /** What came of asking the server for something. */
-export type Answer<T> =
+export type Reply<T> =
   | { readonly ok: true; readonly value: T }
   | { readonly ok: false; readonly detail: string; readonly fields: Readonly<Record<string, string>> };
 
@@ -47,7 +48,7 @@ export const send = <T>(
   url: string,
   body?: unknown,
   signal?: AbortSignal,
-): Promise<Answer<T>> =>
+): Promise<Reply<T>> =>
   ask<T>(url, {
     method,
     ...(signal && { signal }),
@@ -65,25 +66,25 @@ export interface Host {
   readonly hrefOf: (address: string) => string | undefined;
   readonly records: RecordsClient;
   /** Sets what a button sets for this session; `record` is that of its screen or row. */
-  readonly press: (button: string, record?: string) => Promise<Answer<unknown>>;
+  readonly press: (button: string, record?: string) => Promise<Reply<unknown>>;
   /** How a screen would be with the values as they are written; undefined where nothing can be written. */
   readonly beforeSaving:
     | ((asked: {
         readonly address: string;
         readonly values: Readonly<Record<string, Value | null>>;
         readonly face?: string;
-      }) => Promise<Answer<{ readonly sections: readonly ShownSection[] }>>)
+      }) => Promise<Reply<{ readonly sections: readonly ShownSection[] }>>)
     | undefined;
   /** Where a list is to be had as a file, with its search, filter and sort; undefined on the canvas. */
   readonly exportHref: (list: string, query: string) => string | undefined;
   /** Changes the same fields of several records of a list. */
-  readonly bulk: (list: string, change: BulkChange) => Promise<Answer<{ readonly changed: number }>>;
+  readonly bulk: (list: string, change: BulkChange) => Promise<Reply<{ readonly changed: number }>>;
   /** Lets somebody who may open a locked element sign in over it. Undefined where nobody may. */
-  readonly unlock: ((asked: UnlockAsked) => Promise<Answer<{ readonly minutes: number }>>) | undefined;
+  readonly unlock: ((asked: UnlockAsked) => Promise<Reply<{ readonly minutes: number }>>) | undefined;
   /** Locks again what was unlocked. */
-  readonly lockAgain?: (what: Pick<UnlockAsked, 'element' | 'record'>) => Promise<Answer<unknown>>;
+  readonly lockAgain?: (what: Pick<UnlockAsked, 'element' | 'record'>) => Promise<Reply<unknown>>;
   /** Sends the builders a note that one should see this; undefined where that makes no sense. */
-  readonly note: ((note: NoteSent) => Promise<Answer<unknown>>) | undefined;
+  readonly note: ((note: NoteSent) => Promise<Reply<unknown>>) | undefined;
   /** Where people are looked after; undefined on the canvas. */
   readonly people: string | undefined;
   /** Loads the page again. */
@@ -123,11 +124,7 @@ export function timesOf(language: string, timeZone: string): Pick<Host, 'timeZon
 const HostContext = createContext<Host | undefined>(undefined);
 export const HostProvider = HostContext.Provider;
 
-export function useHost(): Host {
-  const host = useContext(HostContext);
-  if (!host) throw new Error('A screen is drawn outside its host');
-  return host;
-}
+export const useHost = (): Host => useNeeded(HostContext, 'The host of a screen');
 
 /** Talks to a records API. Every write names the version that its writer has seen. */
 export class RecordsClient {
@@ -136,7 +133,7 @@ export class RecordsClient {
     private readonly query = '',
   ) {}
 
-  create(entity: string, values: Record<string, Value | null>): Promise<Answer<WrittenRecord>> {
+  create(entity: string, values: Record<string, Value | null>): Promise<Reply<WrittenRecord>> {
     return this.send('POST', entity, { values });
   }
 
@@ -145,15 +142,15 @@ export class RecordsClient {
     id: string,
     version: string,
     values: Record<string, Value | null>,
-  ): Promise<Answer<WrittenRecord>> {
+  ): Promise<Reply<WrittenRecord>> {
     return this.send('PATCH', `${entity}/${id}`, { values }, version);
   }
 
-  remove(entity: string, id: string, version: string): Promise<Answer<WrittenRecord>> {
+  remove(entity: string, id: string, version: string): Promise<Reply<WrittenRecord>> {
     return this.send('DELETE', `${entity}/${id}`, undefined, version);
   }
 
-  act(entity: string, id: string, action: string, version: string): Promise<Answer<WrittenRecord>> {
+  act(entity: string, id: string, action: string, version: string): Promise<Reply<WrittenRecord>> {
     return this.send('POST', `${entity}/${id}/actions/${action}`, {}, version);
   }
 
@@ -175,7 +172,7 @@ export class RecordsClient {
     body?: unknown,
     version?: string,
     more = '',
-  ): Promise<Answer<T>> {
+  ): Promise<Reply<T>> {
     const query = [this.query, more].filter(Boolean).join('&');
     return ask<T>(`${this.base}/${path}${query && `?${query}`}`, {
       method,
@@ -194,7 +191,7 @@ interface ProblemDetails {
 }
 
 /** Sends a request and reads its answer, or its problem details in words. */
-export async function ask<T>(url: string, init: RequestInit): Promise<Answer<T>> {
+export async function ask<T>(url: string, init: RequestInit): Promise<Reply<T>> {
   try {
     const response = await fetch(url, init);
     const text = await response.text();

@@ -2,8 +2,8 @@
 
 import { ListFilter as FilterIcon } from 'lucide-react';
 import { useState } from 'react';
-import type { FilterField, ShownRows } from '@/core/access/page';
-import { quoted } from '@/core/condition/names';
+import type { FilterField, ShownRows } from '@/core/access';
+import { quoted } from '@/core/condition';
 
 interface Row {
   readonly path: string;

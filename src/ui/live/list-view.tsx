@@ -2,8 +2,7 @@
 
 import { ArrowDown, ArrowUp, Search } from 'lucide-react';
 import { useState } from 'react';
-import type { ShownButton } from '@/core/access/shown';
-import type { ShownRows } from '@/core/access/page';
+import type { ShownButton, ShownRows } from '@/core/access';
 import { ButtonView } from './button-view';
 import { useChosen, type ChosenRow } from './chosen';
 import type { DrawnList } from './drawn';

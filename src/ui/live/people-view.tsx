@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback, useEffect, useState } from 'react';
-import type { ShownPeople } from '@/core/access/shown';
+import type { ShownPeople } from '@/core/access';
 import { useConfirm } from '../parts/asking';
 import { Window } from '../parts/window';
 import { ask, send, useHost } from './host';

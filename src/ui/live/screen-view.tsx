@@ -2,9 +2,8 @@
 
 import { useEffect, useMemo, useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
-import type { ShownButton, ShownField } from '@/core/access/shown';
-import type { Value } from '@/core/model/value';
-import type { ShownRows, ShownUnlock } from '@/core/access/page';
+import type { ShownButton, ShownField, ShownRows, ShownUnlock } from '@/core/access';
+import type { Value } from '@/core/model';
 import { ButtonView } from './button-view';
 import { ChosenProvider, type Chosen } from './chosen';
 import { ClosedView } from './closed-view';

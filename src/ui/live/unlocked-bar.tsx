@@ -1,7 +1,7 @@
 'use client';
 
 import { LockOpen } from 'lucide-react';
-import type { ShownUnlock } from '@/core/access/page';
+import type { ShownUnlock } from '@/core/access';
 import { useHost } from './host';
 
 /** What others have unlocked here: by whom, until when, and the way to lock it again at once. */

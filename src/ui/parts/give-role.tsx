@@ -1,7 +1,7 @@
 'use client';
 
 import { useState, type FormEvent } from 'react';
-import { readMoment } from '@/core/condition/clock';
+import { readMoment } from '@/core/condition';
 import { textIn } from './form-text';
 
 /** A role that may be handed out, and where: everywhere, or in these units. */

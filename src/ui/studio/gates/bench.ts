@@ -1,23 +1,24 @@
 'use client';
 
+import { useNeeded } from '../../parts/need-context';
 import type { Taken } from '../shared/taking';
 import { shortNames } from '../shared/short-names';
-import { createContext, useContext } from 'react';
-import type { Access } from '@/core/access/access';
-import type { Compiled } from '@/core/access/compile';
-import type { Circumstances, Person } from '@/core/access/viewer';
+import { createContext } from 'react';
+import type { Numbers } from '@/core';
 import {
+  type Access,
+  type Circumstances,
+  type Compiled,
   keyedGroups,
   keyedPerson,
   keyedRoles,
+  type KeyedViewer,
+  type Person,
   SIGNED_IN_STATE,
   SIGNED_OUT_STATE,
-  type KeyedViewer,
-} from '@/core/access/viewer-key';
-import type { Numbers } from '@/core/access/numbers';
-import type { Edit } from '@/core/edit/edit';
-import type { Definition, Role } from '@/core/model/definition';
-import { withIncluded, type Element } from '@/core/model/tree';
+} from '@/core/access';
+import type { Edit } from '@/core/edit';
+import { type AppElement, type Definition, type Role, withIncluded } from '@/core/model';
 
 /** One of the rail's viewers. */
 export interface RailViewer extends KeyedViewer {
@@ -40,15 +41,15 @@ export interface Bench {
   readonly viewer: RailViewer;
   readonly look: (key: string) => void;
   readonly pin: (people: readonly string[]) => void;
-  readonly selected: Element;
+  readonly selected: AppElement;
   readonly select: (id: string) => void;
   /** Whose gate is being edited: the selected element's own, or its door's. */
-  readonly target: Element;
+  readonly target: AppElement;
   readonly setTarget: (id: string) => void;
-  readonly accessOf: (viewer: RailViewer) => Access;
+  readonly accessFor: (viewer: RailViewer) => Access;
   readonly numbers: Numbers;
   /** Of a kind of viewer whose people differ, how many get it, in words; else undefined. */
-  readonly amongOf: (viewer: RailViewer, element: Element) => string | undefined;
+  readonly amongOf: (viewer: RailViewer, element: AppElement) => string | undefined;
   /** The moment at which all is decided, and what is set in the session. */
   readonly circumstances: Circumstances;
   /** Conditions that are taken as true or false on the canvas, and how to take one so. */
@@ -63,11 +64,7 @@ export interface Bench {
 const BenchContext = createContext<Bench | undefined>(undefined);
 export const BenchProvider = BenchContext.Provider;
 
-export function useBench(): Bench {
-  const bench = useContext(BenchContext);
-  if (!bench) throw new Error('A part of the bench is drawn outside it');
-  return bench;
-}
+export const useBench = (): Bench => useNeeded(BenchContext, 'The gates bench');
 
 const count = (n: number): string => (n === 1 ? '1 person' : `${n} people`);
 

@@ -13,7 +13,7 @@ import { RecordChoice } from '../look/record-choice';
 import { useLookPage } from '../look/use-look-page';
 import { TakenNote } from '../shared/taking';
 import { Toggle } from '../shared/toggle';
-import { answerInWords } from '@/core/edit/words';
+import { answerInWords } from '@/core/edit';
 
 interface Props {
   /** `/studio/api/applications/<slug>`. */
@@ -28,7 +28,7 @@ interface Props {
  * select; with the switch on, or Alt held, they work as in the application.
  */
 export function Canvas({ api, revision, address, onAddress }: Props) {
-  const { compiled, viewer, selected, select, accessOf, definition, taken, take, personName } = useBench();
+  const { compiled, viewer, selected, select, accessFor, definition, taken, take, personName } = useBench();
   const { language, timeZone } = definition;
   const [query, setQuery] = useState('');
   const [ghosts, setGhosts] = useState(true);
@@ -116,8 +116,8 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
       <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
         <span className="flex items-center gap-1.5">
           <LevelMark
-            answer={accessOf(viewer).answer(selected)}
-            label={answerInWords(selected.kind, accessOf(viewer).answer(selected))}
+            answer={accessFor(viewer).answer(selected)}
+            label={answerInWords(selected.kind, accessFor(viewer).answer(selected))}
           />
           As <strong className="font-semibold">{viewer.name}</strong>
         </span>

@@ -1,13 +1,19 @@
 'use client';
 
+import { accessOf, compile } from '@/core';
+import { sameAnswer } from '@/core/access';
+import { answerInWords } from '@/core/edit';
+import {
+  type Action,
+  type AppElement,
+  type Entity,
+  type EntityField,
+  newId,
+  readValue,
+  showValue,
+  type Value,
+} from '@/core/model';
 import { useMemo } from 'react';
-import { compile } from '@/core/access/compile';
-import { sameAnswer } from '@/core/access/level';
-import { answerInWords } from '@/core/edit/words';
-import type { Action, Entity, EntityField } from '@/core/model/definition';
-import { newId } from '@/core/model/id';
-import type { Element } from '@/core/model/tree';
-import { readValue, showValue, type Value } from '@/core/model/value';
 import { useBench } from './bench';
 import { ReachStrip } from '../shared/level-mark';
 import { KeptText } from '../people/parts';
@@ -120,9 +126,9 @@ const Heading = ({ words }: { words: string }) => (
   </tr>
 );
 
-function DoorRow({ door, children }: { door: Element; children?: React.ReactNode }) {
-  const { compiled, viewers, accessOf, selected, select } = useBench();
-  const answers = viewers.map((viewer) => accessOf(viewer).answer(door));
+function DoorRow({ door, children }: { door: AppElement; children?: React.ReactNode }) {
+  const { compiled, viewers, accessFor, selected, select } = useBench();
+  const answers = viewers.map((viewer) => accessFor(viewer).answer(door));
   const reach = viewers
     .map((viewer, n) => `${viewer.name}: ${answerInWords(door.kind, answers[n] ?? { least: 0, most: 0 })}`)
     .join(', ');
@@ -146,7 +152,7 @@ function DoorRow({ door, children }: { door: Element; children?: React.ReactNode
   );
 }
 
-function Follows({ door }: { door: Element }) {
+function Follows({ door }: { door: AppElement }) {
   const { compiled } = useBench();
   if (door.kind === 'data-field' && door.node.neverFollows)
     return <>Closed: it never follows, and has no lines.</>;
@@ -157,21 +163,21 @@ function Follows({ door }: { door: Element }) {
 }
 
 /** For a door with lines of its own: for whom the screens would show more than it gives, or show less. */
-function Compared({ door }: { door: Element }) {
-  const { definition, viewers, accessOf, circumstances } = useBench();
+function Compared({ door }: { door: AppElement }) {
+  const { definition, viewers, accessFor, circumstances } = useBench();
   const { more, less } = useMemo(() => {
     const gates = Object.fromEntries(Object.entries(definition.gates).filter(([id]) => id !== door.id));
     const following = compile({ ...definition, gates });
     const found: { more: string[]; less: string[] } = { more: [], less: [] };
     for (const viewer of viewers) {
-      const now = accessOf(viewer).answer(door);
-      const access = following.access(viewer.viewer, circumstances);
+      const now = accessFor(viewer).answer(door);
+      const access = accessOf(following, viewer.viewer, circumstances);
       const shown = access.answer(access.element(door.id));
       if (sameAnswer(now, shown)) continue;
       (shown.most > now.most || shown.least > now.least ? found.more : found.less).push(viewer.name);
     }
     return found;
-  }, [definition, viewers, accessOf, circumstances, door]);
+  }, [definition, viewers, accessFor, circumstances, door]);
   return (
     <>
       <span className="font-medium">Lines of its own.</span>{' '}

@@ -2,17 +2,20 @@
 
 import { parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
 import { useCallback, useEffect, useMemo, useState, type KeyboardEvent } from 'react';
-import { SIGNED_OUT_KEY, viewerKey } from '@/core/access/viewer-key';
-import { readAddress } from '@/core/access/address';
-import type { Access } from '@/core/access/access';
-import { compile, type Compiled } from '@/core/access/compile';
-import { addressOf } from '@/core/access/resolve';
-import { allAlike, Numbers } from '@/core/access/numbers';
-import { amongInWords } from '@/core/edit/words';
-import type { Definition } from '@/core/model/definition';
-import { isDataDoor, type Element } from '@/core/model/tree';
-import type { Level } from '@/core/access/level';
-import { rightNow, type Circumstances, type Person } from '@/core/access/viewer';
+import { accessOf, compile, Numbers, readAddress, viewerKey } from '@/core';
+import {
+  type Access,
+  addressOf,
+  allAlike,
+  type Circumstances,
+  type Compiled,
+  type Level,
+  type Person,
+  rightNow,
+  SIGNED_OUT_KEY,
+} from '@/core/access';
+import { amongInWords } from '@/core/edit';
+import { type AppElement, type Definition, isDataDoor } from '@/core/model';
 import { useTell } from '../../parts/toasts';
 import {
   BenchProvider,
@@ -75,12 +78,12 @@ export function GatesBench({ people }: { people: readonly Person[] }) {
     return viewers.toSpliced(people < 0 ? viewers.length : people, 0, ...groupViewers({ groups }, numbers));
   }, [viewers, groups, numbers]);
   const viewer = columns.find((one) => one.key === lookedAs) ?? SIGNED_OUT_VIEWER;
-  const accessOf = useMemo(() => accesses(compiled, circumstances), [compiled, circumstances]);
+  const accessFor = useMemo(() => accesses(compiled, circumstances), [compiled, circumstances]);
   const selected = compiled.tree.get(selectedId ?? firstScreen(definition)) ?? compiled.tree.root;
   const target = compiled.tree.get(targetId ?? '') ?? usualTarget(compiled, selected);
 
   const showOnCanvas = useCallback(
-    async (element: Element): Promise<void> => {
+    async (element: AppElement): Promise<void> => {
       const screen = screenOf(compiled, element);
       const now = readAddress(compiled.tree, address)?.screen;
       if (!screen || screen.id === now?.id) return;
@@ -122,7 +125,7 @@ export function GatesBench({ people }: { people: readonly Person[] }) {
     select,
     target,
     setTarget: setTargetId,
-    accessOf,
+    accessFor,
     numbers,
     amongOf: (one, element) => {
       const among = numbers.among(one.key, element);
@@ -199,7 +202,7 @@ export function GatesBench({ people }: { people: readonly Person[] }) {
 }
 
 /** The gate that is edited at first: the data's, where it has lines of its own and the handle has none. */
-function usualTarget(compiled: ReturnType<typeof compile>, selected: Element): Element {
+function usualTarget(compiled: ReturnType<typeof compile>, selected: AppElement): AppElement {
   const door = compiled.tree.get(compiled.handles.doorOf(selected)?.id ?? '');
   const atDoor = door && door.kind !== 'screen' && compiled.lines(door.id) && !compiled.lines(selected.id);
   return atDoor ? door : selected;
@@ -208,7 +211,7 @@ function usualTarget(compiled: ReturnType<typeof compile>, selected: Element): E
 const firstScreen = (definition: Definition): string => definition.areas[0]?.screens[0]?.id ?? definition.id;
 
 /** The screen to draw for an element: its own, the one it leads to, or one that shows it. */
-function screenOf(compiled: ReturnType<typeof compile>, element: Element) {
+function screenOf(compiled: ReturnType<typeof compile>, element: AppElement) {
   if (element.screen) return element.screen;
   const { tree, handles } = compiled;
   const door = tree.get(handles.doorOf(element)?.id ?? '');
@@ -221,7 +224,7 @@ function screenOf(compiled: ReturnType<typeof compile>, element: Element) {
 function accesses(compiled: Compiled, at: Circumstances): (one: RailViewer) => Access {
   const known = new Map<RailViewer, Access>();
   return (one) => {
-    const access = known.get(one) ?? compiled.access(one.viewer, at);
+    const access = known.get(one) ?? accessOf(compiled, one.viewer, at);
     known.set(one, access);
     return access;
   };

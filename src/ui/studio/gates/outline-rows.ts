@@ -1,9 +1,9 @@
-import type { Compiled } from '@/core/access/compile';
-import { isDataDoor, type Element } from '@/core/model/tree';
+import type { Compiled } from '@/core/access';
+import { type AppElement, isDataDoor } from '@/core/model';
 
 /** A row of the outline as it stands now, with its place for screen readers. */
 export interface OutlineRow {
-  readonly element: Element;
+  readonly element: AppElement;
   readonly depth: number;
   readonly folded: boolean;
   readonly hasContents: boolean;
@@ -14,8 +14,8 @@ export interface OutlineRow {
 }
 
 /** What stands under the application: the menu, the areas, then the data. */
-function tops({ tree }: Compiled): Element[] {
-  const order = (element: Element): number => (isDataDoor(element) ? 1 : 0);
+function tops({ tree }: Compiled): AppElement[] {
+  const order = (element: AppElement): number => (isDataDoor(element) ? 1 : 0);
   return tree.root.contents.toSorted((a, b) => order(a) - order(b));
 }
 
@@ -25,11 +25,11 @@ function tops({ tree }: Compiled): Element[] {
  */
 export function outlineRows(compiled: Compiled, unfolded: ReadonlySet<string>, words: string): OutlineRow[] {
   const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
-  const hits = (element: Element): boolean =>
+  const hits = (element: AppElement): boolean =>
     wanted.every((word) => element.name.toLowerCase().includes(word));
-  const leads = (element: Element): boolean => hits(element) || element.contents.some(leads);
+  const leads = (element: AppElement): boolean => hits(element) || element.contents.some(leads);
   const rows: OutlineRow[] = [];
-  const add = (elements: readonly Element[], depth: number): void => {
+  const add = (elements: readonly AppElement[], depth: number): void => {
     const shown = wanted.length > 0 ? elements.filter(leads) : elements;
     shown.forEach((element, n) => {
       const hasContents = element.contents.length > 0;

@@ -3,8 +3,8 @@
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useVirtualizer, defaultRangeExtractor } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
-import { answerInWords, kindInWords } from '@/core/edit/words';
-import type { Element } from '@/core/model/tree';
+import { answerInWords, kindInWords } from '@/core/edit';
+import type { AppElement } from '@/core/model';
 import { useBench } from './bench';
 import { enterRegion } from '../shell/regions';
 import { ReachStrip } from '../shared/level-mark';
@@ -68,7 +68,7 @@ export function Outline({ forms }: { forms: ReactNode }) {
     setUnfolded((now) => new Set(folded ? [...now].filter((one) => one !== id) : [...now, id]));
   const onKeyDown = (event: KeyboardEvent): void => {
     const row = rows[at];
-    const goTo = (next: Element | undefined): void => {
+    const goTo = (next: AppElement | undefined): void => {
       if (!next) return;
       event.preventDefault();
       select(next.id);
@@ -185,7 +185,7 @@ function Row({ row, onFold }: { row: OutlineRow; onFold: (id: string, folded: bo
     compiled,
     viewers: all,
     viewer: looking,
-    accessOf,
+    accessFor,
     amongOf,
     selected,
     select,
@@ -193,7 +193,7 @@ function Row({ row, onFold }: { row: OutlineRow; onFold: (id: string, folded: bo
   } = useBench();
   const viewers = all.slice(...stripOf(all.length, all.indexOf(looking)));
   const { element, depth, folded, hasContents } = row;
-  const answers = viewers.map((viewer) => accessOf(viewer).answer(element));
+  const answers = viewers.map((viewer) => accessFor(viewer).answer(element));
   const reach = viewers
     .map((viewer, n) => `${viewer.name}: ${answerInWords(element.kind, answers[n] ?? { least: 0, most: 0 })}`)
     .join(', ');

@@ -2,8 +2,8 @@
 
 import { X } from 'lucide-react';
 import { Fragment, useEffect, useRef, useState, type RefObject } from 'react';
-import { idInKey } from '@/core/access/viewer-key';
-import { amongInShort, answerInWords } from '@/core/edit/words';
+import { idInKey } from '@/core/access';
+import { amongInShort, answerInWords } from '@/core/edit';
 import { useBench, type RailViewer } from './bench';
 import { LevelMark } from '../shared/level-mark';
 import { PersonPicker } from '../shared/person-picker';
@@ -89,9 +89,9 @@ interface TileProps {
 }
 
 function Tile({ tile, current, folded, onUnpin }: TileProps) {
-  const { selected, accessOf, amongOf, numbers, look } = useBench();
+  const { selected, accessFor, amongOf, numbers, look } = useBench();
   const ref = useRef<HTMLButtonElement>(null);
-  const answer = accessOf(tile).answer(selected);
+  const answer = accessFor(tile).answer(selected);
   const word = answerInWords(selected.kind, answer);
   const among = amongOf(tile, selected);
   const short = numbers.among(tile.key, selected);

@@ -1,16 +1,11 @@
 'use client';
 
+import { accessOf, compile, proposeLevel, viewerOfPerson } from '@/core';
+import { type Assignment, idInKey, type Level, type Viewer } from '@/core/access';
+import { answerInWords, type Edit, levelInWords, startLines } from '@/core/edit';
+import type { Definition } from '@/core/model';
 import { AlertDialog } from 'radix-ui';
 import { useCallback, useRef, useState, type ReactNode } from 'react';
-import { idInKey } from '@/core/access/viewer-key';
-import type { Level } from '@/core/access/level';
-import { compile } from '@/core/access/compile';
-import { viewerOfPerson, type Assignment, type Viewer } from '@/core/access/viewer';
-import type { Edit } from '@/core/edit/edit';
-import { proposeLevel } from '@/core/edit/propose';
-import { startLines } from '@/core/edit/start';
-import { answerInWords, levelInWords } from '@/core/edit/words';
-import type { Definition } from '@/core/model/definition';
 import type { Bench } from './bench';
 
 interface Asked {
@@ -33,7 +28,7 @@ function whatTheyHave(
   const then = new Map<string, string[]>();
   for (const { key, viewer } of among) {
     if (!changing.includes(key)) continue;
-    const access = compile(after).access(viewer, circumstances);
+    const access = accessOf(compile(after), viewer, circumstances);
     const word = answerInWords(selected.kind, access.answer(access.element(selected.id)));
     then.set(word, [...(then.get(word) ?? []), key]);
   }
@@ -52,9 +47,10 @@ export function useSetLevel(
   const before = useRef<Element | null>(null);
   const set = useCallback(
     (level: Level): void => {
-      const { definition, selected, target, viewer, viewers, people, apply, accessOf, circumstances } = bench;
+      const { definition, selected, target, viewer, viewers, people, apply, accessFor, circumstances } =
+        bench;
       const word = levelInWords(selected.kind, level);
-      const now = accessOf(viewer).answer(selected);
+      const now = accessFor(viewer).answer(selected);
       if (now.least === level && now.most === level) return tell(`${viewer.name} has “${word}” already.`);
       const held = idInKey('role', viewer.key);
       const others: { key: string; viewer: Viewer }[] = [
@@ -72,16 +68,15 @@ export function useSetLevel(
           .map((one) => ({ key: one.name, viewer: viewerOfPerson(one) })),
       ];
       const start = startLines(definition, target.id);
-      const proposal = proposeLevel(
-        definition,
-        selected.id,
-        target.id,
-        { key: viewer.name, viewer: viewer.viewer },
+      const proposal = proposeLevel(definition, {
+        element: selected.id,
+        gate: target.id,
+        viewer: { key: viewer.name, viewer: viewer.viewer },
         level,
         others,
         start,
-        circumstances,
-      );
+        at: circumstances,
+      });
       if (!proposal)
         return tell(
           `No line at ${target.name} can give ${viewer.name} “${word}”: something around it is narrower. See why, at the right.`,

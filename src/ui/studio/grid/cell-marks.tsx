@@ -1,7 +1,7 @@
 'use client';
 
 import { useLayoutEffect, useRef } from 'react';
-import type { Cell } from '@/core/access/cells';
+import type { Cell } from '@/core/access';
 import { COLUMN, markOf, ROW, type MarkSheet } from './mark-sheet';
 
 /**

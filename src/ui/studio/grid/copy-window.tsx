@@ -1,18 +1,16 @@
 'use client';
 
 import { useState } from 'react';
-import { idInKey } from '@/core/access/viewer-key';
-import { copyGate, copyRole } from '@/core/edit/copy';
-import type { Edit } from '@/core/edit/edit';
-import { fullName } from '@/core/edit/words';
-import type { Element } from '@/core/model/tree';
+import { idInKey } from '@/core/access';
+import { copyGate, copyRole, type Edit, fullName } from '@/core/edit';
+import type { AppElement } from '@/core/model';
 import { Window } from '../../parts/window';
 import { useBench, type RailViewer } from '../gates/bench';
 import { EffectDialog } from './effect-dialog';
 
 /** Two places in the grid: what is copied, and to where. */
 export interface CopyFrom {
-  readonly elements: readonly [Element | undefined, Element | undefined];
+  readonly elements: readonly [AppElement | undefined, AppElement | undefined];
   readonly viewers: readonly [RailViewer | undefined, RailViewer | undefined];
   /** The elements that the grid shows now. */
   readonly rows: readonly string[];

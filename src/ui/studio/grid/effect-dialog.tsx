@@ -2,8 +2,7 @@
 
 import { AlertDialog } from 'radix-ui';
 import { useEffect, useRef } from 'react';
-import type { Edit } from '@/core/edit/edit';
-import type { EditEffect } from '@/core/edit/review';
+import type { Edit, EditEffect } from '@/core/edit';
 import { useAsked } from '../../parts/queries';
 import { useTell } from '../../parts/toasts';
 import { useBench } from '../gates/bench';

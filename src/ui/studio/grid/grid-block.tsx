@@ -1,8 +1,8 @@
 'use client';
 
 import { memo } from 'react';
-import type { Cell } from '@/core/access/cells';
-import type { Element } from '@/core/model/tree';
+import type { Cell } from '@/core/access';
+import type { AppElement } from '@/core/model';
 import { CellMarks } from './cell-marks';
 import { GridHead } from './grid-head';
 import { GridRowView, HEAD, type DrawnColumn } from './grid-row';
@@ -26,8 +26,8 @@ interface Props {
   readonly from: number;
   readonly columns: readonly DrawnColumn[];
   /** What a cell holds; another function when anything that cells depend on is another. */
-  readonly cell: (column: number, element: Element) => Cell;
-  readonly among: (column: number, element: Element) => string | undefined;
+  readonly cell: (column: number, element: AppElement) => Cell;
+  readonly among: (column: number, element: AppElement) => string | undefined;
   readonly sheet: MarkSheet | undefined;
   /** Where the keyboard is, if it is on a row of this block. */
   readonly row: number | undefined;

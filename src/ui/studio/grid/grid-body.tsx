@@ -2,8 +2,8 @@
 
 import { useVirtualizer, type Range as VisibleRange } from '@tanstack/react-virtual';
 import { memo, useCallback, useEffect, useMemo, useRef, type RefObject } from 'react';
-import type { Cell } from '@/core/access/cells';
-import type { Element } from '@/core/model/tree';
+import type { Cell } from '@/core/access';
+import type { AppElement } from '@/core/model';
 import type { RailViewer } from '../gates/bench';
 import { CellMarks } from './cell-marks';
 import { BLOCK, GridBlock, HeadsBlock, type Range } from './grid-block';
@@ -38,9 +38,9 @@ interface Props {
   readonly scroller: RefObject<HTMLDivElement | null>;
   readonly rows: readonly GridRow[];
   readonly columns: readonly RailViewer[];
-  readonly cell: (column: number, element: Element) => Cell;
+  readonly cell: (column: number, element: AppElement) => Cell;
   /** How many of a kind's people get it, in words, where that says more than the cell. */
-  readonly among: (column: number, element: Element) => string | undefined;
+  readonly among: (column: number, element: AppElement) => string | undefined;
   /** Where the keyboard is; it is scrolled into view. */
   readonly row: number;
   readonly column: number;

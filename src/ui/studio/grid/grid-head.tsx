@@ -2,7 +2,7 @@
 
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { memo } from 'react';
-import { kindInWords } from '@/core/edit/words';
+import { kindInWords } from '@/core/edit';
 import type { GridRow } from './grid-rows';
 
 interface Props {

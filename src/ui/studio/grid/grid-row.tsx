@@ -1,9 +1,9 @@
 'use client';
 
 import { memo } from 'react';
-import type { Cell } from '@/core/access/cells';
-import { answerInWords, kindInWords } from '@/core/edit/words';
-import type { Element } from '@/core/model/tree';
+import type { Cell } from '@/core/access';
+import { answerInWords, kindInWords } from '@/core/edit';
+import type { AppElement } from '@/core/model';
 import { COLUMN } from './mark-sheet';
 import { originInWords, type GridRow } from './grid-rows';
 
@@ -24,9 +24,9 @@ interface Props {
   readonly index: number;
   readonly columns: readonly DrawnColumn[];
   /** What a cell holds; another function when anything that cells depend on is another. */
-  readonly cell: (column: number, element: Element) => Cell;
+  readonly cell: (column: number, element: AppElement) => Cell;
   /** How many of a kind's people get it, for the cell that the keyboard is on; the same function as long as it can. */
-  readonly among: (column: number, element: Element) => string | undefined;
+  readonly among: (column: number, element: AppElement) => string | undefined;
   /** The column of the cell that the keyboard is on, if it is in this row; -1 for the head. */
   readonly focused: number | undefined;
   /** The columns that are selected in this row, from and to; -1 where none. */

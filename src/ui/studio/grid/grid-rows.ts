@@ -1,7 +1,5 @@
-import type { Cell } from '@/core/access/cells';
-import type { Compiled } from '@/core/access/compile';
-import { sameAnswer, type Answer } from '@/core/access/level';
-import { isDataDoor, type Element, type ElementKind } from '@/core/model/tree';
+import { type Answer, type Cell, type Compiled, sameAnswer } from '@/core/access';
+import { type AppElement, type ElementKind, isDataDoor } from '@/core/model';
 
 /** What of the tree the grid shows. */
 export interface GridFilter {
@@ -16,7 +14,7 @@ export const EVERYTHING: GridFilter = { show: 'all', between: [0, 1], kind: '', 
 
 /** A row of the grid, with its place for screen readers. */
 export interface GridRow {
-  readonly element: Element;
+  readonly element: AppElement;
   readonly depth: number;
   readonly hasContents: boolean;
   readonly folded: boolean;
@@ -39,12 +37,12 @@ export function gridRows(
   filter: GridFilter,
   unfolded: ReadonlySet<string>,
   columns: number,
-  answer: (column: number, element: Element) => Answer,
+  answer: (column: number, element: AppElement) => Answer,
 ): { readonly rows: readonly GridRow[]; readonly hits: number; readonly of: number } {
   const filtered = isFiltered(filter);
   const words = filter.words.toLowerCase().split(/\s+/).filter(Boolean);
   const [a, b] = filter.between;
-  const isHit = (element: Element): boolean => {
+  const isHit = (element: AppElement): boolean => {
     if (filter.kind !== '' && element.kind !== filter.kind) return false;
     if (words.some((word) => !element.name.toLowerCase().includes(word))) return false;
     switch (filter.show) {
@@ -70,7 +68,7 @@ export function gridRows(
   let hits = 0;
   // From the last to the first, so that what leads to a hit is known when its container is reached.
   for (let n = elements.length - 1; n >= 0; n--) {
-    const element = elements[n] as Element;
+    const element = elements[n] as AppElement;
     if (filtered ? isHit(element) : true) {
       hit[n] = 1;
       hits++;
@@ -78,7 +76,7 @@ export function gridRows(
     if ((hit[n] || leads[n]) && element.container) leads[element.container.number] = 1;
   }
   const rows: GridRow[] = [];
-  const add = (these: readonly Element[], depth: number): void => {
+  const add = (these: readonly AppElement[], depth: number): void => {
     const shown = filtered ? these.filter(({ number }) => hit[number] || leads[number]) : these;
     shown.forEach((element, n) => {
       const hasContents = filtered ? leads[element.number] === 1 : element.contents.length > 0;

@@ -2,8 +2,8 @@
 
 import { Copy, Printer, FoldVertical, Table2, UnfoldVertical } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { kindInWords } from '@/core/edit/words';
-import type { ElementKind } from '@/core/model/tree';
+import { kindInWords } from '@/core/edit';
+import type { ElementKind } from '@/core/model';
 import { useBench, type RailViewer } from '../gates/bench';
 import { EVERYTHING, isFiltered, type GridFilter } from './grid-rows';
 

@@ -9,11 +9,10 @@ import {
   type KeyboardEvent,
   type MouseEvent,
 } from 'react';
-import { cellOf, matrixOf, unpacked, type Cell } from '@/core/access/cells';
-import type { Answer, Level } from '@/core/access/level';
-import { allAlike } from '@/core/access/numbers';
-import { amongInWords } from '@/core/edit/words';
-import type { Element } from '@/core/model/tree';
+import { matrixOf } from '@/core';
+import { allAlike, type Answer, type Cell, cellOf, type Level, unpacked } from '@/core/access';
+import { amongInWords } from '@/core/edit';
+import type { AppElement } from '@/core/model';
 import { useTell } from '../../parts/toasts';
 import { useBench, type RailViewer } from '../gates/bench';
 import { isTyping } from '../shell/is-typing';
@@ -50,7 +49,7 @@ export function Grid({ columns, forms, onSet }: Props) {
     select,
     viewer,
     look,
-    accessOf,
+    accessFor,
     numbers,
     circumstances,
     mayChange,
@@ -70,22 +69,22 @@ export function Grid({ columns, forms, onSet }: Props) {
     const viewers = columns.map((one) => one.viewer);
     const matrix = matrixOf(compiled, viewers, circumstances);
     const width = compiled.tree.elements.length;
-    return (column: number, { number }: Element): Answer =>
+    return (column: number, { number }: AppElement): Answer =>
       unpacked(matrix[column * width + number] as number);
   }, [columns, compiled, circumstances]);
   const cell = useMemo(() => {
     const known = columns.map((): (Cell | undefined)[] => []);
-    return (column: number, element: Element): Cell => {
+    return (column: number, element: AppElement): Cell => {
       const mine = known[column] as (Cell | undefined)[];
       return (mine[element.number] ??= cellOf(
-        accessOf(columns[column] as RailViewer),
+        accessFor(columns[column] as RailViewer),
         element,
         answer(column, element),
       ));
     };
-  }, [columns, accessOf, answer]);
+  }, [columns, accessFor, answer]);
   const among = useCallback(
-    (column: number, element: Element): string | undefined => {
+    (column: number, element: AppElement): string | undefined => {
       const { least, most } = answer(column, element);
       const people = least < most ? numbers.among(columns[column]?.key ?? '', element) : undefined;
       return people && !allAlike(people) ? amongInWords(element.kind, people) : undefined;
@@ -293,7 +292,7 @@ export function Grid({ columns, forms, onSet }: Props) {
         <WhyCard
           element={cardRow.element}
           viewer={cardViewer}
-          access={accessOf(cardViewer)}
+          access={accessFor(cardViewer)}
           among={among(card.column, cardRow.element)}
           anchor={cellAt(scroller.current, card)}
         />

@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { Cell } from '@/core/access/cells';
+import type { Cell } from '@/core/access';
 import { DASHES, LEVEL_SHAPES, levelPaths, shapeOf } from '../shared/level-paths';
 
 /** A cell's width and height. */

@@ -1,11 +1,11 @@
 'use client';
 
 import { useRef, useState, type ReactNode } from 'react';
-import type { Level } from '@/core/access/level';
+import { proposeRange } from '@/core';
+import type { Level } from '@/core/access';
+import type { Edit } from '@/core/edit';
+import type { AppElement } from '@/core/model';
 
-import type { Edit } from '@/core/edit/edit';
-import { proposeRange } from '@/core/edit/range';
-import type { Element } from '@/core/model/tree';
 import { useTell } from '../../parts/toasts';
 import { useBench, type RailViewer } from '../gates/bench';
 import { EffectDialog } from './effect-dialog';
@@ -18,7 +18,7 @@ const STEP_MS = 40;
  * and lose; all of it is one edit, and one undo.
  */
 export function useBulk(
-  elements: readonly Element[],
+  elements: readonly AppElement[],
   viewers: readonly RailViewer[],
   columns: readonly RailViewer[],
 ): { set: (level: Level) => void; follow: () => void; dialog: ReactNode } {

@@ -1,9 +1,9 @@
 'use client';
 
 import { useLayoutEffect, useMemo, useRef, useState } from 'react';
-import type { Access } from '@/core/access/access';
-import { explain } from '@/core/access/explain';
-import type { Element } from '@/core/model/tree';
+import { explain } from '@/core';
+import type { Access } from '@/core/access';
+import type { AppElement } from '@/core/model';
 import { useBench, type RailViewer } from '../gates/bench';
 import { WhyView } from '../shared/why-view';
 
@@ -15,7 +15,7 @@ export function WhyCard({
   among,
   anchor,
 }: {
-  element: Element;
+  element: AppElement;
   viewer: RailViewer;
   access: Access;
   /** How many of a kind's people get it, in words. */

@@ -2,11 +2,8 @@
 
 import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import type { Destination } from '@/core/access/address';
-import type { Compiled } from '@/core/access/compile';
-import type { LookPage } from '@/core/access/look';
-import { addressOf } from '@/core/access/resolve';
-import type { Screen } from '@/core/model/definition';
+import { addressOf, type Compiled, type Destination, type LookPage } from '@/core/access';
+import type { Screen } from '@/core/model';
 import type { PaneState } from './pane-state';
 import { useFirstSample } from '../shared/samples';
 

@@ -1,7 +1,8 @@
 'use client';
 
-import { createContext, useContext } from 'react';
-import type { Definition } from '@/core/model/definition';
+import { useNeeded } from '../../parts/need-context';
+import { createContext } from 'react';
+import type { Definition } from '@/core/model';
 import type { KeptViewer } from './viewer-choice';
 
 /** What the parts of the look bench share. */
@@ -24,11 +25,7 @@ export interface LookWork {
 const LookContext = createContext<LookWork | undefined>(undefined);
 export const LookProvider = LookContext.Provider;
 
-export function useLook(): LookWork {
-  const work = useContext(LookContext);
-  if (!work) throw new Error('A part of the look bench is drawn outside it');
-  return work;
-}
+export const useLook = (): LookWork => useNeeded(LookContext, 'The look bench');
 
 /** What is asked about: an element as one pane has it, on a row where it stands in a list. */
 export interface Asked {

@@ -1,10 +1,9 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
-import type { Answer } from '@/core/access/level';
-import type { Difference } from '@/core/access/differences';
-import { answerInWords, kindInWords } from '@/core/edit/words';
-import type { ElementKind } from '@/core/model/tree';
+import type { Answer, Difference } from '@/core/access';
+import { answerInWords, kindInWords } from '@/core/edit';
+import type { ElementKind } from '@/core/model';
 import { LevelMark } from '../shared/level-mark';
 import type { Asked } from './context';
 import { letterOf } from './look-rail';

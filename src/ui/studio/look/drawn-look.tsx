@@ -1,8 +1,7 @@
 'use client';
 
-import { readAddress } from '@/core/access/address';
-import type { Compiled } from '@/core/access/compile';
-import type { LookPage } from '@/core/access/look';
+import { readAddress } from '@/core';
+import type { Compiled, LookPage } from '@/core/access';
 import { MenuView } from '../../live/menu-view';
 import { NothingOpen, NotThere, Refused } from '../../live/refusals';
 import { ScreenView } from '../../live/screen-view';

@@ -3,15 +3,19 @@
 import { Plus } from 'lucide-react';
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { SIGNED_IN_KEY, SIGNED_OUT_KEY, viewerKey } from '@/core/access/viewer-key';
-import { readAddress } from '@/core/access/address';
-import { compile } from '@/core/access/compile';
-import { differences, differing, screensOfSome } from '@/core/access/differences';
-import type { Note } from '@/core/access/look';
-import { Numbers } from '@/core/access/numbers';
-import { rightNow, type Person } from '@/core/access/viewer';
-import { addressOf } from '@/core/access/resolve';
-import type { Definition } from '@/core/model/definition';
+import { compile, Numbers, readAddress, viewerKey } from '@/core';
+import {
+  addressOf,
+  differences,
+  differing,
+  type Note,
+  type Person,
+  rightNow,
+  screensOfSome,
+  SIGNED_IN_KEY,
+  SIGNED_OUT_KEY,
+} from '@/core/access';
+import type { Definition } from '@/core/model';
 import { send } from '../../live/host';
 import { useTell } from '../../parts/toasts';
 import { useAsked } from '../../parts/queries';

@@ -1,13 +1,10 @@
 'use client';
 
-import { Fragment } from 'react';
-import { NONE } from '@/core/access/level';
-import { compile } from '@/core/access/compile';
-import { rightNow } from '@/core/access/viewer';
+import { accessOf, compile } from '@/core';
+import { NONE, type Person, rightNow } from '@/core/access';
 import type { RailViewer } from '../gates/bench';
 import { PersonPicker } from '../shared/person-picker';
-import { useMemo } from 'react';
-import type { Person } from '@/core/access/viewer';
+import { Fragment, useMemo } from 'react';
 import { useLook } from './context';
 
 interface Props {
@@ -32,7 +29,7 @@ export function LookRail({ viewers, looking, active, walking, onWalking, onPut, 
     const at = rightNow();
     return new Map(
       viewers.map(({ key, viewer }) => {
-        const access = compiled.access(viewer, at);
+        const access = accessOf(compiled, viewer, at);
         return [key, all.filter((one) => access.answer(one).most > NONE).length] as const;
       }),
     );

@@ -1,13 +1,10 @@
 'use client';
 
 import { useState, type FormEvent } from 'react';
-import { viewerKey } from '@/core/access/viewer-key';
-import { momentOf, readClock } from '@/core/condition/clock';
-import { attributesOf, type Type } from '@/core/condition/type';
-import type { Assignment, MadeViewer } from '@/core/access/viewer';
-import type { Definition } from '@/core/model/definition';
-import { unitsOf } from '@/core/model/units';
-import type { Value, Values } from '@/core/model/value';
+import { viewerKey } from '@/core';
+import type { Assignment, MadeViewer } from '@/core/access';
+import { attributesOf, momentOf, readClock, type Type } from '@/core/condition';
+import { type Definition, unitsOf, type Value, type Values } from '@/core/model';
 import { send } from '../../live/host';
 import { Window } from '../../parts/window';
 import { ValueInput } from './value-input';

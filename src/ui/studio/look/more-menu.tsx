@@ -5,7 +5,7 @@ import { Popover } from 'radix-ui';
 import { ask } from '../../live/host';
 import { useLook } from './context';
 import { panesToQuery, type PaneState } from './pane-state';
-import { idInKey } from '@/core/access/viewer-key';
+import { idInKey } from '@/core/access';
 
 /** What else there is to a pane: what it looks at, its changes, where its viewer starts, and a link to its state. */
 export function MoreMenu({

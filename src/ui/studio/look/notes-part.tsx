@@ -1,9 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import type { Definition } from '@/core/model/definition';
-import { compile } from '@/core/access/compile';
-import type { Note } from '@/core/access/look';
+import { compile } from '@/core';
+import type { Note } from '@/core/access';
+import type { Definition } from '@/core/model';
 import { momentInWords } from './when-choice';
 
 /** The notes that wait: each opens at the very state in which its sender was refused. */

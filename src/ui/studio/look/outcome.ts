@@ -1,6 +1,5 @@
-import { readAddress } from '@/core/access/address';
-import type { Compiled } from '@/core/access/compile';
-import type { LookPage } from '@/core/access/look';
+import { readAddress } from '@/core';
+import type { Compiled, LookPage } from '@/core/access';
 
 /** What an address gives to a viewer, in a few words. */
 export function outcomeInWords(compiled: Compiled, page: LookPage): string {

@@ -1,5 +1,5 @@
-import { SIGNED_OUT_KEY } from '@/core/access/viewer-key';
-import type { Value } from '@/core/model/value';
+import { SIGNED_OUT_KEY } from '@/core/access';
+import type { Value } from '@/core/model';
 
 /** All that says what a pane shows: it can be sent to another builder as a link. */
 export interface PaneState {

@@ -10,11 +10,9 @@ import {
   type MouseEvent,
   type PointerEvent,
 } from 'react';
-import { SIGNED_OUT_KEY } from '@/core/access/viewer-key';
-import { compile } from '@/core/access/compile';
-import type { LookPage } from '@/core/access/look';
-import { readAddress } from '@/core/access/address';
-import type { Value } from '@/core/model/value';
+import { compile, readAddress } from '@/core';
+import { type LookPage, SIGNED_OUT_KEY } from '@/core/access';
+import type { Value } from '@/core/model';
 import { HostProvider, RecordsClient, send, type BulkChange, type Host, timesOf } from '../../live/host';
 import { AddressLine } from './address-line';
 import { ClosedAddresses } from './closed-addresses';

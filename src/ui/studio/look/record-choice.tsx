@@ -4,9 +4,8 @@ import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import { readAddress } from '@/core/access/address';
-import type { Compiled } from '@/core/access/compile';
-import { addressOf } from '@/core/access/resolve';
+import { readAddress } from '@/core';
+import { addressOf, type Compiled } from '@/core/access';
 import { useFirst } from '../../parts/use-first';
 import { useSamples, type Sample } from '../shared/samples';
 

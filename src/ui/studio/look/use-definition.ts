@@ -1,6 +1,6 @@
 'use client';
 
-import type { Definition } from '@/core/model/definition';
+import type { Definition } from '@/core/model';
 import { useAsked } from '../../parts/queries';
 
 /**

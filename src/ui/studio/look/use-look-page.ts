@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { LookPage } from '@/core/access/look';
+import type { LookPage } from '@/core/access';
 import { useAsked } from '../../parts/queries';
 
 /**

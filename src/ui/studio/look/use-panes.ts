@@ -1,12 +1,10 @@
 'use client';
 
 import { useEffect, useMemo, useState } from 'react';
-import { idInKey, SIGNED_OUT_KEY } from '@/core/access/viewer-key';
-import type { LookPage } from '@/core/access/look';
-import type { MadeViewer } from '@/core/access/viewer';
+import { idInKey, type LookPage, type MadeViewer, SIGNED_OUT_KEY } from '@/core/access';
+import { newUuid } from '@/core/model';
 import { ask } from '../../live/host';
 import type { RailViewer } from '../gates/bench';
-import { newUuid } from '@/core/model/id';
 import { firstPane, panesToQuery, type PaneState } from './pane-state';
 import type { KeptViewer } from './viewer-choice';
 

@@ -1,9 +1,7 @@
 'use client';
 
-import type { Type } from '@/core/condition/type';
-import type { Definition } from '@/core/model/definition';
-import { unitsOf } from '@/core/model/units';
-import type { Value } from '@/core/model/value';
+import type { Type } from '@/core/condition';
+import { type Definition, unitsOf, type Value } from '@/core/model';
 
 /** Sets one value of a declared type, or that there is none. */
 export function ValueInput({

@@ -5,10 +5,9 @@ import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import { keyedGroups, keyedRoles, LOGIN_STATES, SIGNED_IN_KEY, viewerKey } from '@/core/access/viewer-key';
-import type { MadeViewer } from '@/core/access/viewer';
-import type { Definition } from '@/core/model/definition';
-import { unitAndBelow, unitsOf } from '@/core/model/units';
+import { viewerKey } from '@/core';
+import { keyedGroups, keyedRoles, LOGIN_STATES, type MadeViewer, SIGNED_IN_KEY } from '@/core/access';
+import { type Definition, unitAndBelow, unitsOf } from '@/core/model';
 import { asked } from '../../parts/queries';
 import { useFirst } from '../../parts/use-first';
 

@@ -3,8 +3,8 @@
 import { useState } from 'react';
 import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { addDays, momentOf, readClock, WEEKDAYS } from '@/core/condition/clock';
-import type { Definition } from '@/core/model/definition';
+import { addDays, momentOf, readClock, WEEKDAYS } from '@/core/condition';
+import type { Definition } from '@/core/model';
 import type { PaneState } from './pane-state';
 import { ValueInput } from './value-input';
 

@@ -1,10 +1,8 @@
 'use client';
 
-import { compile } from '@/core/access/compile';
-import type { Explanation } from '@/core/access/explain';
-import type { Numbers } from '@/core/access/numbers';
-import type { Edit } from '@/core/edit/edit';
-import { placeInWords, type PersonName } from '@/core/edit/words';
+import { compile, type Numbers } from '@/core';
+import type { Explanation } from '@/core/access';
+import { type Edit, type PersonName, placeInWords } from '@/core/edit';
 import { useAsked } from '../../parts/queries';
 import { SomeOfThem } from '../shared/some-of-them';
 import type { Taken } from '../shared/taking';

@@ -1,12 +1,10 @@
 'use client';
 
 import { useState } from 'react';
-import type { Condition } from '@/core/condition/condition';
-import { print } from '@/core/condition/print';
-import type { Scope } from '@/core/condition/type';
-import { removeNamed } from '@/core/edit/make';
-import type { Group, NamedCondition } from '@/core/model/definition';
-import { newId } from '@/core/model/id';
+import { print } from '@/core';
+import type { Condition, Scope } from '@/core/condition';
+import { removeNamed } from '@/core/edit';
+import { type Group, type NamedCondition, newId } from '@/core/model';
 import { useAsked } from '../../parts/queries';
 import { ConditionWindow } from '../shared/condition/condition-window';
 import { usePeopleWork } from './context';

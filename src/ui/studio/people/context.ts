@@ -1,8 +1,9 @@
 'use client';
 
-import { createContext, useContext } from 'react';
-import type { Edit } from '@/core/edit/edit';
-import type { Definition } from '@/core/model/definition';
+import { useNeeded } from '../../parts/need-context';
+import { createContext } from 'react';
+import type { Edit } from '@/core/edit';
+import type { Definition } from '@/core/model';
 
 /** What the parts of the people bench share. */
 export interface PeopleWork {
@@ -21,8 +22,4 @@ export interface PeopleWork {
 const PeopleContext = createContext<PeopleWork | undefined>(undefined);
 export const PeopleProvider = PeopleContext.Provider;
 
-export function usePeopleWork(): PeopleWork {
-  const work = useContext(PeopleContext);
-  if (!work) throw new Error('A part of the people bench is drawn outside it');
-  return work;
-}
+export const usePeopleWork = (): PeopleWork => useNeeded(PeopleContext, 'The people bench');

@@ -1,8 +1,6 @@
 'use client';
 
-import type { Attribute, SessionValue } from '@/core/model/definition';
-import { newId } from '@/core/model/id';
-import type { ValueType } from '@/core/model/value';
+import { type Attribute, newId, type SessionValue, type ValueType } from '@/core/model';
 import { usePeopleWork } from './context';
 import { KeptText, Panel, PartHead } from './parts';
 

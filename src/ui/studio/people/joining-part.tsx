@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { privilegesInLists } from '@/core/model/privileges';
+import { privilegesInLists } from '@/core/model';
 import { send } from '../../live/host';
 import { useAsked } from '../../parts/queries';
 import { usePeopleWork } from './context';

@@ -1,4 +1,4 @@
-import type { Edit } from '@/core/edit/edit';
+import type { Edit } from '@/core/edit';
 
 let added = false;
 

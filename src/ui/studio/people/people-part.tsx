@@ -1,25 +1,15 @@
 'use client';
 
 import { useState } from 'react';
-import type { Assignment, Person } from '@/core/access/viewer';
-import { unitsOf } from '@/core/model/units';
+import { unitsOf } from '@/core/model';
 import { useAsked, useSettled } from '../../parts/queries';
 import { NewPerson } from '../../live/new-person';
 import { RightsWindow } from '../shared/rights-window';
 import { usePeopleWork } from './context';
 import { ImportWindow } from './import-window';
 import { PartHead } from './parts';
+import { assignmentInWords, type FoundPeople } from './person-row';
 import { PersonWindow } from './person-window';
-
-export interface PersonRow extends Person {
-  readonly confirmed: boolean;
-  readonly startScreen: string | null;
-}
-
-export interface FoundPeople {
-  readonly people: readonly PersonRow[];
-  readonly total: number;
-}
 
 const SIZE = 25;
 const FIRST = { q: '', role: '', units: '', state: '', sort: 'name', page: 1 };
@@ -198,27 +188,6 @@ export function PeoplePart({ first }: { first: FoundPeople }) {
 
 const sortOf = (sort: string, key: string): 'ascending' | 'descending' | 'none' =>
   sort === key ? 'ascending' : sort === `-${key}` ? 'descending' : 'none';
-
-type Names = Parameters<typeof unitsOf>[0] & {
-  readonly language: string;
-  readonly timeZone: string;
-  readonly roles: readonly { readonly id: string; readonly name: string }[];
-};
-
-/** "Assistant in Mill Annexe, until 1 Dec 2026" */
-export function assignmentInWords(definition: Names, { role, unit, from, until }: Assignment): string {
-  const name = definition.roles.find((one) => one.id === role)?.name ?? 'A role that is gone';
-  const place =
-    unit === undefined
-      ? ''
-      : ` in ${unitsOf(definition).find((one) => one.id === unit)?.name ?? 'a unit that is gone'}`;
-  const day = (text: string): string =>
-    new Intl.DateTimeFormat(definition.language, {
-      dateStyle: 'medium',
-      timeZone: definition.timeZone,
-    }).format(new Date(text));
-  return `${name}${place}${from ? `, from ${day(from)}` : ''}${until ? `, until ${day(until)}` : ''}`;
-}
 
 function Select({
   label,

@@ -3,20 +3,23 @@
 import '../../parts/nonce';
 import { Dialog } from 'radix-ui';
 import { useMemo, useState } from 'react';
-import { Held } from '@/core/access/held';
-import { rightNow, viewerOfPerson, type Assignment } from '@/core/access/viewer';
-import { bind } from '@/core/condition/bind';
-import { parse } from '@/core/condition/parse';
-import { attributesOf } from '@/core/condition/type';
-import { withIncluded } from '@/core/model/tree';
-import { unitsOf } from '@/core/model/units';
-import { showValue, type Value, type Values, type ValueType } from '@/core/model/value';
-import { privilegesOf } from '@/core/model/privileges';
+import { parse, viewerOfPerson } from '@/core';
+import { type Assignment, Held, rightNow } from '@/core/access';
+import { attributesOf, bind } from '@/core/condition';
+import {
+  privilegesOf,
+  showValue,
+  unitsOf,
+  type Value,
+  type Values,
+  type ValueType,
+  withIncluded,
+} from '@/core/model';
 import { send } from '../../live/host';
 import { useAsked } from '../../parts/queries';
 import { GiveRole, type RoleOffer } from '../../parts/give-role';
 import { usePeopleWork } from './context';
-import { assignmentInWords, type PersonRow } from './people-part';
+import { assignmentInWords, type PersonRow } from './person-row';
 import { KeptText } from './parts';
 
 const OWN = ['name', 'email', 'home_unit'];

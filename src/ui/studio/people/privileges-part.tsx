@@ -2,12 +2,16 @@
 
 import { useQueries } from '@tanstack/react-query';
 import { useState } from 'react';
-import { allWithin } from '@/core/condition/condition';
-import { removePrivilege } from '@/core/edit/make';
-import { fullName } from '@/core/edit/words';
-import type { Definition, Privilege, PrivilegeGroup } from '@/core/model/definition';
-import { newId } from '@/core/model/id';
-import { treeOf, withIncluded } from '@/core/model/tree';
+import { allWithin } from '@/core/condition';
+import { fullName, removePrivilege } from '@/core/edit';
+import {
+  type Definition,
+  newId,
+  type Privilege,
+  type PrivilegeGroup,
+  treeOf,
+  withIncluded,
+} from '@/core/model';
 import { asked } from '../../parts/queries';
 import { usePeopleWork } from './context';
 import { KeptText, Panel, PartHead } from './parts';

@@ -1,6 +1,6 @@
 'use client';
 
-import type { Role } from '@/core/model/definition';
+import type { Role } from '@/core/model';
 
 const [WIDTH, HEIGHT, GAP_X, GAP_Y] = [148, 30, 36, 10];
 

@@ -1,16 +1,19 @@
 'use client';
 
+import { accessOf, compile, viewerOfRole } from '@/core';
+import { rightNow, SIGNED_IN } from '@/core/access';
+import { answerInWords, type EditEffect, fullName, removeNamed } from '@/core/edit';
+import {
+  type Definition,
+  type ElementKind,
+  findGone,
+  type HandOut,
+  newId,
+  type Role,
+  withIncluded,
+} from '@/core/model';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import type { EditEffect } from '@/core/edit/review';
-import { compile } from '@/core/access/compile';
-import { rightNow, SIGNED_IN, viewerOfRole } from '@/core/access/viewer';
-import { removeNamed } from '@/core/edit/make';
-import { answerInWords, fullName } from '@/core/edit/words';
-import type { Definition, HandOut, Role } from '@/core/model/definition';
-import { findGone } from '@/core/model/gone';
-import { newId } from '@/core/model/id';
-import { withIncluded, type ElementKind } from '@/core/model/tree';
 import { useAsked } from '../../parts/queries';
 import { useDraft } from '../shell/studio-work';
 import { Window } from '../../parts/window';
@@ -311,10 +314,10 @@ function RoleReach({ role }: { role: Role }) {
   const { counts, adds } = useMemo(() => {
     const compiled = compile(definition);
     const at = rightNow();
-    const own = compiled.access(viewerOfRole(role.id), at);
+    const own = accessOf(compiled, viewerOfRole(role.id), at);
     const below = [
-      compiled.access(SIGNED_IN, at),
-      ...role.includes.map((id) => compiled.access(viewerOfRole(id), at)),
+      accessOf(compiled, SIGNED_IN, at),
+      ...role.includes.map((id) => accessOf(compiled, viewerOfRole(id), at)),
     ];
     const { elements } = compiled.tree;
     return {
@@ -332,7 +335,7 @@ function RoleReach({ role }: { role: Role }) {
     };
   }, [definition, role]);
   const included = role.includes.map((id) => definition.roles.find((one) => one.id === id)?.name ?? id);
-  const at = compile(definition).access(viewerOfRole(role.id), rightNow());
+  const at = accessOf(compile(definition), viewerOfRole(role.id), rightNow());
   return (
     <div className="mt-1">
       <p>

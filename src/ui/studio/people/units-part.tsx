@@ -1,8 +1,6 @@
 'use client';
 
-import type { Unit } from '@/core/model/definition';
-import { newId } from '@/core/model/id';
-import { unitsOf } from '@/core/model/units';
+import { newId, type Unit, unitsOf } from '@/core/model';
 import { usePeopleWork } from './context';
 import { KeptText, Panel, PartHead } from './parts';
 

@@ -2,16 +2,16 @@
 
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import type { Answer } from '@/core/access/level';
+import type { Answer } from '@/core/access';
 import {
-  directionOf,
+  answerInWords,
   type Direction,
+  directionOf,
   type Effect,
   type Following,
   type OtherRecords,
   type Review,
-} from '@/core/edit/review';
-import { answerInWords } from '@/core/edit/words';
+} from '@/core/edit';
 import { send } from '../../live/host';
 import { useTell } from '../../parts/toasts';
 import { LevelMark } from '../shared/level-mark';
@@ -238,8 +238,8 @@ function Moves({ effect: { kind, moved } }: { effect: Effect }) {
               {DIRECTIONS[directionOf(move)]}
             </th>
             <td className="w-56 py-1 pr-3">
-              <Step kind={kind} answer={move.before} /> <span aria-label="becomes">→</span>{' '}
-              <Step kind={kind} answer={move.after} />
+              <AnswerMark kind={kind} answer={move.before} /> <span aria-label="becomes">→</span>{' '}
+              <AnswerMark kind={kind} answer={move.after} />
             </td>
             <td className="py-1">
               <Names names={move.names} />
@@ -269,7 +269,7 @@ function Records({ records: { of, gained, lost, counts } }: { records: OtherReco
 
 const answerKey = ({ least, most }: Answer): string => `${least}${most}`;
 
-function Step({ kind, answer }: { kind: Effect['kind']; answer: Answer }) {
+function AnswerMark({ kind, answer }: { kind: Effect['kind']; answer: Answer }) {
   return (
     <span className="inline-flex items-center gap-1 whitespace-nowrap">
       <LevelMark answer={answer} />

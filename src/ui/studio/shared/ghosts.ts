@@ -1,10 +1,12 @@
-import type { Compiled } from '@/core/access/compile';
-import { NONE } from '@/core/access/level';
-import type { LookPage } from '@/core/access/look';
-import type { ShownMenuItem, ShownScreen } from '@/core/access/shown';
-import { addressOf } from '@/core/access/resolve';
-import type { MenuItem, Screen } from '@/core/model/definition';
-import type { Element } from '@/core/model/tree';
+import {
+  addressOf,
+  type Compiled,
+  type LookPage,
+  NONE,
+  type ShownMenuItem,
+  type ShownScreen,
+} from '@/core/access';
+import type { AppElement, MenuItem, Screen } from '@/core/model';
 import type {
   DrawnList,
   DrawnMenuItem,
@@ -53,7 +55,7 @@ type Levels = LookPage['levels'];
 /** What the viewer could get all the same is what some of its people get: else it would have been sent. */
 const ghostOf = (levels: Levels, id: string): GhostOf => ((levels[id]?.most ?? NONE) > NONE ? 'some' : 'not');
 
-function ghostPart(element: Element, ghost: GhostOf): GhostPart {
+function ghostPart(element: AppElement, ghost: GhostOf): GhostPart {
   const of =
     element.kind === 'button' ||
     element.kind === 'list' ||
@@ -64,7 +66,7 @@ function ghostPart(element: Element, ghost: GhostOf): GhostPart {
   return { kind: 'ghost', ghost, id: element.id, of, name: element.name };
 }
 
-function withGhostColumns(element: Element, list: DrawnList, levels: Levels): DrawnList {
+function withGhostColumns(element: AppElement, list: DrawnList, levels: Levels): DrawnList {
   const columns = element.contents.flatMap((column) => {
     if (column.kind !== 'column') return [];
     const there = list.columns.find((one) => one.id === column.id);

@@ -1,4 +1,4 @@
-import type { Answer } from '@/core/access/level';
+import type { Answer } from '@/core/access';
 import { DASHES, LEVEL_SHAPES, levelPaths, shapeOf, type Box, type LevelShape } from './level-paths';
 
 /**

@@ -1,4 +1,4 @@
-import type { Answer } from '@/core/access/level';
+import type { Answer } from '@/core/access';
 
 /** The shapes that levels are told by: empty, half filled, filled, and hatched where it depends. */
 export const LEVEL_SHAPES = ['none', 'see', 'edit', 'depends'] as const;

@@ -4,7 +4,7 @@ import { Command } from 'cmdk';
 import { UserPlus } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import type { Person } from '@/core/access/viewer';
+import type { Person } from '@/core/access';
 
 /** Finds a person by name, to be pinned to the rail. */
 export function PersonPicker({

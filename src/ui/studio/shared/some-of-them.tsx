@@ -1,14 +1,14 @@
-import type { Numbers } from '@/core/access/numbers';
-import { allAlike } from '@/core/access/numbers';
-import { amongInWords, type PersonName } from '@/core/edit/words';
-import type { Element } from '@/core/model/tree';
+import type { Numbers } from '@/core';
+import { allAlike } from '@/core/access';
+import { amongInWords, type PersonName } from '@/core/edit';
+import type { AppElement } from '@/core/model';
 
 interface Props {
   readonly numbers: Numbers;
   /** The viewer's key. */
   readonly viewer: string;
   readonly viewerName: string;
-  readonly element: Element;
+  readonly element: AppElement;
   readonly personName: PersonName;
   readonly onLook: (person: string) => void;
 }

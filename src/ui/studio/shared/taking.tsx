@@ -1,6 +1,5 @@
-import type { Definition } from '@/core/model/definition';
-import { treeOf } from '@/core/model/tree';
-import { lineInWords, type PersonName } from '@/core/edit/words';
+import { lineInWords, type PersonName } from '@/core/edit';
+import { type Definition, treeOf } from '@/core/model';
 
 /** Conditions that are taken as true or as false while one looks, by the line's id. */
 export type Taken = Readonly<Record<string, boolean>>;

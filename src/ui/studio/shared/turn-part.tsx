@@ -1,15 +1,10 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import type { Compiled } from '@/core/access/compile';
-import type { Answer, Level } from '@/core/access/level';
-import { applyEdit } from '@/core/edit/apply';
-import { difference } from '@/core/edit/difference';
-import type { Edit } from '@/core/edit/edit';
-import type { EditEffect } from '@/core/edit/review';
-import { changeInWords } from '@/core/edit/change-words';
-import { levelInWords, type PersonName } from '@/core/edit/words';
-import type { Element } from '@/core/model/tree';
+import { applyEdit, difference } from '@/core';
+import type { Answer, Compiled, Level } from '@/core/access';
+import { changeInWords, type Edit, type EditEffect, levelInWords, type PersonName } from '@/core/edit';
+import type { AppElement } from '@/core/model';
 import { useAsked } from '../../parts/queries';
 
 interface Turning {
@@ -20,7 +15,7 @@ interface Turning {
 
 interface Props {
   readonly compiled: Compiled;
-  readonly element: Element;
+  readonly element: AppElement;
   readonly answer: Answer;
   readonly viewerName: string;
   readonly personName: PersonName;

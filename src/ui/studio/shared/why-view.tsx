@@ -1,18 +1,16 @@
 'use client';
 
-import type { Compiled } from '@/core/access/compile';
-import type { Decided, Explanation, Nearly } from '@/core/access/explain';
-import type { Told } from '@/core/condition/tell';
-import { answerInWords, handleName, kindInWords, lineInWords, type PersonName } from '@/core/edit/words';
-import { gives } from '@/core/model/gate';
-import { isDataDoor, type Element } from '@/core/model/tree';
+import type { Compiled, Decided, Explanation, Nearly } from '@/core/access';
+import type { Told } from '@/core/condition';
+import { answerInWords, handleName, kindInWords, lineInWords, type PersonName } from '@/core/edit';
+import { type AppElement, gives, isDataDoor } from '@/core/model';
 import { TakeChoice, withTaken, type Taken } from './taking';
 import { LevelMark } from './level-mark';
 
 interface Props {
   readonly compiled: Compiled;
   readonly explanation: Explanation;
-  readonly element: Element;
+  readonly element: AppElement;
   readonly viewerName: string;
   readonly personName: PersonName;
   /** Leads to the gate of an element. */
@@ -90,7 +88,7 @@ function NearlyView({
   step,
   taking,
   nearly: { line, since },
-}: Props & { step: Element; nearly: Nearly }) {
+}: Props & { step: AppElement; nearly: Nearly }) {
   return (
     <div className="mb-1 ml-5 border-l-2 border-rule pl-2 text-[13px]">
       <p>

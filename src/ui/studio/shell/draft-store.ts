@@ -1,10 +1,6 @@
-import { applyEdit } from '@/core/edit/apply';
-import { sameJson } from '@/core/model/same-json';
-import type { Edit } from '@/core/edit/edit';
-import type { Standing } from '@/core/edit/history';
-import type { Definition } from '@/core/model/definition';
-import { newUuid } from '@/core/model/id';
-import { ok } from '@/core/model/problem';
+import { applyEdit } from '@/core';
+import type { Edit, UndoState } from '@/core/edit';
+import { type Definition, newUuid, ok, sameJson } from '@/core/model';
 
 /** One revision as the server tells it. */
 interface Revision {
@@ -15,7 +11,7 @@ interface Revision {
 
 interface Told {
   readonly since: readonly Revision[];
-  readonly standing: Standing;
+  readonly standing: UndoState;
 }
 
 /** What is asked, under a name of its own: sent again after a lost answer, it is not done again. */
@@ -43,7 +39,7 @@ export interface Surroundings {
   readonly keeps: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>;
 }
 
-type Answer = Told & {
+type DraftReply = Told & {
   readonly said?: string;
   readonly type?: string;
   readonly detail?: string;
@@ -89,7 +85,7 @@ export interface DraftState {
   readonly definition: Definition;
   /** The newest revision that the server has confirmed. */
   readonly revision: number;
-  readonly standing: Standing;
+  readonly standing: UndoState;
   readonly saved: Saved;
 }
 
@@ -115,7 +111,7 @@ export class DraftStore {
     private readonly url: string,
     definition: Definition,
     revision: number,
-    standing: Standing,
+    standing: UndoState,
     private readonly around: Surroundings,
   ) {
     this.confirmed = { definition, revision };
@@ -218,7 +214,7 @@ export class DraftStore {
         }),
       }).catch(() => undefined);
       // An answer that is cut off says nothing of what was done: it is asked for again.
-      const answer = response && (await (response.json() as Promise<Answer>).catch(() => undefined));
+      const answer = response && (await (response.json() as Promise<DraftReply>).catch(() => undefined));
       if (!response || !answer || response.status >= 500 || response.status === 401) {
         this.show({ saved: response?.status === 401 ? 'signed-out' : 'unreachable' });
         await new Promise((resolve) => setTimeout(resolve, RETRY_MS));

@@ -9,7 +9,7 @@ import { benchHref, useCarried, type Carried } from './carry';
 import { useStudio } from './studio-work';
 import { useAsked } from '../../parts/queries';
 import { useFirst } from '../../parts/use-first';
-import { viewerKey } from '@/core/access/viewer-key';
+import { viewerKey } from '@/core';
 
 interface Found {
   readonly elements: readonly { readonly id: string; readonly name: string; readonly place: string }[];

@@ -1,13 +1,7 @@
 'use client';
 
-import {
-  createContext,
-  useContext,
-  useEffect,
-  useSyncExternalStore,
-  type Context,
-  type RefObject,
-} from 'react';
+import { createContext, useEffect, useSyncExternalStore, type RefObject } from 'react';
+import { useNeeded } from '../../parts/need-context';
 import type { DraftState, DraftStore } from './draft-store';
 
 /** What the palette does on a bench, rather than leaving it for another. */
@@ -36,7 +30,7 @@ export interface StudioWork {
 const StudioContext = createContext<StudioWork | undefined>(undefined);
 export const StudioProvider = StudioContext.Provider;
 
-export const useStudio = (): StudioWork => needContext(StudioContext, 'The studio’s work');
+export const useStudio = (): StudioWork => useNeeded(StudioContext, 'The studio’s work');
 
 /** The draft as it is now, with one's own edits in it that are still being saved. */
 export function useDraft(): DraftState {
@@ -53,11 +47,4 @@ export function usePaletteActions(actions: PaletteActions): void {
       paletteActions.current = {};
     };
   });
-}
-
-/** What a context holds; it is an error to ask outside of it. */
-export function needContext<T>(context: Context<T | undefined>, what: string): T {
-  const held = useContext(context);
-  if (held === undefined) throw new Error(`${what} is asked for outside of it`);
-  return held;
 }

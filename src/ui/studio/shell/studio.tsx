@@ -2,9 +2,9 @@
 
 import { NuqsAdapter } from 'nuqs/adapters/next/app';
 import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react';
-import { difference } from '@/core/edit/difference';
-import type { Standing } from '@/core/edit/history';
-import type { Definition } from '@/core/model/definition';
+import { difference } from '@/core';
+import type { UndoState } from '@/core/edit';
+import type { Definition } from '@/core/model';
 import { send } from '@/ui/live/host';
 import { Queries } from '@/ui/parts/queries';
 import { Toasts, useTell } from '@/ui/parts/toasts';
@@ -24,7 +24,7 @@ interface Props {
   readonly owns: boolean;
   readonly definition: Definition;
   readonly revision: number;
-  readonly standing: Standing;
+  readonly standing: UndoState;
   readonly released: { readonly number: number; readonly definition: Definition } | undefined;
   readonly pins: readonly string[];
   /** The bench that one is at. */

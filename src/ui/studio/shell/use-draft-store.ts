@@ -1,8 +1,8 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import type { Standing } from '@/core/edit/history';
-import type { Definition } from '@/core/model/definition';
+import type { UndoState } from '@/core/edit';
+import type { Definition } from '@/core/model';
 import { useConfirm } from '@/ui/parts/asking';
 import { useTell } from '@/ui/parts/toasts';
 import { DraftStore } from './draft-store';
@@ -14,7 +14,7 @@ const NOWHERE = { getItem: () => null, setItem: () => undefined, removeItem: () 
 /** The draft of the application: kept up to date, with undo by keys, and a warning before unsaved work is left. */
 export function useDraftStore(
   url: string,
-  first: { readonly definition: Definition; readonly revision: number; readonly standing: Standing },
+  first: { readonly definition: Definition; readonly revision: number; readonly standing: UndoState },
   mayChange: boolean,
 ): DraftStore {
   const tell = useTell();

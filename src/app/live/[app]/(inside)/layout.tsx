@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
-import { resolveMenu } from '@/core/access/resolve';
+import { resolveMenu } from '@/core/access';
 import { thisVisit } from '@/server/live/this-visit';
 import { LiveFrame } from './live-host';
 

@@ -2,7 +2,7 @@
 
 import { usePathname, useRouter } from 'next/navigation';
 import { useMemo, type ReactNode } from 'react';
-import type { ShownMenuItem } from '@/core/access/shown';
+import type { ShownMenuItem } from '@/core/access';
 import { ask, HostProvider, send, RecordsClient, timesOf, type Host } from '@/ui/live/host';
 import { MenuView } from '@/ui/live/menu-view';
 import { StandingBar, StandInPicker, type StandIn } from '@/ui/live/standing-bar';

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { draftOf, standing } from '@/server/drafts/draft';
+import { draftOf, undoStateIn } from '@/server/drafts/draft';
 import { releasedDefinition, releaseInForce } from '@/server/drafts/release';
 import { applicationsOf, thisBuilder, workplaceOf } from '@/server/studio/builder';
 import { Studio } from '@/ui/studio/shell/studio';
@@ -19,7 +19,7 @@ export default async function BenchesLayout({ children, params }: Props) {
   const { applicationId, role } = workplace;
   const [draft, own, inForce, applications] = await Promise.all([
     draftOf(applicationId),
-    standing(applicationId, builder.id),
+    undoStateIn(applicationId, builder.id),
     releaseInForce(applicationId),
     applicationsOf(builder.id),
   ]);

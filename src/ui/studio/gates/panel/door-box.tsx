@@ -2,8 +2,8 @@
 
 import { RadioGroup } from 'radix-ui';
 import type { ReactNode } from 'react';
-import { handleName } from '@/core/edit/words';
-import { isDataDoor, type Element } from '@/core/model/tree';
+import { handleName } from '@/core/edit';
+import { type AppElement, isDataDoor } from '@/core/model';
 import { useBench } from '../bench';
 
 /** What really protects the selected element: its door, what holds it open, and where to gate. */
@@ -27,7 +27,7 @@ function Box({ children }: { children: ReactNode }) {
   return <div className="mb-4 border-l-4 border-lead bg-plate px-3 py-2">{children}</div>;
 }
 
-function ElementLink({ element, name }: { element: Element; name?: string }) {
+function ElementLink({ element, name }: { element: AppElement; name?: string }) {
   const { select } = useBench();
   return (
     <a
@@ -55,7 +55,7 @@ function LedHere() {
   );
 }
 
-function ElementLinks({ elements }: { elements: readonly Element[] }) {
+function ElementLinks({ elements }: { elements: readonly AppElement[] }) {
   return (
     <>
       {elements.map((one, n) => (
@@ -69,12 +69,12 @@ function ElementLinks({ elements }: { elements: readonly Element[] }) {
   );
 }
 
-function DataDoor({ door }: { door: Element }) {
-  const { compiled, viewers, accessOf, selected } = useBench();
+function DataDoor({ door }: { door: AppElement }) {
+  const { compiled, viewers, accessFor, selected } = useBench();
   const follows = compiled.lines(door.id) === undefined;
   const handles = compiled.handles.handlesOf(door).flatMap((id) => compiled.tree.get(id) ?? []);
-  const holds = (one: Element): boolean =>
-    viewers.some((viewer) => accessOf(viewer).most.gateRule(one).see !== false);
+  const holds = (one: AppElement): boolean =>
+    viewers.some((viewer) => accessFor(viewer).most.gateRule(one).see !== false);
   const holding = handles.filter((one) => one !== selected && holds(one));
   const closed = handles.filter((one) => one !== selected && !holds(one));
   const name = door.kind === 'rows' ? `${door.name}, its records` : `${door.container?.name}: ${door.name}`;
@@ -116,7 +116,7 @@ function DataDoor({ door }: { door: Element }) {
 }
 
 /** Whether the lines below are those of this one place, or of the data wherever it shows. */
-function WhereToGate({ door }: { door: Element }) {
+function WhereToGate({ door }: { door: AppElement }) {
   const { selected, target, setTarget } = useBench();
   const what = door.kind === 'action' ? 'the action' : door.kind === 'rows' ? 'the records' : 'the data';
   return (

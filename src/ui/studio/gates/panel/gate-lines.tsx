@@ -3,15 +3,10 @@
 import { Trash2 } from 'lucide-react';
 import { ToggleGroup } from 'radix-ui';
 import { useMemo, useState } from 'react';
-import { newLine } from '@/core/edit/make';
-import { startLines } from '@/core/edit/start';
-import { whatInWords, whoInWords } from '@/core/edit/words';
-import { print } from '@/core/condition/print';
-import { gives, type Line, type What } from '@/core/model/gate';
-import type { Compiled } from '@/core/access/compile';
-import { counts } from '@/core/access/viewer';
-import type { Edit } from '@/core/edit/edit';
-import { isDataDoor, withIncluded, type Element } from '@/core/model/tree';
+import { print } from '@/core';
+import { type Compiled, counts } from '@/core/access';
+import { type Edit, newLine, startLines, whatInWords, whoInWords } from '@/core/edit';
+import { type AppElement, gives, isDataDoor, type Line, type What, withIncluded } from '@/core/model';
 import { useBench } from '../bench';
 import { EffectDialog } from '../../grid/effect-dialog';
 import { ConditionWindow } from '../../shared/condition/condition-window';
@@ -101,7 +96,7 @@ export function GateLines({ heading }: { heading: string }) {
 }
 
 /** Can records be made where the door counts? Then its lines may say of new ones what the screens did not. */
-function isAboutMaking({ tree, handles }: Compiled, door: Element): boolean {
+function isAboutMaking({ tree, handles }: Compiled, door: AppElement): boolean {
   if (door.kind === 'data-field') return handles.fieldsOf(door.id, 'new').length > 0;
   const entity = tree.entityOf(door.id);
   if (!isDataDoor(door) || !entity) return false;

@@ -1,8 +1,9 @@
 'use client';
 
-import { idInKey, viewerKey } from '@/core/access/viewer-key';
-import { kindInWords, placeInWords } from '@/core/edit/words';
-import { isDataDoor } from '@/core/model/tree';
+import { viewerKey } from '@/core';
+import { idInKey } from '@/core/access';
+import { kindInWords, placeInWords } from '@/core/edit';
+import { isDataDoor } from '@/core/model';
 import { useBench } from '../bench';
 import { enterRegion } from '../../shell/regions';
 import { SomeOfThem } from '../../shared/some-of-them';

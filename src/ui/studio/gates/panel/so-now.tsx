@@ -1,8 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import type { Answer } from '@/core/access/level';
-import { answerInWords } from '@/core/edit/words';
+import type { Answer } from '@/core/access';
+import { answerInWords } from '@/core/edit';
 import { useBench } from '../bench';
 import { LevelMark } from '../../shared/level-mark';
 
@@ -11,10 +11,10 @@ const FOLDED_AT = 12;
 
 /** What comes of all gates and doors together for the selected element, in words. */
 export function SoNow() {
-  const { viewers, accessOf, amongOf, numbers, selected } = useBench();
+  const { viewers, accessFor, amongOf, numbers, selected } = useBench();
   const groups = new Map<string, { answer: Answer; names: string[] }>();
   for (const viewer of viewers) {
-    const answer = accessOf(viewer).answer(selected);
+    const answer = accessFor(viewer).answer(selected);
     const word = answerInWords(selected.kind, answer);
     const group = groups.get(word) ?? { answer, names: [] };
     const among = amongOf(viewer, selected);

@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import type { Closed } from '@/core/model/definition';
+import type { Closed } from '@/core/model';
 import { useBench } from '../bench';
 
 type Show = Closed['show'] | 'left-out';

@@ -4,10 +4,8 @@ import { Command } from 'cmdk';
 import { Plus } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import { whoInWords } from '@/core/edit/words';
-import { privilegesInLists, privilegesOf } from '@/core/model/privileges';
-import { unitsOf } from '@/core/model/units';
-import { sameWho, type Who } from '@/core/model/gate';
+import { whoInWords } from '@/core/edit';
+import { privilegesInLists, privilegesOf, sameWho, unitsOf, type Who } from '@/core/model';
 import { useBench } from '../bench';
 
 /** Picks whom a new line speaks of: a login state, a role, a privilege's holders, a group, a unit's people, or a person. */

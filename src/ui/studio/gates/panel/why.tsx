@@ -1,7 +1,8 @@
 'use client';
 
+import { explain } from '@/core';
+import { unsharedAccessOf } from '@/core/access';
 import { useMemo } from 'react';
-import { explain } from '@/core/access/explain';
 import { useBench } from '../bench';
 import { useDraft } from '../../shell/studio-work';
 import { TurnPart } from '../../shared/turn-part';
@@ -12,7 +13,7 @@ export function Why() {
   const { revision } = useDraft();
   const { compiled, viewer, selected, select, circumstances, personName, api, mayChange, apply } = useBench();
   const explanation = useMemo(
-    () => explain(compiled.unshared(viewer.viewer, circumstances), selected.id),
+    () => explain(unsharedAccessOf(compiled, viewer.viewer, circumstances), selected.id),
     [compiled, viewer, circumstances, selected],
   );
   const asked = new URLSearchParams({ viewer: viewer.key, element: selected.id });

@@ -4,8 +4,8 @@ import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import { fullName } from '@/core/edit/words';
-import { findElements } from '@/core/model/find';
+import { fullName } from '@/core/edit';
+import { findElements } from '@/core/model';
 import { useFirst } from '../../../parts/use-first';
 import { useBench } from '../bench';
 

@@ -1,16 +1,17 @@
 'use client';
 
 import { useMemo, type ReactNode } from 'react';
-import { reachOf, type Reached, type ReachedPlace } from '@/core/access/reach';
-import { answerInWords, kindInWords } from '@/core/edit/words';
-import type { ElementKind } from '@/core/model/tree';
+import { reachOf } from '@/core';
+import type { Reached, ReachedPlace } from '@/core/access';
+import { answerInWords, kindInWords } from '@/core/edit';
+import type { ElementKind } from '@/core/model';
 import { useBench, type RailViewer } from '../bench';
 import { LevelMark } from '../../shared/level-mark';
 
 /** What can X see: a viewer's whole reach, as a list to read. */
 export function WhatOneSees({ columns, forms }: { columns: readonly RailViewer[]; forms: ReactNode }) {
-  const { viewer, look, accessOf } = useBench();
-  const reach = useMemo(() => reachOf(accessOf(viewer)), [accessOf, viewer]);
+  const { viewer, look, accessFor } = useBench();
+  const reach = useMemo(() => reachOf(accessFor(viewer)), [accessFor, viewer]);
   const opening = reach.screens.filter(({ answer }) => answer.least > 0).length;
   const inside = reach.screens.flatMap((one) => one.inside);
   const count = (kinds: readonly string[], least: number): number =>

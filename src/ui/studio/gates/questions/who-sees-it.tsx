@@ -1,9 +1,9 @@
 'use client';
 
 import { useMemo, type ReactNode } from 'react';
-import { whoGets, type WayIn } from '@/core/access/reach';
-import { viewerOfPerson } from '@/core/access/viewer';
-import { answerInWords, fullName, lineInWords } from '@/core/edit/words';
+import { viewerOfPerson, whoGets } from '@/core';
+import type { WayIn } from '@/core/access';
+import { answerInWords, fullName, lineInWords } from '@/core/edit';
 import { useBench } from '../bench';
 import { LevelMark } from '../../shared/level-mark';
 import { ElementChoice } from './element-choice';

@@ -3,10 +3,8 @@
 import '../../../parts/nonce';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
-import type { Condition } from '@/core/condition/condition';
-import { whatIsWrong } from '@/core/condition/check';
-import { print } from '@/core/condition/print';
-import type { Scope } from '@/core/condition/type';
+import { print, whatIsWrong } from '@/core';
+import type { Condition, Scope } from '@/core/condition';
 import { useAsked, useSettled } from '../../../parts/queries';
 import { firstQuestion, Picker } from './picker';
 import { TextForm } from './text-form';

@@ -1,11 +1,7 @@
 'use client';
 
-import { WEEKDAYS } from '@/core/condition/clock';
-import type { Operand } from '@/core/condition/condition';
-import { comparable, typeOf, type Scope, type Type } from '@/core/condition/type';
-import { sameJson } from '@/core/model/same-json';
-import { unitsOf } from '@/core/model/units';
-import type { Value } from '@/core/model/value';
+import { comparable, type Operand, type Scope, type Type, typeOf, WEEKDAYS } from '@/core/condition';
+import { sameJson, unitsOf, type Value } from '@/core/model';
 import { firstConstant, operandsOfScope } from './questions';
 
 interface Props {

@@ -1,17 +1,19 @@
 'use client';
 
 import { Trash2 } from 'lucide-react';
-import type { Condition, Operand, Operator } from '@/core/condition/condition';
 import {
   canBeBetween,
   canBeOneOf,
+  type Condition,
+  type Operand,
+  type Operator,
   operatorsFor,
   readConstant,
-  typeOf,
   type Scope,
   type Type,
-} from '@/core/condition/type';
-import { privilegesInLists } from '@/core/model/privileges';
+  typeOf,
+} from '@/core/condition';
+import { privilegesInLists } from '@/core/model';
 import { firstConstant, questionsFor, type Question } from './questions';
 import { OperandPicker, ValueInput } from './operand-picker';
 

@@ -1,8 +1,15 @@
-import { CLOCK_READINGS, type Condition, type Operand } from '@/core/condition/condition';
-import { REGISTERED } from '@/core/condition/registered';
-import { attributesOf, entityFor, typeOf, type Scope, type Type } from '@/core/condition/type';
-import { privilegesOf } from '@/core/model/privileges';
-import { sameJson } from '@/core/model/same-json';
+import {
+  attributesOf,
+  CLOCK_READINGS,
+  type Condition,
+  entityFor,
+  type Operand,
+  REGISTERED,
+  type Scope,
+  type Type,
+  typeOf,
+} from '@/core/condition';
+import { privilegesOf, sameJson } from '@/core/model';
 
 /** Something that a row can look at, with the condition that it starts with. */
 export interface Question {

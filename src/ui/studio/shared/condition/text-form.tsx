@@ -2,9 +2,8 @@
 
 import { useId, useRef, useState, type KeyboardEvent } from 'react';
 import { useSamples } from '../samples';
-import { parse, suggest, type Offers, type TextProblem } from '@/core/condition/parse';
-import type { Condition } from '@/core/condition/condition';
-import type { Scope } from '@/core/condition/type';
+import { parse } from '@/core';
+import { type Condition, type Offers, type Scope, suggest, type TextProblem } from '@/core/condition';
 
 interface Props {
   readonly scope: Scope;

@@ -1,13 +1,13 @@
 import { forbidden, notFound, redirect } from 'next/navigation';
-import { landingOf } from '@/core/access/landing';
-import { addressOf } from '@/core/access/resolve';
-import { pageAt } from '@/server/live/page';
+import { landingOf } from '@/core';
+import { addressOf, type ShownPage } from '@/core/access';
+import { pageAt } from '@/server/live/screen-page';
 import { auditStandIn } from '@/server/live/standing';
 import { openedScreen } from '@/server/live/session-values';
 import { thisVisit, visitNow } from '@/server/live/this-visit';
-import type { ShownPage } from '@/core/access/page';
 import { unlockedOn } from '@/server/live/unlock';
-import { scopeOf, type Visit } from '@/server/live/visit';
+import { scopeOf } from '@/server/live/visit';
+import type { Visit } from '@/server/live/who-visits';
 import { NothingOpen, Refused } from '@/ui/live/refusals';
 import { ScreenView } from '@/ui/live/screen-view';
 

@@ -3,7 +3,8 @@ import * as yup from 'yup';
 import { handle, json, nothing, readBody } from '@/server/http/handle';
 import { notThere } from '@/server/http/problem';
 import { peopleToStandFor, startStandIn, stopStandIn } from '@/server/live/standing';
-import { visit, type Visit } from '@/server/live/visit';
+import { visit } from '@/server/live/visit';
+import type { Visit } from '@/server/live/who-visits';
 
 type Params = { params: Promise<{ app: string }> };
 

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { peopleOf } from '@/server/people/read';
-import { benchOf } from '@/server/studio/page';
+import { benchOf } from '@/server/studio/entry';
 import { GatesBench } from '@/ui/studio/gates/gates-bench';
 
 export const metadata: Metadata = { title: 'Gates' };

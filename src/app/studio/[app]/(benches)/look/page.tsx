@@ -3,7 +3,7 @@ import { releaseNumbers } from '@/server/drafts/release';
 import { openNotes } from '@/server/look/notes';
 import { keptViewers } from '@/server/look/viewers';
 import { peopleOf } from '@/server/people/read';
-import { benchOf } from '@/server/studio/page';
+import { benchOf } from '@/server/studio/entry';
 import { LookBench } from '@/ui/studio/look/look-bench';
 
 interface Props {

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { listPeople } from '@/server/people/list';
-import { benchOf } from '@/server/studio/page';
+import { benchOf } from '@/server/studio/entry';
 import { PeopleBench } from '@/ui/studio/people/people-bench';
 
 export const metadata: Metadata = { title: 'People' };

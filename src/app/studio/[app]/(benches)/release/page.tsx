@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { review } from '@/server/drafts/review';
-import { benchOf } from '@/server/studio/page';
+import { benchOf } from '@/server/studio/entry';
 import { ReleaseBench } from '@/ui/studio/release/release-bench';
 
 export const metadata: Metadata = { title: 'Release' };

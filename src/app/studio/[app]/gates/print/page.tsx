@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { gridSheet } from '@/server/studio/grid';
-import { benchOf } from '@/server/studio/page';
+import { benchOf } from '@/server/studio/entry';
 import { PrintedGrid } from '@/ui/studio/grid/printed-grid';
 
 export const metadata: Metadata = { title: 'Who gets what' };

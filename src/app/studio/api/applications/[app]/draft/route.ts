@@ -1,8 +1,7 @@
 import * as yup from 'yup';
-import { editSchema } from '@/core/edit/schema';
-import { optional } from '@/core/model/shape';
-import type { Edit } from '@/core/edit/edit';
-import { change, revisionsSince, standing } from '@/server/drafts/draft';
+import { type Edit, editSchema } from '@/core/edit';
+import { optional } from '@/core/model';
+import { change, revisionsSince, undoStateIn } from '@/server/drafts/draft';
 import { handle, json, LARGE, MOST_NUMBER, readBody } from '@/server/http/handle';
 import { Refused } from '@/server/http/problem';
 import { needWorkplace } from '@/server/studio/builder';
@@ -19,7 +18,7 @@ export const GET = handle<Context>(async (request, { params }) => {
     throw new Refused(422, 'query', 'since must be a revision.');
   return json({
     since: await revisionsSince(applicationId, since),
-    standing: await standing(applicationId, builder.id),
+    standing: await undoStateIn(applicationId, builder.id),
   });
 });
 

@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { editSchema } from '@/core/edit/schema';
+import { editSchema } from '@/core/edit';
 import { effectOfEdit } from '@/server/drafts/effect';
 import { handle, json, LARGE, readBody } from '@/server/http/handle';
 import { needWorkplace } from '@/server/studio/builder';

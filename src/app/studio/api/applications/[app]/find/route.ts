@@ -1,7 +1,7 @@
-import { placeInWords } from '@/core/edit/words';
-import { compile } from '@/core/access/compile';
-import { kindsOf } from '@/core/access/viewer-key';
-import { findElements } from '@/core/model/find';
+import { compile } from '@/core';
+import { kindsOf } from '@/core/access';
+import { placeInWords } from '@/core/edit';
+import { findElements } from '@/core/model';
 import { draftOf } from '@/server/drafts/draft';
 import { handle, json } from '@/server/http/handle';
 import { listPeople } from '@/server/people/list';

@@ -1,5 +1,5 @@
 import { handle, json } from '@/server/http/handle';
-import { lookPage } from '@/server/look/page';
+import { lookPage } from '@/server/look/look-page';
 import { lookOfRequest } from '@/server/look/records';
 
 /**

@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm';
 import * as yup from 'yup';
-import { listOf } from '@/core/model/shape';
+import { listOf } from '@/core/model';
 import { database } from '@/server/database/client';
 import { memberships } from '@/server/database/schema';
 import { handle, nothing, readBody } from '@/server/http/handle';

@@ -1,6 +1,6 @@
 import * as yup from 'yup';
-import type { Condition } from '@/core/condition/condition';
-import { conditionSchema } from '@/core/model/schema';
+import type { Condition } from '@/core/condition';
+import { conditionSchema } from '@/core/model';
 import { handle, json, readBody } from '@/server/http/handle';
 import { needWorkplace } from '@/server/studio/builder';
 import { tryOut } from '@/server/studio/try';

@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import type { MadeViewer } from '@/core/access/viewer';
+import type { MadeViewer } from '@/core/access';
 import { database } from '@/server/database/client';
 import { madeViewers } from '@/server/database/schema';
 import { handle, json, readBody } from '@/server/http/handle';

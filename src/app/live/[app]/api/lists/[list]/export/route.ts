@@ -1,5 +1,5 @@
 import { handle } from '@/server/http/handle';
-import { readQuery } from '@/server/live/page';
+import { readQuery } from '@/server/live/screen-page';
 import { apiVisit } from '@/server/live/api';
 import { scopeOf } from '@/server/live/visit';
 import { WholeList } from '@/server/records/lists';

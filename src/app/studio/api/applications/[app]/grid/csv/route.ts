@@ -1,4 +1,4 @@
-import { fullName } from '@/core/edit/words';
+import { fullName } from '@/core/edit';
 import { toCsv } from '@/server/csv';
 import { handle } from '@/server/http/handle';
 import { needWorkplace } from '@/server/studio/builder';

@@ -1,5 +1,5 @@
 import { handle } from '@/server/http/handle';
-import { readQuery } from '@/server/live/page';
+import { readQuery } from '@/server/live/screen-page';
 import { lookOfRequest } from '@/server/look/records';
 import { WholeList } from '@/server/records/lists';
 

@@ -1,0 +1,66 @@
+export { Access, unsharedAccessOf } from './deciding/access';
+export { Compiled } from './deciding/compile';
+export { Held } from './deciding/held';
+export { type Answer, EDIT, type Level, NONE, sameAnswer } from './deciding/level';
+export { asksWhen } from './deciding/reads';
+export { answerOf, levelOn } from './deciding/rule';
+export { StandInAccess } from './deciding/stand-in-access';
+export {
+  type Assignment,
+  type Circumstances,
+  counts,
+  isKind,
+  type MadeViewer,
+  type Person,
+  rightNow,
+  SIGNED_IN,
+  SIGNED_OUT,
+  type Unlocked,
+  type Viewer,
+  viewerOfGroup,
+} from './deciding/viewer';
+export {
+  everybody,
+  idInKey,
+  keyedGroups,
+  keyedPerson,
+  keyedRoles,
+  type KeyedViewer,
+  kindsOf,
+  LOGIN_STATES,
+  SIGNED_IN_KEY,
+  SIGNED_IN_STATE,
+  SIGNED_OUT_KEY,
+  SIGNED_OUT_STATE,
+} from './deciding/viewer-key';
+export { type Cell, cellOf, unpacked } from './questions/cells';
+export { type Difference, differences, differing, screensOfSome } from './questions/differences';
+export type { Decided, Explanation, Nearly } from './questions/explain';
+export { comparedAttributes, HandingOut } from './questions/handing-out';
+export { allAlike, type Among } from './questions/numbers';
+export type { Reached, ReachedPlace, WayIn } from './questions/reach';
+export type { Destination } from './sent/address';
+export { screenListing, screenShowing, sentTo } from './sent/landing';
+export type { LookOutcome, LookPage, Note } from './sent/look';
+export {
+  addressOf,
+  bulkChanges,
+  type KnownRecord,
+  labelOf,
+  resolveMenu,
+  resolveRow,
+  showField,
+} from './sent/resolve';
+export type {
+  ShownButton,
+  ShownClosed,
+  ShownColumn,
+  ShownField,
+  ShownList,
+  ShownMenuItem,
+  ShownPart,
+  ShownPeople,
+  ShownScreen,
+  ShownSection,
+} from './sent/shown';
+export type { FilterField, Outcome, ShownPage, ShownRows, ShownUnlock } from './sent/shown-page';

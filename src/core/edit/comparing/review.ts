@@ -1,0 +1,87 @@
+import type { Answer } from '../../access/deciding/level';
+import type { ElementKind } from '../../model/tree';
+
+/** Which records somebody gets otherwise than before, told of some that there are. */
+export interface OtherRecords {
+  /** The person whom it is told of. */
+  readonly of: string;
+  readonly gained: readonly string[];
+  readonly lost: readonly string[];
+  /** How many that is in all, of how many looked at. */
+  readonly counts: { readonly gained: number; readonly lost: number; readonly of: number };
+}
+
+/** People whose access changes in the same way. */
+export interface Moved {
+  readonly before: Answer;
+  readonly after: Answer;
+  readonly names: readonly string[];
+  readonly records?: OtherRecords | undefined;
+  /** Not now: at another time, or with another session. */
+  readonly elsewhen: boolean;
+}
+
+/** What a release would do to one element. */
+export interface Effect {
+  readonly element: string;
+  readonly name: string;
+  readonly kind: ElementKind;
+  readonly moved: readonly Moved[];
+}
+
+/** Whether people get more than before, less, or other records. */
+export type Direction = 'gain' | 'lose' | 'other';
+
+export const directionOf = ({ before, after, records }: Omit<Moved, 'names' | 'elsewhen'>): Direction => {
+  const [was, is] = [before.least + before.most, after.least + after.most];
+  if (is !== was) return is > was ? 'gain' : 'lose';
+  if (!records || records.counts.gained === records.counts.lost) return 'other';
+  return records.counts.lost === 0 ? 'gain' : records.counts.gained === 0 ? 'lose' : 'other';
+};
+
+/** The same people get more, or less, of many elements: what follows from one change. */
+export interface Following {
+  readonly direction: Direction;
+  readonly names: readonly string[];
+  readonly elements: readonly string[];
+}
+
+/** What a release would change, as it is reviewed. */
+export interface Review {
+  /** The draft revision that this is a review of: what a release then names. */
+  readonly revision: number;
+  /** What the application is called in the draft. */
+  readonly name: string;
+  /** The release in force; undefined before the first. */
+  readonly number: number | undefined;
+  /** What gives power, with those who hold it. */
+  readonly power: readonly {
+    readonly about: string;
+    readonly said: string;
+    readonly names?: readonly string[];
+  }[];
+  readonly changes: readonly {
+    readonly about: string;
+    readonly done: readonly string[];
+    readonly effect: Effect | undefined;
+    /** It asks for the time or for what a session holds: what it does then may be told by `done` alone. */
+    readonly asksWhen: boolean;
+    /** Elsewhere. */
+    readonly following: readonly Following[];
+  }[];
+  /** What follows from roles, groups and settings. */
+  readonly following: readonly Following[];
+  /** How many gain something somewhere, how many lose something, and how many get other records only. */
+  readonly gaining: number;
+  readonly losing: number;
+  readonly others: number;
+}
+
+/** What an edit would change, in short: names of people, and whether those who are signed out are among them. */
+export interface EditEffect {
+  readonly gaining: readonly string[];
+  readonly losing: readonly string[];
+  readonly signedOut: { readonly gains: boolean; readonly loses: boolean };
+  /** The elements whose access changes, by name. */
+  readonly elements: readonly string[];
+}

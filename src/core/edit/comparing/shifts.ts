@@ -1,0 +1,119 @@
+import { type Access, accessOf } from '../../access/deciding/access';
+import { compile, type Compiled } from '../../access/deciding/compile';
+import { sameAnswer, type Answer } from '../../access/deciding/level';
+import type { Circumstances, Viewer } from '../../access/deciding/viewer';
+import type { Definition } from '../../model/definition';
+import type { Id } from '../../model/id';
+import type { AppElement } from '../../model/tree';
+import { sameJson } from '../../model/same-json';
+
+/** Somebody whose access is compared: a person with an id of theirs, or a login state. */
+export interface Affected<Key> {
+  readonly key: Key;
+  readonly viewer: Viewer;
+}
+
+/** How access to one element changes, and for whom. */
+export interface Shift<Key> {
+  readonly element: Id;
+  readonly groups: readonly {
+    readonly before: Answer;
+    readonly after: Answer;
+    readonly who: readonly Key[];
+    /** Not in the circumstances asked for: at another time, or with another session. */
+    readonly elsewhen: boolean;
+  }[];
+}
+
+/** Whom the shifts are of: who gains somewhere, who loses, and all of them. */
+export function moversOf<Key>(
+  shifts: readonly Shift<Key>[],
+): Record<'gaining' | 'losing' | 'all', ReadonlySet<Key>> {
+  const who = (moves: (was: Answer, is: Answer) => boolean): ReadonlySet<Key> =>
+    new Set(
+      shifts.flatMap(({ groups }) =>
+        groups.filter((one) => moves(one.before, one.after)).flatMap((one) => one.who),
+      ),
+    );
+  return {
+    gaining: who((was, is) => is.most > was.most || is.least > was.least),
+    losing: who((was, is) => is.most < was.most || is.least < was.least),
+    all: who(() => true),
+  };
+}
+
+const NOTHING: Answer = { least: 0, most: 0 };
+
+/**
+ * Whose access to which elements differs between two definitions: in these circumstances or, where nothing differs
+ * in them, at another time and with another session. What is in only one of the two gives nothing in the other. A
+ * group whose answers are the same gets other records than before.
+ */
+export function compareReach<Key>(
+  before: Definition,
+  after: Definition,
+  everybody: readonly Affected<Key>[],
+  at: Circumstances,
+): Shift<Key>[] {
+  const [old, now] = [compile(before), compile(after)];
+  const elements = new Set([...now.tree.elements, ...old.tree.elements].map((element) => element.id));
+  const people = alike(everybody, old, now, at);
+  const shifts: Shift<Key>[] = [];
+  for (const id of elements) {
+    const [was, is] = [old.tree.get(id), now.tree.get(id)];
+    const groups = new Map<string, { before: Answer; after: Answer; who: Key[]; elsewhen: boolean }>();
+    for (const person of people) {
+      const differs = person.access.map((one) => differenceOf(one, was, is));
+      const elsewhen = !differs[0];
+      const [then, next] = differs.find((one) => one) ?? [];
+      if (!then || !next) continue;
+      const key = `${then.least}${then.most}${next.least}${next.most}${elsewhen}`;
+      const group = groups.get(key);
+      if (group) group.who.push(...person.keys);
+      else groups.set(key, { before: then, after: next, who: [...person.keys], elsewhen });
+    }
+    if (groups.size > 0) shifts.push({ element: id, groups: [...groups.values()] });
+  }
+  return shifts;
+}
+
+/** What somebody gets of an element before and after, where that is not the same. */
+function differenceOf(
+  [old, now]: Sides,
+  was: AppElement | undefined,
+  is: AppElement | undefined,
+): [Answer, Answer] | undefined {
+  const then = was ? old.answer(was) : NOTHING;
+  const next = is ? now.answer(is) : NOTHING;
+  const same = sameAnswer(then, next) && (!was || !is || sameRules(old, was, now, is));
+  return same ? undefined : [then, next];
+}
+
+const sameRules = (old: Access, was: AppElement, now: Access, is: AppElement): boolean =>
+  sameJson(old.rule(was), now.rule(is)) && sameJson(old.most.rule(was), now.most.rule(is));
+
+/** Access by the older and by the newer definition. */
+type Sides = readonly [Access, Access];
+
+/** Those who are alike before and after are decided once. */
+function alike<Key>(
+  everybody: readonly Affected<Key>[],
+  before: Compiled,
+  after: Compiled,
+  at: Circumstances,
+): { readonly access: readonly Sides[]; readonly keys: Key[] }[] {
+  const whenever = { moment: at.moment, whenever: true };
+  const found = new Map<string, { access: readonly Sides[]; keys: Key[] }>();
+  for (const { key, viewer } of everybody) {
+    const what = JSON.stringify([before.keyOf(viewer, at), after.keyOf(viewer, at)]);
+    const known = found.get(what);
+    const sides = (when: Circumstances): Sides => [
+      accessOf(before, viewer, when),
+      accessOf(after, viewer, when),
+    ];
+    const varies = [before, after].some((one) => one.asksUnknown(viewer, whenever));
+    if (known) known.keys.push(key);
+    else found.set(what, { access: varies ? [sides(at), sides(whenever)] : [sides(at)], keys: [key] });
+  }
+  return [...found.values()];
+}

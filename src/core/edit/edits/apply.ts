@@ -1,0 +1,207 @@
+import type { Area, Closed, Definition, Screen } from '../../model/definition';
+import { findFaults } from '../../model/faults';
+import { sameLine, sameLines, type Gate, type Line } from '../../model/gate';
+import type { Id } from '../../model/id';
+import { failed, ok, type Problem, type Result } from '../../model/problem';
+import { sameJson } from '../../model/same-json';
+import { treeOf } from '../../model/tree';
+import type { Edit } from './edit';
+
+/**
+ * The definition with the edit made in it; the one that was given stays as it is. Refused, with the reason, where the
+ * definition is not as the edit expects (`changed-meanwhile`) or would not be sound afterwards. It does not throw.
+ *
+ * @example
+ * const line = { id: 'l1', who: { kind: 'role', role: 'lender' }, what: 'see' };
+ * const made = applyEdit(LARKFIELD, { do: 'addLine', gate: 's_stores', line, at: 0 });
+ * made.ok && made.value.gates.s_stores.lines[0].id // → 'l1'
+ * applyEdit(LARKFIELD, { do: 'removeLine', gate: 's_stores', line, at: 0 }).ok // → false
+ */
+export function applyEdit(definition: Definition, edit: Edit): Result<Definition> {
+  const made = make(definition, edit);
+  if (!made.ok) return made;
+  const faults = findFaults(made.value);
+  return faults.length > 0 ? failed(...faults) : made;
+}
+
+function make(definition: Definition, edit: Edit): Result<Definition> {
+  switch (edit.do) {
+    case 'together':
+      return edit.edits.reduce<Result<Definition>>(
+        (done, one) => (done.ok ? make(done.value, one) : done),
+        ok(definition),
+      );
+    case 'addItem':
+    case 'removeItem':
+    case 'changeItem':
+    case 'moveItem':
+      return changeList(definition, edit);
+    case 'changeClosed':
+      return changeClosed(definition, edit);
+    case 'changeSettings':
+      return changeSettings(definition, edit);
+    case 'changeScreen':
+      return changeScreen(definition, edit);
+    case 'replace':
+      return sameJson(definition, edit.from) && edit.from.id === edit.to.id
+        ? ok(edit.to)
+        : failed(changedMeanwhile(definition.name, 'The application is another one by now.'));
+    case 'addScreen':
+    case 'removeScreen':
+      return changeScreens(definition, edit);
+    default:
+      return changeGate(definition, edit);
+  }
+}
+
+type GateEdit = Extract<Edit, { gate: Id }>;
+
+function changeGate(definition: Definition, edit: GateEdit): Result<Definition> {
+  const gate = Object.hasOwn(definition.gates, edit.gate) ? definition.gates[edit.gate] : undefined;
+  const meanwhile = (message: string): Result<never> =>
+    failed(changedMeanwhile(nameOf(definition, edit.gate), message));
+  const withLines = (lines: readonly Line[] | undefined): Result<Definition> =>
+    ok({ ...definition, gates: withGate(definition.gates, edit.gate, lines && { lines }) });
+  if (edit.do === 'startLines')
+    return gate ? meanwhile('It has lines of its own by now.') : withLines(edit.lines);
+  if (!gate) return meanwhile('It follows by now.');
+  const { lines } = gate;
+  const holds = (line: Line): number => lines.findIndex((one) => sameLine(one, line));
+  switch (edit.do) {
+    case 'follow':
+      return sameLines(lines, edit.lines) ? withLines(undefined) : meanwhile('Its lines are others by now.');
+    case 'addLine':
+      return lines.some((one) => one.id === edit.line.id)
+        ? meanwhile('It has that line already.')
+        : withLines(lines.toSpliced(edit.at, 0, edit.line));
+    case 'removeLine': {
+      const at = holds(edit.line);
+      return at < 0 ? meanwhile('That line is another one by now.') : withLines(lines.toSpliced(at, 1));
+    }
+    case 'changeLine': {
+      const at = holds(edit.from);
+      return at < 0 ? meanwhile('That line is another one by now.') : withLines(lines.with(at, edit.to));
+    }
+  }
+}
+
+function withGate(gates: Definition['gates'], id: Id, gate: Gate | undefined): Definition['gates'] {
+  if (gate) return { ...gates, [id]: gate };
+  const { [id]: _, ...others } = gates;
+  return others;
+}
+
+interface Item {
+  readonly id: Id;
+  readonly name: string;
+}
+
+function changeList(definition: Definition, edit: Extract<Edit, { list: string }>): Result<Definition> {
+  const items: readonly Item[] = definition[edit.list];
+  const withItems = (now: readonly Item[]): Result<Definition> => ok({ ...definition, [edit.list]: now });
+  const meanwhile = (item: Item, message: string): Result<never> =>
+    failed(changedMeanwhile(item.name, message));
+  const holds = (item: Item): number => items.findIndex((one) => sameJson(one, item));
+  switch (edit.do) {
+    case 'addItem':
+      return items.some((one) => one.id === edit.item.id)
+        ? meanwhile(edit.item, 'It is there already.')
+        : withItems(items.toSpliced(edit.at, 0, edit.item));
+    case 'removeItem': {
+      const at = holds(edit.item);
+      return at < 0 ? meanwhile(edit.item, 'It is another one by now.') : withItems(items.toSpliced(at, 1));
+    }
+    case 'changeItem': {
+      const at = holds(edit.from);
+      if (at < 0) return meanwhile(edit.from, 'It is another one by now.');
+      if (edit.from.id === edit.to.id) return withItems(items.with(at, edit.to));
+      return failed({
+        code: 'id-changed',
+        place: edit.from.name,
+        message: 'An id never changes.',
+        mend: 'Keep its id.',
+      });
+    }
+    case 'moveItem': {
+      const item = items[edit.from];
+      if (item?.id !== edit.id)
+        return failed(changedMeanwhile(edit.id, 'It stands in another place by now.'));
+      return withItems(items.toSpliced(edit.from, 1).toSpliced(edit.to, 0, item));
+    }
+  }
+}
+
+function changeClosed(
+  definition: Definition,
+  { element, from, to }: Extract<Edit, { do: 'changeClosed' }>,
+): Result<Definition> {
+  const now: Closed | undefined = Object.hasOwn(definition.closed, element)
+    ? definition.closed[element]
+    : undefined;
+  if (!sameJson(now, from))
+    return failed(
+      changedMeanwhile(nameOf(definition, element), 'It shows something else when closed by now.'),
+    );
+  const others = Object.entries(definition.closed).filter(([id]) => id !== element);
+  return ok({ ...definition, closed: Object.fromEntries(to ? [...others, [element, to]] : others) });
+}
+
+function changeSettings(
+  definition: Definition,
+  { from, to }: Extract<Edit, { do: 'changeSettings' }>,
+): Result<Definition> {
+  const now = definition as unknown as Record<string, unknown>;
+  for (const [key, value] of Object.entries(from))
+    if (!sameJson(now[key] ?? null, value))
+      return failed(changedMeanwhile(definition.name, 'Its settings are others by now.'));
+  const made = Object.entries({ ...now, ...to }).filter(([, value]) => value !== null);
+  return ok(Object.fromEntries(made) as unknown as Definition);
+}
+
+/** The screen as another one. Gates on what is no longer there would point to nothing, and are refused. */
+function changeScreen(
+  definition: Definition,
+  { from, to }: Extract<Edit, { do: 'changeScreen' }>,
+): Result<Definition> {
+  const area = definition.areas.find((one) => one.screens.some((screen) => sameJson(screen, from)));
+  if (!area || from.id !== to.id) return failed(changedMeanwhile(from.name, 'It is another one by now.'));
+  const screens = area.screens.map((screen) => (screen.id === from.id ? to : screen));
+  const areas = definition.areas.map((one) => (one === area ? { ...one, screens } : one));
+  return ok({ ...definition, areas });
+}
+
+type ScreenEdit = Extract<Edit, { screen: Screen }>;
+
+function changeScreens(definition: Definition, edit: ScreenEdit): Result<Definition> {
+  const { area: id, at, screen, lines } = edit;
+  const area = definition.areas.find((one) => one.id === id);
+  if (!area) return failed(changedMeanwhile(screen.name, 'Its area is gone by now.'));
+  const withScreens = (screens: Area['screens']): Area[] =>
+    definition.areas.map((one) => (one === area ? { ...one, screens } : one));
+  if (edit.do === 'addScreen')
+    return ok({
+      ...definition,
+      areas: withScreens(area.screens.toSpliced(at, 0, screen)),
+      gates: withGate(definition.gates, screen.id, { lines }),
+    });
+  const there = area.screens.findIndex((one) => sameJson(one, screen));
+  const tree = treeOf(definition);
+  const inside = there < 0 ? [] : tree.within(tree.need(screen.id, 'screen')).slice(1);
+  const own = definition.gates[screen.id];
+  if (!own || !sameLines(own.lines, lines) || inside.some((one) => Object.hasOwn(definition.gates, one.id)))
+    return failed(changedMeanwhile(screen.name, 'It, or a gate in it, is another one by now.'));
+  return ok({
+    ...definition,
+    areas: withScreens(area.screens.toSpliced(there, 1)),
+    gates: withGate(definition.gates, screen.id, undefined),
+  });
+}
+
+const nameOf = (definition: Definition, id: Id): string => treeOf(definition).get(id)?.name ?? id;
+
+const changedMeanwhile = (place: string, message: string): Problem => ({
+  code: 'changed-meanwhile',
+  place,
+  message,
+  mend: 'Look at it as it is now, and make your change again if it is still needed.',
+});

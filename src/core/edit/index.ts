@@ -1,0 +1,37 @@
+export { causesOf } from './comparing/causes';
+export { changeInWords } from './comparing/change-words';
+export type { Change } from './comparing/difference';
+export { type Power, powerOf } from './comparing/power';
+export {
+  type Direction,
+  directionOf,
+  type EditEffect,
+  type Effect,
+  type Following,
+  type OtherRecords,
+  type Review,
+} from './comparing/review';
+export { compareReach, moversOf, type Shift } from './comparing/shifts';
+export { deletesSomething } from './comparing/widening';
+export {
+  amongInShort,
+  amongInWords,
+  answerInWords,
+  fullName,
+  handleName,
+  kindInWords,
+  levelInWords,
+  lineInWords,
+  type PersonName,
+  placeInWords,
+  whatInWords,
+  whoInWords,
+  wideningInWords,
+} from './comparing/words';
+export { copyGate, copyRole } from './edits/copy';
+export { type Edit, EDIT_FORMAT } from './edits/edit';
+export { type LogEntry, stacksOf, type UndoState, undoStateOf } from './edits/history';
+export { newLine, removeNamed, removePrivilege } from './edits/make';
+export { editSchema } from './edits/schema';
+export { startLines } from './proposing/start';
+export type { Wanted } from './proposing/turn';

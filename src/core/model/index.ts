@@ -1,0 +1,39 @@
+export {
+  type Action,
+  type Attribute,
+  type Closed,
+  type Column,
+  type Definition,
+  type Entity,
+  type EntityField,
+  type FieldPart,
+  FORMAT,
+  type Group,
+  type HandOut,
+  type List,
+  type MenuItem,
+  type NamedCondition,
+  type Part,
+  type Privilege,
+  type PrivilegeGroup,
+  type Role,
+  type Screen,
+  type SessionValue,
+  type Unit,
+} from './definition';
+export { findElements } from './find';
+export { type Gate, gives, type Line, sameWho, type What, type Who } from './gate';
+export { findGone } from './gone';
+export { type Id, newId, newUuid } from './id';
+export { isMoment } from './moment';
+export { ordered } from './ordered';
+export { privilegesInLists, privilegesOf } from './privileges';
+export { ok, type Problem } from './problem';
+export { sameJson } from './same-json';
+export { conditionSchema, LIST_SCHEMAS, MOST_VALUES } from './schema';
+export { checkShape, exactly, listOf, mapOf, optional, outOfBounds, shapeFaults } from './shape';
+export { type AppElement, type ElementKind, isDataDoor, treeOf, withIncluded } from './tree';
+export { unitAndBelow, unitsOf } from './units';
+export { upgrade } from './upgrade';
+export { readValue, showValue } from './value';
+export type { Value, Values, ValueType } from './value-type';
