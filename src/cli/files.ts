@@ -1,6 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { readDefinition } from '@/core';
-import { type Definition, MOST_VALUES, outOfBounds, upgrade } from '@/core/model';
+import { type Definition, MOST_VALUES, outOfBounds, upgradeDefinition } from '@/core/model';
 import { wrong, WrongInput } from './failure';
 import { faultInJson } from './json';
 
@@ -56,7 +56,7 @@ export function readJson(file: string): unknown {
 
 /** An application's definition. Every fault in it is told, with its place. */
 export function readDefinitionFile(file: string): Definition {
-  const read = readDefinition(upgrade(readJson(file)));
+  const read = readDefinition(upgradeDefinition(readJson(file)));
   if (!read.ok)
     throw new WrongInput(read.problems.map((one) => ({ ...one, place: `${file}, ${one.place}` })));
   return read.value;

@@ -1,6 +1,6 @@
 import { eq, lt, sql } from 'drizzle-orm';
 import { type Edit, EDIT_FORMAT } from '@/core/edit';
-import { type Definition, FORMAT, upgrade } from '@/core/model';
+import { type Definition, FORMAT, upgradeDefinition, upgradeEdit } from '@/core/model';
 import type { Executor } from './database/client';
 import { edits, releases, snapshots } from './database/schema';
 
@@ -14,12 +14,16 @@ export async function upgradeStored(on: Executor): Promise<void> {
     for (const { id, definition } of old)
       await on
         .update(table)
-        .set({ definition: upgrade(definition) as Definition })
+        .set({ definition: upgradeDefinition(definition) as Definition })
         .where(sql`ctid = ${id}::tid`);
   }
   for (const row of await on.select().from(edits).where(lt(edits.format, EDIT_FORMAT)))
     await on
       .update(edits)
-      .set({ edit: upgrade(row.edit) as Edit, inverse: upgrade(row.inverse) as Edit, format: EDIT_FORMAT })
+      .set({
+        edit: upgradeEdit(row.edit, row.format) as Edit,
+        inverse: upgradeEdit(row.inverse, row.format) as Edit,
+        format: EDIT_FORMAT,
+      })
       .where(sql`${eq(edits.applicationId, row.applicationId)} and ${eq(edits.revision, row.revision)}`);
 }

@@ -7,7 +7,7 @@ import type { Condition } from '@/core/condition/condition';
 import { whatIsWrong } from '@/core/condition/check';
 import { parse, suggest } from '@/core/condition/parse';
 import { print } from '@/core/condition/print';
-import { upgrade } from '@/core/model/upgrade';
+import { upgradeDefinition, upgradeEdit } from '@/core/model/upgrade';
 import { readDefinition } from '@/core/model/schema';
 import type { Definition, Entity } from '@/core/model/definition';
 import { LARKFIELD } from '@/demo/definition';
@@ -260,8 +260,8 @@ describe('a document of the first format', () => {
       unlock: undefined,
       standIn: undefined,
     };
-    expect(readDefinition(upgrade(JSON.parse(JSON.stringify(old))))).toMatchObject({ ok: true });
-    expect(upgrade({ kind: 'list', filter: { field: 'f', equals: true } })).toEqual({
+    expect(readDefinition(upgradeDefinition(JSON.parse(JSON.stringify(old))))).toMatchObject({ ok: true });
+    expect(upgradeEdit({ kind: 'list', filter: { field: 'f', equals: true } }, 1)).toEqual({
       kind: 'list',
       filter: { compare: '=', left: { record: 'f' }, right: { value: true } },
     });

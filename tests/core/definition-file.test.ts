@@ -1,18 +1,32 @@
 import Ajv from 'ajv/dist/2020';
 import fc from 'fast-check';
-import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { ordered } from '@/core/model/ordered';
-import { readDefinition } from '@/core/model/schema';
+import { FORMAT } from '@/core/model/definition';
+import { jsonSchemaOf } from '@/core/model/json-schema';
+import { definitionSchema, NAMED_SHAPES, readDefinition } from '@/core/model/schema';
 import { LARKFIELD } from '@/demo/definition';
 import { Draw, drawDefinition } from './arbitrary';
 
-const schema: unknown = JSON.parse(
-  readFileSync(new URL('../../docs/definition.schema.json', import.meta.url), 'utf8'),
+const schema = jsonSchemaOf(
+  definitionSchema,
+  {
+    $id: `urn:zinc-gate:definition:${FORMAT}`,
+    title: 'A Zinc Gate application’s definition',
+    description:
+      'The shape of the document; see docs/definition.md. What it names must exist, which bin/zinc check looks at.',
+  },
+  NAMED_SHAPES,
 );
-const valid = new Ajv({ strict: false }).compile(schema as object);
+const valid = new Ajv({ strict: false }).compile(schema);
 
 describe('a definition as a file', () => {
+  it('has the JSON Schema that is in docs; `npm run schema` writes it anew', async () => {
+    await expect(`${JSON.stringify(schema, null, 2)}\n`).toMatchFileSnapshot(
+      '../../docs/definition.schema.json',
+    );
+  });
+
   it('is as its JSON Schema says, the demo and random ones alike', () => {
     expect(valid(LARKFIELD) ? [] : valid.errors).toEqual([]);
     fc.assert(

@@ -34,6 +34,6 @@ export { conditionSchema, LIST_SCHEMAS, MOST_VALUES } from './schema';
 export { checkShape, exactly, listOf, mapOf, optional, outOfBounds, shapeFaults } from './shape';
 export { type AppElement, type ElementKind, isDataDoor, treeOf, withIncluded } from './tree';
 export { unitAndBelow, unitsOf } from './units';
-export { upgrade } from './upgrade';
+export { upgradeDefinition, upgradeEdit } from './upgrade';
 export { readValue, showValue } from './value';
 export type { Value, Values, ValueType } from './value-type';

@@ -1,10 +1,28 @@
 import * as yup from 'yup';
 import { isTimeZone } from '../condition/clock';
-import { CLOCK_READINGS, COMPARISONS, HELD_WHERE } from '../condition/condition';
-import { FORMAT, type Definition } from './definition';
+import {
+  CLOCK_READINGS,
+  COMPARISONS,
+  HELD_WHERE,
+  type Condition,
+  type Operand,
+} from '../condition/condition';
+import { FORMAT, type Definition, type MenuItem, type Unit } from './definition';
 import { findFaults } from './faults';
 import { failed, ok, type Result } from './problem';
-import { byKey, checkShape, exactly, listOf, mapOf, oneOf, optional } from './shape';
+import {
+  byKey,
+  checkShape,
+  exactly,
+  itself,
+  listOf,
+  mapOf,
+  oneOf,
+  optional,
+  type Shape,
+  type ValueOf,
+} from './shape';
+import type { Value } from './value-type';
 
 const id = yup
   .string()
@@ -25,22 +43,25 @@ const minutes = yup
   .max(525_600, 'must be at most a year')
   .required('is missing');
 const value = yup
-  .mixed()
+  .mixed<Value>()
+  .meta({ json: ['string', 'boolean'] })
   .test(
     'value',
     'must be a text, true or false',
     (v) => v === undefined || typeof v === 'string' || typeof v === 'boolean',
   );
 const valueOrNull = yup
-  .mixed()
+  .mixed<Value>()
+  .meta({ json: ['string', 'boolean', 'null'] })
   .nullable()
   .test(
     'value',
     'must be a text, true, false or null',
-    (v) => v === null || typeof v === 'string' || typeof v === 'boolean',
-  );
+    (v) => v === undefined || v === null || typeof v === 'string' || typeof v === 'boolean',
+  )
+  .defined('is missing');
 
-const operand = byKey('an operand', () => ({
+const operand = byKey<Operand>('an operand', () => ({
   user: { user: id },
   record: { record: id, through: id.notRequired() },
   session: { session: id },
@@ -57,7 +78,7 @@ const operand = byKey('an operand', () => ({
 const held = yup.string().oneOf(HELD_WHERE, `must be one of ${HELD_WHERE.join(', ')}`);
 
 /** A condition of the document. What it names, and its types, are looked at afterwards. */
-export const conditionSchema: yup.Lazy<unknown> = byKey('a condition', () => ({
+export const conditionSchema: Shape<Condition> = byKey('a condition', () => ({
   all: { all: listOf(conditionSchema) },
   any: { any: listOf(conditionSchema) },
   not: { not: conditionSchema },
@@ -125,7 +146,7 @@ const effect = oneOf('do', {
   action: { action: id },
   export: { list: id },
   bulk: { list: id },
-  'set-session': { value: id, to: valueOrNull.defined('is missing') },
+  'set-session': { value: id, to: valueOrNull },
   'sign-out': {},
 });
 const button = { kind: yup.string().oneOf(['button']).required(), id, name, effect };
@@ -146,7 +167,8 @@ const part = oneOf('kind', {
   people: { id, name },
 });
 
-const sections = listOf(exactly({ id, name, parts: listOf(part) }));
+const section = exactly({ id, name, parts: listOf(part) });
+const sections = listOf(section);
 
 /** A screen of the document. */
 export const screenSchema = exactly({
@@ -159,7 +181,7 @@ export const screenSchema = exactly({
   binds: optional(
     exactly({ entity: id, record: yup.string().oneOf(['existing', 'new']).required('is missing') }),
   ),
-  sets: optional(listOf(exactly({ value: id, to: valueOrNull.defined('is missing') }))),
+  sets: optional(listOf(exactly({ value: id, to: valueOrNull }))),
   sections,
   faces: optional(listOf(exactly({ id, name, sections }))),
 });
@@ -173,7 +195,7 @@ const action = oneOf('kind', {
   named: { id, name, sets: mapOf(valueOrNull), confirm: words },
 });
 
-const menuItem: yup.Lazy<unknown> = yup.lazy(() =>
+const menuItem: Shape<MenuItem> = itself(() =>
   exactly({ id, name, screen: id.notRequired(), items: listOf(menuItem) }),
 );
 
@@ -191,7 +213,7 @@ const roleSchema = exactly({
   handsOut: optional(listOf(exactly({ role: id, notHeld: yup.boolean() }))),
 });
 
-const unit: yup.Lazy<unknown> = yup.lazy(() => exactly({ id, name, units: listOf(unit) }));
+const unit: Shape<Unit> = itself(() => exactly({ id, name, units: listOf(unit) }));
 
 /** What those see who do not get an element. */
 export const closedSchema = oneOf('show', {
@@ -254,8 +276,8 @@ export const SETTINGS = {
 };
 
 /** A whole document. */
-const definitionSchema = exactly({
-  format: yup.number().oneOf([FORMAT], `must be ${FORMAT}`).required('is missing'),
+export const definitionSchema = exactly({
+  format: yup.mixed<typeof FORMAT>().oneOf([FORMAT], `must be ${FORMAT}`).required('is missing'),
   id,
   ...SETTINGS,
   roles: listOf(LIST_SCHEMAS.roles),
@@ -271,6 +293,25 @@ const definitionSchema = exactly({
   gates: mapOf(gate),
   closed: mapOf(closedSchema),
 });
+
+/** The parts that the JSON Schema calls by a name. */
+export const NAMED_SHAPES = {
+  id,
+  name,
+  type,
+  effect,
+  part,
+  section,
+  line: lineSchema,
+  unit,
+  menuItem,
+  condition: conditionSchema,
+  operand,
+} as const;
+
+type Same<A, B> = A extends B ? (B extends A ? true : never) : never;
+/** The types of `definition.ts`, where each key is explained, are those of this schema: what differs does not compile. */
+true satisfies Same<Definition, ValueOf<typeof definitionSchema>>;
 
 /** How much a document may hold: some twenty times an application of 300 screens. */
 export const MOST_VALUES = 2_000_000;

@@ -42,19 +42,63 @@ interface Counting {
   left: number;
 }
 
+/** A schema of ours for values of a type. */
+export type Shape<T> = yup.ISchema<T>;
+type Shapes = Readonly<Record<string, yup.ISchema<unknown>>>;
+/** The values that a schema takes. */
+export type ValueOf<S> = S extends yup.ISchema<infer T> ? Exclude<T, null> | Extract<T, null> : never;
+/** Keys that may be left out: yup takes null in their place, which a document does not. */
+type Left<S> = undefined extends ValueOf<S> ? true : false;
+type Fields<S extends Shapes> = {
+  readonly [K in keyof S as Left<S[K]> extends true ? never : K]: ValueOf<S[K]>;
+} & {
+  readonly [K in keyof S as Left<S[K]> extends true ? K : never]?: NonNullable<ValueOf<S[K]>>;
+};
+/** An object with such fields, told in one piece. */
+type Exactly<S extends Shapes> = { readonly [K in keyof Fields<S>]: Fields<S>[K] };
+
+/** What a schema of ours is made of, for whoever reads it rather than checks by it. */
+export type Made =
+  | { readonly is: 'object'; readonly fields: Shapes }
+  | { readonly is: 'variants'; readonly variants: readonly yup.ISchema<unknown>[] }
+  | { readonly is: 'list'; readonly of: yup.ISchema<unknown>; readonly most: number }
+  | { readonly is: 'map'; readonly of: yup.ISchema<unknown> }
+  | { readonly is: 'optional' | 'itself'; readonly of: yup.ISchema<unknown> };
+const made = new WeakMap<object, () => Made>();
+
+/** What the schema is made of; undefined for one of Yup's own. */
+export const madeOf = (schema: yup.ISchema<unknown>): Made | undefined => made.get(schema)?.();
+
+/** Notes what a schema is made of, and says of which values it is. */
+function noted<T>(schema: yup.ISchema<unknown>, of: () => Made): Shape<T> {
+  made.set(schema, of);
+  return schema as Shape<T>;
+}
+
 /** An object with these keys and no others: a misspelt limit must not pass as no limit. */
-export function exactly(shape: yup.ObjectShape): yup.Schema {
-  return yup
-    .object(shape)
+export function exactly<const S extends Shapes>(fields: S): Shape<Exactly<S>> {
+  const schema = yup
+    .object(fields as yup.ObjectShape)
     .noUnknown(true, ({ unknown }: { unknown: string }) => `has no place for ${unknown}`)
     .strict()
     .default(undefined)
-    .required('is missing') as unknown as yup.Schema;
+    .required('is missing');
+  return noted(schema, () => ({ is: 'object', fields }));
 }
 
 /** Where it is there at all, it is of that shape. */
-export const optional = (schema: yup.ISchema<unknown>): yup.Lazy<unknown> =>
-  yup.lazy((input: unknown) => (input === undefined ? yup.mixed().notRequired() : resolved(schema, input)));
+export const optional = <T>(schema: yup.ISchema<T>): Shape<T | undefined> =>
+  noted(
+    yup.lazy((input: unknown) => (input === undefined ? yup.mixed().notRequired() : resolved(schema, input))),
+    () => ({ is: 'optional', of: schema }),
+  );
+
+/** A shape that stands within itself. */
+export const itself = <T>(schema: () => yup.ISchema<T>): Shape<T> =>
+  noted(
+    yup.lazy((input: unknown) => resolved(schema(), input)),
+    () => ({ is: 'itself', of: schema() }),
+  );
 
 const resolved = (schema: yup.ISchema<unknown>, value: unknown): yup.Schema =>
   (yup.isSchema(schema) && 'resolve' in schema
@@ -100,8 +144,8 @@ function faultsWithin(
 const countingOf = (context: unknown): Counting => (context as Counting | undefined) ?? { left: MOST_FAULTS };
 
 /** A list of such things. Each is looked at by itself, so that one full of faults costs no more than its first few. */
-export const listOf = (of: yup.ISchema<unknown>, most = MOST_ITEMS) =>
-  yup
+export function listOf<T>(of: yup.ISchema<T>, most = MOST_ITEMS): Shape<readonly T[]> {
+  const schema = yup
     .mixed()
     .required('is missing')
     .test('list', 'must be a list', function (value: unknown) {
@@ -116,10 +160,12 @@ export const listOf = (of: yup.ISchema<unknown>, most = MOST_ITEMS) =>
       );
       return found.length === 0 || new yup.ValidationError(found);
     });
+  return noted(schema, () => ({ is: 'list', of, most }));
+}
 
 /** A map from ids to such things. */
-export const mapOf = (of: yup.ISchema<unknown>) =>
-  yup
+export function mapOf<T>(of: yup.ISchema<T>): Shape<Readonly<Record<string, T>>> {
+  const schema = yup
     .mixed()
     .required('is missing')
     .test('map', 'must be an object', function (value: unknown) {
@@ -133,6 +179,8 @@ export const mapOf = (of: yup.ISchema<unknown>) =>
       );
       return found.length === 0 || new yup.ValidationError(found);
     });
+  return noted(schema, () => ({ is: 'map', of }));
+}
 
 function* map<T, U>(from: Iterable<T>, to: (one: T) => U): Iterable<U> {
   for (const one of from) yield to(one);
@@ -142,31 +190,44 @@ function* map<T, U>(from: Iterable<T>, to: (one: T) => U): Iterable<U> {
 export const tagged = (shape: yup.ObjectShape): yup.Schema =>
   yup.object(shape).strict().default(undefined).required('is missing') as unknown as yup.Schema;
 
+type Variants<K extends string, V extends Readonly<Record<string, Shapes>>> = {
+  readonly [N in keyof V]: Exactly<{ readonly [P in K]: Shape<N> } & V[N]>;
+}[keyof V];
+
 /** Picks the shape by the key that tells the variants apart. */
-export function oneOf(key: string, variants: Record<string, yup.ObjectShape>): yup.Lazy<unknown> {
+export function oneOf<const K extends string, const V extends Readonly<Record<string, Shapes>>>(
+  key: K,
+  variants: V,
+): Shape<Variants<K, V>> {
   const names = Object.keys(variants);
   const tag = yup
     .string()
     .oneOf(names, `must be one of ${names.join(', ')}`)
     .required('is missing');
   const schemas = new Map<string, yup.Schema>(
-    names.map((name) => [name, exactly({ [key]: tag, ...variants[name] })]),
+    names.map((name) => {
+      const its = yup.string().oneOf([name]).required('is missing');
+      return [name, exactly({ [key]: its, ...variants[name] }) as unknown as yup.Schema];
+    }),
   );
   const unknown = tagged({ [key]: tag });
-  return yup.lazy((input: unknown): yup.Schema => {
+  const schema = yup.lazy((input: unknown): yup.Schema => {
     const given: unknown =
       typeof input === 'object' && input !== null ? (input as Record<string, unknown>)[key] : undefined;
     return (typeof given === 'string' ? schemas.get(given) : undefined) ?? unknown;
   });
+  return noted(schema, () => ({ is: 'variants', variants: [...schemas.values()] }));
 }
 
 /** Picks the shape by whichever of the keys is there: variants that no key tells apart by its value. */
-export function byKey(what: string, variants: () => Record<string, yup.ObjectShape>): yup.Lazy<unknown> {
-  let schemas: Map<string, yup.Schema> | undefined;
-  return yup.lazy((input: unknown) => {
-    schemas ??= new Map(
-      Object.entries(variants()).map(([key, shape]): [string, yup.Schema] => [key, exactly(shape)]),
-    );
+export function byKey<T>(what: string, variants: () => Readonly<Record<string, Shapes>>): Shape<T> {
+  let known: Map<string, yup.Schema> | undefined;
+  const all = (): Map<string, yup.Schema> =>
+    (known ??= new Map(
+      Object.entries(variants()).map(([key, fields]) => [key, exactly(fields) as unknown as yup.Schema]),
+    ));
+  const schema = yup.lazy((input: unknown) => {
+    const schemas = all();
     const keys = typeof input === 'object' && input !== null ? Object.keys(input) : [];
     const key = [...schemas.keys()].find((one) => keys.includes(one));
     if (key !== undefined) return schemas.get(key) as yup.Schema;
@@ -178,6 +239,7 @@ export function byKey(what: string, variants: () => Record<string, yup.ObjectSha
         () => false,
       );
   });
+  return noted(schema, () => ({ is: 'variants', variants: [...all().values()] }));
 }
 
 /** How large a value may be before anything else is looked at. */

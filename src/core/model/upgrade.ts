@@ -3,36 +3,77 @@ import { FORMAT } from './definition';
 type Json = unknown;
 type Objects = Readonly<Record<string, Json>>;
 
+/** What brings documents of one format to the next. */
+interface Step {
+  readonly from: number;
+  /** The document as a whole, after its parts. */
+  readonly document: (document: Objects) => Objects;
+  /** Each object in a document, or in an edit, from the innermost outwards. */
+  readonly part: (part: Objects) => Objects;
+}
+
+/** One step for each format that there was, in order. */
+const STEPS: readonly Step[] = [
+  {
+    // Roles had no privileges; a list's filter was a field and a constant; an edit of a role was one of its own kind.
+    from: 1,
+    document: (document) => ({
+      ...document,
+      timeZone: 'UTC',
+      signUp: false,
+      privileges: [],
+      units: [],
+      attributes: [],
+      groups: [],
+      conditions: [],
+      sessionValues: [],
+      closed: {},
+      format: 2,
+    }),
+    part: (part) => {
+      if (part['do'] === 'changeRole') return { ...part, do: 'changeItem', list: 'roles' };
+      if (Array.isArray(part['includes']) && part['privileges'] === undefined)
+        return { ...part, privileges: [] };
+      const { kind, filter } = part;
+      if (kind !== 'list' || !isObject(filter) || !('equals' in filter)) return part;
+      const compared = {
+        compare: '=',
+        left: { record: filter['field'] },
+        right: { value: filter['equals'] },
+      };
+      return { ...part, filter: compared };
+    },
+  },
+];
+
 const isObject = (json: Json): json is Objects =>
   typeof json === 'object' && json !== null && !Array.isArray(json);
 
-/** What format 2 has that format 1 lacked. */
-const NEW_PARTS: Objects = {
-  timeZone: 'UTC',
-  signUp: false,
-  privileges: [],
-  units: [],
-  attributes: [],
-  groups: [],
-  conditions: [],
-  sessionValues: [],
-  closed: {},
-};
-
 /**
- * A definition, or an edit that holds parts of one, in the present format. In format 1 a list's filter was
- * a field and a constant, roles held no privileges, and an edit of a role was one of its own kind. What is
- * in the present format already stays as it is.
+ * A definition in the present format, by the steps from its own. What is no document, or is of a format that is not
+ * known, stays as it is: reading it says what is wrong.
  */
-export function upgrade(json: Json): Json {
-  if (Array.isArray(json)) return json.map(upgrade);
+export const upgradeDefinition = (json: Json): Json =>
+  isObject(json) ? upgradedFrom(json['format'], json) : json;
+
+/** An edit that was stored in a format, in the present one; with the documents in it, where it replaces one. */
+export const upgradeEdit = (edit: Json, format: number): Json => upgradedFrom(format, edit);
+
+const upgradedFrom = (format: Json, json: Json): Json =>
+  typeof format === 'number' && format < FORMAT
+    ? STEPS.filter(({ from }) => from >= format).reduce(taken, json)
+    : json;
+
+const taken = (json: Json, { from, part, document }: Step): Json =>
+  everywhere(json, (one) => {
+    const made = part(one);
+    return made['format'] === from ? document(made) : made;
+  });
+
+function everywhere(json: Json, change: (part: Objects) => Objects): Json {
+  if (Array.isArray(json)) return json.map((one) => everywhere(one, change));
   if (!isObject(json)) return json;
-  const made = Object.fromEntries(Object.entries(json).map(([key, value]) => [key, upgrade(value)]));
-  if (made['format'] === 1) return { ...made, ...NEW_PARTS, format: FORMAT };
-  if (made['do'] === 'changeRole') return { ...made, do: 'changeItem', list: 'roles' };
-  if (Array.isArray(made['includes']) && made['privileges'] === undefined) return { ...made, privileges: [] };
-  const { filter } = made;
-  if (made['kind'] === 'list' && isObject(filter) && 'equals' in filter)
-    made['filter'] = { compare: '=', left: { record: filter['field'] }, right: { value: filter['equals'] } };
-  return made;
+  return change(
+    Object.fromEntries(Object.entries(json).map(([key, value]) => [key, everywhere(value, change)])),
+  );
 }

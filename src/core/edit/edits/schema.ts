@@ -23,8 +23,10 @@ const settings = yup.lazy((input: unknown) => {
   return exactly(shape);
 });
 
+type Fields = Readonly<Record<string, yup.ISchema<unknown>>>;
+
 /** What an edit has beside its name; for those of a list, by what its items are. */
-const SHAPES: Readonly<Record<string, yup.ObjectShape>> = {
+const SHAPES: Readonly<Record<string, Fields>> = {
   startLines: { gate: id, lines },
   follow: { gate: id, lines },
   addLine: { gate: id, line: lineSchema, at },
@@ -36,7 +38,7 @@ const SHAPES: Readonly<Record<string, yup.ObjectShape>> = {
   addScreen: { area: id, at, screen: screenSchema, lines },
   removeScreen: { area: id, at, screen: screenSchema, lines },
 };
-const LIST_SHAPES: Readonly<Record<string, (item: yup.ISchema<unknown>) => yup.ObjectShape>> = {
+const LIST_SHAPES: Readonly<Record<string, (item: yup.ISchema<unknown>) => Fields>> = {
   addItem: (item) => ({ at, item }),
   removeItem: (item) => ({ at, item }),
   changeItem: (item) => ({ from: item, to: item }),
@@ -53,7 +55,7 @@ const tag = oneOfThese([...Object.keys(SHAPES), ...Object.keys(LIST_SHAPES), 'to
 const listName = oneOfThese(LISTS);
 
 /** By the edit's name, and for those of a list by the list's. */
-const schemas = new Map<string, yup.Schema>([
+const schemas = new Map<string, yup.ISchema<unknown>>([
   ...Object.entries(SHAPES).map(([name, shape]) => [name, exactly({ do: tag, ...shape })] as const),
   ...Object.entries(LIST_SHAPES).flatMap(([name, shapeOf]) =>
     LISTS.map(
@@ -69,10 +71,10 @@ const unknownList = tagged({ do: tag, list: listName });
  * An edit, as it comes from outside. Whether it applies is another question. A whole document takes the place of
  * another only by the command line.
  */
-export const editSchema = yup.lazy(shapeOfEdit) as yup.Lazy<Edit>;
-const together: yup.Schema = exactly({ do: tag, edits: listOf(editSchema, 500) });
+export const editSchema = yup.lazy((edit) => shapeOfEdit(edit) as yup.Schema) as yup.Lazy<Edit>;
+const together: yup.ISchema<unknown> = exactly({ do: tag, edits: listOf(editSchema, 500) });
 
-function shapeOfEdit(edit: unknown): yup.Schema {
+function shapeOfEdit(edit: unknown): yup.ISchema<unknown> {
   if (typeof edit !== 'object' || edit === null) return unknown;
   const { do: name, list } = edit as Record<string, unknown>;
   if (name === 'together') return together;
