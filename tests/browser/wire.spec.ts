@@ -26,16 +26,17 @@ const send = ({ method, path, headers, body }: Wire) =>
         { host: BASE.hostname, port: BASE.port, method, path, headers: { host: BASE.host, ...headers } },
         (answer) => {
           let text = '';
+          const type = answer.headers['content-type'] ?? '';
+          const told = () => resolve({ status: answer.statusCode ?? 0, type, text, headers: answer.headers });
           answer.setEncoding('utf8');
-          answer.on('data', (part) => (text += part));
-          answer.on('end', () =>
-            resolve({
-              status: answer.statusCode ?? 0,
-              type: answer.headers['content-type'] ?? '',
-              text,
-              headers: answer.headers,
-            }),
-          );
+          answer.on('data', (part) => {
+            text += part;
+            // News do not end.
+            if (!type.startsWith('text/event-stream')) return;
+            told();
+            asked.destroy();
+          });
+          answer.on('end', told);
         },
       );
       asked.setTimeout(30_000, () => asked.destroy(new Error(`${method} ${path} was not answered`)));

@@ -158,12 +158,31 @@ function account(request, response) {
   );
 }
 
+/** Answers that stay open to tell news (server-sent events) are not at work: they have a bound of their own. */
+const MOST_OPEN = 500;
+/** @type {Set<import('node:http').ServerResponse>} */
+const open = new Set();
+
 /**
- * A page that could not be made is told in words of ours; while the database is away it is that.
+ * Lets an answer stay open, once it has begun, beside those at work.
+ * @param {import('node:http').ServerResponse} response @param {() => void} done
+ */
+function stayOpen(response, done) {
+  if (open.has(response) || !/^text\/event-stream/.test(String(response.getHeader('content-type')))) return;
+  if (open.size >= MOST_OPEN) return void response.destroy();
+  open.add(response);
+  response.on('close', () => open.delete(response));
+  done();
+}
+
+/**
+ * A page that could not be made is told in words of ours; while the database is away it is that. `done`: the answer
+ * goes on, but is not at work any more.
  * @param {import('node:http').IncomingMessage} request
  * @param {import('node:http').ServerResponse} response
+ * @param {() => void} done
  */
-function guard(request, response) {
+function guard(request, response, done) {
   const { write, end, flushHeaders } = response;
   const failed = () => {
     if (response.headersSent || response.statusCode !== 500) return false;
@@ -174,7 +193,10 @@ function guard(request, response) {
     return true;
   };
   /** @param {unknown[]} all */
-  const guardedWrite = (...all) => failed() || Reflect.apply(write, response, all);
+  const guardedWrite = (...all) => {
+    stayOpen(response, done);
+    return failed() || Reflect.apply(write, response, all);
+  };
   /** @param {unknown[]} all */
   const guardedEnd = (...all) => (failed() ? response : Reflect.apply(end, response, all));
   const guardedFlush = () => void (failed() || flushHeaders.call(response));
@@ -191,20 +213,6 @@ let atWork = 0;
 /** Each turn of the loop takes in one connection: so many turns pass before the next is begun. */
 const TURNS = 16;
 let waiting = false;
-
-/** Lines that stay open to tell news are not at work: they have a bound of their own. */
-const NEWS = /^\/studio\/api\/applications\/[^/]+\/news(\?|$)/;
-const MOST_LISTENERS = 500;
-/** @type {Set<import('node:http').ServerResponse>} */
-const listeners = new Set();
-
-/** @param {import('node:http').IncomingMessage} request @param {import('node:http').ServerResponse} response */
-function listen(request, response) {
-  if (listeners.size >= MOST_LISTENERS) return answer(request, response, 503);
-  listeners.add(response);
-  response.on('close', () => listeners.delete(response));
-  void handle(request, response).catch(() => response.destroy());
-}
 
 /** Begins the next in the line, after what has come in meanwhile is heard: some of it may have to be refused. */
 function workOn(turns = TURNS) {
@@ -224,16 +232,23 @@ function begin() {
   if (!taken.has(one)) return;
   atWork++;
   const { request, response } = one;
-  guard(request, response);
+  let works = true;
+  const done = () => {
+    if (!works) return;
+    works = false;
+    atWork--;
+    workOn();
+  };
+  guard(request, response, () => {
+    taken.delete(one);
+    done();
+  });
   void handle(request, response)
     .catch((/** @type {unknown} */ error) => {
       say('error', 'A request failed', error);
       if (!response.headersSent) answer(request, response, 503);
     })
-    .finally(() => {
-      atWork--;
-      workOn();
-    });
+    .finally(done);
 }
 
 /** @param {import('node:http').ServerResponse} response @param {number} status @param {object} body */
@@ -267,7 +282,6 @@ const server = createServer({ requestTimeout: 60_000, headersTimeout: 10_000 }, 
     return answer(request, response, 503);
   if (!fixed && (database.away || taken.size >= mostTaken)) return answer(request, response, 503);
   if (fixed) return void handle(request, response).catch(() => response.destroy());
-  if (NEWS.test(path)) return listen(request, response);
   const one = { request, response, large, since: Date.now() };
   taken.add(one);
   response.on('close', () => taken.delete(one));
@@ -298,7 +312,7 @@ for (const signal of /** @type {const} */ (['SIGTERM', 'SIGINT']))
     // What is being answered is answered; what only waits is let go.
     database.stop();
     server.close(() => void letGo().finally(() => process.exit(0)));
-    for (const one of listeners) one.destroy();
+    for (const one of open) one.destroy();
     server.closeIdleConnections();
     setTimeout(() => process.exit(0), LATEST).unref();
   });

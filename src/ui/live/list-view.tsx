@@ -1,7 +1,5 @@
 'use client';
 
-import { ArrowDown, ArrowUp, Search } from 'lucide-react';
-import { useState } from 'react';
 import type { ShownButton, ShownRows } from '@/core/access';
 import { ButtonView } from './button-view';
 import { useChosen, type ChosenRow } from './chosen';
@@ -9,9 +7,10 @@ import type { DrawnList } from './drawn';
 import { deleting } from './deleting';
 import { useConfirm } from '../parts/asking';
 import { ClosedCell } from './closed-view';
-import { ghostClass, ghostWords } from './ghost';
+import { ghostClass } from './ghost';
 import { useHost } from './host';
 import { ListFilter } from './list-filter';
+import { Heading, ListSearch } from './list-head';
 
 /** A list: its rows are found, sorted and cut into pages on the server. */
 export function ListView({
@@ -214,70 +213,3 @@ function RowLink({ address, text }: { address: string; text: string }) {
 }
 
 const chosenOf = ({ version, changes = [] }: ShownRows['rows'][number]): ChosenRow => ({ version, changes });
-
-function Heading({
-  column,
-  sort,
-  onSort,
-}: {
-  column: DrawnList['columns'][number];
-  sort: string;
-  onSort: (sort: string) => void;
-}) {
-  const up = sort === column.field;
-  const down = sort === `-${column.field}`;
-  const align = column.align === 'end' ? 'justify-end' : '';
-  if (column.ghost)
-    return (
-      <th
-        data-element={column.id}
-        title={ghostWords(column.label, column.ghost)}
-        className={`${ghostClass(column.ghost)} px-2 py-1 font-normal`}
-      >
-        {column.label}
-        <span className="sr-only">
-          {column.ghost === 'some' ? ', for some of them' : ', not for this viewer'}
-        </span>
-      </th>
-    );
-  return (
-    <th
-      data-element={column.id}
-      aria-sort={up ? 'ascending' : down ? 'descending' : 'none'}
-      className="px-2 py-1 font-medium"
-    >
-      <button
-        type="button"
-        className={`flex w-full items-center gap-1 ${align}`}
-        onClick={() => onSort(up ? `-${column.field}` : column.field)}
-      >
-        {column.label}
-        {up && <ArrowUp size={13} aria-hidden />}
-        {down && <ArrowDown size={13} aria-hidden />}
-      </button>
-    </th>
-  );
-}
-
-function ListSearch({ name, q, onSearch }: { name: string; q: string; onSearch: (q: string) => void }) {
-  const [text, setText] = useState(q);
-  return (
-    <span className="flex items-center gap-1.5 rounded-sm border border-edge px-2 focus-within:outline-2 focus-within:outline-open">
-      <Search size={14} aria-hidden className="text-quiet" />
-      <input
-        type="search"
-        aria-label={`Search in ${name}`}
-        placeholder="Search"
-        className="w-44 bg-transparent py-1 outline-none"
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={() => text !== q && onSearch(text)}
-        onKeyDown={(event) => {
-          if (event.key !== 'Enter') return;
-          event.preventDefault();
-          onSearch(text);
-        }}
-      />
-    </span>
-  );
-}

@@ -52,3 +52,6 @@ export function outlineRows(compiled: Compiled, unfolded: ReadonlySet<string>, w
   add(tops(compiled), 0);
   return wanted.length > 0 && !hits(root) ? rows.slice(1) : rows;
 }
+
+/** How high a row is, in pixels. */
+export const ROW = 27;

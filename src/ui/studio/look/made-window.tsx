@@ -3,11 +3,11 @@
 import { useState, type FormEvent } from 'react';
 import { viewerKey } from '@/core';
 import type { Assignment, MadeViewer } from '@/core/access';
-import { attributesOf, momentOf, readClock, type Type } from '@/core/condition';
-import { type Definition, unitsOf, type Value, type Values } from '@/core/model';
+import { attributesOf } from '@/core/condition';
+import { type Definition, unitsOf } from '@/core/model';
 import { send } from '../../live/host';
 import { Window } from '../../parts/window';
-import { ValueInput } from './value-input';
+import { type Given, known, GivenValues, Day } from './given-values';
 
 /** Puts a viewer together: any mix of roles with units and periods, groups, attributes and session values. It can be kept. */
 export function MadeWindow({
@@ -153,69 +153,5 @@ export function MadeWindow({
         </button>
       </form>
     </Window>
-  );
-}
-
-type Given = Readonly<Record<string, Value | null>>;
-
-const known = (given: Given): Values =>
-  Object.fromEntries(Object.entries(given).filter(([, value]) => value !== null));
-
-function GivenValues({
-  legend,
-  definition,
-  declared,
-  given,
-  onChange,
-}: {
-  legend: string;
-  definition: Definition;
-  declared: readonly { readonly id: string; readonly name: string; readonly type: Type }[];
-  given: Given;
-  onChange: (given: Given) => void;
-}) {
-  if (declared.length === 0) return null;
-  return (
-    <fieldset className="grid min-w-0 grid-cols-2 gap-2">
-      <legend className="font-semibold">{legend}</legend>
-      {declared.map(({ id, name, type }) => (
-        <label key={id}>
-          <span className="text-quiet">{name}</span>
-          <ValueInput
-            definition={definition}
-            type={type}
-            value={given[id] ?? null}
-            onChange={(value) => onChange({ ...given, [id]: value })}
-          />
-        </label>
-      ))}
-    </fieldset>
-  );
-}
-
-/** A day, which begins at midnight in the application's time zone. */
-function Day({
-  label,
-  timeZone,
-  value,
-  onChange,
-}: {
-  label: string;
-  timeZone: string;
-  value: string | undefined;
-  onChange: (value: string | undefined) => void;
-}) {
-  return (
-    <label className="flex min-w-0 items-center gap-1.5 text-quiet">
-      {label}
-      <input
-        type="date"
-        className="field-box min-w-0"
-        value={value === undefined ? '' : readClock(Date.parse(value), timeZone).today}
-        onChange={({ target: { value: day } }) =>
-          onChange(day ? new Date(momentOf(`${day}T00:00`, timeZone)).toISOString() : undefined)
-        }
-      />
-    </label>
   );
 }

@@ -6,7 +6,8 @@ import { useState } from 'react';
 import { print, whatIsWrong } from '@/core';
 import type { Condition, Scope } from '@/core/condition';
 import { useAsked, useSettled } from '../../../parts/queries';
-import { firstQuestion, Picker } from './picker';
+import { Picker } from './picker';
+import { firstQuestion } from './row-picker';
 import { TextForm } from './text-form';
 
 interface Props {

@@ -1,0 +1,179 @@
+'use client';
+
+import { Trash2 } from 'lucide-react';
+import { ToggleGroup } from 'radix-ui';
+import { useMemo, useState } from 'react';
+import { print } from '@/core';
+import { counts } from '@/core/access';
+import { whatInWords, whoInWords } from '@/core/edit';
+import { gives, type Line, type What, withIncluded } from '@/core/model';
+import { useBench } from '../bench';
+import { ConditionWindow } from '../../shared/condition/condition-window';
+import { TakeChoice, withTaken } from '../../shared/taking';
+
+/** When the line counts: always, or where its condition holds. */
+function When({ line, who, change }: { line: Line; who: string; change: (to: Line) => void }) {
+  const { compiled, target, mayChange, api, taken, take } = useBench();
+  const [open, setOpen] = useState(false);
+  const scope = compiled.scope(target);
+  const { when, ...always } = line;
+  return (
+    <div className="mt-1 text-[13px]">
+      {when ? (
+        <p className="flex items-start gap-2">
+          <span className="shrink-0 text-quiet">when</span>
+          <code className="min-w-0 flex-1 font-mono text-[12px] break-words">{print(scope, when)}</code>
+          {mayChange && (
+            <button
+              type="button"
+              className="link shrink-0"
+              onClick={() => setOpen(true)}
+              aria-label={`Change when ${who}`}
+            >
+              Change
+            </button>
+          )}
+        </p>
+      ) : (
+        mayChange && (
+          <button
+            type="button"
+            className="link"
+            onClick={() => setOpen(true)}
+            aria-label={`Only when: ${who}`}
+          >
+            Only when …
+          </button>
+        )
+      )}
+      {when && (
+        <TakeChoice who={who} as={taken[line.id]} onTake={(as) => take(withTaken(taken, line.id, as))} />
+      )}
+      {open && (
+        <ConditionWindow
+          title={`${who}: ${whatInWords(target.kind, line.what).toLowerCase()}, when …`}
+          api={api}
+          scope={scope}
+          condition={when}
+          onUse={(next) => change({ ...line, when: next })}
+          onRemove={when ? () => change(always) : undefined}
+          onClose={() => setOpen(false)}
+        />
+      )}
+    </div>
+  );
+}
+
+/** The line doing something else. One that comes to take away from a role starts as exactly that role. */
+function turned(line: Line, what: What): Line {
+  const takes = !gives({ what }) && gives(line);
+  if (line.who.kind !== 'role' || !takes) return { ...line, what };
+  return { ...line, what, who: { ...line.who, exactly: true } };
+}
+
+/** Of a line that takes away from a role: who is hit and would have something by another role. */
+function useWhomElse(line: Line): { readonly also: readonly string[]; readonly others: string } {
+  const { definition, people, circumstances } = useBench();
+  return useMemo(() => {
+    const { who } = line;
+    if (gives(line) || who.kind !== 'role') return { also: [], others: '' };
+    const hit = people.flatMap(({ active, name, assignments }) => {
+      const held = assignments.filter((one) => counts(one, circumstances.moment)).map((one) => one.role);
+      const speaks = (role: string): boolean =>
+        who.exactly ? role === who.role : withIncluded(definition, [role]).has(who.role);
+      const others = held.filter((role) => !speaks(role));
+      return active && held.some(speaks) && others.length > 0 ? [{ name, others }] : [];
+    });
+    const roles = [...new Set(hit.flatMap((one) => one.others))];
+    return {
+      also: hit.map((one) => one.name),
+      others: roles.map((id) => definition.roles.find((one) => one.id === id)?.name ?? id).join(', '),
+    };
+  }, [line, definition, people, circumstances]);
+}
+
+const WHATS: readonly What[] = ['block', 'at-most-see', 'see', 'edit'];
+
+export function LineRow({ line, at }: { line: Line; at: number }) {
+  const { definition, personName, target, apply, mayChange } = useBench();
+  const { also, others } = useWhomElse(line);
+  const who = whoInWords(line.who, definition, personName);
+  const change = (to: Line): void => apply({ do: 'changeLine', gate: target.id, from: line, to });
+  const above = useMemo(
+    () =>
+      line.who.kind === 'role' &&
+      definition.roles.some((one) => line.who.kind === 'role' && one.includes.includes(line.who.role)),
+    [definition, line],
+  );
+  return (
+    <li
+      className="border border-rule px-2.5 py-1.5"
+      aria-label={`${who}: ${whatInWords(target.kind, line.what)}`}
+    >
+      <div className="flex items-center gap-2">
+        <span className="min-w-0 flex-1 truncate font-medium" title={who}>
+          {who}
+        </span>
+        {above && line.who.kind === 'role' && (
+          <label
+            className="flex shrink-0 items-center gap-1 text-[12px] text-quiet"
+            title="Only those who are assigned this very role, not those whose role includes it"
+          >
+            <input
+              type="checkbox"
+              className="accent-open"
+              disabled={!mayChange}
+              checked={line.who.exactly ?? false}
+              onChange={(event) => {
+                if (line.who.kind !== 'role') return;
+                const { kind, role } = line.who;
+                change({
+                  ...line,
+                  who: event.target.checked ? { kind, role, exactly: true } : { kind, role },
+                });
+              }}
+            />
+            exactly
+          </label>
+        )}
+        {mayChange && (
+          <button
+            type="button"
+            aria-label={`Take away the line ${who}`}
+            className="shrink-0 p-0.5 text-quiet hover:text-ink"
+            onClick={() => apply({ do: 'removeLine', gate: target.id, line, at })}
+          >
+            <Trash2 size={14} aria-hidden />
+          </button>
+        )}
+      </div>
+      <ToggleGroup.Root
+        type="single"
+        aria-label={`What ${who} gets`}
+        value={line.what}
+        disabled={!mayChange}
+        onValueChange={(what) => what && change(turned(line, what as What))}
+        className="mt-1 grid grid-cols-[1fr_1.6fr_1fr_1fr] border border-edge text-[12px]"
+      >
+        {WHATS.map((what) => (
+          <ToggleGroup.Item
+            key={what}
+            value={what}
+            className="border-edge px-1 py-0.5 not-last:border-r hover:bg-sheet data-[state=on]:bg-lead data-[state=on]:font-semibold data-[state=on]:text-white data-[gives=true]:data-[state=on]:bg-open"
+            data-gives={what === 'see' || what === 'edit'}
+          >
+            {whatInWords(target.kind, what)}
+          </ToggleGroup.Item>
+        ))}
+      </ToggleGroup.Root>
+      <When line={line} change={change} who={who} />
+      {also.length > 0 && (
+        <p className="mt-1 text-[13px]" role="status">
+          It hits {also.length === 1 ? '1 person' : `${also.length} people`} who hold {others} too:{' '}
+          {also.slice(0, 6).join(', ')}
+          {also.length > 6 && ` and ${also.length - 6} more`}.
+        </p>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,64 @@
+'use client';
+
+import { type EditEffect, removeNamed } from '@/core/edit';
+import { type Role } from '@/core/model';
+import { useState } from 'react';
+import { useAsked } from '../../parts/queries';
+import { useDraft } from '../shell/studio-work';
+import { Window } from '../../parts/window';
+import { usePeopleWork } from './context';
+
+/** Deleting a role says first what it will change. */
+export function DeleteRole({ role }: { role: Role }) {
+  const { definition, api, apply } = usePeopleWork();
+  const { revision } = useDraft();
+  const [asks, setAsks] = useState(false);
+  const edit = removeNamed(definition, 'roles', role.id);
+  const { data: effect, error } = useAsked<EditEffect>(asks ? `${api}/effect` : undefined, {
+    body: { edit },
+    version: revision,
+  });
+  return (
+    <>
+      <button type="button" className="button" onClick={() => setAsks(true)}>
+        Delete …
+      </button>
+      <Window title={`Delete ${role.name}?`} open={asks} onOpenChange={setAsks}>
+        {!effect && !error && <p>Counting who gains and who loses …</p>}
+        {error && <p role="alert">{error.message}</p>}
+        {effect && (
+          <>
+            <p>
+              {effect.losing.length === 0
+                ? 'Nobody loses anything.'
+                : `${effect.losing.length} lose something: ${short(effect.losing)}.`}
+            </p>
+            <p>
+              {effect.gaining.length === 0
+                ? 'Nobody gains anything.'
+                : `${effect.gaining.length} gain something: ${short(effect.gaining)}.`}
+            </p>
+            {effect.elements.length > 0 && <p className="mt-1 text-quiet">On {short(effect.elements)}.</p>}
+            <p className="mt-2 text-quiet">
+              Its lines, and its place in other roles, go with it. Whom it was given to keep it in their list
+              as a role that is gone, and it is nobody’s.
+            </p>
+            <button
+              type="button"
+              className="button button-main mt-3"
+              onClick={() => {
+                if (edit) apply(edit);
+                setAsks(false);
+              }}
+            >
+              Delete it
+            </button>
+          </>
+        )}
+      </Window>
+    </>
+  );
+}
+
+const short = (names: readonly string[]): string =>
+  names.length > 6 ? `${names.slice(0, 6).join(', ')} and ${names.length - 6} more` : names.join(', ');

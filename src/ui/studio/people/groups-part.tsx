@@ -1,0 +1,85 @@
+'use client';
+
+import type { Condition } from '@/core/condition';
+import { removeNamed } from '@/core/edit';
+import { type Group, newId } from '@/core/model';
+import { useAsked } from '../../parts/queries';
+import { usePeopleWork } from './context';
+import { Panel, PartHead } from './parts';
+import { ConditionRow } from './condition-row';
+import { START } from './start-condition';
+
+/** Groups: named conditions on people. Who is in one is worked out, never kept. */
+export function GroupsPart() {
+  const { definition, mayChange, apply } = usePeopleWork();
+  return (
+    <>
+      <PartHead title="Groups" about="People of whom a condition is true. Nobody is put in by hand.">
+        {mayChange && (
+          <button
+            type="button"
+            className="button"
+            onClick={() =>
+              apply({
+                do: 'addItem',
+                list: 'groups',
+                at: definition.groups.length,
+                item: { id: newId(), name: 'New group', condition: START },
+              })
+            }
+          >
+            Add a group
+          </button>
+        )}
+      </PartHead>
+      <div className="grid gap-4">
+        {definition.groups.map((group) => (
+          <GroupPanel key={group.id} group={group} />
+        ))}
+        {definition.groups.length === 0 && <p className="text-quiet">There are none yet.</p>}
+      </div>
+    </>
+  );
+}
+
+function GroupPanel({ group }: { group: Group }) {
+  const { definition, mayChange, apply } = usePeopleWork();
+  const change = (to: Group): void => apply({ do: 'changeItem', list: 'groups', from: group, to });
+  const removal = removeNamed(definition, 'groups', group.id);
+  return (
+    <Panel label={group.name}>
+      <ConditionRow
+        name={group.name}
+        scope={{ definition }}
+        condition={group.condition}
+        onName={(name) => change({ ...group, name })}
+        onCondition={(condition) => change({ ...group, condition })}
+        onRemove={removal && (() => apply(removal))}
+        what="group"
+        mayChange={mayChange}
+      />
+      <Holds condition={group.condition} />
+    </Panel>
+  );
+}
+
+interface Count {
+  readonly hits: number;
+  readonly of: number;
+  readonly examples: readonly string[];
+}
+
+/** Whom the condition holds right now. */
+function Holds({ condition }: { condition: Condition }) {
+  const { api } = usePeopleWork();
+  const { data } = useAsked<{ people: Count }>(`${api}/try`, { body: { condition }, keepsLast: true });
+  if (!data) return null;
+  const { people } = data;
+  return (
+    <p className="mt-1 text-quiet">
+      Now {people.hits} of {people.of} people
+      {people.examples.length > 0 &&
+        `: ${people.examples.join(', ')}${people.hits > people.examples.length ? ' …' : ''}`}
+    </p>
+  );
+}

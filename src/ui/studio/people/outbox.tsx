@@ -1,0 +1,74 @@
+'use client';
+
+import { useState } from 'react';
+import { send } from '../../live/host';
+import { useAsked } from '../../parts/queries';
+import { usePeopleWork } from './context';
+import { Panel } from './parts';
+
+interface Message {
+  readonly id: string;
+  readonly hasLink: boolean;
+  readonly to: string;
+  readonly subject: string;
+  readonly body: string;
+  readonly at: string;
+}
+
+/** What would have been sent by mail. Nothing leaves this machine. */
+export function Outbox() {
+  const { api } = usePeopleWork();
+  const messages = useAsked<{ messages: readonly Message[] }>(`${api}/outbox`).data?.messages;
+  return (
+    <Panel label="Outbox">
+      <h2 className="mb-1 font-semibold">Outbox</h2>
+      <p className="mb-2 text-quiet">What would have gone out by mail. Here nothing is really sent.</p>
+      <ul>
+        {messages?.map((one) => (
+          <li key={one.id} className="border-b border-sheet py-1.5">
+            <p>
+              <span className="font-medium">{one.subject}</span>{' '}
+              <span className="text-quiet">to {one.to}</span>
+            </p>
+            <MessageBody message={one} />
+          </li>
+        ))}
+        {messages?.length === 0 && <li className="text-quiet">It is empty.</li>}
+      </ul>
+    </Panel>
+  );
+}
+
+/** A message's text. Its link is a key to the account: it is shown when asked for, which is recorded. */
+function MessageBody({ message }: { message: Message }) {
+  const { api, tell } = usePeopleWork();
+  const [link, setLink] = useState<string>();
+  const show = async (): Promise<void> => {
+    const answer = await send<{ link: string }>('POST', `${api}/outbox/${message.id}/link`);
+    if (answer.ok) setLink(answer.value.link);
+    else tell(answer.detail);
+  };
+  const [before, after = ''] = message.body.split('{link}');
+  return (
+    <p className="break-words">
+      {before}
+      {link !== undefined ? (
+        <a className="link" href={link}>
+          {link}
+        </a>
+      ) : (
+        message.hasLink && (
+          <button
+            type="button"
+            className="link min-h-[24px]"
+            aria-label={`Show the link in the message to ${message.to}`}
+            onClick={() => void show()}
+          >
+            Show the link (it is recorded)
+          </button>
+        )
+      )}
+      {after}
+    </p>
+  );
+}

@@ -1,0 +1,5 @@
+'use client';
+
+import type { Condition } from '@/core/condition';
+
+export const START: Condition = { not: { empty: { user: 'email' } } };

@@ -1,0 +1,73 @@
+'use client';
+
+import { useState } from 'react';
+import { type Review } from '@/core/edit';
+import { Window } from '../../parts/window';
+
+export function summary({ gaining, losing, others, power }: Review): string {
+  const said = [
+    ...(gaining + losing === 0
+      ? ['Nobody gains or loses a screen, field or button']
+      : [
+          `${people(gaining)} ${gaining > 1 ? 'gain' : 'gains'} something`,
+          `${people(losing).toLowerCase()} ${losing > 1 ? 'lose' : 'loses'} something`,
+        ]),
+    ...(others > 0
+      ? [`${people(others).toLowerCase()} only ${others > 1 ? 'get' : 'gets'} other records`]
+      : []),
+  ];
+  const places = power.length === 1 ? 'one place' : `${power.length} places`;
+  return `${said.join(', ')}.${power.length > 0 ? ` It gives power in ${places}.` : ''}`;
+}
+
+/** Releasing asks once: what it does cannot be taken back, only followed by another release. */
+export function ReleaseWindow({
+  number,
+  review,
+  busy,
+  onRelease,
+}: {
+  number: number;
+  review: Review;
+  busy: boolean;
+  onRelease: (note: string) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  const [note, setNote] = useState('');
+  return (
+    <Window
+      title={`Release ${number}`}
+      open={open}
+      onOpenChange={setOpen}
+      trigger={
+        <button type="button" className="button button-main" disabled={busy}>
+          {busy ? 'Releasing …' : `Release ${number} …`}
+        </button>
+      }
+    >
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          setOpen(false);
+          onRelease(note);
+        }}
+      >
+        <p>It is in force at once, also for everybody who is signed in. {summary(review)}</p>
+        <label className="mt-3 block">
+          What it is for
+          <textarea
+            className="field-box mt-1 h-20"
+            maxLength={1000}
+            value={note}
+            onChange={(event) => setNote(event.target.value)}
+          />
+        </label>
+        <button type="submit" className="button button-main mt-3">
+          Release
+        </button>
+      </form>
+    </Window>
+  );
+}
+
+export const people = (n: number): string => (n === 1 ? '1 viewer' : n === 0 ? 'Nobody' : `${n} viewers`);

@@ -1,0 +1,116 @@
+'use client';
+
+import type { Answer } from '@/core/access';
+import {
+  answerInWords,
+  type Direction,
+  directionOf,
+  type Effect,
+  type Following,
+  type OtherRecords,
+} from '@/core/edit';
+import { LevelMark } from '../shared/level-mark';
+
+const DIRECTIONS: Readonly<Record<Direction, string>> = {
+  gain: 'Gain',
+  lose: 'Lose',
+  other: 'Other records',
+};
+
+/** What follows elsewhere from one change, folded: the same people at many places are one line. */
+export function Follows({ following, heading }: { following: readonly Following[]; heading: string }) {
+  if (following.length === 0) return null;
+  const places = new Set(following.flatMap(({ elements }) => elements)).size;
+  return (
+    <details className="mt-2">
+      <summary className="text-quiet">
+        {heading}: {places === 1 ? '1 place' : `${places} places`}
+      </summary>
+      <table className="mt-1 w-full">
+        <tbody>
+          {following.map(({ direction, names, elements }) => (
+            <tr key={`${direction} ${names.join()}`} className="border-t border-sheet align-top">
+              <th scope="row" className="w-28 py-1 pr-3 text-left font-semibold">
+                {DIRECTIONS[direction]}
+              </th>
+              <td className="w-1/2 py-1 pr-3">
+                <Names names={elements} />
+              </td>
+              <td className="py-1">
+                <Names names={names} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}
+
+/** Who gains and who loses on one element. */
+export function Moves({ effect: { kind, moved } }: { effect: Effect }) {
+  return (
+    <table className="mt-2 w-full">
+      <tbody>
+        {moved.map((move) => (
+          <tr
+            key={`${answerKey(move.before)} ${answerKey(move.after)} ${move.elsewhen}`}
+            className="border-t border-sheet align-top"
+          >
+            <th scope="row" className="w-28 py-1 pr-3 text-left font-semibold">
+              {DIRECTIONS[directionOf(move)]}
+            </th>
+            <td className="w-56 py-1 pr-3">
+              <AnswerMark kind={kind} answer={move.before} /> <span aria-label="becomes">→</span>{' '}
+              <AnswerMark kind={kind} answer={move.after} />
+            </td>
+            <td className="py-1">
+              <Names names={move.names} />
+              {move.records && <Records records={move.records} />}
+              {move.elsewhen && (
+                <p className="text-quiet">Not now: at another time, or with something set in a session.</p>
+              )}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** Which records somebody gets otherwise, by some of the sample records. */
+function Records({ records: { of, gained, lost, counts } }: { records: OtherRecords }) {
+  const said = (verb: string, names: readonly string[], n: number): string[] =>
+    n === 0 ? [] : [`${verb} ${n} of ${counts.of}: ${names.join(', ')}${n > names.length ? ' …' : ''}`];
+  return (
+    <p className="text-quiet">
+      {of}, of the sample records,{' '}
+      {[...said('gains', gained, counts.gained), ...said('loses', lost, counts.lost)].join('; ')}
+    </p>
+  );
+}
+
+const answerKey = ({ least, most }: Answer): string => `${least}${most}`;
+
+function AnswerMark({ kind, answer }: { kind: Effect['kind']; answer: Answer }) {
+  return (
+    <span className="inline-flex items-center gap-1 whitespace-nowrap">
+      <LevelMark answer={answer} />
+      {answerInWords(kind, answer)}
+    </span>
+  );
+}
+
+const SHOWN = 6;
+
+export function Names({ names }: { names: readonly string[] }) {
+  if (names.length <= SHOWN) return <>{names.join(', ')}</>;
+  return (
+    <details>
+      <summary>
+        {names.slice(0, SHOWN - 1).join(', ')} and {names.length - SHOWN + 1} more
+      </summary>
+      <p className="text-quiet">{names.slice(SHOWN - 1).join(', ')}</p>
+    </details>
+  );
+}
