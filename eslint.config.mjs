@@ -10,14 +10,11 @@ export default tseslint.config(
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
   },
   {
-    files: ['**/*.tsx'],
+    files: ['src/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },
     rules: {
       ...hooks.configs.recommended.rules,
       'react-hooks/exhaustive-deps': 'error',
-      // These find what loading by hand needs, and go when it goes.
-      'react-hooks/refs': 'off',
-      'react-hooks/set-state-in-effect': 'off',
       // These are about React's compiler, which we do not use.
       'react-hooks/incompatible-library': 'off',
       'react-hooks/preserve-manual-memoization': 'off',

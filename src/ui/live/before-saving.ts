@@ -1,4 +1,5 @@
-import { useEffect, useRef, useState } from 'react';
+import { useLatest } from '../parts/use-latest';
+import { useEffect, useState } from 'react';
 import type { UseFormReturn } from 'react-hook-form';
 import type { ShownSection } from '@/core/access';
 import type { Value } from '@/core/model';
@@ -28,8 +29,7 @@ export function useBeforeSaving(
   }>();
   const over = `${address} ${version}`;
   const { beforeSaving } = host;
-  const asks = useRef(screen.asks ?? []);
-  asks.current = screen.asks ?? [];
+  const asks = useLatest(screen.asks ?? []);
   const face = screen.faces?.find((one) => one.shown)?.id;
   useEffect(() => {
     if (!beforeSaving) return;
@@ -56,7 +56,7 @@ export function useBeforeSaving(
       clearTimeout(timer);
       watching.unsubscribe();
     };
-  }, [beforeSaving, form, address, over, face]);
+  }, [beforeSaving, form, address, over, face, asks]);
   if (sections?.over !== over) return screen;
   return {
     ...screen,

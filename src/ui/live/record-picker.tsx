@@ -19,7 +19,7 @@ interface Props {
  * Picks a record by searching: a combobox (WAI-ARIA 1.2) over what the server offers, which is only what
  * the viewer may see.
  */
-export function RecordPicker(props: Props) {
+export function RecordPicker({ inputRef, ...props }: Props) {
   const { id, entity, value, onChange } = props;
   const host = useHost();
   const listId = useId();
@@ -67,7 +67,7 @@ export function RecordPicker(props: Props) {
     <div className="relative">
       <input
         id={id}
-        ref={props.inputRef}
+        ref={inputRef}
         type="text"
         role="combobox"
         autoComplete="off"

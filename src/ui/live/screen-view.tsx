@@ -1,6 +1,7 @@
 'use client';
 
-import { useEffect, useMemo, useState } from 'react';
+import { useStateFor } from '../parts/use-state-for';
+import { useMemo, useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import type { ShownButton, ShownField } from '@/core/access';
 import type { Value } from '@/core/model';
@@ -41,10 +42,9 @@ export function ScreenView({ page: sent }: { page: DrawnPage }) {
   const version = (written?.over === sent.version ? written?.version : sent.version) ?? '';
   const screen = useBeforeSaving(sent.screen, sent.address, version, form, host);
   const page = { ...sent, screen };
-  const [message, setMessage] = useState('');
+  const [message, setMessage] = useStateFor(page.address, '');
   const [busy, setBusy] = useState(false);
   const [rows, setRows] = useState<Chosen['rows']>(new Map());
-  useEffect(() => setMessage(''), [page.address]);
   const chosen = useMemo(
     (): Chosen => ({
       lists: new Set(

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useStateFor } from './use-state-for';
 
 /**
  * Which of a list's choices is on: the first whenever the choices are others, so that Enter takes what is shown
@@ -10,8 +10,6 @@ export function useFirst(keys: readonly string[]): {
   readonly value: string;
   readonly onValueChange: (value: string) => void;
 } {
-  const [value, onValueChange] = useState('');
-  const all = keys.join('\n');
-  useEffect(() => onValueChange(all.split('\n')[0] ?? ''), [all]);
+  const [value, onValueChange] = useStateFor(keys.join('\n'), keys[0] ?? '');
   return { value, onValueChange };
 }

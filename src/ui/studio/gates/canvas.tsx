@@ -1,5 +1,7 @@
 'use client';
 
+import { useLatest } from '../../parts/use-latest';
+import { useStateFor } from '../../parts/use-state-for';
 import { ArrowLeft } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import { HostProvider, RecordsClient, send, timesOf, type Host } from '../../live/host';
@@ -30,7 +32,7 @@ interface Props {
 export function Canvas({ api, revision, address, onAddress }: Props) {
   const { compiled, viewer, selected, select, accessFor, definition, taken, take, personName } = useBench();
   const { language, timeZone } = definition;
-  const [query, setQuery] = useState('');
+  const [query, setQuery] = useStateFor(address, '');
   const [ghosts, setGhosts] = useState(true);
   const [works, setWorks] = useState(false);
   const [altHeld, setAltHeld] = useState(false);
@@ -44,7 +46,6 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
   }).toString();
   const { page, loading, problem } = useLookPage(api, `${looks}&${query}`, address, `${revision} ${turn}`);
 
-  useEffect(() => setQuery(''), [address]);
   useAltKey(setAltHeld);
   const drawn = useMemo(() => ({ page, ghosts }), [page, ghosts]);
   useMark(frame, selected.id, drawn);
@@ -56,12 +57,11 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
       onAddress(to);
     } else setQuery(listQuery);
   };
-  const goRef = useRef(go);
-  goRef.current = go;
+  const newest = useLatest(go);
   const host = useMemo((): Host => {
     const kept = 'The server would accept this. On the canvas nothing is kept.';
     return {
-      go: (to, listQuery) => goRef.current(to, listQuery),
+      go: (to, listQuery) => newest.current(to, listQuery),
       hrefOf: () => undefined,
       records: new RecordsClient(`${api}/look/records`, looks),
       press: () =>
@@ -84,7 +84,7 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
       ...timesOf(language, timeZone),
       keeps: false,
     };
-  }, [api, looks, tell, language, timeZone]);
+  }, [api, looks, tell, language, timeZone, newest]);
 
   // What is selected stands on a screen that shows a record, and there is none to show.
   const { screen } = selected;

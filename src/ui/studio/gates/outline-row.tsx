@@ -4,8 +4,7 @@ import { ChevronDown, ChevronRight } from 'lucide-react';
 import { answerInWords, kindInWords } from '@/core/edit';
 import { useBench } from './bench';
 import { ReachStrip } from '../shared/level-mark';
-import { type OutlineRow } from './outline-rows';
-import { ROW } from './outline-rows';
+import { type OutlineRow, ROW } from './outline-rows';
 
 /** So many viewers' cells leave room for names. */
 const STRIP = 14;

@@ -1,7 +1,7 @@
 'use client';
 
 import { AlertDialog } from 'radix-ui';
-import { useEffect, useRef } from 'react';
+import { useEffect, useEffectEvent, useRef } from 'react';
 import type { Edit, EditEffect } from '@/core/edit';
 import { useAsked } from '../../parts/queries';
 import { useTell } from '../../parts/toasts';
@@ -30,14 +30,13 @@ export function EffectDialog({
     version: revision,
   });
   const before = useRef(document.activeElement);
-  const done = useRef<() => void>(() => undefined);
-  done.current = () => {
+  const done = useEffectEvent((): void => {
     apply(edit);
     onClose();
-  };
+  });
   const nobody = unlessNobody && effect !== undefined && isNobody(effect);
   useEffect(() => {
-    if (nobody) done.current();
+    if (nobody) done();
   }, [nobody]);
   return (
     <AlertDialog.Root open onOpenChange={(open) => !open && onClose()}>

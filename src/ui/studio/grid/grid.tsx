@@ -1,14 +1,6 @@
 'use client';
 
-import {
-  useCallback,
-  useEffect,
-  useMemo,
-  useRef,
-  useState,
-  type KeyboardEvent,
-  type MouseEvent,
-} from 'react';
+import { useCallback, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import { matrixOf } from '@/core';
 import { allAlike, type Answer, type Cell, cellOf, type Level, unpacked } from '@/core/access';
 import { amongInWords } from '@/core/edit';
@@ -24,12 +16,7 @@ import { EVERYTHING, gridRows, type GridFilter } from './grid-rows';
 import { GridTools } from './grid-tools';
 import { ROW } from './mark-sheet';
 import { useBulk } from './use-bulk';
-import { WhyCard } from './why-card';
-
-interface Place {
-  readonly row: number;
-  readonly column: number;
-}
+import { WhyCard, type Place } from './why-card';
 
 interface Props {
   /** The columns: login states, roles, groups and pinned people. */
@@ -236,12 +223,15 @@ export function Grid({ columns, forms, onSet }: Props) {
     if (place && place.column >= 0) hover.current = setTimeout(() => setCard(place), 600);
   };
   // The selected row may be folded away: then it is unfolded.
-  useEffect(() => {
+  const [shownFor, setShownFor] = useState<AppElement>();
+  if (shownFor !== selected) {
+    setShownFor(selected);
     const above: string[] = [];
     for (let one = selected.container; one; one = one.container) above.push(one.id);
-    setUnfolded((now) => (above.every((id) => now.has(id)) ? now : new Set([...now, ...above])));
-  }, [selected]);
+    if (!above.every((id) => unfolded.has(id))) setUnfolded(new Set([...unfolded, ...above]));
+  }
 
+  const anchorOf = useCallback((place: Place) => cellAt(scroller.current, place), []);
   const cardRow = card && rows[card.row];
   const cardViewer = card && columns[card.column];
   return (
@@ -294,7 +284,8 @@ export function Grid({ columns, forms, onSet }: Props) {
           viewer={cardViewer}
           access={accessFor(cardViewer)}
           among={among(card.column, cardRow.element)}
-          anchor={cellAt(scroller.current, card)}
+          place={card}
+          anchor={anchorOf}
         />
       )}
       {copying && <CopyWindow from={copying} columns={columns} onClose={() => setCopying(undefined)} />}

@@ -7,12 +7,19 @@ import type { AppElement } from '@/core/model';
 import { useBench, type RailViewer } from '../gates/bench';
 import { WhyView } from '../shared/why-view';
 
+/** A cell of the grid. */
+export interface Place {
+  readonly row: number;
+  readonly column: number;
+}
+
 /** Why a cell is as it is, beside the cell: on hovering, or on Enter. */
 export function WhyCard({
   element,
   viewer,
   access,
   among,
+  place: of,
   anchor,
 }: {
   element: AppElement;
@@ -20,15 +27,16 @@ export function WhyCard({
   access: Access;
   /** How many of a kind's people get it, in words. */
   among: string | undefined;
-  /** The cell in the page. */
-  anchor: HTMLElement | null | undefined;
+  /** Which cell it is about, and where that is in the page. */
+  place: Place;
+  anchor: (place: Place) => HTMLElement | null | undefined;
 }) {
   const { compiled, personName, select } = useBench();
   const explanation = useMemo(() => explain(access, element.id), [access, element]);
   const ref = useRef<HTMLDivElement>(null);
   const [place, setPlace] = useState<{ left: number; top: number }>();
   useLayoutEffect(() => {
-    const at = anchor?.getBoundingClientRect();
+    const at = anchor(of)?.getBoundingClientRect();
     const mine = ref.current?.getBoundingClientRect();
     if (!at || !mine) return;
     const below = at.bottom + mine.height + 8 < window.innerHeight;
@@ -36,7 +44,7 @@ export function WhyCard({
       left: Math.max(8, Math.min(at.left, window.innerWidth - mine.width - 8)),
       top: below ? at.bottom + 4 : Math.max(8, at.top - mine.height - 4),
     });
-  }, [anchor, explanation]);
+  }, [anchor, of, explanation]);
   return (
     <div
       ref={ref}

@@ -1,11 +1,10 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useStateFor } from '../../parts/use-state-for';
 
 /** The address of a pane or of the canvas: any address of the application can be typed. */
 export function AddressLine({ address, onGo }: { address: string; onGo: (address: string) => void }) {
-  const [text, setText] = useState(`/${address}`);
-  useEffect(() => setText(`/${address}`), [address]);
+  const [text, setText] = useStateFor(address, `/${address}`);
   return (
     <input
       aria-label="Address in the application"

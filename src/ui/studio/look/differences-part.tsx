@@ -51,8 +51,21 @@ export function DifferencesPart({ found, panes, asked, onAsk, onStep }: Props) {
   );
 }
 
+/** The screens that open in some of the panes only; each can be gone to. */
+export function SomeScreens({ found, ...props }: Omit<Props, 'onStep'>) {
+  if (found.length === 0) return null;
+  return (
+    <details className="mb-4">
+      <summary className="min-h-[24px] font-semibold">
+        {found.length === 1 ? '1 screen opens' : `${found.length} screens open`} for some only
+      </summary>
+      <DifferenceTable found={found} heading="Screen" {...props} />
+    </details>
+  );
+}
+
 /** Differences row by row; each level can be asked about. */
-export function DifferenceTable({
+function DifferenceTable({
   found,
   panes,
   asked,

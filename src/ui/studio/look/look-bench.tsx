@@ -1,31 +1,20 @@
 'use client';
 
-import { Plus } from 'lucide-react';
 import { useRouter, useSearchParams } from 'next/navigation';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { compile, Numbers, readAddress, viewerKey } from '@/core';
-import {
-  addressOf,
-  differences,
-  differing,
-  type Note,
-  type Person,
-  rightNow,
-  screensOfSome,
-  SIGNED_IN_KEY,
-  SIGNED_OUT_KEY,
-} from '@/core/access';
+import { addressOf, type Note, type Person, rightNow, SIGNED_IN_KEY, SIGNED_OUT_KEY } from '@/core/access';
 import type { Definition } from '@/core/model';
 import { send } from '../../live/host';
 import { useTell } from '../../parts/toasts';
-import { useAsked } from '../../parts/queries';
 import { railViewers } from '../gates/bench';
 import { benchHref, carry } from '../shell/carry';
-import { isTyping } from '../shell/is-typing';
 import { useDraft, usePaletteActions, useStudio } from '../shell/studio-work';
-import { Toggle } from '../shared/toggle';
 import { LookProvider, type Asked, type LookWork } from './context';
-import { DifferencesPart, DifferenceTable } from './differences-part';
+import { DifferencesPart, SomeScreens } from './differences-part';
+import { LookSide } from './look-side';
+import { useDifferences } from './use-differences';
+import { useKeptViewers } from './use-kept-viewers';
 import { RightsWindow } from '../shared/rights-window';
 import { letterOf, LookRail } from './look-rail';
 import { MadeWindow } from './made-window';
@@ -36,10 +25,6 @@ import { useFirstSample } from '../shared/samples';
 import { MOST_PANES, usePanes } from './use-panes';
 import type { KeptViewer } from './viewer-choice';
 import { WhyPart } from './why-part';
-
-interface Kept {
-  readonly viewers: readonly KeptViewer[];
-}
 
 interface Props {
   readonly people: readonly Person[];
@@ -58,10 +43,7 @@ export function LookBench(props: Props) {
   const router = useRouter();
   const compiled = compile(definition);
   const firstSample = useFirstSample(api);
-  const keptUrl = `${api}/viewers`;
-  const { data: { viewers: kept } = { viewers: props.kept }, refetch: loadKept } = useAsked<Kept>(keptUrl, {
-    first: { viewers: props.kept },
-  });
+  const { kept, reload: loadKept, forget } = useKeptViewers(api, props.kept);
   const [notes, setNotes] = useState(props.notes);
   const came = useSearchParams();
   const [asked, setAsked] = useState<Asked | undefined>(() => {
@@ -85,34 +67,11 @@ export function LookBench(props: Props) {
     kept,
     onLeft: () => setAsked(undefined),
   });
-  // Nothing differs before all are there.
-  const compared = useMemo(() => {
-    const known = pages.filter((one) => one !== undefined);
-    return known.length === pages.length && known.length > 1 ? known : [];
-  }, [pages]);
-  const found = useMemo(() => differences(compiled, compared), [compiled, compared]);
-  const marks = useMemo(() => differing(found), [found]);
-  const someScreens = screensOfSome(compiled, compared);
+  const { found, marks, someScreens, step } = useDifferences(compiled, pages, asked, setAsked);
 
   const pinAndPut = (id: string): void => {
     pin([...pins, id]);
     all.put(viewerKey('person', id), active);
-  };
-  const forget = (viewer: KeptViewer): void =>
-    void send('DELETE', `${api}/viewers/${viewer.id}`).then((answer) => {
-      if (!answer.ok) return tell(answer.detail);
-      // Panes that look as them go on with the same viewer, unnamed.
-      all.replaceViewer(viewerKey('kept', viewer.id), viewerKey('made', JSON.stringify(viewer.viewer)));
-      void loadKept();
-    });
-  const step = (by: 1 | -1): void => {
-    if (found.length === 0) return;
-    const at = found.findIndex(({ elements }) => elements.some((one) => one.id === asked?.element));
-    const next = found[(at + by + found.length + (at < 0 && by < 0 ? 1 : 0)) % found.length];
-    const element = next?.elements[0];
-    // Why is asked of the pane that gets least: that is what one wonders about.
-    const answers = next?.answers.map((one) => one?.most ?? 3) ?? [];
-    if (element) setAsked({ element: element.id, pane: answers.indexOf(Math.min(...answers) as 0) });
   };
   const openNote = (note: Note): void => {
     const records = props.live === 'none' ? 'sample' : 'live';
@@ -164,26 +123,12 @@ export function LookBench(props: Props) {
   }, [slug, active, here, hereAddress, asked, ...states]);
 
   usePaletteActions({ onViewer: (key) => all.put(key, active) });
-  const stepNow = useRef(step);
-  stepNow.current = step;
-  useEffect(() => {
-    // On the window: after a click on what takes no focus, the keys go to nothing in the bench.
-    const onKey = (event: KeyboardEvent): void => {
-      if (isTyping(event.target as HTMLElement) || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key.toLowerCase() !== 'n') return;
-      event.preventDefault();
-      stepNow.current(event.shiftKey ? -1 : 1);
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
-
   const work: LookWork = {
     api,
     draft: { definition, revision },
     releases: props.releases,
     kept,
-    forget,
+    forget: (viewer) => void forget(viewer, all.replaceViewer),
     mayChange,
     live: props.live,
     giveLive: owns ? () => setGivingLive(true) : undefined,
@@ -223,69 +168,44 @@ export function LookBench(props: Props) {
             />
           ))}
         </main>
-        <aside
-          data-region="why"
-          tabIndex={-1}
-          aria-label="What differs, and why"
-          className="flex min-h-0 flex-col border-l border-rule bg-paper py-3"
-        >
-          <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1 px-4">
-            <button
-              type="button"
-              className="button"
-              disabled={panes.length >= MOST_PANES}
-              title={panes.length >= MOST_PANES ? 'Four panes are the most' : 'Compare with another viewer'}
-              onClick={() => all.add()}
-            >
-              <Plus size={14} aria-hidden /> Pane
-            </button>
-            <Toggle label="Ghosts" hint="Show what a viewer does not get" on={ghosts} onChange={setGhosts} />
-            <Toggle
-              label="Only ask"
-              hint="Clicks only ask why; they do not work in the application"
-              on={onlyAsk}
-              onChange={setOnlyAsk}
-            />
-          </div>
-          {/* Each scrolls by itself: one steps through the list while reading why. */}
-          <div className={`overflow-y-auto px-4 ${asked ? 'max-h-[40%] shrink-0' : 'min-h-0'}`}>
-            <NotesPart
-              notes={notes}
-              definition={definition}
-              mayChange={mayChange}
-              onOpen={openNote}
-              onDone={closeNote}
-            />
-            {panes.length > 1 && (
-              <DifferencesPart
-                found={found}
-                panes={panes.length}
-                asked={asked}
-                onAsk={setAsked}
-                onStep={step}
+        <LookSide
+          panes={panes.length}
+          ghosts={ghosts}
+          onGhosts={setGhosts}
+          onlyAsk={onlyAsk}
+          onOnlyAsk={setOnlyAsk}
+          onAdd={() => all.add()}
+          findings={
+            <>
+              <NotesPart
+                notes={notes}
+                definition={definition}
+                mayChange={mayChange}
+                onOpen={openNote}
+                onDone={closeNote}
               />
-            )}
-            {someScreens.length > 0 && (
-              <details className="mb-4">
-                <summary className="min-h-[24px] font-semibold">
-                  {someScreens.length === 1 ? '1 screen opens' : `${someScreens.length} screens open`} for
-                  some only
-                </summary>
-                <DifferenceTable
-                  found={someScreens}
+              {panes.length > 1 && (
+                <DifferencesPart
+                  found={found}
                   panes={panes.length}
                   asked={asked}
-                  heading="Screen"
-                  onAsk={(one) => {
-                    setAsked(one);
-                    void goTo(one.element);
-                  }}
+                  onAsk={setAsked}
+                  onStep={step}
                 />
-              </details>
-            )}
-          </div>
-          <div className="min-h-0 flex-1 overflow-y-auto px-4">
-            {asked && askedPane ? (
+              )}
+              <SomeScreens
+                found={someScreens}
+                panes={panes.length}
+                asked={asked}
+                onAsk={(one) => {
+                  setAsked(one);
+                  void goTo(one.element);
+                }}
+              />
+            </>
+          }
+          why={
+            asked && askedPane ? (
               <WhyPart
                 asked={asked}
                 state={askedPane.state}
@@ -303,14 +223,9 @@ export function LookBench(props: Props) {
                 onGate={toGate}
                 onDraft={() => all.change(asked.pane, { ...askedPane.state, on: 'draft' })}
               />
-            ) : (
-              <p className="text-quiet">
-                Click anything in a pane, also what is dashed, or reach it by Tab: here you read why this
-                viewer has it, or has not.
-              </p>
-            )}
-          </div>
-        </aside>
+            ) : null
+          }
+        />
         <LookRail
           viewers={viewers}
           looking={panes.map(({ state }) => state.viewer)}

@@ -1,8 +1,10 @@
 'use client';
 
+import { useLatest } from '../../parts/use-latest';
 import { ArrowLeft, X } from 'lucide-react';
 import {
   useEffect,
+  useEffectEvent,
   useMemo,
   useRef,
   useState,
@@ -78,16 +80,13 @@ export function Pane(props: Props) {
     if (to !== address) setHistory((now) => [...now, address]);
     onMove(to, query);
   };
-  const now = useRef({ move, state, onState });
-  now.current = { move, state, onState };
-
-  const { onPage } = props;
-  const tellPage = useRef(onPage);
-  tellPage.current = onPage;
+  const now = useLatest({ move, state, onState });
+  const onNewPage = useEffectEvent((newest: LookPage): void => {
+    props.onPage(newest);
+    if (newest.sets) onState({ ...state, session: { ...state.session, ...newest.sets } });
+  });
   useEffect(() => {
-    if (page) tellPage.current(page);
-    const { state: was, onState: change } = now.current;
-    if (page?.sets) change({ ...was, session: { ...was.session, ...page.sets } });
+    if (page) onNewPage(page);
   }, [page]);
   const { ghosts, differing } = props;
   const drawn = useMemo(() => ({ page, ghosts }), [page, ghosts]);
@@ -129,7 +128,7 @@ export function Pane(props: Props) {
       ...timesOf(language, timeZone),
       keeps: true,
     };
-  }, [api, looks, tell, language, timeZone]);
+  }, [api, looks, tell, language, timeZone, now]);
 
   /** What was clicked or came into focus is asked about; unless clicks only ask, it works all the same. */
   const ask = (event: PointerEvent | FocusEvent): void => {

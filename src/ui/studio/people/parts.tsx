@@ -1,6 +1,7 @@
 'use client';
 
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useStateFor } from '../../parts/use-state-for';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { takeAdded } from './just-added';
 
 /** A heading with what the part is for, and what can be done with all of it. */
@@ -40,9 +41,8 @@ export function KeptText({
   placeholder?: string;
   className?: string;
 }) {
-  const [written, setWritten] = useState(value);
+  const [written, setWritten] = useStateFor(value, value);
   const input = useRef<HTMLInputElement>(null);
-  useEffect(() => setWritten(value), [value]);
   useEffect(() => {
     // What was just added is named first.
     if (!takeAdded()) return;

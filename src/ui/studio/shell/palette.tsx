@@ -27,7 +27,7 @@ interface Choice {
 
 /** Finds any element, viewer, person, bench or command by its words. Ctrl K. */
 export function Palette() {
-  const { slug, api, paletteActions } = useStudio();
+  const { slug, api, actionsRef } = useStudio();
   const [open, setOpen] = useState(false);
   const [words, setWords] = useState('');
   const { data: found } = useAsked<Found>(
@@ -89,7 +89,7 @@ export function Palette() {
         name,
         note: place,
         run: () => {
-          const { onElement } = paletteActions.current;
+          const { onElement } = actionsRef.current;
           if (onElement) onElement(id);
           else toBench('gates', { element: id, address: '' });
         },
@@ -102,7 +102,7 @@ export function Palette() {
           key: `viewer ${key}`,
           name,
           note: 'viewer',
-          run: () => (paletteActions.current.onViewer ?? lookAs)(key),
+          run: () => (actionsRef.current.onViewer ?? lookAs)(key),
         })),
         ...(found?.people ?? []).map(({ id, name }) => ({
           key: `person ${id}`,

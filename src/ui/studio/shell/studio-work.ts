@@ -24,7 +24,7 @@ export interface StudioWork {
   /** The people whom this builder has pinned to the rail, and how to pin others. */
   readonly pins: readonly string[];
   readonly pin: (people: readonly string[]) => void;
-  readonly paletteActions: RefObject<PaletteActions>;
+  readonly actionsRef: RefObject<PaletteActions>;
 }
 
 const StudioContext = createContext<StudioWork | undefined>(undefined);
@@ -40,11 +40,11 @@ export function useDraft(): DraftState {
 
 /** Says what the palette does while this bench is open. */
 export function usePaletteActions(actions: PaletteActions): void {
-  const { paletteActions } = useStudio();
+  const { actionsRef } = useStudio();
   useEffect(() => {
-    paletteActions.current = actions;
+    actionsRef.current = actions;
     return () => {
-      paletteActions.current = {};
+      actionsRef.current = {};
     };
   });
 }

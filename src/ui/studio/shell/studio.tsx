@@ -58,9 +58,9 @@ function Inside({ children, ...props }: Props) {
     },
     [api, tell],
   );
-  const paletteActions = useRef<PaletteActions>({});
+  const actionsRef = useRef<PaletteActions>({});
   const work = useMemo(
-    (): StudioWork => ({ slug, api, store, mayChange, mayManage, owns, pins, pin, paletteActions }),
+    (): StudioWork => ({ slug, api, store, mayChange, mayManage, owns, pins, pin, actionsRef }),
     [slug, api, store, mayChange, mayManage, owns, pins, pin],
   );
   return (

@@ -1,6 +1,7 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useLatest } from '@/ui/parts/use-latest';
+import { useEffect, useState } from 'react';
 import type { UndoState } from '@/core/edit';
 import type { Definition } from '@/core/model';
 import { useConfirm } from '@/ui/parts/asking';
@@ -19,8 +20,7 @@ export function useDraftStore(
 ): DraftStore {
   const tell = useTell();
   const confirm = useConfirm();
-  const asks = useRef(confirm);
-  asks.current = confirm;
+  const asks = useLatest(confirm);
   const [store] = useState(
     () =>
       new DraftStore(url, first.definition, first.revision, first.standing, {

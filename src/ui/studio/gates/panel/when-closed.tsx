@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useStateFor } from '../../../parts/use-state-for';
 import type { Closed } from '@/core/model';
 import { useBench } from '../bench';
 
@@ -96,8 +96,7 @@ function Words({
   disabled: boolean;
   onChange: (text: string) => void;
 }) {
-  const [written, setWritten] = useState(text);
-  useEffect(() => setWritten(text), [text]);
+  const [written, setWritten] = useStateFor(text, text);
   return (
     <textarea
       aria-label="What they read"

@@ -1,0 +1,25 @@
+'use client';
+
+import { viewerKey } from '@/core';
+import { send } from '../../live/host';
+import { useAsked } from '../../parts/queries';
+import { useTell } from '../../parts/toasts';
+import type { KeptViewer } from './viewer-choice';
+
+interface Kept {
+  readonly viewers: readonly KeptViewer[];
+}
+
+/** The made-up viewers that were kept; `first`: as they came with the bench. */
+export function useKeptViewers(api: string, first: readonly KeptViewer[]) {
+  const tell = useTell();
+  const { data, refetch } = useAsked<Kept>(`${api}/viewers`, { first: { viewers: first } });
+  /** Forgets one. Panes that look as them go on with the same viewer, unnamed: `instead` is that one's key. */
+  const forget = async (viewer: KeptViewer, onForgotten: (from: string, instead: string) => void) => {
+    const answer = await send('DELETE', `${api}/viewers/${viewer.id}`);
+    if (!answer.ok) return tell(answer.detail);
+    onForgotten(viewerKey('kept', viewer.id), viewerKey('made', JSON.stringify(viewer.viewer)));
+    await refetch();
+  };
+  return { kept: data?.viewers ?? first, reload: refetch, forget };
+}
