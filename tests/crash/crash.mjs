@@ -54,8 +54,8 @@ export async function crash(cluster) {
   }
 }
 
-/** @param {string} address @param {{ email: string, password: string }} demo */
-async function signIn(address, { email, password }) {
+/** The cookie of a new session in the studio. @param {string} address @param {{ email: string, password: string }} demo */
+export async function signIn(address, { email, password }) {
   const answer = await fetch(`${address}/studio/api/session`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },

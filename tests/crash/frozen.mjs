@@ -2,6 +2,7 @@ import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { freePort } from '../../bin/lib/cluster.mjs';
 import { pause, ROOT, run } from '../../bin/lib/run.mjs';
 import { serve, setUpDatabase } from '../../bin/lib/server.mjs';
+import { signIn } from './crash.mjs';
 
 /** @param {string} url @param {RequestInit} [init] */
 async function timed(url, init) {
@@ -27,6 +28,27 @@ const processesOf = (pid) => [
 ];
 
 /**
+ * Listens to news more often than requests are taken at once, and asks for a page beside: is it answered?
+ * @param {string} address @param {{ email: string, password: string } | undefined} demo @param {string} page
+ */
+async function besideNews(address, demo, page) {
+  const headers = { Cookie: demo ? await signIn(address, demo) : '' };
+  const stop = new AbortController();
+  /** @type {Response[]} */
+  const open = [];
+  try {
+    for (let n = 0; n < 20; n++)
+      open.push(
+        await fetch(`${address}/studio/api/applications/larkfield/news`, { headers, signal: stop.signal }),
+      );
+    const { status } = await timed(page);
+    return open.every((one) => one.status === 200) && status === 200;
+  } finally {
+    stop.abort();
+  }
+}
+
+/**
  * With the database frozen every request ends within ten seconds, in words of ours, and all is well once it goes
  * on. With more requests than are worked on at once, the rest is refused at once, and /health answers in time.
  * @param {import('../../bin/lib/cluster.mjs').Cluster} cluster
@@ -34,7 +56,7 @@ const processesOf = (pid) => [
  */
 export async function frozen(cluster) {
   const database = cluster.database('zinc_frozen', { anew: true });
-  await setUpDatabase(database);
+  const { demo } = await setUpDatabase(database);
   const server = await serve(database.url, await freePort(), { MOST_TAKEN: '12' });
   const page = `${server.address}/live/larkfield/catalogue`;
   /** @type {number[]} */
@@ -65,6 +87,7 @@ export async function frozen(cluster) {
     ]);
     const refused = rush.filter(({ status }) => status === 503);
     const health = rush.at(-1);
+    const beside = await besideNews(server.address, demo, page);
     const words = await asApp(cluster, database.url);
     return [
       [
@@ -75,6 +98,7 @@ export async function frozen(cluster) {
           answers.some(({ status, body }) => status === 503 && body.includes('Away for a moment')) &&
           after.status === 200,
       ],
+      ['who listens to news holds no place at work', beside],
       [
         'what is too much at once is refused at once, and /health answers in time',
         refused.length > 20 &&
