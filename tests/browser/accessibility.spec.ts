@@ -1,6 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
-import { emailOf, fillSignIn, LIVE, studio } from './setting';
+import { expect, type Page } from '@playwright/test';
+import { emailOf, fillSignIn, LIVE, studio, test } from './setting';
 
 /** What WCAG 2.2 A and AA rules find on the page, by rule and place. */
 async function violations(page: Page): Promise<string[]> {

@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import { LIVE, signInOverHttp, studio } from './setting';
+import { expect, type Page } from '@playwright/test';
+import { LIVE, signInOverHttp, studio, test } from './setting';
 
 /** How many kilobytes of script each page may fetch, as they go over the wire: about a tenth more than it does. */
 const BUDGETS = { released: 230, bench: 375 };

@@ -1,5 +1,5 @@
-import { expect, test, type Browser, type Locator, type Page } from '@playwright/test';
-import { query, studio, undoButton } from './setting';
+import { expect, type Browser, type Locator, type Page } from '@playwright/test';
+import { query, studio, undoButton, test } from './setting';
 
 test.describe.configure({ mode: 'serial' });
 

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   emailOf,
   expectNone,
@@ -13,6 +13,7 @@ import {
   studio,
   VALUE_MARKS,
   undoButton,
+  test,
 } from './setting';
 
 /** The whole way: gate, look, undo, release, and have it enforced. Each step stands on the one before. */

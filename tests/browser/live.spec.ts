@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import { emailOf, fillSignIn, LIVE, query } from './setting';
+import { expect, type Page } from '@playwright/test';
+import { emailOf, fillSignIn, LIVE, query, test } from './setting';
 
 /** A released application as the people of the desk use it. */
 

@@ -1,4 +1,4 @@
-import { expect, test, type Browser, type Locator, type Page } from '@playwright/test';
+import { expect, type Browser, type Locator, type Page } from '@playwright/test';
 import {
   expectNone,
   fillSignIn,
@@ -8,6 +8,7 @@ import {
   recordAnswers,
   studio,
   undoButton,
+  test,
 } from './setting';
 
 test.describe.configure({ mode: 'serial' });

@@ -1,5 +1,15 @@
-import { expect, request as newRequest, test, type APIRequestContext } from '@playwright/test';
-import { emailOf, fillSignIn, LIVE, query, RECORDS, signInOverHttp, studio, undoButton } from './setting';
+import { expect, request as newRequest, type APIRequestContext } from '@playwright/test';
+import {
+  emailOf,
+  fillSignIn,
+  LIVE,
+  query,
+  RECORDS,
+  signInOverHttp,
+  studio,
+  undoButton,
+  test,
+} from './setting';
 
 const PASSWORD = process.env['DEMO_PASSWORD'] ?? '';
 const open: APIRequestContext[] = [];

@@ -1,5 +1,5 @@
-import { expect, test, type APIRequestContext } from '@playwright/test';
-import { emailOf, LIVE, query, RECORDS, signInOverHttp, studio, undoButton } from './setting';
+import { expect, type APIRequestContext } from '@playwright/test';
+import { emailOf, LIVE, query, RECORDS, signInOverHttp, studio, undoButton, test } from './setting';
 
 let request: APIRequestContext;
 test.beforeEach(async ({ playwright, baseURL }) => {

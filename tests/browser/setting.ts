@@ -1,5 +1,24 @@
-import { expect, type APIRequestContext, type Browser, type Locator, type Page } from '@playwright/test';
+import {
+  expect,
+  test as base,
+  type APIRequestContext,
+  type Browser,
+  type Locator,
+  type Page,
+} from '@playwright/test';
 import pg from 'pg';
+
+/** A test whose pages are closed at its end: open ones hear what the next ones do, and work along. */
+export const test = base.extend<{ closed: void }>({
+  closed: [
+    async ({ browser }, use) => {
+      const before = new Set(browser.contexts());
+      await use();
+      for (const context of browser.contexts()) if (!before.has(context)) await context.close();
+    },
+    { auto: true },
+  ],
+});
 
 export const LIVE = '/live/larkfield';
 export const RECORDS = `${LIVE}/api/records`;

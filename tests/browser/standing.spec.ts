@@ -1,4 +1,4 @@
-import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
+import { expect, type APIRequestContext, type Page } from '@playwright/test';
 import {
   emailOf,
   fillSignIn,
@@ -9,6 +9,7 @@ import {
   RECORDS,
   signInOverHttp,
   studio,
+  test,
 } from './setting';
 
 test.describe.configure({ mode: 'serial' });

@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import { fillSignIn, query, studio, undoButton } from './setting';
+import { expect, type Page } from '@playwright/test';
+import { fillSignIn, query, studio, undoButton, test } from './setting';
 
 /** The gates bench as a builder works in it: by keyboard, with typed addresses, and when the server is away. */
 
@@ -219,4 +219,43 @@ test('an edit made after the session has ended is saved when its builder has sig
   await page.reload();
   await expect(page.getByRole('listitem', { name: 'Everyone: Edit' })).toBeVisible();
   await undoAll(page, 1);
+});
+
+test('an edit on its way goes along from bench to bench, and only leaving the studio warns', async ({
+  browser,
+}) => {
+  const page = await studio(browser, 'tamsin@larkfield.example', 'element=n_loan&viewer=role:auditor');
+  const benches = page.getByRole('navigation', { name: 'Benches' });
+  await page.route('**/draft', (route) => route.abort());
+  await page.getByRole('button', { name: 'Give it lines of its own' }).click();
+  await expect(page.getByText('Not saved: the server cannot be reached.')).toBeVisible();
+  await benches.getByRole('link', { name: 'People' }).click();
+  await expect(page.getByRole('heading', { name: 'People', exact: true })).toBeVisible();
+  await expect(page.getByText('Not saved: the server cannot be reached.')).toBeVisible();
+  const warned = page.waitForEvent('dialog');
+  const left = page.goto('/studio/sign-in').catch(() => 'stayed');
+  const warning = await warned;
+  expect(warning.type()).toBe('beforeunload');
+  await warning.dismiss();
+  expect(await left).toBe('stayed');
+  await page.unroute('**/draft');
+  await saved(page);
+  await benches.getByRole('link', { name: /^Release/ }).click();
+  // What was saved meanwhile is reviewed.
+  await expect(page.getByRole('heading', { name: 'Loan', exact: true })).toBeVisible();
+  await undoAll(page, 1);
+  await expect(page.getByRole('heading', { name: 'Loan', exact: true })).toHaveCount(0);
+});
+
+test('what the address says is where one is, also by going back', async ({ browser }) => {
+  const page = await studio(browser, 'tamsin@larkfield.example', 'element=s_stores&viewer=role:lender');
+  await tile(page, 'Auditor').click();
+  await expect(page).toHaveURL(/viewer=role(:|%3A)auditor/);
+  await page.getByRole('radio', { name: 'What one sees' }).click();
+  await expect(page).toHaveURL(/form=what/);
+  await page.getByRole('navigation', { name: 'Benches' }).getByRole('link', { name: 'People' }).click();
+  await expect(page).toHaveURL(/\/people/);
+  await page.goBack();
+  await expect(page.getByRole('heading', { name: /^Auditor can open/ })).toBeVisible();
+  await expect(heading(page)).toHaveText('Stores');
 });

@@ -1,10 +1,10 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import fc from 'fast-check';
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { request, type OutgoingHttpHeaders } from 'node:http';
 import { join } from 'node:path';
 import { found, runs } from '../runs';
-import { emailOf, query } from './setting';
+import { emailOf, query, test } from './setting';
 
 const BASE = new URL(process.env['BASE_URL'] ?? 'http://127.0.0.1:4620');
 const PASSWORD = process.env['DEMO_PASSWORD'] ?? '';

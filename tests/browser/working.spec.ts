@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
-import { emailOf, fillSignIn, LIVE, MARKED, putMarkedItem, query, studio } from './setting';
+import { expect, type Page } from '@playwright/test';
+import { emailOf, fillSignIn, LIVE, MARKED, putMarkedItem, query, studio, test } from './setting';
 
 test.beforeAll(putMarkedItem);
 
