@@ -1,30 +1,38 @@
 'use client';
 
-import { useCallback, useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { ShownPeople } from '@/core/access';
-import { ask, useHost } from './host';
+import { Queries, useAsked, useSettled } from '../parts/queries';
+import { useHost } from './host';
 import { NewPerson } from './new-person';
 import { EditPerson } from './edit-person';
 import { type Found } from './looked-after';
 
+/** Somebody who types is asked for once they pause. */
+const PAUSE_MS = 150;
+
 /** The people whom the viewer looks after, and what they may do for them. The server decides each of it again. */
-export function PeopleView({ part }: { part: ShownPeople }) {
+export function PeopleView(props: { part: ShownPeople }) {
+  return (
+    <Queries>
+      <Inside {...props} />
+    </Queries>
+  );
+}
+
+function Inside({ part }: { part: ShownPeople }) {
   const host = useHost();
   const [q, setQ] = useState('');
   const [page, setPage] = useState(1);
-  const [found, setFound] = useState<Found>();
-  const load = useCallback(async () => {
-    if (host.people === undefined) return;
-    const answer = await ask<Found>(`${host.people}?q=${encodeURIComponent(q)}&page=${page}`, {
-      method: 'GET',
-    });
-    if (answer.ok) setFound(answer.value);
-    else host.tell(answer.detail);
-  }, [host, q, page]);
-  useEffect(() => {
-    const timer = setTimeout(() => void load(), 150);
-    return () => clearTimeout(timer);
-  }, [load]);
+  const query = new URLSearchParams({ q: useSettled(q, PAUSE_MS), page: String(page) });
+  const {
+    data: found,
+    error,
+    refetch,
+  } = useAsked<Found>(host.people && `${host.people}?${query}`, {
+    keepsLast: true,
+  });
+  const load = async (): Promise<void> => void (await refetch());
   const pages = Math.max(1, Math.ceil((found?.total ?? 0) / 25));
   return (
     <div data-element={part.id} className="min-w-0 border-t-2 border-ink bg-paper">
@@ -45,6 +53,11 @@ export function PeopleView({ part }: { part: ShownPeople }) {
           }}
         />
       </div>
+      {error && (
+        <p role="alert" className="px-2 pb-2">
+          {error.message}
+        </p>
+      )}
       {host.people === undefined ? (
         <p className="px-2 pb-3 text-quiet">
           In the application, the people whom the viewer looks after stand here.

@@ -7,8 +7,11 @@ import type { DrawnPart, DrawnSection } from './drawn';
 import { FieldView } from './field-view';
 import { Ghost } from './ghost';
 import { ListView } from './list-view';
-import { PeopleView } from './people-view';
+import dynamic from 'next/dynamic';
 import type { DrawnPage } from './drawn-page';
+
+/** Only screens with such a part load what it takes. */
+const PeopleView = dynamic(() => import('./people-view').then((part) => part.PeopleView));
 
 interface Drawing {
   readonly page: DrawnPage;

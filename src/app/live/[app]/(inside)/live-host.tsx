@@ -1,12 +1,17 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { usePathname, useRouter } from 'next/navigation';
 import { useMemo, type ReactNode } from 'react';
 import type { ShownMenuItem } from '@/core/access';
 import { ask, HostProvider, send, RecordsClient, timesOf, type Host } from '@/ui/live/host';
 import { MenuView } from '@/ui/live/menu-view';
-import { StandingBar, StandInPicker, type StandIn } from '@/ui/live/standing-bar';
+import type { StandIn } from '@/ui/live/standing-bar';
 import { Toasts, useTell } from '@/ui/parts/toasts';
+
+/** Only who may look as others, or does, loads what it takes. */
+const StandingBar = dynamic(() => import('@/ui/live/standing-bar').then((one) => one.StandingBar));
+const StandInPicker = dynamic(() => import('@/ui/live/stand-in-picker').then((one) => one.StandInPicker));
 
 interface Props {
   readonly base: string;
