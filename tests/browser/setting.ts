@@ -9,11 +9,11 @@ import {
 import pg from 'pg';
 
 /** A test whose pages are closed at its end: open ones hear what the next ones do, and work along. */
-export const test = base.extend<{ closed: void }>({
+export const test = base.extend<{ closed: undefined }>({
   closed: [
     async ({ browser }, use) => {
       const before = new Set(browser.contexts());
-      await use();
+      await use(undefined);
       for (const context of browser.contexts()) if (!before.has(context)) await context.close();
     },
     { auto: true },

@@ -1,3 +1,4 @@
+export { ACCOUNT_FIELDS, accountFault } from './account';
 export {
   type Action,
   type Attribute,

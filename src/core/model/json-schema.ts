@@ -1,4 +1,4 @@
-import * as yup from 'yup';
+import type * as yup from 'yup';
 import { madeOf } from './shape';
 
 type Json = Readonly<Record<string, unknown>>;

@@ -2,6 +2,7 @@ import * as yup from 'yup';
 import type { Assignment } from '@/core/access';
 import { attributesOf, BUILT_IN_ATTRIBUTES } from '@/core/condition';
 import {
+  accountFault,
   type Definition,
   exactly,
   isMoment,
@@ -74,8 +75,6 @@ export const personChangeBody = exactly({
   take: optional(assignmentsBody),
 }) as unknown as yup.Schema<PersonChange>;
 
-const EMAIL = /^[^\s@,;<>"]+@[^\s@,;<>"]+\.[^\s@,;<>"]+$/;
-
 /** The builder's own attributes, without those that every person has. */
 export const ownAttributes = (definition: Definition) =>
   attributesOf(definition).filter((one) => !BUILT_IN_ATTRIBUTES.some(({ id }) => id === one.id));
@@ -91,10 +90,13 @@ export function checkPerson(
   const problems: FieldProblem[] = [];
   const say = (field: string, detail: string): void => void problems.push({ field, detail });
   const { name, email, homeUnit, startScreen, attributes, assignments } = input;
-  if (name !== undefined && (name.trim() === '' || name.length > 120))
-    say('name', 'Write a name of up to 120 characters.');
-  if (email !== undefined && (email.trim().length > 200 || !EMAIL.test(email.trim())))
-    say('email', 'Write an email address.');
+  for (const [field, text] of [
+    ['name', name],
+    ['email', email],
+  ] as const) {
+    const fault = text === undefined ? undefined : accountFault(field, text);
+    if (fault !== undefined) say(field, fault);
+  }
   if (homeUnit && !unitAndBelow(definition, homeUnit)) say('homeUnit', `There is no unit ${homeUnit}.`);
   if (startScreen && !definition.areas.some((area) => area.screens.some((one) => one.id === startScreen)))
     say('startScreen', 'There is no such screen.');

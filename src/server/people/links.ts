@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { and, eq, gt, sql } from 'drizzle-orm';
 import { liveAddress } from '../hosts';
+import { accountFault } from '@/core/model';
 import { database, type Executor } from '../database/client';
 import { applications, auditEvents, confirmations, outbox, people, sessions } from '../database/schema';
 import { Refused } from '../http/problem';
@@ -10,7 +11,6 @@ import { hashToken } from '../security/sessions';
 
 /** How long a link can be opened, in hours: one that was asked for, and one that comes unasked. */
 const HOURS = { asked: 24, sent: 7 * 24 } as const;
-const LEAST_PASSWORD = 10;
 
 /** What a message says around its link. `{link}` stands where the link is. */
 const MESSAGES = {
@@ -108,9 +108,10 @@ export async function addresseeOf(
  * links to it are used up, and its sessions end.
  */
 export async function choosePassword(applicationId: string, token: string, password: string): Promise<void> {
-  if (password.length < LEAST_PASSWORD)
+  const fault = accountFault('password', password);
+  if (fault !== undefined)
     throw new Refused(422, 'values', 'Choose another password.', {
-      errors: [{ field: 'password', detail: `Choose a password of at least ${LEAST_PASSWORD} characters.` }],
+      errors: [{ field: 'password', detail: fault }],
     });
   if (!(await addresseeOf(applicationId, token))) throw usedUp();
   const passwordHash = await hashPassword(password);

@@ -1,12 +1,21 @@
 'use client';
 
+import { yupResolver } from '@hookform/resolvers/yup';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
+import * as yup from 'yup';
+import { ACCOUNT_FIELDS } from '@/core/model';
+import { TextField } from '../parts/fields';
 import { send } from './host';
+
+const SCHEMA = yup.object({ password: ACCOUNT_FIELDS.password });
 
 /** The form to choose a password for an account, by the link that was sent to its address. */
 export function ChoosePassword({ base, token, email }: { base: string; token: string; email: string }) {
-  const { register, handleSubmit, setError, formState } = useForm({ defaultValues: { password: '' } });
+  const { register, handleSubmit, setError, formState } = useForm({
+    resolver: yupResolver(SCHEMA),
+    defaultValues: { password: '' },
+  });
   const [done, setDone] = useState(false);
   const submit = handleSubmit(async ({ password }) => {
     const answer = await send('POST', `${base}/api/account/password`, { token, password });
@@ -32,22 +41,14 @@ export function ChoosePassword({ base, token, email }: { base: string; token: st
             For the account of <strong>{email}</strong>. If this is not your address, close this page.
           </p>
           <input type="hidden" autoComplete="username" value={email} readOnly />
-          <label>
-            <span className="text-quiet">Password, at least 10 characters</span>
-            <input
-              type="password"
-              autoComplete="new-password"
-              autoFocus
-              aria-invalid={message ? true : undefined}
-              className="field-box"
-              {...register('password')}
-            />
-            {message && (
-              <span role="alert" className="mt-1 block font-medium">
-                {message}
-              </span>
-            )}
-          </label>
+          <TextField
+            label="Password, at least 10 characters"
+            type="password"
+            autoComplete="new-password"
+            autoFocus
+            problem={message}
+            {...register('password')}
+          />
           <span>
             <button type="submit" className="button button-main" disabled={formState.isSubmitting}>
               Set this password

@@ -1,12 +1,13 @@
 'use client';
 
 import { Info, Lock } from 'lucide-react';
-import { useState, type FormEvent, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
+import { useForm } from 'react-hook-form';
+import { Told, TextField } from '../parts/fields';
 import type { ShownClosed } from '@/core/access';
 import { useHost } from './host';
 import { ShouldSee } from './should-see';
 import { Window } from '../parts/window';
-import { textIn } from '../parts/form-text';
 
 interface Props {
   readonly id: string;
@@ -73,21 +74,14 @@ function UnlockWindow({
   const host = useHost();
   const [open, setOpen] = useState(false);
   const [problem, setProblem] = useState('');
-  const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
-    event.preventDefault();
-    event.stopPropagation();
-    const form = new FormData(event.currentTarget);
-    const answer = await host.unlock?.({
-      element: id,
-      record,
-      email: textIn(form, 'email'),
-      password: textIn(form, 'password'),
-    });
+  const { register, handleSubmit } = useForm({ defaultValues: { email: '', password: '' } });
+  const submit = handleSubmit(async (credentials) => {
+    const answer = await host.unlock?.({ element: id, record, ...credentials });
     if (!answer?.ok) return setProblem(answer?.detail ?? '');
     setOpen(false);
     host.tell(`${name} is open for ${answer.value.minutes} minutes.`);
     host.refresh();
-  };
+  });
   return (
     <Window
       title={`Unlock ${name}`}
@@ -103,20 +97,17 @@ function UnlockWindow({
         Somebody who may see this can open it here, for a while. They sign in below; it is recorded under both
         names.
       </p>
-      <form onSubmit={(event) => void submit(event)} className="grid gap-3">
-        <label>
-          <span className="text-quiet">Their email address</span>
-          <input name="email" type="email" autoComplete="off" className="field-box" />
-        </label>
-        <label>
-          <span className="text-quiet">Their password</span>
-          <input name="password" type="password" autoComplete="off" className="field-box" />
-        </label>
-        {problem && (
-          <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
-            {problem}
-          </p>
-        )}
+      <form
+        onSubmit={(event) => {
+          // The form of the page around the window is another one.
+          event.stopPropagation();
+          void submit(event);
+        }}
+        className="grid gap-3"
+      >
+        <TextField label="Their email address" type="email" autoComplete="off" {...register('email')} />
+        <TextField label="Their password" type="password" autoComplete="off" {...register('password')} />
+        <Told text={problem} />
         <button type="submit" className="button button-main justify-self-start">
           Unlock
         </button>

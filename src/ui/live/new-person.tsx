@@ -1,8 +1,13 @@
 'use client';
 
-import { useState, type FormEvent } from 'react';
+import { yupResolver } from '@hookform/resolvers/yup';
+import { useState } from 'react';
+import { FormProvider, useForm } from 'react-hook-form';
+import * as yup from 'yup';
+import { ACCOUNT_FIELDS } from '@/core/model';
+import { Told, TextField } from '../parts/fields';
+import { choiceOf, givenRole, RoleFields, type RoleChoice, type RoleOffer } from '../parts/give-role';
 import { Window } from '../parts/window';
-import { givenRole, RoleFields, type RoleOffer } from '../parts/give-role';
 import { send } from './host';
 
 interface Props {
@@ -16,52 +21,76 @@ interface Props {
   readonly onDone: () => Promise<void>;
 }
 
+interface Written extends RoleChoice {
+  readonly name: string;
+  readonly email: string;
+}
+
+const NOTHING: Written = { name: '', email: '', ...choiceOf(undefined) };
+
+const SCHEMA = yup.object({
+  name: ACCOUNT_FIELDS.name,
+  email: ACCOUNT_FIELDS.email,
+  role: yup.string().default(''),
+  unit: yup.string().default(''),
+  from: yup.string().default(''),
+  until: yup.string().default(''),
+});
+
 /** Makes an account. A link goes to its address, by which whose address it is chooses a password. */
 export function NewPerson({ url, roles, timeZone = 'UTC', main = false, onDone }: Props) {
   const [told, setTold] = useState('');
-  const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
-    event.preventDefault();
-    event.stopPropagation();
-    const form = new FormData(event.currentTarget);
-    const given = givenRole(form, timeZone);
-    const answer = await send('POST', url, {
-      name: form.get('name'),
-      email: form.get('email'),
-      ...(given && { assignments: [given] }),
-    });
+  const form = useForm<Written>({ resolver: yupResolver(SCHEMA), defaultValues: NOTHING });
+  const { register, handleSubmit, formState, reset } = form;
+  const submit = handleSubmit(async ({ name, email, ...choice }) => {
+    setTold('');
+    const given = givenRole(choice, timeZone);
+    const answer = await send('POST', url, { name, email, ...(given && { assignments: [given] }) });
     if (!answer.ok) return setTold([answer.detail, ...Object.values(answer.fields)].join(' '));
     setTold('Added. A link to choose a password is on its way to them; until they open it, they are nobody.');
     await onDone();
-  };
+  });
   return (
     <Window
       title="Add a person"
-      onOpenChange={() => setTold('')}
+      onOpenChange={() => {
+        setTold('');
+        reset(NOTHING);
+      }}
       trigger={
         <button type="button" className={`button ${main ? 'button-main' : ''}`}>
           Add a person
         </button>
       }
     >
-      <form onSubmit={(event) => void submit(event)} className="grid gap-3">
-        <label>
-          <span className="text-quiet">Name</span>
-          <input name="name" className="field-box" />
-        </label>
-        <label>
-          <span className="text-quiet">Email address</span>
-          <input name="email" type="email" className="field-box" />
-        </label>
-        {roles && <RoleFields roles={roles} optional />}
-        {told && (
-          <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
-            {told}
-          </p>
-        )}
-        <button type="submit" className="button button-main justify-self-start">
-          Add
-        </button>
-      </form>
+      <FormProvider {...form}>
+        <form
+          noValidate
+          className="grid gap-3"
+          onSubmit={(event) => {
+            // The form of the page around the window is another one.
+            event.stopPropagation();
+            void submit(event);
+          }}
+        >
+          <TextField label="Name" problem={formState.errors.name?.message} {...register('name')} />
+          <TextField
+            label="Email address"
+            type="email"
+            problem={formState.errors.email?.message}
+            {...register('email')}
+          />
+          {roles && <RoleFields roles={roles} optional />}
+          <Told text={told} />
+          <button
+            type="submit"
+            className="button button-main justify-self-start"
+            disabled={formState.isSubmitting}
+          >
+            Add
+          </button>
+        </form>
+      </FormProvider>
     </Window>
   );
 }

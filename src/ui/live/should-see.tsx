@@ -1,25 +1,24 @@
 'use client';
 
-import { useState, type FormEvent } from 'react';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { Told } from '../parts/fields';
 import { Window } from '../parts/window';
 import { useHost } from './host';
-import { textIn } from '../parts/form-text';
 
 /** Lets somebody tell the builders that they should see this; `element` is what is locked here. */
 export function ShouldSee({ element, name }: { element?: string; name?: string }) {
   const host = useHost();
   const [open, setOpen] = useState(false);
   const [problem, setProblem] = useState('');
-  if (!host.note) return null;
-  const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
-    event.preventDefault();
-    event.stopPropagation();
-    const text = textIn(new FormData(event.currentTarget), 'text');
+  const { register, handleSubmit } = useForm({ defaultValues: { text: '' } });
+  const submit = handleSubmit(async ({ text }) => {
     const answer = await host.note?.({ text, ...(element !== undefined && { element }) });
     if (!answer?.ok) return setProblem(answer?.detail ?? '');
     setOpen(false);
     host.tell('Sent. The people who build this application will look at it.');
-  };
+  });
+  if (!host.note) return null;
   return (
     <Window
       title={name === undefined ? 'I should be able to see this' : `I should be able to see “${name}”`}
@@ -38,16 +37,19 @@ export function ShouldSee({ element, name }: { element?: string; name?: string }
       <p className="mb-3">
         A note goes to the people who build this application, with your name, this address and the time.
       </p>
-      <form onSubmit={(event) => void submit(event)} className="grid gap-3">
+      <form
+        onSubmit={(event) => {
+          // The form of the page around the window is another one.
+          event.stopPropagation();
+          void submit(event);
+        }}
+        className="grid gap-3"
+      >
         <label>
           <span className="text-quiet">What do you need it for? (may stay empty)</span>
-          <textarea name="text" rows={3} maxLength={2000} className="field-box" />
+          <textarea rows={3} maxLength={2000} className="field-box" {...register('text')} />
         </label>
-        {problem && (
-          <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
-            {problem}
-          </p>
-        )}
+        <Told text={problem} />
         <button type="submit" className="button button-main justify-self-start">
           Send the note
         </button>

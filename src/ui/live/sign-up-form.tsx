@@ -1,28 +1,31 @@
 'use client';
 
+import { yupResolver } from '@hookform/resolvers/yup';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { ask } from './host';
+import * as yup from 'yup';
+import { ACCOUNT_FIELDS } from '@/core/model';
+import { Told, TextField } from '../parts/fields';
+import { send } from './host';
 
 const FIELDS = [
   ['name', 'Name', 'text', 'name'],
   ['email', 'Email address', 'email', 'email'],
 ] as const;
 
+const SCHEMA = yup.object({ name: ACCOUNT_FIELDS.name, email: ACCOUNT_FIELDS.email });
+
 /** The form to ask for an account. What it answers is the same whether the address has one already. */
 export function SignUpForm({ base }: { base: string }) {
   const { register, handleSubmit, setError, formState } = useForm({
+    resolver: yupResolver(SCHEMA),
     defaultValues: { name: '', email: '' },
   });
   const [problem, setProblem] = useState('');
   const [sent, setSent] = useState(false);
   const submit = handleSubmit(async (input) => {
     setProblem('');
-    const answer = await ask(`${base}/api/account`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify(input),
-    });
+    const answer = await send('POST', `${base}/api/account`, input);
     if (answer.ok) return setSent(true);
     for (const [field] of FIELDS) {
       const message = answer.fields[field];
@@ -43,28 +46,17 @@ export function SignUpForm({ base }: { base: string }) {
           {FIELDS.map(([name, label, type, complete]) => {
             const message = formState.errors[name]?.message;
             return (
-              <label key={name}>
-                <span className="text-quiet">{label}</span>
-                <input
-                  type={type}
-                  autoComplete={complete}
-                  aria-invalid={message ? true : undefined}
-                  className="field-box"
-                  {...register(name)}
-                />
-                {message && (
-                  <span role="alert" className="mt-1 block font-medium">
-                    {message}
-                  </span>
-                )}
-              </label>
+              <TextField
+                key={name}
+                label={label}
+                type={type}
+                autoComplete={complete}
+                problem={message}
+                {...register(name)}
+              />
             );
           })}
-          {problem && (
-            <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
-              {problem}
-            </p>
-          )}
+          <Told text={problem} />
           <span className="flex items-center gap-4">
             <button type="submit" className="button button-main" disabled={formState.isSubmitting}>
               Ask for an account

@@ -1,8 +1,8 @@
 'use client';
 
-import { useState, type FormEvent } from 'react';
+import type { ChangeEvent } from 'react';
+import { FormProvider, useForm, useFormContext, useWatch } from 'react-hook-form';
 import { readMoment } from '@/core/condition';
-import { textIn } from './form-text';
 
 /** A role that may be handed out, and where: everywhere, or in these units. */
 export interface RoleOffer {
@@ -20,14 +20,33 @@ export interface GivenRole {
   readonly until?: string;
 }
 
-/** What the fields of a role to give hold; undefined where no role is chosen. */
-export function givenRole(form: FormData, timeZone: string): GivenRole | undefined {
-  const text = (name: string): string => textIn(form, name);
-  const [from, until] = [readMoment(text('from'), timeZone), readMoment(text('until'), timeZone)];
-  if (!text('role')) return undefined;
+/** What the fields of a role to give hold; empty texts where nothing was chosen. */
+export interface RoleChoice {
+  readonly role: string;
+  readonly unit: string;
+  readonly from: string;
+  readonly until: string;
+}
+
+/** Where a role is given at first: everywhere, if that may be. */
+const firstUnit = (role: RoleOffer | undefined): string =>
+  !role || role.everywhere ? '' : (role.units[0]?.id ?? '');
+
+/** The fields as they are at first, with this role chosen. */
+export const choiceOf = (role: RoleOffer | undefined): RoleChoice => ({
+  role: role?.id ?? '',
+  unit: firstUnit(role),
+  from: '',
+  until: '',
+});
+
+/** The role that was chosen, as it is given; undefined where none is. Days begin in the application's time zone. */
+export function givenRole({ role, unit, ...period }: RoleChoice, timeZone: string): GivenRole | undefined {
+  if (!role) return undefined;
+  const [from, until] = [readMoment(period.from, timeZone), readMoment(period.until, timeZone)];
   return {
-    role: text('role'),
-    ...(text('unit') && { unit: text('unit') }),
+    role,
+    ...(unit && { unit }),
     ...(from !== undefined && { from }),
     ...(until !== undefined && { until }),
   };
@@ -41,20 +60,25 @@ interface FieldsProps {
   readonly wide?: boolean;
 }
 
-/** The fields of a role to give: which, where, from when and until when. Nothing is given before a button is pressed. */
+/**
+ * The fields of a role to give, in a form that holds a `RoleChoice`: which, where, from when and until when. Nothing is
+ * given before a button is pressed.
+ */
 export function RoleFields({ roles, optional = false, wide = false }: FieldsProps) {
-  const [id, setId] = useState(optional ? '' : (roles[0]?.id ?? ''));
+  const { register, setValue } = useFormContext<RoleChoice>();
+  const id = useWatch<RoleChoice, 'role'>({ name: 'role' });
   const role = roles.find((one) => one.id === id);
   return (
     <div className={`grid gap-2 ${wide ? 'grid-cols-[1.2fr_1fr_9rem_9rem]' : 'grid-cols-2'}`}>
       <label>
         <span className="block text-quiet">Role</span>
         <select
-          name="role"
           aria-label="Role to give"
           className="field-box"
-          value={id}
-          onChange={(event) => setId(event.target.value)}
+          {...register('role', {
+            onChange: (event: ChangeEvent<HTMLSelectElement>) =>
+              setValue('unit', firstUnit(roles.find((one) => one.id === event.target.value))),
+          })}
         >
           {optional && <option value="">None yet</option>}
           {roles.map((one) => (
@@ -66,7 +90,13 @@ export function RoleFields({ roles, optional = false, wide = false }: FieldsProp
       </label>
       <label>
         <span className="block text-quiet">in</span>
-        <select key={id} name="unit" aria-label="In which unit" className="field-box" disabled={!role}>
+        <select
+          key={id}
+          aria-label="In which unit"
+          className="field-box"
+          disabled={!role}
+          {...register('unit')}
+        >
           {(role?.everywhere ?? true) && <option value="">all units</option>}
           {role?.units.map((unit) => (
             <option key={unit.id} value={unit.id}>
@@ -77,11 +107,11 @@ export function RoleFields({ roles, optional = false, wide = false }: FieldsProp
       </label>
       <label>
         <span className="block text-quiet">from</span>
-        <input name="from" type="date" className="field-box" disabled={!role} />
+        <input type="date" className="field-box" disabled={!role} {...register('from')} />
       </label>
       <label>
         <span className="block text-quiet">until</span>
-        <input name="until" type="date" className="field-box" disabled={!role} />
+        <input type="date" className="field-box" disabled={!role} {...register('until')} />
       </label>
     </div>
   );
@@ -100,19 +130,21 @@ export function GiveRole({
   wide?: boolean;
   onGive: (given: GivenRole) => void;
 }) {
-  if (roles.length === 0) return <p className="text-quiet">There is no role that you may hand out.</p>;
-  const submit = (event: FormEvent<HTMLFormElement>): void => {
-    event.preventDefault();
-    const given = givenRole(new FormData(event.currentTarget), timeZone);
+  const form = useForm<RoleChoice>({ defaultValues: choiceOf(roles[0]) });
+  const submit = form.handleSubmit((choice) => {
+    const given = givenRole(choice, timeZone);
     if (given) onGive(given);
-  };
+  });
+  if (roles.length === 0) return <p className="text-quiet">There is no role that you may hand out.</p>;
   return (
-    <form onSubmit={submit} className="mt-3 grid gap-2 border-t border-rule pt-2">
-      <h3 className="font-medium">Give a role</h3>
-      <RoleFields roles={roles} wide={wide} />
-      <button type="submit" className="button justify-self-start">
-        Give
-      </button>
-    </form>
+    <FormProvider {...form}>
+      <form onSubmit={(event) => void submit(event)} className="mt-3 grid gap-2 border-t border-rule pt-2">
+        <h3 className="font-medium">Give a role</h3>
+        <RoleFields roles={roles} wide={wide} />
+        <button type="submit" className="button justify-self-start">
+          Give
+        </button>
+      </form>
+    </FormProvider>
   );
 }

@@ -2,7 +2,8 @@
 
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { ask } from '../live/host';
+import { send } from '../live/host';
+import { Told, TextField } from './fields';
 
 interface Props {
   /** Where the credentials are sent. */
@@ -30,10 +31,9 @@ export function SignInForm({ action, heading, back, signUp, demo }: Props) {
   const submit = handleSubmit(async (credentials) => {
     setBusy(true);
     setProblem('');
-    const answer = await ask<{ to: string; failed: number }>(action, {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ ...credentials, ...(back !== undefined && { back }) }),
+    const answer = await send<{ to: string; failed: number }>('POST', action, {
+      ...credentials,
+      ...(back !== undefined && { back }),
     });
     // A full load: what was there before signing in does not stay.
     if (answer.ok && answer.value.failed < TELLING) return window.location.assign(answer.value.to);
@@ -60,30 +60,20 @@ export function SignInForm({ action, heading, back, signUp, demo }: Props) {
     <main className="mx-auto mt-24 w-[31rem] border-t-4 border-ink bg-paper p-6">
       <h1 className="mb-4 text-xl font-semibold">{heading}</h1>
       <form onSubmit={(event) => void submit(event)} noValidate className="grid gap-3">
-        <label>
-          <span className="text-quiet">E-mail address</span>
-          <input
-            type="email"
-            autoComplete="username"
-            autoFocus
-            className="field-box"
-            {...register('email')}
-          />
-        </label>
-        <label>
-          <span className="text-quiet">Password</span>
-          <input
-            type="password"
-            autoComplete="current-password"
-            className="field-box"
-            {...register('password')}
-          />
-        </label>
-        {problem && (
-          <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
-            {problem}
-          </p>
-        )}
+        <TextField
+          label="E-mail address"
+          type="email"
+          autoComplete="username"
+          autoFocus
+          {...register('email')}
+        />
+        <TextField
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          {...register('password')}
+        />
+        <Told text={problem} />
         <span className="flex items-center gap-4">
           <button type="submit" className="button button-main" disabled={busy}>
             Sign in

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { type Review } from '@/core/edit';
 import { Window } from '../../parts/window';
 
@@ -33,7 +34,11 @@ export function ReleaseWindow({
   onRelease: (note: string) => void;
 }) {
   const [open, setOpen] = useState(false);
-  const [note, setNote] = useState('');
+  const { register, handleSubmit } = useForm({ defaultValues: { note: '' } });
+  const submit = handleSubmit(({ note }) => {
+    setOpen(false);
+    onRelease(note);
+  });
   return (
     <Window
       title={`Release ${number}`}
@@ -45,22 +50,11 @@ export function ReleaseWindow({
         </button>
       }
     >
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          setOpen(false);
-          onRelease(note);
-        }}
-      >
+      <form onSubmit={(event) => void submit(event)}>
         <p>It is in force at once, also for everybody who is signed in. {summary(review)}</p>
         <label className="mt-3 block">
           What it is for
-          <textarea
-            className="field-box mt-1 h-20"
-            maxLength={1000}
-            value={note}
-            onChange={(event) => setNote(event.target.value)}
-          />
+          <textarea className="field-box mt-1 h-20" maxLength={1000} {...register('note')} />
         </label>
         <button type="submit" className="button button-main mt-3">
           Release
