@@ -1,7 +1,7 @@
 'use client';
 
 import { privilegesInLists } from '@/core/model';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { KeptText } from './parts';
 
 interface PrivilegeAndTime {

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { print } from '@/core';
 import type { Condition, Scope } from '@/core/condition';
 import { ConditionWindow } from '../shared/condition/condition-window';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { KeptText } from './parts';
 
 export function ConditionRow({

@@ -1,7 +1,7 @@
 'use client';
 
 import { type NamedCondition, newId } from '@/core/model';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { Panel, PartHead } from './parts';
 import { ConditionRow } from './condition-row';
 import { START } from './start-condition';

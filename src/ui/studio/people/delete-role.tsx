@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { useAsked } from '../../parts/queries';
 import { useDraft } from '../shell/studio-work';
 import { Window } from '../../parts/window';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 
 /** Deleting a role says first what it will change. */
 export function DeleteRole({ role }: { role: Role }) {

@@ -1,7 +1,7 @@
 'use client';
 
 import { type Attribute, newId, type SessionValue, type ValueType } from '@/core/model';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { KeptText, Panel, PartHead } from './parts';
 
 const TYPES: readonly (readonly [string, ValueType])[] = [

@@ -4,7 +4,7 @@ import type { Condition } from '@/core/condition';
 import { removeNamed } from '@/core/edit';
 import { type Group, newId } from '@/core/model';
 import { useAsked } from '../../parts/queries';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { Panel, PartHead } from './parts';
 import { ConditionRow } from './condition-row';
 import { START } from './start-condition';

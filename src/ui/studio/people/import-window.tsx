@@ -3,7 +3,7 @@
 import { useRef, useState } from 'react';
 import { Window } from '../../parts/window';
 import { ask } from '../../live/host';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 
 interface Line {
   readonly line: number;

@@ -1,6 +1,6 @@
 'use client';
 
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { Panel, PartHead } from './parts';
 import { Outbox } from './outbox';
 import { ByPrivilege } from './by-privilege';

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { send } from '../../live/host';
 import { useAsked } from '../../parts/queries';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { Panel } from './parts';
 
 interface Message {

@@ -1,12 +1,9 @@
 'use client';
 
-import { useEffect, useMemo } from 'react';
-import { useTell } from '../../parts/toasts';
+import { useEffect } from 'react';
 import { parseAsStringLiteral, useQueryState } from 'nuqs';
 import { carry } from '../shell/carry';
-import { noteAdding } from './just-added';
-import { useDraft, useStudio } from '../shell/studio-work';
-import { PeopleProvider, type PeopleWork } from './context';
+import { useStudio } from '../shell/studio-work';
 import { ConditionsPart } from './conditions-part';
 import { GroupsPart } from './groups-part';
 import { FactsPart } from './facts-part';
@@ -32,56 +29,37 @@ const PART = parseAsStringLiteral(PARTS.map(([key]) => key)).withDefault('people
 
 /** The people bench: who there is, and what roles, privileges, units and groups they can have. */
 export function PeopleBench({ first }: { first: FoundPeople }) {
-  const { slug, api, store, mayChange, mayManage, owns } = useStudio();
-  const { definition } = useDraft();
-  const tell = useTell();
+  const { slug } = useStudio();
   const [part, setPart] = useQueryState('part', PART);
-  const work = useMemo(
-    (): PeopleWork => ({
-      definition,
-      api,
-      mayChange,
-      mayManage,
-      owns,
-      tell,
-      apply: (edit) => {
-        noteAdding(edit);
-        store.apply(edit);
-      },
-    }),
-    [definition, api, mayChange, mayManage, owns, tell, store],
-  );
   useEffect(() => carry(slug, { part }), [slug, part]);
   return (
-    <PeopleProvider value={work}>
-      <div className="grid min-h-0 grid-cols-[190px_minmax(0,1fr)]">
-        <nav aria-label="Parts of the people bench" className="border-r border-rule bg-paper py-3">
-          <ul className="grid gap-0.5">
-            {PARTS.map(([key, name]) => (
-              <li key={key}>
-                <button
-                  type="button"
-                  aria-current={part === key ? 'page' : undefined}
-                  className="block w-full border-l-4 border-transparent px-3 py-1 text-left hover:bg-sheet aria-[current]:border-open aria-[current]:bg-open-pale aria-[current]:font-semibold"
-                  onClick={() => void setPart(key)}
-                >
-                  {name}
-                </button>
-              </li>
-            ))}
-          </ul>
-        </nav>
-        <main data-region="work" tabIndex={-1} className="min-w-0 overflow-auto p-5">
-          {part === 'people' && <PeoplePart first={first} />}
-          {part === 'roles' && <RolesPart />}
-          {part === 'privileges' && <PrivilegesPart />}
-          {part === 'units' && <UnitsPart />}
-          {part === 'groups' && <GroupsPart />}
-          {part === 'conditions' && <ConditionsPart />}
-          {part === 'facts' && <FactsPart />}
-          {part === 'joining' && <JoiningPart />}
-        </main>
-      </div>
-    </PeopleProvider>
+    <div className="grid min-h-0 grid-cols-[190px_minmax(0,1fr)]">
+      <nav aria-label="Parts of the people bench" className="border-r border-rule bg-paper py-3">
+        <ul className="grid gap-0.5">
+          {PARTS.map(([key, name]) => (
+            <li key={key}>
+              <button
+                type="button"
+                aria-current={part === key ? 'page' : undefined}
+                className="block w-full border-l-4 border-transparent px-3 py-1 text-left hover:bg-sheet aria-[current]:border-open aria-[current]:bg-open-pale aria-[current]:font-semibold"
+                onClick={() => void setPart(key)}
+              >
+                {name}
+              </button>
+            </li>
+          ))}
+        </ul>
+      </nav>
+      <main data-region="work" tabIndex={-1} className="min-w-0 overflow-auto p-5">
+        {part === 'people' && <PeoplePart first={first} />}
+        {part === 'roles' && <RolesPart />}
+        {part === 'privileges' && <PrivilegesPart />}
+        {part === 'units' && <UnitsPart />}
+        {part === 'groups' && <GroupsPart />}
+        {part === 'conditions' && <ConditionsPart />}
+        {part === 'facts' && <FactsPart />}
+        {part === 'joining' && <JoiningPart />}
+      </main>
+    </div>
   );
 }

@@ -5,7 +5,7 @@ import { unitsOf } from '@/core/model';
 import { useAsked, useSettled } from '../../parts/queries';
 import { NewPerson } from '../../live/new-person';
 import { RightsWindow } from '../shared/rights-window';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { ImportWindow } from './import-window';
 import { PartHead } from './parts';
 import { assignmentInWords, type FoundPeople } from './person-row';

@@ -5,7 +5,7 @@ import { useMemo } from 'react';
 import { type Assignment } from '@/core/access';
 import { unitsOf } from '@/core/model';
 import { GiveRole, type RoleOffer } from '../../parts/give-role';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { assignmentInWords, type PersonRow } from './person-row';
 
 const plain = ({ role, unit, from, until }: Assignment): Assignment => ({

@@ -7,7 +7,7 @@ import { Held, rightNow } from '@/core/access';
 import { attributesOf, bind } from '@/core/condition';
 import { privilegesOf, showValue, unitsOf, type Value, type Values, withIncluded } from '@/core/model';
 import { useAsked } from '../../parts/queries';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { type PersonRow } from './person-row';
 
 const OWN = ['name', 'email', 'home_unit'];

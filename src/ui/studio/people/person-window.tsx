@@ -5,7 +5,7 @@ import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { unitsOf, type Value, type ValueType } from '@/core/model';
 import { send } from '../../live/host';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { type PersonRow } from './person-row';
 import { KeptText } from './parts';
 import { Assignments } from './person-assignments';

@@ -6,7 +6,7 @@ import { allWithin } from '@/core/condition';
 import { fullName, removePrivilege } from '@/core/edit';
 import { type Definition, type Privilege, treeOf, withIncluded } from '@/core/model';
 import { asked } from '../../parts/queries';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { KeptText } from './parts';
 
 interface Uses {

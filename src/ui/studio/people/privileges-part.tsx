@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { newId, type Privilege, type PrivilegeGroup } from '@/core/model';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { KeptText, Panel, PartHead } from './parts';
 import { PrivilegeRow } from './privilege-row';
 

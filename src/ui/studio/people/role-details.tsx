@@ -2,7 +2,7 @@
 
 import { type Role, withIncluded } from '@/core/model';
 import { ArrowDown, ArrowUp } from 'lucide-react';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { KeptText, Panel } from './parts';
 import { HandsOut } from './role-hands-out';
 import { RolePeople, RoleReach } from './role-reach';

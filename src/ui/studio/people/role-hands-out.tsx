@@ -1,7 +1,7 @@
 'use client';
 
 import { type HandOut, type Role } from '@/core/model';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 
 /** What those with the role may hand out inside the application. */
 export function HandsOut({

@@ -6,7 +6,7 @@ import { answerInWords, fullName } from '@/core/edit';
 import { type ElementKind, type Role } from '@/core/model';
 import { useMemo } from 'react';
 import { useAsked } from '../../parts/queries';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 
 /** Who was given the role, the first of them by name. */
 export function RolePeople({ role }: { role: Role }) {

@@ -2,7 +2,7 @@
 
 import { type Definition, findGone, newId, type Role } from '@/core/model';
 import { useMemo, useState } from 'react';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { Panel, PartHead } from './parts';
 import { RolePicture } from './role-picture';
 import { RoleDetails } from './role-details';

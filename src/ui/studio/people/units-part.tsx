@@ -1,7 +1,7 @@
 'use client';
 
 import { newId, type Unit, unitsOf } from '@/core/model';
-import { usePeopleWork } from './context';
+import { usePeopleWork } from './use-people-work';
 import { KeptText, Panel, PartHead } from './parts';
 
 /** The organisation's parts, as a tree; and which field says to which a record belongs. */
