@@ -18,6 +18,8 @@ let server: Server;
 let url: string;
 /** What becomes of the next answers on their way: lost before or after the work, or cut off in the middle. */
 let faults: ('lost-before' | 'lost-after' | 'cut-off' | 'away')[] = [];
+/** How often it was asked what others did. */
+let fetches = 0;
 
 /** The draft's real work behind real HTTP, on a line that can fail. */
 beforeAll(async () => {
@@ -30,6 +32,15 @@ beforeAll(async () => {
         const fault = faults.shift();
         if (fault === 'lost-before') return response.destroy();
         if (fault === 'away') return response.writeHead(503).end('{}');
+        const since = new URL(request.url ?? '', 'http://localhost').searchParams.get('since');
+        if (since !== null) {
+          fetches++;
+          const told = {
+            since: await revisionsSince(id, Number(since)),
+            standing: await undoStateIn(id, ada),
+          };
+          return response.end(JSON.stringify(told));
+        }
         const { base, ask, edit, request: name, confirmed } = JSON.parse(text);
         const asked: Ask = ask === 'edit' ? { edit } : ask;
         const made = await change(id, ada, base, asked, { request: name, confirmed }).then(
@@ -75,7 +86,7 @@ beforeEach(async () => {
   const definition = underNewId(LARKFIELD);
   id = definition.id;
   ({ ada, bo } = await application(definition));
-  [faults, told, confirms] = [[], [], true];
+  [faults, told, confirms, fetches] = [[], [], true, 0];
   kept.clear();
 });
 
@@ -129,6 +140,26 @@ describe('the browser’s store of edits', () => {
     const odd = await open();
     odd.resume();
     expect(odd.read().saved).toBe('saved');
+  });
+
+  it('fetches what it hears of, once, and nothing that it knows', async () => {
+    const store = await open();
+    await change(id, bo, 0, { edit: add('other') });
+    store.hear(1);
+    await until(() => store.read().revision === 1);
+    expect(store.read().definition).toEqual((await draftOf(id)).definition);
+    store.hear(1);
+    store.apply(add('own'));
+    await saved(store);
+    store.hear(2);
+    expect(fetches).toBe(1);
+    // Heard while its own edit is on its way: it comes with the answer, or is fetched after it.
+    store.apply(add('more'));
+    await change(id, bo, 2, { edit: add('last') });
+    store.hear(4);
+    await until(() => store.read().revision === 4 && store.read().saved === 'saved');
+    expect(store.read().definition).toEqual((await draftOf(id)).definition);
+    expect(store.read().standing).toEqual(await undoStateIn(id, ada));
   });
 
   it('takes an edit out again that no longer applies, and tells what came between', async () => {
