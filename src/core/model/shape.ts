@@ -1,6 +1,6 @@
 import * as yup from 'yup';
-import { isStorable } from './value';
 import { failed, ok, type Problem, type Result } from './problem';
+import { type Bounds, outOfBounds } from './bounds';
 
 const A: Readonly<Record<string, string>> = {
   string: 'a text',
@@ -33,8 +33,6 @@ yup.setLocale({
 
 /** So many faults are told; then the rest is not looked at. */
 const MOST_FAULTS = 20;
-/** How deep objects and lists may stand in each other. */
-const MOST_DEEP = 100;
 const MOST_ITEMS = 20_000;
 
 /** How many more faults are told, counted down over a whole value. */
@@ -46,8 +44,8 @@ interface Counting {
 export type Shape<T> = yup.ISchema<T>;
 type Shapes = Readonly<Record<string, yup.ISchema<unknown>>>;
 /** The values that a schema takes. */
-export type ValueOf<S> = S extends yup.ISchema<infer T> ? Exclude<T, null> | Extract<T, null> : never;
-/** Keys that may be left out: yup takes null in their place, which a document does not. */
+export type ValueOf<S> = S extends yup.ISchema<infer T> ? T : never;
+/** May the key be left out? Yup takes null in its place, which a document does not. */
 type Left<S> = undefined extends ValueOf<S> ? true : false;
 type Fields<S extends Shapes> = {
   readonly [K in keyof S as Left<S[K]> extends true ? never : K]: ValueOf<S[K]>;
@@ -241,55 +239,6 @@ export function byKey<T>(what: string, variants: () => Readonly<Record<string, S
   });
   return noted(schema, () => ({ is: 'variants', variants: [...all().values()] }));
 }
-
-/** How large a value may be before anything else is looked at. */
-export interface Bounds {
-  /** How many values it may hold in all, those within each other counted one by one. */
-  readonly values: number;
-  readonly depth?: number;
-}
-
-/** The outer parts of values that were within bounds. Documents share most of them with the one before. */
-const within = new WeakSet<object>();
-const REMEMBERED = 4;
-
-/**
- * The first thing that makes a value too large to look at, or that no store can keep: the null character, half of
- * a surrogate pair, or a key that every object has. Undefined where there is none. Never deep on the stack.
- */
-export function outOfBounds(value: unknown, { values, depth = MOST_DEEP }: Bounds): Problem | undefined {
-  const fault = (message: string, mend: string): Problem => ({
-    code: 'shape',
-    place: 'the whole',
-    message,
-    mend,
-  });
-  const waiting: { readonly one: unknown; readonly deep: number }[] = [{ one: value, deep: 0 }];
-  const walked: object[] = [];
-  let count = 0;
-  for (let next = waiting.pop(); next; next = waiting.pop()) {
-    const { one, deep } = next;
-    if (++count > values) return fault(`It holds more than ${values} values.`, 'Send less at once.');
-    if (typeof one === 'string' && !isStorable(one)) return oddText(one);
-    if (typeof one !== 'object' || one === null || within.has(one)) continue;
-    if (deep > 0 && deep <= REMEMBERED) walked.push(one);
-    if (deep >= depth) return fault(`It is nested more than ${depth} deep.`, 'Nest it less.');
-    for (const [key, inner] of Object.entries(one)) {
-      if (!isStorable(key)) return oddText(key);
-      if (key === '__proto__') return fault('It has a key __proto__.', 'Take it away, or name it otherwise.');
-      waiting.push({ one: inner, deep: deep + 1 });
-    }
-  }
-  for (const one of walked) within.add(one);
-  return undefined;
-}
-
-const oddText = (text: string): Problem => ({
-  code: 'characters',
-  place: JSON.stringify(text.slice(0, 40).toWellFormed()),
-  message: 'The text holds a null character or half of a surrogate pair, which cannot be stored.',
-  mend: 'Take these characters out.',
-});
 
 /** What is wrong with the shape of a value: at most twenty faults, each place once; empty where there is none. */
 export function shapeFaults(schema: yup.ISchema<unknown>, value: unknown, bounds: Bounds): Problem[] {
