@@ -5,6 +5,7 @@ import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { useRouter } from 'next/navigation';
+import { BENCHES } from './benches';
 import { benchHref, useCarried, type Carried } from './carry';
 import { useStudio } from './studio-work';
 import { useAsked } from '../../parts/queries';
@@ -49,14 +50,10 @@ export function Palette() {
   const go = (path: string) => (): void => router.push(`${base}/${path}`);
   const toBench = (name: string, change: Carried = {}): void =>
     router.push(benchHref(slug, name, { ...carried, ...change }));
-  const bench = (name: string) => (): void => toBench(name);
   const gates = (form: string) => (): void => toBench('gates', { form });
   const lookAs = (viewer: string): void => toBench('look', { viewer });
   const commands: readonly Choice[] = [
-    { key: 'people', name: 'People', note: 'bench', run: bench('people') },
-    { key: 'gates', name: 'Gates', note: 'bench', run: bench('gates') },
-    { key: 'look', name: 'Look', note: 'bench', run: bench('look') },
-    { key: 'release', name: 'Release', note: 'bench', run: go('release') },
+    ...BENCHES.map(({ key, name }) => ({ key, name, note: 'bench', run: () => toBench(key) })),
     { key: 'grid', name: 'Grid: all elements, all viewers', note: 'form of Gates', run: gates('grid') },
     { key: 'what', name: 'What can one see', note: 'form of Gates', run: gates('what') },
     { key: 'who', name: 'Who can see it', note: 'form of Gates', run: gates('who') },

@@ -6,6 +6,7 @@ import type { ReactNode } from 'react';
 import { ask } from '../../live/host';
 import { useAsked } from '../../parts/queries';
 import { useTell } from '../../parts/toasts';
+import { BENCHES } from './benches';
 import { benchHref, useCarried } from './carry';
 import { Palette } from './palette';
 import { enterRegion, useRegions } from './regions';
@@ -20,13 +21,6 @@ interface Props {
   /** What stands at the right: the saved state, undo and redo. */
   readonly children: ReactNode;
 }
-
-const BENCHES = [
-  { key: 'people', name: 'People' },
-  { key: 'gates', name: 'Gates' },
-  { key: 'look', name: 'Look' },
-  { key: 'release', name: 'Release' },
-] as const;
 
 /** The studio's bar: the application, the line of benches, and who is working. */
 export function StudioBar({ name, applications, builder, waiting, children }: Props) {

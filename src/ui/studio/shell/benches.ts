@@ -1,0 +1,7 @@
+/** The benches in the order in which an application is worked at; each is a folder of the address. */
+export const BENCHES = [
+  { key: 'people', name: 'People' },
+  { key: 'gates', name: 'Gates' },
+  { key: 'look', name: 'Look' },
+  { key: 'release', name: 'Release' },
+] as const;
