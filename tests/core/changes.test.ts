@@ -1,13 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { rightNow, viewerOfRole } from '@/core/access/deciding/viewer';
+import { rightNow, viewerOfPerson, viewerOfRole } from '@/core/access/deciding/viewer';
 import { causesOf } from '@/core/edit/comparing/causes';
 import { changeInWords, closedInWords } from '@/core/edit/comparing/change-words';
 import { difference } from '@/core/edit/comparing/difference';
 import { stacksOf, undoStateOf, type LogEntry } from '@/core/edit/edits/history';
 import { directionOf } from '@/core/edit/comparing/review';
 import { compareReach } from '@/core/edit/comparing/shifts';
+import type { Condition } from '@/core/condition/condition';
 import type { Definition } from '@/core/model/definition';
+import type { Gate } from '@/core/model/gate';
 import { LARKFIELD } from '@/demo/definition';
 
 /** The demo with some of its document another one. */
@@ -182,6 +184,36 @@ describe('what follows from a change', () => {
         ...(counts && { records: { of: 'Ada', gained: [], lost: [], counts } }),
       }),
     ).toBe(direction);
+  });
+});
+
+describe('what differs at another time', () => {
+  const evening = { moment: Date.UTC(2026, 10, 25, 20) };
+  const auditor = { id: 'p', name: 'P', active: true, assignments: [{ role: 'auditor' }], attributes: {} };
+  const viewers = [{ key: 'auditor', viewer: viewerOfPerson(auditor) }];
+  const hours = (from: string, until: string): Condition => ({
+    all: [
+      { compare: '>=', left: { clock: 'time' }, right: { value: from } },
+      { compare: '<', left: { clock: 'time' }, right: { value: until } },
+    ],
+  });
+  const weekend: Condition = { oneOf: { clock: 'weekday' }, values: ['saturday', 'sunday'] };
+  const stock: Condition = { compare: '=', left: { session: 'sv_stock' }, right: { value: true } };
+  const opens = (when: Condition): Definition =>
+    changed((draft) => {
+      const line = { id: 'l', who: { kind: 'role', role: 'auditor' }, what: 'see', when } as const;
+      draft.gates['s_stores'] = { lines: [line] } as Mutable<Gate>;
+    });
+
+  it.each<[string, Condition, Condition, boolean]>([
+    ['other hours, both later on', hours('09:00', '17:00'), hours('09:00', '17:30'), true],
+    ['an hour of the day, and taking stock', hours('09:00', '17:00'), stock, true],
+    ['hours at the weekend only', hours('09:00', '17:00'), { all: [hours('09:00', '17:00'), weekend] }, true],
+    ['the same, said otherwise', hours('09:00', '17:00'), { not: { not: hours('09:00', '17:00') } }, false],
+  ])('is told: %s', (_, before, after, differs) => {
+    const shifts = compareReach(opens(before), opens(after), viewers, evening);
+    const found = shifts.find(({ element }) => element === 's_stores')?.groups ?? [];
+    expect(found.map(({ elsewhen, who }) => [elsewhen, who])).toEqual(differs ? [[true, ['auditor']]] : []);
   });
 });
 

@@ -1,12 +1,11 @@
 import fc from 'fast-check';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { accessOf, applyEdit, compile, difference, unsound, viewerOfPerson } from '@/core';
 import {
   type Access,
   type Answer,
   type Circumstances,
   type KnownRecord,
-  rightNow,
   sameAnswer,
   SIGNED_OUT,
 } from '@/core/access';
@@ -25,15 +24,24 @@ import { person } from './visits';
 
 const EDITS = 40;
 const STOCK: Condition = { compare: '=', left: { session: 'sv_stock' }, right: { value: true } };
-const NOW = rightNow();
+/** A Wednesday evening, for the review as well; the desk is open at noon. */
+const NOW: Circumstances = { moment: Date.UTC(2026, 10, 25, 19) };
+const NOON: Circumstances = { moment: Date.UTC(2026, 10, 25, 12) };
 const TIMES: readonly Circumstances[] = [
   NOW,
   { ...NOW, session: { sv_stock: true } },
+  NOON,
   { ...NOW, whenever: true },
 ];
 
-beforeAll(emptyDatabase);
-afterAll(dropApplications);
+beforeAll(async () => {
+  vi.useFakeTimers({ toFake: ['Date'], now: NOW.moment });
+  await emptyDatabase();
+});
+afterAll(async () => {
+  vi.useRealTimers();
+  await dropApplications();
+});
 
 /** Some edit that a builder could make next. It may be refused. */
 function drawEdit(draw: Draw, definition: Definition): Edit {
@@ -170,7 +178,7 @@ describe('the review of a release', () => {
           { who: 'Signed out', viewer: SIGNED_OUT },
           ...(await peopleOf(before.id)).map((one) => ({ who: one.name, viewer: viewerOfPerson(one) })),
         ];
-        // What differs now, or while taking stock, must be told; what may differ at some time, can be.
+        // What differs now, while taking stock or at noon, must be told; what may differ at some time, can be.
         const [differing, perhaps] = [new Map<string, Set<string>>(), new Map<string, Set<string>>()];
         for (const { who, viewer, at } of affected.flatMap((one) => TIMES.map((at) => ({ ...one, at })))) {
           const [was, is] = [accessOf(old, viewer, at), accessOf(now, viewer, at)];

@@ -6,6 +6,7 @@ import type { Definition } from '../../model/definition';
 import type { Id } from '../../model/id';
 import type { AppElement } from '../../model/tree';
 import { sameJson } from '../../model/same-json';
+import { otherTimes } from './other-times';
 
 /** Somebody whose access is compared: a person with an id of theirs, or a login state. */
 export interface Affected<Key> {
@@ -63,9 +64,9 @@ export function compareReach<Key>(
     const [was, is] = [old.tree.get(id), now.tree.get(id)];
     const groups = new Map<string, { before: Answer; after: Answer; who: Key[]; elsewhen: boolean }>();
     for (const person of people) {
-      const differs = person.access.map((one) => differenceOf(one, was, is));
-      const elsewhen = !differs[0];
-      const [then, next] = differs.find((one) => one) ?? [];
+      const here = differenceOf(person.now, was, is);
+      const elsewhen = !here;
+      const [then, next] = here ?? differenceElsewhen(person, was, is) ?? [];
       if (!then || !next) continue;
       const key = `${then.least}${then.most}${next.least}${next.most}${elsewhen}`;
       const group = groups.get(key);
@@ -76,6 +77,29 @@ export function compareReach<Key>(
   }
   return shifts;
 }
+
+/**
+ * The same at another time or in another session. What depends on them before and after may depend on others: such is
+ * looked for time by time.
+ */
+function differenceElsewhen<Key>(
+  { whenever, otherwise }: Alike<Key>,
+  was: AppElement | undefined,
+  is: AppElement | undefined,
+): [Answer, Answer] | undefined {
+  if (!whenever) return undefined;
+  const found = differenceOf(whenever, was, is);
+  const [old, now] = whenever;
+  if (found || !((was && depends(old, was)) || (is && depends(now, is)))) return found;
+  for (const sides of otherwise()) {
+    const then = differenceOf(sides, was, is);
+    if (then) return then;
+  }
+  return undefined;
+}
+
+const depends = (access: Access, element: AppElement): boolean =>
+  !sameJson(access.rule(element), access.most.rule(element));
 
 /** What somebody gets of an element before and after, where that is not the same. */
 function differenceOf(
@@ -95,15 +119,26 @@ const sameRules = (old: Access, was: AppElement, now: Access, is: AppElement): b
 /** Access by the older and by the newer definition. */
 type Sides = readonly [Access, Access];
 
+/** People whom nothing tells apart, before and after. */
+interface Alike<Key> {
+  readonly keys: Key[];
+  readonly now: Sides;
+  /** With all that depends on time and session left open; undefined where nothing does. */
+  readonly whenever: Sides | undefined;
+  /** At other times and with other sessions, one by one. */
+  readonly otherwise: () => readonly Sides[];
+}
+
 /** Those who are alike before and after are decided once. */
 function alike<Key>(
   everybody: readonly Affected<Key>[],
   before: Compiled,
   after: Compiled,
   at: Circumstances,
-): { readonly access: readonly Sides[]; readonly keys: Key[] }[] {
+): Alike<Key>[] {
   const whenever = { moment: at.moment, whenever: true };
-  const found = new Map<string, { access: readonly Sides[]; keys: Key[] }>();
+  const times = once(() => [...otherTimes([before.definition, after.definition], at)]);
+  const found = new Map<string, Alike<Key>>();
   for (const { key, viewer } of everybody) {
     const what = JSON.stringify([before.keyOf(viewer, at), after.keyOf(viewer, at)]);
     const known = found.get(what);
@@ -113,7 +148,19 @@ function alike<Key>(
     ];
     const varies = [before, after].some((one) => one.asksUnknown(viewer, whenever));
     if (known) known.keys.push(key);
-    else found.set(what, { access: varies ? [sides(at), sides(whenever)] : [sides(at)], keys: [key] });
+    else
+      found.set(what, {
+        keys: [key],
+        now: sides(at),
+        whenever: varies ? sides(whenever) : undefined,
+        otherwise: once(() => times().map(sides)),
+      });
   }
   return [...found.values()];
+}
+
+/** Works something out when it is first asked for. */
+function once<T>(make: () => T): () => T {
+  let made: { readonly value: T } | undefined;
+  return () => (made ??= { value: make() }).value;
 }
