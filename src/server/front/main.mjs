@@ -21,6 +21,8 @@ const { mostTaken, trustProxy } = config();
 const AT_ONCE = 16;
 /** With the database away, what has not been answered by then is answered here. */
 const LATEST = 8000;
+/** So long after its reader has gone a request counts as being worked on, at most. */
+const LET_GO_AFTER = 5000;
 const MOST_ADDRESS = 8000;
 /** Bodies are kept whole before they are looked at: only a file of people, from somebody with a session, is large. */
 const MOST_BODY = 1_500_000;
@@ -243,6 +245,8 @@ function begin() {
     taken.delete(one);
     done();
   });
+  // Who asked may go while it is made, and then nobody may ever say that it is: no longer than a statement may take.
+  response.on('close', () => setTimeout(done, LET_GO_AFTER).unref());
   void handle(request, response)
     .catch((/** @type {unknown} */ error) => {
       say('error', 'A request failed', error);
