@@ -49,6 +49,23 @@ async function besideNews(address, demo, page) {
 }
 
 /**
+ * Asks for hundreds of small answers and goes away in the middle of them, then for a page: is it answered?
+ * @param {string} address @param {string} page
+ */
+async function afterLeaving(address, page) {
+  for (let n = 0; n < 600; n++) {
+    const stop = new AbortController();
+    fetch(`${address}/icon.svg`, { signal: stop.signal })
+      .then((answer) => answer.text())
+      .catch(() => undefined);
+    setTimeout(() => stop.abort(), (n % 20) * 2);
+    await pause(8);
+  }
+  const stop = AbortSignal.timeout(15_000);
+  return (await timed(page, { signal: stop }).catch(() => undefined))?.status === 200;
+}
+
+/**
  * With the database frozen every request ends within ten seconds, in words of ours, and all is well once it goes
  * on. With more requests than are worked on at once, the rest is refused at once, and /health answers in time.
  * @param {import('../../bin/lib/cluster.mjs').Cluster} cluster
@@ -87,6 +104,7 @@ export async function frozen(cluster) {
     ]);
     const refused = rush.filter(({ status }) => status === 503);
     const health = rush.at(-1);
+    const left = await afterLeaving(server.address, page);
     const beside = await besideNews(server.address, demo, page);
     const words = await asApp(cluster, database.url);
     return [
@@ -99,6 +117,7 @@ export async function frozen(cluster) {
           after.status === 200,
       ],
       ['who listens to news holds no place at work', beside],
+      ['nor does who goes away in the middle of an answer', left],
       [
         'what is too much at once is refused at once, and /health answers in time',
         refused.length > 20 &&
