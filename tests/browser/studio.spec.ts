@@ -242,9 +242,9 @@ test('an edit on its way goes along from bench to bench, and only leaving the st
   await saved(page);
   await benches.getByRole('link', { name: /^Release/ }).click();
   // What was saved meanwhile is reviewed.
-  await expect(page.getByRole('heading', { name: 'Loan', exact: true })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Loan (section on Loan details)' })).toBeVisible();
   await undoAll(page, 1);
-  await expect(page.getByRole('heading', { name: 'Loan', exact: true })).toHaveCount(0);
+  await expect(page.getByRole('heading', { name: 'Loan (section on Loan details)' })).toHaveCount(0);
 });
 
 test('what the address says is where one is, also by going back', async ({ browser }) => {
