@@ -12,7 +12,7 @@ export interface Bounds {
 }
 
 /** The outer parts of values that were within bounds. Documents share most of them with the one before. */
-export const within = new WeakSet<object>();
+const within = new WeakSet<object>();
 
 const REMEMBERED = 4;
 
