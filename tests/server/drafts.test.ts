@@ -204,7 +204,7 @@ describe('a draft', () => {
     expect((await review(ID)).changes).toEqual([]);
   });
 
-  it('is reviewed for any time and any session, and says where neither tells the two apart', async () => {
+  it('is reviewed for any time and any session, also where it depends on them before and after', async () => {
     const curator = await person(ID, 'cur@x.example', [{ role: 'curator' }]);
     const who: Line['who'] = { kind: 'person', person: curator };
     const at = (day: string): Line => ({
@@ -243,7 +243,11 @@ describe('a draft', () => {
     expect(gone.losing).toBe(1);
     await change(ID, ada, 4, { edit: add(at(other)) });
     await change(ID, ada, 5, { edit: add(stock) });
-    expect((await review(ID)).changes[0]).toMatchObject({ effect: undefined, following: [], asksWhen: true });
+    // On one day before, on another after: at no time is it both.
+    expect((await review(ID)).changes[0]).toMatchObject({
+      effect: { moved: [{ elsewhen: true, names: ['cur@x.example'] }] },
+      asksWhen: true,
+    });
   });
 
   it('is released at the revision that was reviewed, and then never changes', async () => {
