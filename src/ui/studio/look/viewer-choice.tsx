@@ -1,15 +1,13 @@
 'use client';
 
 import { useQueries } from '@tanstack/react-query';
-import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
-import { Popover } from 'radix-ui';
-import { useState } from 'react';
 import { viewerKey } from '@/core';
 import { keyedGroups, keyedRoles, LOGIN_STATES, type MadeViewer, SIGNED_IN_KEY } from '@/core/access';
 import { type Definition, unitAndBelow, unitsOf } from '@/core/model';
 import { asked } from '../../parts/queries';
-import { useFirst } from '../../parts/use-first';
+import { hasWords, type Choice, type ChoiceGroup } from '../../parts/choice-list';
+import { ChooseBox, useBox } from '../../parts/choose-box';
 
 interface Somebody {
   readonly id: string;
@@ -44,88 +42,62 @@ export function ViewerChoice({
   onChoose: (key: string) => void;
   onMakeUp: () => void;
 }) {
-  const [open, setOpen] = useState(false);
-  const [words, setWords] = useState('');
-  const people = useFound(api, definition, open ? words : undefined);
-  const has = (one: string): boolean => one.toLowerCase().includes(words.trim().toLowerCase());
-  const choose = (key: string): void => {
-    setOpen(false);
-    setWords('');
-    onChoose(key);
-  };
-  const groups: readonly (readonly [string, readonly (readonly [string, string, string])[]])[] = [
-    [
-      'Login states',
-      LOGIN_STATES.map(
-        ({ key, name: state }) => [key, state, key === SIGNED_IN_KEY ? 'no role' : ''] as const,
+  const box = useBox();
+  const people = useFound(api, definition, box.open ? box.words : undefined);
+  const fitting = (choices: readonly Choice[]): Choice[] =>
+    choices.filter((one) => hasWords(one.name, box.words));
+  const groups: readonly ChoiceGroup[] = [
+    {
+      heading: 'Login states',
+      choices: fitting(
+        LOGIN_STATES.map((one) => ({ ...one, note: one.key === SIGNED_IN_KEY ? 'no role' : '' })),
       ),
-    ],
-    ['Roles', keyedRoles(definition).map((one) => [one.key, one.name, ''] as const)],
-    ['Groups', keyedGroups(definition).map((one) => [one.key, one.name, 'nothing else known'] as const)],
-    ['Made up and kept', kept.map((one) => [viewerKey('kept', one.id), one.name, ''] as const)],
-    [
-      'People',
-      people.map((one) => [viewerKey('person', one.id), one.name, rolesOf(definition, one)] as const),
-    ],
+    },
+    { heading: 'Roles', choices: fitting(keyedRoles(definition)) },
+    {
+      heading: 'Groups',
+      choices: fitting(keyedGroups(definition).map((one) => ({ ...one, note: 'nothing else known' }))),
+    },
+    {
+      heading: 'Made up and kept',
+      choices: fitting(kept.map((one) => ({ key: viewerKey('kept', one.id), name: one.name }))),
+    },
+    {
+      // The server has found them, also by their roles and units.
+      heading: 'People',
+      choices: people.map((one) => ({
+        key: viewerKey('person', one.id),
+        name: one.name,
+        note: rolesOf(definition, one),
+      })),
+    },
   ];
-  const shownOf = ([heading, options]: (typeof groups)[number]) =>
-    heading === 'People' ? options : options.filter(([, one]) => has(one));
-  const first = useFirst(groups.flatMap((group) => shownOf(group).map(([key]) => key)));
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger
-        aria-label={`Viewer: ${name}`}
-        className="flex max-w-44 shrink-0 items-center gap-1.5 rounded-sm border border-edge bg-paper px-2 py-0.5 font-medium hover:border-ink"
-      >
-        <span className="truncate">{name}</span>
-        <ChevronDown size={13} aria-hidden className="shrink-0" />
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content align="start" sideOffset={4} className="popover w-96">
-          <Command label="Viewer" shouldFilter={false} {...first}>
-            <Command.Input
-              autoFocus
-              value={words}
-              onValueChange={setWords}
-              placeholder="A name, a role or a unit"
-              className="field-box"
-            />
-            <Command.List className="mt-1 max-h-80 overflow-y-auto">
-              {groups.map((group) => {
-                const [heading] = group;
-                const shown = shownOf(group);
-                if (shown.length === 0) return null;
-                return (
-                  <Command.Group
-                    key={heading}
-                    heading={heading}
-                    className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-1.5 [&_[cmdk-group-heading]]:text-[12px] [&_[cmdk-group-heading]]:text-quiet"
-                  >
-                    {shown.map(([key, one, note]) => (
-                      <Command.Item key={key} value={key} className="option" onSelect={() => choose(key)}>
-                        {one} <span className="text-quiet">{note}</span>
-                      </Command.Item>
-                    ))}
-                  </Command.Group>
-                );
-              })}
-              <Command.Item
-                value="make-up"
-                className="option mt-1 border-t border-rule"
-                onSelect={() => {
-                  setOpen(false);
-                  onMakeUp();
-                }}
-              >
-                Make one up …
-              </Command.Item>
-            </Command.List>
-          </Command>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <ChooseBox
+      box={box}
+      label="Viewer"
+      placeholder="A name, a role or a unit"
+      none="Nobody is called that."
+      width="w-96"
+      groups={groups}
+      always={{ key: MAKE_UP, name: 'Make one up …' }}
+      onChoose={(key) => (key === MAKE_UP ? onMakeUp() : onChoose(key))}
+      trigger={
+        <button
+          type="button"
+          aria-label={`Viewer: ${name}`}
+          className="flex max-w-44 shrink-0 items-center gap-1.5 rounded-sm border border-edge bg-paper px-2 py-0.5 font-medium hover:border-ink"
+        >
+          <span className="truncate">{name}</span>
+          <ChevronDown size={13} aria-hidden className="shrink-0" />
+        </button>
+      }
+    />
   );
 }
+
+/** No viewer's key: it opens the window where one is put together. */
+const MAKE_UP = 'make-up';
 
 function rolesOf(definition: Definition, { assignments, active }: Somebody): string {
   const named = assignments.map(({ role, unit }) => {

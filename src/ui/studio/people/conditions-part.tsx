@@ -2,43 +2,28 @@
 
 import { type NamedCondition, newId } from '@/core/model';
 import { usePeopleWork } from './use-people-work';
-import { Panel, PartHead } from './parts';
+import { NamedList, Panel } from './parts';
 import { ConditionRow } from './condition-row';
 import { START } from './start-condition';
 
 /** Conditions with a name, to be used in others and in lines. */
 export function ConditionsPart() {
-  const { definition, mayChange, apply } = usePeopleWork();
+  const { definition, apply } = usePeopleWork();
+  const add = (): void =>
+    apply({
+      do: 'addItem',
+      list: 'conditions',
+      at: definition.conditions.length,
+      item: { id: newId(), name: 'New condition', condition: START },
+    });
   return (
-    <>
-      <PartHead
-        title="Named conditions"
-        about="Written once, used in any line or condition by name. One that asks of a record says of which kind."
-      >
-        {mayChange && (
-          <button
-            type="button"
-            className="button"
-            onClick={() =>
-              apply({
-                do: 'addItem',
-                list: 'conditions',
-                at: definition.conditions.length,
-                item: { id: newId(), name: 'New condition', condition: START },
-              })
-            }
-          >
-            Add a condition
-          </button>
-        )}
-      </PartHead>
-      <div className="grid gap-4">
-        {definition.conditions.map((one) => (
-          <NamedPanel key={one.id} named={one} />
-        ))}
-        {definition.conditions.length === 0 && <p className="text-quiet">There are none yet.</p>}
-      </div>
-    </>
+    <NamedList
+      title="Named conditions"
+      about="Written once, used in any line or condition by name. One that asks of a record says of which kind."
+      add={{ name: 'Add a condition', run: add }}
+      things={definition.conditions}
+      draw={(one) => <NamedPanel named={one} />}
+    />
   );
 }
 

@@ -5,40 +5,28 @@ import { removeNamed } from '@/core/edit';
 import { type Group, newId } from '@/core/model';
 import { useAsked } from '../../parts/queries';
 import { usePeopleWork } from './use-people-work';
-import { Panel, PartHead } from './parts';
+import { NamedList, Panel } from './parts';
 import { ConditionRow } from './condition-row';
 import { START } from './start-condition';
 
 /** Groups: named conditions on people. Who is in one is worked out, never kept. */
 export function GroupsPart() {
-  const { definition, mayChange, apply } = usePeopleWork();
+  const { definition, apply } = usePeopleWork();
+  const add = (): void =>
+    apply({
+      do: 'addItem',
+      list: 'groups',
+      at: definition.groups.length,
+      item: { id: newId(), name: 'New group', condition: START },
+    });
   return (
-    <>
-      <PartHead title="Groups" about="People of whom a condition is true. Nobody is put in by hand.">
-        {mayChange && (
-          <button
-            type="button"
-            className="button"
-            onClick={() =>
-              apply({
-                do: 'addItem',
-                list: 'groups',
-                at: definition.groups.length,
-                item: { id: newId(), name: 'New group', condition: START },
-              })
-            }
-          >
-            Add a group
-          </button>
-        )}
-      </PartHead>
-      <div className="grid gap-4">
-        {definition.groups.map((group) => (
-          <GroupPanel key={group.id} group={group} />
-        ))}
-        {definition.groups.length === 0 && <p className="text-quiet">There are none yet.</p>}
-      </div>
-    </>
+    <NamedList
+      title="Groups"
+      about="People of whom a condition is true. Nobody is put in by hand."
+      add={{ name: 'Add a group', run: add }}
+      things={definition.groups}
+      draw={(one) => <GroupPanel group={one} />}
+    />
   );
 }
 

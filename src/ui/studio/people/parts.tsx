@@ -1,11 +1,21 @@
 'use client';
 
 import { useStateFor } from '../../parts/use-state-for';
-import { useEffect, useRef, type ReactNode } from 'react';
+import { Fragment, useEffect, useRef, type ReactNode } from 'react';
 import { takeAdded } from './just-added';
+import { usePeopleWork } from './use-people-work';
+
+interface HeadProps {
+  readonly title: string;
+  readonly about: string;
+  /** What can be added, for who may change the draft. */
+  readonly add?: { readonly name: string; readonly run: () => void };
+  readonly children?: ReactNode;
+}
 
 /** A heading with what the part is for, and what can be done with all of it. */
-export function PartHead({ title, about, children }: { title: string; about: string; children?: ReactNode }) {
+export function PartHead({ title, about, add, children }: HeadProps) {
+  const { mayChange } = usePeopleWork();
   return (
     <div className="mb-3 flex items-start gap-3">
       <div className="mr-auto">
@@ -13,7 +23,31 @@ export function PartHead({ title, about, children }: { title: string; about: str
         <p className="max-w-prose text-quiet">{about}</p>
       </div>
       {children}
+      {add && mayChange && (
+        <button type="button" className="button" onClick={add.run}>
+          {add.name}
+        </button>
+      )}
     </div>
+  );
+}
+
+/** A part that lists things with names, each in a panel of its own. */
+export function NamedList<T extends { readonly id: string }>({
+  things,
+  draw,
+  ...head
+}: HeadProps & { things: readonly T[]; draw: (thing: T) => ReactNode }) {
+  return (
+    <>
+      <PartHead {...head} />
+      <div className="grid gap-4">
+        {things.map((one) => (
+          <Fragment key={one.id}>{draw(one)}</Fragment>
+        ))}
+        {things.length === 0 && <p className="text-quiet">There are none yet.</p>}
+      </div>
+    </>
   );
 }
 

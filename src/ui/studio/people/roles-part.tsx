@@ -9,7 +9,7 @@ import { RoleDetails } from './role-details';
 
 /** Roles: what they are called, what they include, hold and hand out, and what they reach. */
 export function RolesPart() {
-  const { definition, mayChange, apply } = usePeopleWork();
+  const { definition, apply } = usePeopleWork();
   const [chosen, setChosen] = useState(definition.roles[0]?.id);
   const role = definition.roles.find((one) => one.id === chosen) ?? definition.roles[0];
   const gone = useMemo(() => findGone(definition), [definition]);
@@ -20,13 +20,11 @@ export function RolesPart() {
   };
   return (
     <>
-      <PartHead title="Roles" about="A role that includes another gives all that the other gives.">
-        {mayChange && (
-          <button type="button" className="button" onClick={add}>
-            Add a role
-          </button>
-        )}
-      </PartHead>
+      <PartHead
+        title="Roles"
+        about="A role that includes another gives all that the other gives."
+        add={{ name: 'Add a role', run: add }}
+      />
       {gone.length > 0 && (
         <ul aria-label="Named and gone" className="mb-4 border-l-4 border-amber bg-amber-soft px-3 py-2">
           {gone.map((one, n) => (

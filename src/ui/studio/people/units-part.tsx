@@ -19,13 +19,8 @@ export function UnitsPart() {
       <PartHead
         title="Units"
         about="A role can be held in one unit only: then it counts for records of that unit and of those below it."
-      >
-        {mayChange && (
-          <button type="button" className="button" onClick={add}>
-            Add a unit
-          </button>
-        )}
-      </PartHead>
+        add={{ name: 'Add a unit', run: add }}
+      />
       <Panel label="The tree of units">
         {definition.units.length === 0 && <p className="text-quiet">There are none yet.</p>}
         <ul>

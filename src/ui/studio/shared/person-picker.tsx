@@ -1,10 +1,12 @@
 'use client';
 
-import { Command } from 'cmdk';
 import { UserPlus } from 'lucide-react';
-import { Popover } from 'radix-ui';
-import { useState } from 'react';
 import type { Person } from '@/core/access';
+import { hasWords } from '../../parts/choice-list';
+import { ChooseBox, useBox } from '../../parts/choose-box';
+
+/** So many are shown; more words find the others. */
+const MOST = 60;
 
 /** Finds a person by name, to be pinned to the rail. */
 export function PersonPicker({
@@ -16,41 +18,34 @@ export function PersonPicker({
   onPick: (id: string) => void;
   label: string;
 }) {
-  const [open, setOpen] = useState(false);
+  const box = useBox();
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger
-        className="flex w-[54px] shrink-0 flex-col items-center justify-center gap-1 self-stretch rounded-sm border border-dashed border-edge text-[12px] leading-tight text-lead-text hover:border-white hover:text-white"
-        title={label}
-      >
-        <UserPlus size={16} aria-hidden />
-        {label}
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content side="top" align="end" sideOffset={6} className="popover w-72">
-          <Command label={label}>
-            <Command.Input placeholder="Name" className="field-box" autoFocus />
-            <Command.List className="mt-1 max-h-72 overflow-y-auto">
-              <Command.Empty className="px-2 py-1 text-quiet">Nobody has a name like that.</Command.Empty>
-              {people.map((person) => (
-                <Command.Item
-                  key={person.id}
-                  value={`${person.name} ${person.id}`}
-                  keywords={[person.name]}
-                  onSelect={() => {
-                    onPick(person.id);
-                    setOpen(false);
-                  }}
-                  className="option"
-                >
-                  {person.name}
-                  {!person.active && <span className="text-quiet"> (switched off)</span>}
-                </Command.Item>
-              ))}
-            </Command.List>
-          </Command>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <ChooseBox
+      box={box}
+      label={label}
+      placeholder="Name"
+      none="Nobody has a name like that."
+      place={{ side: 'top', align: 'end' }}
+      width="w-72"
+      groups={[
+        {
+          choices: people
+            .filter(({ name }) => hasWords(name, box.words))
+            .slice(0, MOST)
+            .map(({ id, name, active }) => ({ key: id, name, note: active ? '' : '(switched off)' })),
+        },
+      ]}
+      onChoose={onPick}
+      trigger={
+        <button
+          type="button"
+          title={label}
+          className="flex w-[54px] shrink-0 flex-col items-center justify-center gap-1 self-stretch rounded-sm border border-dashed border-edge text-[12px] leading-tight text-lead-text hover:border-white hover:text-white"
+        >
+          <UserPlus size={16} aria-hidden />
+          {label}
+        </button>
+      }
+    />
   );
 }

@@ -1,7 +1,6 @@
 'use client';
 
 import '../../parts/nonce';
-import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { useRouter } from 'next/navigation';
@@ -9,7 +8,7 @@ import { BENCHES } from './benches';
 import { benchHref, useCarried, type Carried } from './carry';
 import { useStudio } from './studio-work';
 import { useAsked } from '../../parts/queries';
-import { useFirst } from '../../parts/use-first';
+import { ChoiceList, hasWords, type Choice } from '../../parts/choice-list';
 import { viewerKey } from '@/core';
 
 interface Found {
@@ -19,10 +18,7 @@ interface Found {
 }
 
 /** Something that the palette can do; what is shown of it, and what happens. */
-interface Choice {
-  readonly key: string;
-  readonly name: string;
-  readonly note: string;
+interface Doing extends Choice {
   readonly run: () => void;
 }
 
@@ -52,7 +48,7 @@ export function Palette() {
     router.push(benchHref(slug, name, { ...carried, ...change }));
   const gates = (form: string) => (): void => toBench('gates', { form });
   const lookAs = (viewer: string): void => toBench('look', { viewer });
-  const commands: readonly Choice[] = [
+  const commands: readonly Doing[] = [
     ...BENCHES.map(({ key, name }) => ({ key, name, note: 'bench', run: () => toBench(key) })),
     { key: 'grid', name: 'Grid: all elements, all viewers', note: 'form of Gates', run: gates('grid') },
     { key: 'what', name: 'What can one see', note: 'form of Gates', run: gates('what') },
@@ -71,17 +67,14 @@ export function Palette() {
       run: () => window.open(`/live/${slug}`, '_blank', 'noopener'),
     },
   ];
-  const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
-  const groups: readonly (readonly [string, readonly Choice[]])[] = [
-    [
-      'Benches and commands',
-      commands.filter(({ name, note }) =>
-        wanted.every((word) => `${name} ${note}`.toLowerCase().includes(word)),
-      ),
-    ],
-    [
-      'Elements',
-      (found?.elements ?? []).map(({ id, name, place }) => ({
+  const groups: readonly { readonly heading: string; readonly choices: readonly Doing[] }[] = [
+    {
+      heading: 'Benches and commands',
+      choices: commands.filter(({ name, note = '' }) => hasWords(`${name} ${note}`, words)),
+    },
+    {
+      heading: 'Elements',
+      choices: (found?.elements ?? []).map(({ id, name, place }) => ({
         key: `element ${id}`,
         name,
         note: place,
@@ -91,10 +84,10 @@ export function Palette() {
           else toBench('gates', { element: id, address: '' });
         },
       })),
-    ],
-    [
-      'Look as',
-      [
+    },
+    {
+      heading: 'Look as',
+      choices: [
         ...(found?.viewers ?? []).map(({ key, name }) => ({
           key: `viewer ${key}`,
           name,
@@ -108,9 +101,8 @@ export function Palette() {
           run: () => lookAs(viewerKey('person', id)),
         })),
       ],
-    ],
+    },
   ];
-  const first = useFirst(groups.flatMap(([, choices]) => choices.map(({ key }) => key)));
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger className="key min-h-[24px]" title="Find anything (Ctrl K)">
@@ -123,46 +115,23 @@ export function Palette() {
           className="fixed top-20 left-1/2 z-50 w-[36rem] max-w-[calc(100vw-2rem)] -translate-x-1/2 border-t-4 border-ink bg-paper p-3 shadow-lg"
         >
           <Dialog.Title className="sr-only">Find anything</Dialog.Title>
-          <Command label="Find anything" shouldFilter={false} {...first}>
-            <Command.Input
-              autoFocus
-              value={words}
-              onValueChange={setWords}
-              placeholder="An element, a viewer, a person, a bench, a command"
-              className="field-box py-2"
-            />
-            <Command.List className="mt-2 max-h-[26rem] overflow-y-auto">
-              {groups.every(([, choices]) => choices.length === 0) && (
-                <p className="px-2 py-1 text-quiet">Nothing has a name like that.</p>
-              )}
-              {groups.map(
-                ([heading, choices]) =>
-                  choices.length > 0 && (
-                    <Command.Group
-                      key={heading}
-                      heading={heading}
-                      className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:text-[12px] [&_[cmdk-group-heading]]:text-quiet"
-                    >
-                      {choices.map(({ key, name, note, run }) => (
-                        <Command.Item
-                          key={key}
-                          value={key}
-                          className="option flex justify-between gap-4"
-                          onSelect={() => {
-                            setOpen(false);
-                            setWords('');
-                            run();
-                          }}
-                        >
-                          <span className="truncate">{name}</span>
-                          <span className="shrink-0 text-quiet">{note}</span>
-                        </Command.Item>
-                      ))}
-                    </Command.Group>
-                  ),
-              )}
-            </Command.List>
-          </Command>
+          <ChoiceList
+            label="Find anything"
+            placeholder="An element, a viewer, a person, a bench, a command"
+            none="Nothing has a name like that."
+            words={words}
+            onWords={setWords}
+            groups={groups}
+            onChoose={(key) => {
+              setOpen(false);
+              setWords('');
+              groups
+                .flatMap(({ choices }) => choices)
+                .find((one) => one.key === key)
+                ?.run();
+            }}
+            wide
+          />
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

@@ -5,7 +5,7 @@ import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react';
 import { difference } from '@/core';
 import type { UndoState } from '@/core/edit';
 import type { Definition } from '@/core/model';
-import { send } from '@/ui/live/host';
+import { ask } from '@/ui/live/host';
 import { Queries } from '@/ui/parts/queries';
 import { Toasts, useTell } from '@/ui/parts/toasts';
 import { SavedState } from './saved-state';
@@ -54,7 +54,14 @@ function Inside({ children, ...props }: Props) {
   const pin = useCallback(
     (people: readonly string[]): void => {
       setPins(people);
-      void send('PUT', `${api}/pins`, { people }).then((answer) => answer.ok || tell(answer.detail));
+      const kept = ask(`${api}/pins`, {
+        method: 'PUT',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ people }),
+        // Also where the page is left at once.
+        keepalive: true,
+      });
+      void kept.then((answer) => answer.ok || tell(answer.detail));
     },
     [api, tell],
   );
