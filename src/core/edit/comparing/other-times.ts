@@ -1,6 +1,7 @@
 import { conditionsOf } from '../../access/deciding/reads';
 import type { Circumstances } from '../../access/deciding/viewer';
 import { addDays, momentOf, readClock } from '../../condition/clock';
+import { allWithin, operandsOf, type Condition } from '../../condition/condition';
 import type { Definition } from '../../model/definition';
 import type { Values } from '../../model/value-type';
 
@@ -36,9 +37,17 @@ const settableIn = ({ sessionValues }: Definition): Values[] =>
     return type.kind === 'choice' ? type.options.map((option) => ({ [id]: option.id })) : [];
   });
 
+/** The times of day that a condition names itself. */
+function timesIn(condition: Condition): string[] {
+  const operands = operandsOf(condition);
+  if (!operands.some((one) => 'clock' in one && one.clock === 'time')) return [];
+  const constants = operands.flatMap((one) => ('value' in one ? [one.value] : []));
+  return [...constants, ...('oneOf' in condition ? condition.values : [])].map(String);
+}
+
 /** The times of day that conditions compare, and a minute before each, in the days from this moment on. */
 function momentsIn(definition: Definition, moment: number): number[] {
-  const times = new Set(JSON.stringify(conditionsOf(definition)).match(/(?<=")\d\d:\d\d(?=")/g) ?? []);
+  const times = new Set(conditionsOf(definition).flatMap(allWithin).flatMap(timesIn));
   if (times.size === 0) return [];
   const { today } = readClock(moment, definition.timeZone);
   const days = Array.from({ length: DAYS }, (_, n) => addDays(today, n));
