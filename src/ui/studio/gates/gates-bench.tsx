@@ -16,7 +16,6 @@ import {
 } from '@/core/access';
 import { amongInWords } from '@/core/edit';
 import { type AppElement, type Definition, isDataDoor } from '@/core/model';
-import { useTell } from '../../parts/toasts';
 import {
   BenchProvider,
   groupViewers,
@@ -54,7 +53,6 @@ const PLACE = {
 export function GatesBench({ people }: { people: readonly Person[] }) {
   const { slug, api, store, mayChange, pins, pin } = useStudio();
   const { definition, revision } = useDraft();
-  const tell = useTell();
   const compiled = compile(definition);
   const firstSample = useFirstSample(api);
   // What the address says when one comes here, also by going back.
@@ -139,7 +137,8 @@ export function GatesBench({ people }: { people: readonly Person[] }) {
     apply: (edit) => store.apply(edit),
   };
   usePaletteActions({ onElement: select, onViewer: setLookedAs });
-  const { set, dialog } = useSetLevel(bench, tell);
+  const setLevel = useSetLevel(bench);
+  const set = (level: Level): void => void setLevel(level);
   // A door of data is shown among the doors of its entity; all else on its screen.
   const entity = isDataDoor(selected) ? compiled.tree.entityOf(selected.id) : undefined;
 
@@ -196,7 +195,6 @@ export function GatesBench({ people }: { people: readonly Person[] }) {
         <GatePanel />
         {form !== 'grid' && <Rail />}
       </div>
-      {dialog}
     </BenchProvider>
   );
 }

@@ -2,18 +2,15 @@
 
 import { accessOf, compile, proposeLevel, viewerOfPerson } from '@/core';
 import { type Assignment, idInKey, type Level, type Viewer } from '@/core/access';
-import { answerInWords, type Edit, levelInWords, startLines } from '@/core/edit';
+import { answerInWords, levelInWords, startLines } from '@/core/edit';
 import type { Definition } from '@/core/model';
-import { AlertDialog } from 'radix-ui';
-import { useCallback, useRef, useState, type ReactNode } from 'react';
+import { useCallback } from 'react';
+import { useConfirm } from '../../parts/asking';
+import { useTell } from '../../parts/toasts';
 import type { Bench } from './bench';
 
-interface Asked {
-  readonly edit: Edit;
-  readonly title: string;
-  /** Who else would have what: by what they would have. */
-  readonly others: readonly (readonly [word: string, names: readonly string[]])[];
-}
+/** Who else would have what: by what they would have. */
+type HaveThen = readonly (readonly [word: string, names: readonly string[]])[];
 
 const isJust = (given: Assignment | undefined, role: string): boolean =>
   given?.role === role && !given.unit && !given.from && !given.until;
@@ -24,7 +21,7 @@ function whatTheyHave(
   after: Definition,
   among: readonly { readonly key: string; readonly viewer: Viewer }[],
   changing: readonly string[],
-): Asked['others'] {
+): HaveThen {
   const then = new Map<string, string[]>();
   for (const { key, viewer } of among) {
     if (!changing.includes(key)) continue;
@@ -39,14 +36,11 @@ function whatTheyHave(
  * Sets the level of the selected element for the viewer, with the fewest lines. Where others would change
  * too, it says first who, and to what: those as well who hold a role among others.
  */
-export function useSetLevel(
-  bench: Bench,
-  tell: (message: string) => void,
-): { set: (level: Level) => void; dialog: ReactNode } {
-  const [asked, setAsked] = useState<Asked>();
-  const before = useRef<Element | null>(null);
-  const set = useCallback(
-    (level: Level): void => {
+export function useSetLevel(bench: Bench): (level: Level) => Promise<void> {
+  const tell = useTell();
+  const confirm = useConfirm();
+  return useCallback(
+    async (level) => {
       const { definition, selected, target, viewer, viewers, people, apply, accessFor, circumstances } =
         bench;
       const word = levelInWords(selected.kind, level);
@@ -82,53 +76,30 @@ export function useSetLevel(
           `No line at ${target.name} can give ${viewer.name} “${word}”: something around it is narrower. See why, at the right.`,
         );
       if (proposal.others.length === 0) return apply(proposal.edit);
-      before.current = document.activeElement;
-      setAsked({
-        edit: proposal.edit,
+      const sure = await confirm({
         title: `${selected.name}: “${word}” for ${viewer.name}`,
-        others: whatTheyHave(bench, proposal.definition, others, proposal.others),
+        text: <Others others={whatTheyHave(bench, proposal.definition, others, proposal.others)} />,
+        go: 'Change them all',
       });
+      if (sure) apply(proposal.edit);
     },
-    [bench, tell],
+    [bench, tell, confirm],
   );
-  const dialog = (
-    <AlertDialog.Root open={asked !== undefined} onOpenChange={(open) => !open && setAsked(undefined)}>
-      <AlertDialog.Portal>
-        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <AlertDialog.Content
-          onCloseAutoFocus={(event) => {
-            // There is no button that opened it: back to where the key was pressed.
-            event.preventDefault();
-            if (before.current instanceof HTMLElement) before.current.focus();
-          }}
-          className="fixed top-1/2 left-1/2 z-50 w-[28rem] -translate-x-1/2 -translate-y-1/2 border-t-4 border-ink bg-paper p-5 shadow-xl"
-        >
-          <AlertDialog.Title className="text-lg font-semibold">{asked?.title}</AlertDialog.Title>
-          <AlertDialog.Description asChild>
-            <div className="mt-2">
-              <p>This changes others too:</p>
-              <dl className="mt-1 grid max-h-48 grid-cols-[auto_1fr] gap-x-3 overflow-y-auto">
-                {asked?.others.map(([word, names]) => (
-                  <div key={word} className="contents">
-                    <dt className="font-semibold">{word}</dt>
-                    <dd>{names.join(', ')}</dd>
-                  </div>
-                ))}
-              </dl>
-            </div>
-          </AlertDialog.Description>
-          <div className="mt-4 flex justify-end gap-2">
-            <AlertDialog.Cancel className="button">Leave it</AlertDialog.Cancel>
-            <AlertDialog.Action
-              className="button button-main"
-              onClick={() => asked && bench.apply(asked.edit)}
-            >
-              Change them all
-            </AlertDialog.Action>
+}
+
+/** Who else would have what. */
+function Others({ others }: { others: HaveThen }) {
+  return (
+    <>
+      <p>This changes others too:</p>
+      <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3">
+        {others.map(([word, names]) => (
+          <div key={word} className="contents">
+            <dt className="font-semibold">{word}</dt>
+            <dd>{names.join(', ')}</dd>
           </div>
-        </AlertDialog.Content>
-      </AlertDialog.Portal>
-    </AlertDialog.Root>
+        ))}
+      </dl>
+    </>
   );
-  return { set, dialog };
 }
