@@ -1,4 +1,4 @@
-import { accessOf, compile, Numbers } from '@/core';
+import { accessOf, alike, compile, Numbers } from '@/core';
 import { allAlike, type Among, type Circumstances, kindsOf } from '@/core/access';
 import type { ElementKind } from '@/core/model';
 import type { World } from './world';
@@ -35,7 +35,7 @@ export function reach(world: World, people: readonly string[], moment: number, w
     const circumstances: Circumstances = { moment, session: world.session(key) };
     return accessOf(compiled, viewer, circumstances);
   });
-  const numbers = withNumbers ? new Numbers(compiled, world.people, { moment }) : undefined;
+  const numbers = withNumbers ? new Numbers(compiled, alike(definition, world.people, { moment }), { moment }) : undefined;
   return {
     viewers: viewers.map(({ key }) => key),
     rows: compiled.tree.elements.map((element) => ({

@@ -2,6 +2,7 @@ export { accessOf } from './access/deciding/access';
 export { compile } from './access/deciding/compile';
 export { viewerOfPerson, viewerOfRole } from './access/deciding/viewer';
 export { readViewerKey, viewerKey } from './access/deciding/viewer-key';
+export { alike } from './access/questions/alike';
 export { matrixOf } from './access/questions/cells';
 export { explain } from './access/questions/explain';
 export { Numbers } from './access/questions/numbers';

@@ -132,7 +132,7 @@ test('clicks select; with the switch on or Alt held they work, and nothing is ke
 test('a person is pinned, looked through, kept, and taken off again', async ({ browser }) => {
   const page = await studio(browser, 'jonah@larkfield.example', 'element=s_loans&viewer=signed-out');
   await page.getByRole('button', { name: 'Pin a person' }).click();
-  await page.getByPlaceholder('Name').fill('Agnes');
+  await page.getByPlaceholder('A name, a role or a unit').fill('Agnes');
   await page.keyboard.press('Enter');
   await expect(tile(page, 'Agnes Holloway')).toBeChecked();
   await expect(tile(page, 'Agnes Holloway')).toContainText('Work');

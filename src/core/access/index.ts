@@ -33,12 +33,13 @@ export {
   SIGNED_OUT_KEY,
   SIGNED_OUT_STATE,
 } from './deciding/viewer-key';
+export { type Alike, type AskedOfPeople, askedOfPeople, type PeopleKnown } from './questions/alike';
 export { type Cell, cellOf, unpacked } from './questions/cells';
 export { type Difference, differences, differing, screensOfSome } from './questions/differences';
 export type { Decided, Explanation, Nearly } from './questions/explain';
 export { comparedAttributes, HandingOut } from './questions/handing-out';
 export { allAlike, type Among } from './questions/numbers';
-export type { Reached, ReachedPlace, WayIn } from './questions/reach';
+export type { Reached, ReachedPlace, WayIn, WhoGetsIt, WhoGetsNamed } from './questions/reach';
 export type { Destination } from './sent/address';
 export { screenListing, screenShowing, sentTo } from './sent/landing';
 export type { LookOutcome, LookPage, Note } from './sent/look';

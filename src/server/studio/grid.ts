@@ -1,4 +1,4 @@
-import { accessOf, compile, Numbers } from '@/core';
+import { accessOf, alike, compile, Numbers } from '@/core';
 import {
   allAlike,
   cellOf,
@@ -57,7 +57,7 @@ export async function gridSheet({ applicationId, pins }: Workplace, part?: numbe
   ];
   const compiled = compile(definition);
   const at = rightNow();
-  const numbers = new Numbers(compiled, await peopleOf(applicationId), at);
+  const numbers = new Numbers(compiled, alike(definition, await peopleOf(applicationId), at), at);
   const accesses = viewers.map(({ viewer }) => accessOf(compiled, viewer, at));
   const depthOf = (element: AppElement): number => (element.container ? depthOf(element.container) + 1 : 0);
   const elements = compiled.tree.elements.toSorted((a, b) => Number(isDataDoor(a)) - Number(isDataDoor(b)));

@@ -2,7 +2,7 @@
 
 import './nonce';
 import { Command } from 'cmdk';
-import type { ReactNode } from 'react';
+import { useEffect, useEffectEvent, useRef, type ReactNode } from 'react';
 import { useFirst } from './use-first';
 
 /** Something that can be chosen, by its name; a note tells it from others. */
@@ -32,15 +32,18 @@ interface Props {
   readonly about?: ReactNode;
   /** Can be chosen whatever is typed. */
   readonly always?: Choice | undefined;
+  /** Is it still being looked for what fits? Enter then takes the first that is found. */
+  readonly asking?: boolean;
   /** Are notes in a column of their own? */
   readonly wide?: boolean;
 }
 
 /** A box to type in, and below it what fits: with the arrow keys one goes through it, Enter takes what is on. */
 export function ChoiceList({ label, placeholder, words, onWords, groups, none, onChoose, ...more }: Props) {
-  const { about, always, wide = false } = more;
+  const { about, always, asking = false, wide = false } = more;
   const shown = groups.filter(({ choices }) => choices.length > 0);
   const first = useFirst(shown.flatMap(({ choices }) => choices.map(({ key }) => key)));
+  const takesFirst = useTakesFirst(asking, shown[0]?.choices[0]?.key, onChoose);
   const item = ({ key, name, note }: Choice, className: string): ReactNode => (
     <Command.Item key={key} value={key} className={className} onSelect={() => onChoose(key)}>
       <span className={wide ? 'truncate' : ''}>{name}</span>
@@ -48,7 +51,15 @@ export function ChoiceList({ label, placeholder, words, onWords, groups, none, o
     </Command.Item>
   );
   return (
-    <Command label={label} shouldFilter={false} {...first}>
+    <Command
+      label={label}
+      shouldFilter={false}
+      {...first}
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter' || !takesFirst()) return;
+        event.preventDefault();
+      }}
+    >
       <Command.Input
         autoFocus
         value={words}
@@ -72,6 +83,24 @@ export function ChoiceList({ label, placeholder, words, onWords, groups, none, o
       </Command.List>
     </Command>
   );
+}
+
+/** Somebody who presses Enter before anything is found gets what is found first. Says whether one has to wait for it. */
+function useTakesFirst(
+  asking: boolean,
+  first: string | undefined,
+  onChoose: (key: string) => void,
+): () => boolean {
+  const waits = useRef(false);
+  const found = useEffectEvent((): void => {
+    if (!waits.current) return;
+    waits.current = false;
+    if (first !== undefined) onChoose(first);
+  });
+  useEffect(() => {
+    if (!asking) found();
+  }, [asking]);
+  return () => (waits.current = asking && first === undefined);
 }
 
 /** Does a name have all of the words, in any order? */

@@ -85,6 +85,16 @@ export interface WhoGetsIt {
   readonly signedOut: Answer;
 }
 
+/** The same with names; under each way so many as are told, and how many there are. */
+export interface WhoGetsNamed extends Omit<WhoGetsIt, 'ways'> {
+  /** Of how many people in all. */
+  readonly of: number;
+  readonly ways: readonly (Omit<WayIn, 'people'> & {
+    readonly count: number;
+    readonly people: readonly (WayIn['people'][number] & { readonly name: string })[];
+  })[];
+}
+
 /**
  * Who gets an element, by way in: each giving line that speaks of some of the people, with those. People who are alike
  * are decided once. Throws where there is no such element.

@@ -2,6 +2,7 @@
 
 import { useNeeded } from '../../parts/need-context';
 import type { Taken } from '../shared/taking';
+import type { PeopleHere } from '../shared/use-people';
 import { shortNames } from '../shared/short-names';
 import { createContext } from 'react';
 import type { Numbers } from '@/core';
@@ -17,7 +18,7 @@ import {
   SIGNED_IN_STATE,
   SIGNED_OUT_STATE,
 } from '@/core/access';
-import type { Edit } from '@/core/edit';
+import type { Edit, PersonName } from '@/core/edit';
 import { type AppElement, type Definition, type Role, withIncluded } from '@/core/model';
 
 /** One of the rail's viewers. */
@@ -34,8 +35,8 @@ export interface RailViewer extends KeyedViewer {
 export interface Bench {
   readonly definition: Definition;
   readonly compiled: Compiled;
-  readonly people: readonly Person[];
-  readonly personName: (id: string) => string | undefined;
+  readonly people: PeopleHere;
+  readonly personName: PersonName;
   readonly viewers: readonly RailViewer[];
   /** The one through whose eyes the canvas looks. */
   readonly viewer: RailViewer;
@@ -82,7 +83,7 @@ const STATES = [SIGNED_OUT_VIEWER, stateViewer(SIGNED_IN_STATE, 'no role')];
 export function railViewers(
   definition: Pick<Definition, 'roles'>,
   numbers: Numbers,
-  people: readonly Person[],
+  named: readonly Person[],
   pins: readonly string[],
 ): RailViewer[] {
   const short = shortNames(definition.roles.map((role) => role.name));
@@ -91,13 +92,13 @@ export function railViewers(
     return {
       ...one,
       short: short.get(one.name) ?? one.name,
-      note: count(numbers.peopleOf(one.key).length),
+      note: count(numbers.countOf(one.key)),
       joined: before !== undefined && withIncluded(definition, role.includes).has(before.id),
       group: 'role',
     };
   });
   const pinned = pins.flatMap((id): RailViewer[] => {
-    const person = people.find((one) => one.id === id);
+    const person = named.find((one) => one.id === id);
     return person ? [personViewer(person)] : [];
   });
   return [...STATES, ...roles, ...pinned];
@@ -108,7 +109,7 @@ export const groupViewers = (definition: Pick<Definition, 'groups'>, numbers: Nu
   keyedGroups(definition).map((one) => ({
     ...one,
     short: one.name,
-    note: `group, ${count(numbers.peopleOf(one.key).length)}`,
+    note: `group, ${count(numbers.countOf(one.key))}`,
     joined: false,
     group: 'group',
   }));

@@ -10,7 +10,6 @@ import {
   type Circumstances,
   type Compiled,
   type Level,
-  type Person,
   rightNow,
   SIGNED_OUT_KEY,
 } from '@/core/access';
@@ -39,6 +38,7 @@ import { WhoSeesIt } from './questions/who-sees-it';
 import { useSetLevel } from './set-level';
 import { useDraft, usePaletteActions, useStudio } from '../shell/studio-work';
 import type { Taken } from '../shared/taking';
+import { type FirstPeople, usePeople } from '../shared/use-people';
 
 /** Where one is at the bench, as its address has it. */
 const PLACE = {
@@ -50,7 +50,8 @@ const PLACE = {
 };
 
 /** The gates bench: outline, canvas, gate panel and viewer rail over one draft. */
-export function GatesBench({ people }: { people: readonly Person[] }) {
+export function GatesBench({ first }: { first: FirstPeople }) {
+  const people = usePeople(first);
   const { slug, api, store, mayChange, pins, pin } = useStudio();
   const { definition, revision } = useDraft();
   const compiled = compile(definition);
@@ -64,16 +65,16 @@ export function GatesBench({ people }: { people: readonly Person[] }) {
 
   const { roles, groups } = definition;
   const numbers = useMemo(
-    () => new Numbers(compiled, people, circumstances),
-    [compiled, people, circumstances],
+    () => new Numbers(compiled, people.alike, circumstances),
+    [compiled, people.alike, circumstances],
   );
   const viewers = useMemo(
-    () => railViewers({ roles }, numbers, people, pins),
-    [roles, numbers, people, pins],
+    () => railViewers({ roles }, numbers, people.named, pins),
+    [roles, numbers, people.named, pins],
   );
   const columns = useMemo(() => {
-    const people = viewers.findIndex((one) => one.group === 'person');
-    return viewers.toSpliced(people < 0 ? viewers.length : people, 0, ...groupViewers({ groups }, numbers));
+    const pinned = viewers.findIndex((one) => one.group === 'person');
+    return viewers.toSpliced(pinned < 0 ? viewers.length : pinned, 0, ...groupViewers({ groups }, numbers));
   }, [viewers, groups, numbers]);
   const viewer = columns.find((one) => one.key === lookedAs) ?? SIGNED_OUT_VIEWER;
   const accessFor = useMemo(() => accesses(compiled, circumstances), [compiled, circumstances]);
@@ -114,7 +115,7 @@ export function GatesBench({ people }: { people: readonly Person[] }) {
     definition,
     compiled,
     people,
-    personName: (id) => people.find((one) => one.id === id)?.name,
+    personName: people.personName,
     viewers,
     viewer,
     look: setLookedAs,

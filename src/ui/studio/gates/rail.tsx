@@ -15,7 +15,7 @@ const FOLDED_AT = 1.5;
 
 /** The viewers along the bottom: walk them, and each says what they get of the selected element. */
 export function Rail() {
-  const { viewers, viewer, pin, people } = useBench();
+  const { viewers, viewer, pin } = useBench();
   const row = useRef<HTMLDivElement>(null);
   const folded = viewers.length * TILE > FOLDED_AT * useWidth(row);
   const pins = viewers.flatMap(({ key }) => idInKey('person', key) ?? []);
@@ -51,11 +51,7 @@ export function Rail() {
           </Fragment>
         ))}
       </div>
-      <PersonPicker
-        people={people.filter((one) => !pins.includes(one.id))}
-        onPick={(id) => pin([...pins, id])}
-        label="Pin a person"
-      />
+      <PersonPicker except={pins} onPick={(id) => pin([...pins, id])} label="Pin a person" />
     </section>
   );
 }

@@ -1,13 +1,22 @@
 'use client';
 
-import { accessOf, compile, proposeLevel, viewerOfPerson } from '@/core';
-import { type Assignment, idInKey, type Level, type Viewer } from '@/core/access';
+import { accessOf, compile, proposeLevel } from '@/core';
+import { type Alike, type Assignment, idInKey, type Level, type Viewer } from '@/core/access';
 import { answerInWords, levelInWords, startLines } from '@/core/edit';
 import type { Definition } from '@/core/model';
 import { useCallback } from 'react';
 import { useConfirm } from '../../parts/asking';
 import { useTell } from '../../parts/toasts';
+import { namesOf } from '../shared/use-people';
 import type { Bench } from './bench';
+
+/** Others, who may change too: a kind of viewer, or people who are alike. */
+interface Other {
+  readonly key: string;
+  readonly viewer: Viewer;
+  /** What they are called. */
+  readonly name: string;
+}
 
 /** Who else would have what: by what they would have. */
 type HaveThen = readonly (readonly [word: string, names: readonly string[]])[];
@@ -15,19 +24,41 @@ type HaveThen = readonly (readonly [word: string, names: readonly string[]])[];
 const isJust = (given: Assignment | undefined, role: string): boolean =>
   given?.role === role && !given.unit && !given.from && !given.until;
 
+/** How many of people who are alike are named. */
+const MOST_NAMES = 3;
+
+/** Who might change beside the viewer whose level is set. */
+function othersThan({ viewer, viewers, people }: Bench): Other[] {
+  const held = idInKey('role', viewer.key);
+  const isWhomItIsAbout = ({ viewer: one, some }: Alike): boolean => {
+    if (one.kind !== 'signed-in') return false;
+    // Who holds just this role, everywhere and for good, is whom it is about.
+    if (held !== undefined) return one.assignments.length === 1 && isJust(one.assignments[0], held);
+    return one.person !== undefined && some[0]?.id === idInKey('person', viewer.key);
+  };
+  return [
+    ...viewers
+      .filter((one) => one.group !== 'person')
+      .map((one) => ({ key: one.name, viewer: one.viewer, name: one.name })),
+    ...people.alike
+      .filter((one) => !isWhomItIsAbout(one))
+      .map((one, n) => ({ key: `alike ${n}`, viewer: one.viewer, name: namesOf([one], MOST_NAMES) })),
+  ];
+}
+
 /** Those who would change, by what they would have then. */
 function whatTheyHave(
   { selected, circumstances }: Bench,
   after: Definition,
-  among: readonly { readonly key: string; readonly viewer: Viewer }[],
+  among: readonly Other[],
   changing: readonly string[],
 ): HaveThen {
   const then = new Map<string, string[]>();
-  for (const { key, viewer } of among) {
+  for (const { key, viewer, name } of among) {
     if (!changing.includes(key)) continue;
     const access = accessOf(compile(after), viewer, circumstances);
     const word = answerInWords(selected.kind, access.answer(access.element(selected.id)));
-    then.set(word, [...(then.get(word) ?? []), key]);
+    then.set(word, [...(then.get(word) ?? []), name]);
   }
   return [...then];
 }
@@ -41,26 +72,11 @@ export function useSetLevel(bench: Bench): (level: Level) => Promise<void> {
   const confirm = useConfirm();
   return useCallback(
     async (level) => {
-      const { definition, selected, target, viewer, viewers, people, apply, accessFor, circumstances } =
-        bench;
+      const { definition, selected, target, viewer, apply, accessFor, circumstances } = bench;
       const word = levelInWords(selected.kind, level);
       const now = accessFor(viewer).answer(selected);
       if (now.least === level && now.most === level) return tell(`${viewer.name} has “${word}” already.`);
-      const held = idInKey('role', viewer.key);
-      const others: { key: string; viewer: Viewer }[] = [
-        ...viewers
-          .filter((one) => one.group !== 'person')
-          .map((one) => ({ key: one.name, viewer: one.viewer })),
-        ...people
-          .filter(
-            (one) =>
-              one.active &&
-              one.id !== idInKey('person', viewer.key) &&
-              // Who holds just this role, everywhere and for good, is whom it is about.
-              !(held && one.assignments.length === 1 && isJust(one.assignments[0], held)),
-          )
-          .map((one) => ({ key: one.name, viewer: viewerOfPerson(one) })),
-      ];
+      const others = othersThan(bench);
       const start = startLines(definition, target.id);
       const proposal = proposeLevel(definition, {
         element: selected.id,

@@ -73,6 +73,9 @@ export function EffectDialog({
 const isNobody = ({ gaining, losing, signedOut }: EditEffect): boolean =>
   gaining.length + losing.length === 0 && !signedOut.gains && !signedOut.loses;
 
+/** So many are named; the others are counted. */
+const MOST_NAMES = 30;
+
 function Moved({ verb, names }: { verb: 'gain' | 'lose'; names: readonly string[] }) {
   const people = names.length === 0 ? 'Nobody' : names.length === 1 ? '1 person' : `${names.length} people`;
   return (
@@ -80,7 +83,8 @@ function Moved({ verb, names }: { verb: 'gain' | 'lose'; names: readonly string[
       <strong className="font-semibold">
         {people} {names.length < 2 ? `${verb}s` : verb}
       </strong>
-      {names.length > 0 && `: ${names.join(', ')}`}
+      {names.length > 0 && `: ${names.slice(0, MOST_NAMES).join(', ')}`}
+      {names.length > MOST_NAMES && ` and ${names.length - MOST_NAMES} more`}
     </p>
   );
 }

@@ -3,7 +3,7 @@
 import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { compile, Numbers, readAddress, viewerKey } from '@/core';
-import { addressOf, type Note, type Person, rightNow, SIGNED_IN_KEY, SIGNED_OUT_KEY } from '@/core/access';
+import { addressOf, type Note, rightNow, SIGNED_IN_KEY, SIGNED_OUT_KEY } from '@/core/access';
 import type { Definition } from '@/core/model';
 import { send } from '../../live/host';
 import { useTell } from '../../parts/toasts';
@@ -22,12 +22,13 @@ import { NotesPart } from './notes-part';
 import { Pane } from './pane';
 import { firstPane, paneFromQuery, paneToQuery, splitAddress, type PaneState } from './pane-state';
 import { useFirstSample } from '../shared/samples';
+import { type FirstPeople, usePeople } from '../shared/use-people';
 import { MOST_PANES, usePanes } from './use-panes';
 import type { KeptViewer } from './viewer-choice';
 import { WhyPart } from './why-part';
 
 interface Props {
-  readonly people: readonly Person[];
+  readonly first: FirstPeople;
   readonly releases: readonly number[];
   readonly kept: readonly KeptViewer[];
   readonly live: LookWork['live'];
@@ -36,7 +37,7 @@ interface Props {
 
 /** The look bench: one to four panes side by side, each the application as one viewer has it. */
 export function LookBench(props: Props) {
-  const { people } = props;
+  const people = usePeople(props.first);
   const { slug, api, store, mayChange, owns, pins, pin } = useStudio();
   const { definition, revision } = useDraft();
   const tell = useTell();
@@ -55,10 +56,10 @@ export function LookBench(props: Props) {
   const [makingFor, setMakingFor] = useState<number>();
   const [givingLive, setGivingLive] = useState(false);
 
-  const numbers = useMemo(() => new Numbers(compiled, people, rightNow()), [compiled, people]);
+  const numbers = useMemo(() => new Numbers(compiled, people.alike, rightNow()), [compiled, people.alike]);
   const viewers = useMemo(
-    () => railViewers(definition, numbers, people, pins),
-    [definition, numbers, people, pins],
+    () => railViewers(definition, numbers, people.named, pins),
+    [definition, numbers, people.named, pins],
   );
   const { panes, pages, active, ...all } = usePanes({
     api,
@@ -212,7 +213,7 @@ export function LookBench(props: Props) {
                 paneId={askedPane.id}
                 address={all.pageOf(asked.pane)?.address ?? askedPane.state.address}
                 viewerName={all.pageOf(asked.pane)?.viewerName ?? '…'}
-                personName={(id) => people.find((one) => one.id === id)?.name}
+                personName={people.personName}
                 numbers={numbers}
                 onLook={(id) => all.put(viewerKey('person', id), asked.pane)}
                 onTake={(taken) => all.change(asked.pane, { ...askedPane.state, taken })}
@@ -233,7 +234,7 @@ export function LookBench(props: Props) {
           walking={all.walking}
           onWalking={all.setWalking}
           onPut={all.put}
-          people={people.filter((one) => !pins.includes(one.id))}
+          pins={pins}
           onPin={pinAndPut}
         />
       </div>

@@ -1,7 +1,7 @@
 'use client';
 
 import { accessOf, compile } from '@/core';
-import { NONE, type Person, rightNow } from '@/core/access';
+import { NONE, rightNow } from '@/core/access';
 import type { RailViewer } from '../gates/bench';
 import { PersonPicker } from '../shared/person-picker';
 import { Fragment, useMemo } from 'react';
@@ -16,12 +16,12 @@ interface Props {
   readonly onWalking: (walking: boolean) => void;
   /** Puts a viewer into a pane. */
   readonly onPut: (key: string, pane: number) => void;
-  readonly people: readonly Person[];
+  readonly pins: readonly string[];
   readonly onPin: (id: string) => void;
 }
 
 /** The viewers along the bottom: a click, or a letter, puts one into a pane. Each says how much opens for it. */
-export function LookRail({ viewers, looking, active, walking, onWalking, onPut, people, onPin }: Props) {
+export function LookRail({ viewers, looking, active, walking, onWalking, onPut, pins, onPin }: Props) {
   const { draft } = useLook();
   const compiled = compile(draft.definition);
   const screens = useMemo(() => {
@@ -99,7 +99,7 @@ export function LookRail({ viewers, looking, active, walking, onWalking, onPut, 
           );
         })}
       </div>
-      <PersonPicker people={people} onPick={onPin} label="Pin a person" />
+      <PersonPicker except={pins} onPick={onPin} label="Pin a person" />
     </section>
   );
 }

@@ -72,7 +72,6 @@ export function WhyPart(props: Props) {
             viewer={state.viewer}
             viewerName={viewerName}
             element={element}
-            personName={personName}
             onLook={props.onLook}
           />
           {isHead ? (

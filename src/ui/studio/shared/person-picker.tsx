@@ -1,38 +1,39 @@
 'use client';
 
 import { UserPlus } from 'lucide-react';
-import type { Person } from '@/core/access';
-import { hasWords } from '../../parts/choice-list';
 import { ChooseBox, useBox } from '../../parts/choose-box';
+import { useDraft, useStudio } from '../shell/studio-work';
+import { rolesOf, useFoundPeople } from './found-people';
 
-/** So many are shown; more words find the others. */
-const MOST = 60;
-
-/** Finds a person by name, to be pinned to the rail. */
+/** Finds a person by name, role or unit, to be pinned to the rail. */
 export function PersonPicker({
-  people,
+  except,
   onPick,
   label,
 }: {
-  people: readonly Person[];
+  /** Those who are pinned already. */
+  except: readonly string[];
   onPick: (id: string) => void;
   label: string;
 }) {
+  const { api } = useStudio();
+  const { definition } = useDraft();
   const box = useBox();
+  const { people, none, asking } = useFoundPeople(api, definition, box.open ? box.words : undefined);
   return (
     <ChooseBox
       box={box}
       label={label}
-      placeholder="Name"
-      none="Nobody has a name like that."
+      placeholder="A name, a role or a unit"
+      none={none}
+      asking={asking}
       place={{ side: 'top', align: 'end' }}
       width="w-72"
       groups={[
         {
           choices: people
-            .filter(({ name }) => hasWords(name, box.words))
-            .slice(0, MOST)
-            .map(({ id, name, active }) => ({ key: id, name, note: active ? '' : '(switched off)' })),
+            .filter(({ id }) => !except.includes(id))
+            .map((one) => ({ key: one.id, name: one.name, note: rolesOf(definition, one) })),
         },
       ]}
       onChoose={onPick}

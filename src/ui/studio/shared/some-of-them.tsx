@@ -1,6 +1,6 @@
 import type { Numbers } from '@/core';
 import { allAlike } from '@/core/access';
-import { amongInWords, type PersonName } from '@/core/edit';
+import { amongInWords } from '@/core/edit';
 import type { AppElement } from '@/core/model';
 
 interface Props {
@@ -9,18 +9,17 @@ interface Props {
   readonly viewer: string;
   readonly viewerName: string;
   readonly element: AppElement;
-  readonly personName: PersonName;
   readonly onLook: (person: string) => void;
 }
 
 /** Where a kind's people differ: how many get it, and one who gets it and one who does not, to look as. */
-export function SomeOfThem({ numbers, viewer, viewerName, element, personName, onLook }: Props) {
+export function SomeOfThem({ numbers, viewer, viewerName, element, onLook }: Props) {
   const among = numbers.among(viewer, element);
   const two = numbers.oneOfEach(viewer, element);
   if (!among || allAlike(among) || !two) return null;
-  const button = (id: string) => (
+  const button = ({ id, name }: { readonly id: string; readonly name: string }) => (
     <button type="button" className="link" onClick={() => onLook(id)}>
-      {personName(id) ?? 'a person'}
+      {name}
     </button>
   );
   return (

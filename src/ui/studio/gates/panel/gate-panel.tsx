@@ -15,7 +15,7 @@ import { Why } from './why';
 
 /** The gate of the selected element: its door, its lines, and what comes of them. */
 export function GatePanel() {
-  const { selected, target, numbers, viewer, personName, pin, viewers, look } = useBench();
+  const { selected, target, numbers, viewer, pin, viewers, look } = useBench();
   const pins = viewers.flatMap(({ key }) => idInKey('person', key) ?? []);
   return (
     <section
@@ -52,7 +52,6 @@ export function GatePanel() {
         viewer={viewer.key}
         viewerName={viewer.name}
         element={selected}
-        personName={personName}
         onLook={(id) => (pins.includes(id) ? look(viewerKey('person', id)) : pin([...pins, id]))}
       />
       <Why />

@@ -4,11 +4,12 @@ import { Trash2 } from 'lucide-react';
 import { ToggleGroup } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { print } from '@/core';
-import { counts } from '@/core/access';
+import { type Alike, counts } from '@/core/access';
 import { whatInWords, whoInWords } from '@/core/edit';
 import { gives, type Line, type What, withIncluded } from '@/core/model';
 import { useBench } from '../bench';
 import { ConditionWindow } from '../../shared/condition/condition-window';
+import { countOf, namesOf, peopleInWords } from '../../shared/use-people';
 import { TakeChoice, withTaken } from '../../shared/taking';
 
 /** When the line counts: always, or where its condition holds. */
@@ -72,21 +73,22 @@ function turned(line: Line, what: What): Line {
 }
 
 /** Of a line that takes away from a role: who is hit and would have something by another role. */
-function useWhomElse(line: Line): { readonly also: readonly string[]; readonly others: string } {
+function useWhomElse(line: Line): { readonly also: readonly Alike[]; readonly others: string } {
   const { definition, people, circumstances } = useBench();
   return useMemo(() => {
     const { who } = line;
     if (gives(line) || who.kind !== 'role') return { also: [], others: '' };
-    const hit = people.flatMap(({ active, name, assignments }) => {
-      const held = assignments.filter((one) => counts(one, circumstances.moment)).map((one) => one.role);
+    const hit = people.alike.flatMap((one) => {
+      const assignments = one.viewer.kind === 'signed-in' ? one.viewer.assignments : [];
+      const held = assignments.filter((given) => counts(given, circumstances.moment)).map(({ role }) => role);
       const speaks = (role: string): boolean =>
         who.exactly ? role === who.role : withIncluded(definition, [role]).has(who.role);
       const others = held.filter((role) => !speaks(role));
-      return active && held.some(speaks) && others.length > 0 ? [{ name, others }] : [];
+      return held.some(speaks) && others.length > 0 ? [{ one, others }] : [];
     });
     const roles = [...new Set(hit.flatMap((one) => one.others))];
     return {
-      also: hit.map((one) => one.name),
+      also: hit.map(({ one }) => one),
       others: roles.map((id) => definition.roles.find((one) => one.id === id)?.name ?? id).join(', '),
     };
   }, [line, definition, people, circumstances]);
@@ -169,9 +171,8 @@ export function LineRow({ line, at }: { line: Line; at: number }) {
       <When line={line} change={change} who={who} />
       {also.length > 0 && (
         <p className="mt-1 text-[13px]" role="status">
-          It hits {also.length === 1 ? '1 person' : `${also.length} people`} who hold {others} too:{' '}
-          {also.slice(0, 6).join(', ')}
-          {also.length > 6 && ` and ${also.length - 6} more`}.
+          It hits {peopleInWords(countOf(also))} who {countOf(also) === 1 ? 'holds' : 'hold'} {others} too:{' '}
+          {namesOf(also, 6)}.
         </p>
       )}
     </li>

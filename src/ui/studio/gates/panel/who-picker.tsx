@@ -6,11 +6,13 @@ import { privilegesInLists, privilegesOf, sameWho, unitsOf, type Who } from '@/c
 import { hasWords } from '../../../parts/choice-list';
 import { ChooseBox, useBox } from '../../../parts/choose-box';
 import { useBench } from '../bench';
+import { rolesOf, useFoundPeople } from '../../shared/found-people';
 
 /** Picks whom a new line speaks of: a login state, a role, a privilege's holders, a group, a unit's people, or a person. */
 export function WhoPicker({ taken, onPick }: { taken: readonly Who[]; onPick: (who: Who) => void }) {
-  const { definition, people, personName } = useBench();
+  const { definition, people, personName, api } = useBench();
   const box = useBox();
+  const { people: found, none, asking } = useFoundPeople(api, definition, box.open ? box.words : undefined);
   const groups: readonly (readonly [string, readonly Who[]])[] = [
     ['Login state', [{ kind: 'everyone' }, { kind: 'signed-in' }, { kind: 'signed-out' }]],
     ['Roles', definition.roles.map((role) => ({ kind: 'role', role: role.id }))],
@@ -20,8 +22,8 @@ export function WhoPicker({ taken, onPick }: { taken: readonly Who[]; onPick: (w
     ],
     ['Groups', definition.groups.map((one) => ({ kind: 'group', group: one.id }))],
     ['At home in a unit, or below it', unitsOf(definition).map((one) => ({ kind: 'unit', unit: one.id }))],
-    ['People', people.map((person) => ({ kind: 'person', person: person.id }))],
   ];
+  const isFree = (who: Who): boolean => !taken.some((one) => sameWho(one, who));
   const nameOf = (who: Who): string =>
     who.kind === 'privilege'
       ? (privilegesInLists(definition).find(({ id }) => id === who.privilege)?.name ?? '')
@@ -31,17 +33,33 @@ export function WhoPicker({ taken, onPick }: { taken: readonly Who[]; onPick: (w
       box={box}
       label="Add who"
       placeholder="Role, privilege, group, unit, person"
-      none="Nobody is called that."
+      none={none}
+      asking={asking}
       place={{ align: 'end' }}
       width="w-72"
-      groups={groups.map(([heading, all]) => ({
-        heading,
-        choices: all
-          .filter((who) => !taken.some((one) => sameWho(one, who)))
-          .map((who) => ({ key: JSON.stringify(who), name: nameOf(who) }))
-          .filter(({ name }) => hasWords(name, box.words)),
-      }))}
-      onChoose={(key) => onPick(JSON.parse(key) as Who)}
+      groups={[
+        ...groups.map(([heading, all]) => ({
+          heading,
+          choices: all
+            .filter(isFree)
+            .map((who) => ({ key: JSON.stringify(who), name: nameOf(who) }))
+            .filter(({ name }) => hasWords(name, box.words)),
+        })),
+        {
+          heading: 'People',
+          choices: found.flatMap((one) => {
+            const who: Who = { kind: 'person', person: one.id };
+            const choice = { key: JSON.stringify(who), name: one.name, note: rolesOf(definition, one) };
+            return isFree(who) ? [choice] : [];
+          }),
+        },
+      ]}
+      onChoose={(key) => {
+        const who = JSON.parse(key) as Who;
+        const person = found.find((one) => who.kind === 'person' && one.id === who.person);
+        if (person) people.meet(person);
+        onPick(who);
+      }}
       trigger={
         <button type="button" className="button px-2 py-0.5">
           <Plus size={14} aria-hidden />

@@ -1,26 +1,26 @@
 'use client';
 
-import { useMemo, type ReactNode } from 'react';
-import { viewerOfPerson, whoGets } from '@/core';
-import type { WayIn } from '@/core/access';
+import type { ReactNode } from 'react';
+import type { WhoGetsNamed } from '@/core/access';
 import { answerInWords, fullName, lineInWords } from '@/core/edit';
+import type { AppElement } from '@/core/model';
+import { useAsked } from '../../../parts/queries';
+import { useDraft } from '../../shell/studio-work';
+import { peopleInWords } from '../../shared/use-people';
 import { useBench } from '../bench';
 import { LevelMark } from '../../shared/level-mark';
 import { ElementChoice } from './element-choice';
 
 /** Who can see Y: the people of the selected element, by way in. */
 export function WhoSeesIt({ forms }: { forms: ReactNode }) {
-  const { compiled, people, selected, circumstances } = useBench();
-  const active = useMemo(() => people.filter((one) => one.active), [people]);
-  const found = useMemo(
-    () =>
-      whoGets(
-        compiled,
-        selected.id,
-        active.map((one) => ({ id: one.id, viewer: viewerOfPerson(one) })),
-        circumstances,
-      ),
-    [compiled, selected, active, circumstances],
+  const { api, selected } = useBench();
+  const { revision } = useDraft();
+  const { data: found, error } = useAsked<WhoGetsNamed>(
+    `${api}/who-gets/${encodeURIComponent(selected.id)}`,
+    {
+      version: revision,
+      keepsLast: true,
+    },
   );
   return (
     <section aria-label="Who sees it" className="col-span-2 flex min-h-0 min-w-0 flex-col bg-paper">
@@ -32,27 +32,37 @@ export function WhoSeesIt({ forms }: { forms: ReactNode }) {
         </span>
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto px-5 py-3">
-        <h2 className="text-lg font-semibold">
-          {found.people} of {active.length} people get {fullName(selected)}
-        </h2>
-        <p className="mb-3 flex items-center gap-1.5 text-quiet">
-          Signed out: <LevelMark answer={found.signedOut} />
-          {answerInWords(selected.kind, found.signedOut)}.
-          {found.ways.length > 0 &&
-            ` ${found.ways.length === 1 ? 'One way' : `${found.ways.length} ways`} in; whoever has several stands under each.`}
-        </p>
-        {found.ways.map((way) => (
-          <WayView key={`${way.gate} ${way.line.id} ${way.handle ?? ''}`} way={way} />
-        ))}
+        {error && <p role="alert">{error.message}</p>}
+        {!found && !error && <p className="text-quiet">Asking everybody …</p>}
+        {found && <Found found={found} element={selected} />}
       </div>
     </section>
   );
 }
 
+function Found({ found, element }: { found: WhoGetsNamed; element: AppElement }) {
+  return (
+    <>
+      <h2 className="text-lg font-semibold">
+        {found.people} of {peopleInWords(found.of)} get {fullName(element)}
+      </h2>
+      <p className="mb-3 flex items-center gap-1.5 text-quiet">
+        Signed out: <LevelMark answer={found.signedOut} />
+        {answerInWords(element.kind, found.signedOut)}.
+        {found.ways.length > 0 &&
+          ` ${found.ways.length === 1 ? 'One way' : `${found.ways.length} ways`} in; whoever has several stands under each.`}
+      </p>
+      {found.ways.map((way) => (
+        <WayView key={`${way.gate} ${way.line.id} ${way.handle ?? ''}`} way={way} />
+      ))}
+    </>
+  );
+}
+
 /** One way in: a line, with the people whom it lets in, by the roles that bring them there. */
-function WayView({ way }: { way: WayIn }) {
+function WayView({ way }: { way: WhoGetsNamed['ways'][number] }) {
   const { compiled, definition, personName, select } = useBench();
-  const { gate, line, handle, people: these } = way;
+  const { gate, line, handle, count, people: these } = way;
   const nameOf = (id: string): string => {
     const element = compiled.tree.get(id);
     return element ? fullName(element) : id;
@@ -68,9 +78,7 @@ function WayView({ way }: { way: WayIn }) {
     <section className="mb-3 border-t border-rule pt-2">
       <h3 className="font-semibold">
         {lineInWords(line, gate, definition, personName)}{' '}
-        <span className="font-normal text-quiet">
-          · {these.length} {these.length === 1 ? 'person' : 'people'}
-        </span>
+        <span className="font-normal text-quiet">· {peopleInWords(count)}</span>
       </h3>
       <p className="text-quiet">
         A line of{' '}
@@ -87,13 +95,14 @@ function WayView({ way }: { way: WayIn }) {
               {some
                 .map((one) => {
                   const depends = one.answer.least !== one.answer.most;
-                  return `${personName(one.id) ?? one.id}${depends ? ' (depends)' : ''}`;
+                  return `${one.name}${depends ? ' (depends)' : ''}`;
                 })
                 .join(', ')}
             </dd>
           </div>
         ))}
       </dl>
+      {count > these.length && <p className="text-quiet">and {peopleInWords(count - these.length)} more</p>}
     </section>
   );
 }

@@ -2,8 +2,8 @@ import type { Metadata } from 'next';
 import { releaseNumbers } from '@/server/drafts/release';
 import { openNotes } from '@/server/look/notes';
 import { keptViewers } from '@/server/look/viewers';
-import { peopleOf } from '@/server/people/read';
 import { benchOf } from '@/server/studio/entry';
+import { firstPeople } from '@/server/studio/first-people';
 import { LookBench } from '@/ui/studio/look/look-bench';
 
 interface Props {
@@ -16,16 +16,17 @@ export const metadata: Metadata = { title: 'Look' };
 export default async function LookPage({ params, searchParams }: Props) {
   const { p: panes = [] } = await searchParams;
   const links = typeof panes === 'string' ? [panes] : panes;
-  const { applicationId, live } = await benchOf(
+  const workplace = await benchOf(
     (await params).app,
     'look',
     links.map((one) => ['p', one]),
   );
-  const [people, releases, kept, notes] = await Promise.all([
-    peopleOf(applicationId),
+  const { applicationId, live } = workplace;
+  const [first, releases, kept, notes] = await Promise.all([
+    firstPeople(workplace),
     releaseNumbers(applicationId),
     keptViewers(applicationId),
     openNotes(applicationId),
   ]);
-  return <LookBench people={people} releases={releases} kept={kept} live={live} notes={notes} />;
+  return <LookBench first={first} releases={releases} kept={kept} live={live} notes={notes} />;
 }

@@ -1,0 +1,64 @@
+'use client';
+
+import { useCallback, useMemo, useState } from 'react';
+import { type Alike, type AskedOfPeople, askedOfPeople, type PeopleKnown } from '@/core/access';
+import type { PersonName } from '@/core/edit';
+import { useAsked } from '../../parts/queries';
+import { useDraft, useStudio } from '../shell/studio-work';
+
+/** What the server knows of people, for what was asked of them. */
+export interface FirstPeople {
+  readonly asked: AskedOfPeople;
+  readonly known: PeopleKnown;
+}
+
+/** What a bench knows of people: those whom lines name and who are pinned, and the others by how many are alike. */
+export interface PeopleHere extends PeopleKnown {
+  readonly personName: PersonName;
+  /** Keeps somebody's name who was found elsewhere and is now to be named. */
+  readonly meet: (person: { readonly id: string; readonly name: string }) => void;
+}
+
+/** The people of the application, as far as a bench has to know them; asked for anew when the draft asks for more. */
+export function usePeople(first: FirstPeople): PeopleHere {
+  const { api, pins } = useStudio();
+  const { definition } = useDraft();
+  const [met, setMet] = useState<ReadonlyMap<string, string>>(new Map());
+  const asked = useMemo(() => askedOfPeople(definition, pins), [definition, pins]);
+  const isFirst = useMemo(() => JSON.stringify(asked) === JSON.stringify(first.asked), [asked, first]);
+  const { data = first.known } = useAsked<PeopleKnown>(`${api}/people/known`, {
+    body: asked,
+    first: isFirst ? first.known : undefined,
+    keepsLast: true,
+  });
+  const { alike, named } = data;
+  const names = useMemo(
+    () =>
+      new Map([
+        ...met,
+        ...[...alike.flatMap(({ some }) => some), ...named].map(({ id, name }) => [id, name] as const),
+      ]),
+    [met, alike, named],
+  );
+  const personName = useCallback((id: string) => names.get(id), [names]);
+  const meet = useCallback(
+    ({ id, name }: { readonly id: string; readonly name: string }): void =>
+      setMet((now) => new Map(now).set(id, name)),
+    [],
+  );
+  return { alike, named, personName, meet };
+}
+
+/** How many they are. */
+export const countOf = (people: readonly Alike[]): number =>
+  people.reduce((sum, { count }) => sum + count, 0);
+
+export const peopleInWords = (n: number): string => (n === 1 ? '1 person' : `${n} people`);
+
+/** Some of those who are alike by name, and how many more there are. */
+export function namesOf(people: readonly Alike[], most: number): string {
+  const names = people.flatMap(({ some }) => some).slice(0, most);
+  const more = countOf(people) - names.length;
+  const told = names.map(({ name }) => name).join(', ');
+  return more > 0 ? `${told} and ${more} more` : told;
+}
