@@ -12,6 +12,10 @@ export interface Measure {
   readonly most?: number;
 }
 
+/** The median. */
+export const middle = (some: readonly number[]): number =>
+  some.toSorted((a, b) => a - b)[Math.floor(some.length / 2)] ?? 0;
+
 /** Runs each in turn, `rounds` times after warming up, and returns each one's median in milliseconds. */
 export function median(tasks: readonly (() => void)[], rounds: number): number[] {
   const times = tasks.map((): number[] => []);
@@ -21,7 +25,7 @@ export function median(tasks: readonly (() => void)[], rounds: number): number[]
       task();
       if (round >= 0) times[n]?.push(performance.now() - start);
     });
-  return times.map((all) => all.sort((a, b) => a - b)[Math.floor(all.length / 2)] ?? 0);
+  return times.map(middle);
 }
 
 /** Each measure's ratio at the last release, by its name: kept with the code, so that one sees it move. */

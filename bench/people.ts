@@ -9,21 +9,17 @@ import {
   releases,
   snapshots,
 } from '@/server/database/schema';
+import { addDays } from '@/core/condition';
+import { unitsOf } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
-import type { Measure } from './measure';
+import { Random } from '@/demo/random';
+import { type Measure, middle } from './measure';
 
 const MANY = 5000;
 const CHANGES_A_MINUTE = 200;
 
 /** Opening the people bench with 5,000 people, 200 assignments changed a minute, against the same with 60. */
-export async function measurePeople(address: string, password: string): Promise<Measure[]> {
-  const signedIn = await fetch(`${address}/studio/api/session`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ email: 'tamsin@larkfield.example', password }),
-  });
-  const cookie = signedIn.headers.get('set-cookie')?.split(';')[0] ?? '';
-  await manyPeople();
+export async function measurePeople(address: string, cookie: string): Promise<Measure[]> {
   const open = async (slug: string): Promise<void> => {
     const answer = await fetch(`${address}/studio/${slug}/people`, { headers: { cookie } });
     const page = await answer.text();
@@ -41,7 +37,6 @@ export async function measurePeople(address: string, password: string): Promise<
         await open(slug);
         if (n >= 5) spent[key].push(performance.now() - start);
       }
-    const middle = (some: number[]): number => some.sort((a, b) => a - b)[Math.floor(some.length / 2)] ?? 0;
     const [a, b] = [middle(spent.many), middle(spent.few)];
     return [
       {
@@ -58,7 +53,8 @@ export async function measurePeople(address: string, password: string): Promise<
   }
 }
 
-async function manyPeople(): Promise<void> {
+/** The demo once more, with 5,000 people: each with one or two of its roles, half of them in one unit only, trained until some day of a year. */
+export async function manyPeople(): Promise<void> {
   const on = database();
   const id = 'manypeople';
   const definition = {
@@ -72,6 +68,10 @@ async function manyPeople(): Promise<void> {
   const [builder] = await on.select().from(builders).where(eq(builders.email, 'tamsin@larkfield.example'));
   if (builder)
     await on.insert(memberships).values({ applicationId: id, builderId: builder.id, role: 'owner' });
+  const random = new Random(5);
+  const roles = LARKFIELD.roles.map((role) => role.id);
+  const units = unitsOf(LARKFIELD).map((unit) => unit.id);
+  const days = Array.from({ length: 365 }, (_, day) => addDays('2026-06-01', day));
   for (let n = 0; n < MANY; n += 1000) {
     const rows = await on
       .insert(people)
@@ -81,13 +81,20 @@ async function manyPeople(): Promise<void> {
           name: `Person ${n + m}`,
           email: `person${n + m}@many.example`,
           passwordHash: 'none',
-          homeUnit: m % 2 ? 'main-hall' : 'mill-annexe',
+          homeUnit: random.one(units),
+          attributes: { u_trained: random.one(days), u_staff: random.next() < 0.3 },
         })),
       )
       .returning({ id: people.id });
-    await on
-      .insert(assignments)
-      .values(rows.map((row, m) => ({ personId: row.id, roleId: m % 3 ? 'volunteer' : 'assistant' })));
+    await on.insert(assignments).values(
+      rows.flatMap(({ id: personId }) =>
+        Array.from({ length: random.one([1, 1, 1, 2]) }, () => ({
+          personId,
+          roleId: random.one(roles),
+          unitId: random.next() < 0.5 ? random.one(units) : null,
+        })),
+      ),
+    );
   }
   await on.execute(sql`analyze`);
 }

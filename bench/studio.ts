@@ -5,10 +5,9 @@ import { applications, builders, memberships, releases, snapshots } from '@/serv
 import { Random } from '@/demo/random';
 import playwright from '../playwright.config';
 import { BIG, bigApplication } from './big';
-import type { Measure } from './measure';
+import { type Measure, middle } from './measure';
 
 const EMAIL = 'tamsin@larkfield.example';
-const middle = (some: number[]): number => some.sort((a, b) => a - b)[Math.floor(some.length / 2)] ?? 0;
 
 /** The studio in a real browser: a changed line until all is right, the grid in scrolling, and a pane's viewer. */
 export async function measureStudio(
