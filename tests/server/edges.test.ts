@@ -5,7 +5,7 @@ import { afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { readMoment } from '@/core/condition';
 import { exactly, FORMAT, isMoment, listOf } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
-import { originOfHost, servesPath } from '@/server/hosts';
+import { originOfHost, servesPath } from '@/server/hosts.mjs';
 import { plainCell, toCsv } from '@/server/csv';
 import { database, isAway, isUnstorable } from '@/server/database/client';
 import { edits, snapshots } from '@/server/database/schema';

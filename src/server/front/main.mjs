@@ -2,7 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { createServer, ServerResponse } from 'node:http';
 import next from 'next';
 import { config, databaseUrl } from '../config.mjs';
+import { originOfHost, servesPath } from '../hosts.mjs';
 import { watchDatabase } from './database-watch.mjs';
+import { protect } from './headers.mjs';
 import { log, shapeOf } from './log.mjs';
 import { told } from './told.mjs';
 
@@ -54,17 +56,21 @@ process.on('unhandledRejection', (error) => say('error', 'A promise was left', e
 const HEADERS = { 'Cache-Control': 'no-store', 'X-Content-Type-Options': 'nosniff' };
 const TITLES = {
   400: 'This is no address',
+  404: 'Not found',
   411: 'The length is missing',
   413: 'Too large',
   414: 'This address is too long',
+  421: 'Nothing is served under this name',
   500: 'Something went wrong',
   503: 'Away for a moment',
 };
 const DETAILS = {
   400: 'It cannot be read. Go back, and follow the link again.',
+  404: 'There is nothing at this address.',
   411: 'Say how long the body is (Content-Length).',
   413: 'Send less at once.',
   414: 'Ask for less at once.',
+  421: 'Ask by the name that is configured (PUBLIC_URL, LIVE_ORIGIN).',
   500: 'The server could not do this. It has been logged. Go back, or try again.',
   503: 'This cannot be answered at the moment. Nothing is lost; try again shortly.',
 };
@@ -277,6 +283,11 @@ const server = createServer({ requestTimeout: 60_000, headersTimeout: 10_000 }, 
   if (!fixed) account(request, response);
   if (path.length > MOST_ADDRESS) return answer(request, response, 414);
   if (!path.startsWith('/') || !isReadable(path)) return answer(request, response, 400);
+  const host = request.headers.host ?? '';
+  const origin = originOfHost(host);
+  if (origin === undefined) return answer(request, response, 421);
+  if (!servesPath(host, path)) return answer(request, response, 404);
+  protect(request, response, origin);
   if (request.headers['transfer-encoding'] !== undefined) return answer(request, response, 411);
   const isFile = /\/people\/csv(\?|$)/.test(path) && request.headers.cookie !== undefined;
   if (Number(request.headers['content-length'] ?? 0) > (isFile ? MOST_FILE : MOST_BODY))

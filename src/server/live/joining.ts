@@ -1,7 +1,7 @@
 import { and, eq, gt, isNull, sql } from 'drizzle-orm';
 import { comparedAttributes } from '@/core/access';
 import type { Definition, Id } from '@/core/model';
-import { liveAddress } from '../hosts';
+import { liveAddress } from '../hosts.mjs';
 import { database } from '../database/client';
 import { assignments, auditEvents, outbox, people } from '../database/schema';
 import { notThere, Refused } from '../http/problem';

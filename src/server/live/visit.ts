@@ -2,7 +2,7 @@ import { and, eq, gt, sql } from 'drizzle-orm';
 import { accessOf, compile, viewerOfPerson } from '@/core';
 import { type Circumstances, SIGNED_OUT } from '@/core/access';
 import type { Value } from '@/core/model';
-import { database } from '../database/client';
+import { database, type Database } from '../database/client';
 import { applications, people, sessions, type HeldUnlock, type HeldValue } from '../database/schema';
 import { releasedDefinition } from '../drafts/release';
 import { personColumns, personOf } from '../people/read';
@@ -17,13 +17,9 @@ interface Cookies {
   get(name: string): { readonly value: string } | undefined;
 }
 
-/**
- * Who asks for what: the session, the person, their assignments and the release in force are looked up
- * on every request. Undefined where there is no such application, or it was never released.
- */
-export async function visit(slug: string, cookies: Cookies): Promise<Visit | undefined> {
-  const token = cookies.get((await liveCookie(slug)).name)?.value;
-  const [row] = await database()
+/** Who asks for what, as one statement that the database knows by its name: it is asked on every request. */
+const whoAsks = (on: Database) =>
+  on
     .select({
       applicationId: applications.id,
       release: applications.release,
@@ -37,7 +33,7 @@ export async function visit(slug: string, cookies: Cookies): Promise<Visit | und
     .leftJoin(
       sessions,
       and(
-        eq(sessions.tokenHash, hashToken(token ?? '')),
+        eq(sessions.tokenHash, sql.placeholder('token')),
         eq(sessions.audience, 'live'),
         eq(sessions.applicationId, applications.id),
         gt(sessions.expiresAt, sql`now()`),
@@ -52,7 +48,21 @@ export async function visit(slug: string, cookies: Cookies): Promise<Visit | und
         eq(people.confirmed, true),
       ),
     )
-    .where(eq(applications.slug, slug));
+    .where(eq(applications.slug, sql.placeholder('slug')))
+    .prepare('visit');
+
+const prepared = new WeakMap<Database, ReturnType<typeof whoAsks>>();
+
+/**
+ * Who asks for what: the session, the person, their assignments and the release in force are looked up
+ * on every request. Undefined where there is no such application, or it was never released.
+ */
+export async function visit(slug: string, cookies: Cookies): Promise<Visit | undefined> {
+  const token = cookies.get((await liveCookie(slug)).name)?.value;
+  const on = database();
+  const query = prepared.get(on) ?? whoAsks(on);
+  prepared.set(on, query);
+  const [row] = await query.execute({ slug, token: hashToken(token ?? '') });
   if (!row || row.release === null) return undefined;
   const { applicationId, person } = row;
   const viewer = person ? viewerOfPerson(personOf(person)) : SIGNED_OUT;

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { and, eq, gt, sql } from 'drizzle-orm';
-import { liveAddress } from '../hosts';
+import { liveAddress } from '../hosts.mjs';
 import { accountFault } from '@/core/model';
 import { database, type Executor } from '../database/client';
 import { applications, auditEvents, confirmations, outbox, people, sessions } from '../database/schema';

@@ -1,4 +1,4 @@
-import { originOfHost } from '../hosts';
+import { originOfHost } from '../hosts.mjs';
 import { Refused } from '../http/problem';
 
 /** The origin that the request was sent to, of those that are configured. Refuses any other. */

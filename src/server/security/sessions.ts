@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { eq, lt, sql } from 'drizzle-orm';
 import { database, type Executor } from '../database/client';
-import { isSecure } from '../hosts';
+import { isSecure } from '../hosts.mjs';
 import { installation, sessions } from '../database/schema';
 
 /** How long a session lasts, in hours. */

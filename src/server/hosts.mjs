@@ -2,8 +2,12 @@ import { config } from './config.mjs';
 
 const LOOPBACK = /^(localhost|127\.0\.0\.1|\[::1\])(:\d{1,5})?$/;
 
-/** The origin that a Host header (RFC 9110, section 7.2) stands for; undefined for one that is not configured. */
-export function originOfHost(host: string | null): string | undefined {
+/**
+ * The origin that a Host header (RFC 9110, section 7.2) stands for; undefined for one that is not configured.
+ * @param {string | null | undefined} host
+ * @returns {string | undefined}
+ */
+export function originOfHost(host) {
   const asked = host?.toLowerCase() ?? '';
   const { publicUrl: studio, liveOrigin: live } = config();
   for (const url of [studio, live]) if (url?.host === asked) return url.origin;
@@ -11,20 +15,33 @@ export function originOfHost(host: string | null): string | undefined {
   return local && LOOPBACK.test(asked) ? `http://${asked}` : undefined;
 }
 
-/** May this host serve this path? Where the released applications have an origin of their own, each serves its own. */
-export function servesPath(host: string, path: string): boolean {
+/**
+ * May this host serve this path? Where the released applications have an origin of their own, each serves its own.
+ * @param {string} host
+ * @param {string} path
+ * @returns {boolean}
+ */
+export function servesPath(host, path) {
   const { liveOrigin: live } = config();
   return !live || (live.host === host.toLowerCase()) === path.startsWith('/live/');
 }
 
-/** Is this part of the installation reached by https, so that cookies are for https only? */
-export function isSecure(part: 'studio' | 'live'): boolean {
+/**
+ * Is this part of the installation reached by https, so that cookies are for https only?
+ * @param {'studio' | 'live'} part
+ * @returns {boolean}
+ */
+export function isSecure(part) {
   const { publicUrl: studio, liveOrigin: live } = config();
   return (part === 'live' ? (live ?? studio) : studio)?.protocol === 'https:';
 }
 
-/** The address of a released application, for links in messages. */
-export function liveAddress(slug: string): string {
+/**
+ * The address of a released application, for links in messages.
+ * @param {string} slug
+ * @returns {string}
+ */
+export function liveAddress(slug) {
   const { publicUrl: studio, liveOrigin: live } = config();
   const base = live ?? studio;
   if (!base) throw new Error('PUBLIC_URL is not set. bin/start sets it.');
