@@ -160,7 +160,7 @@ test('a role is given by a choice and a button, in a unit and for a time; what c
   const before = await held();
   await role.selectOption({ label: 'Assistant' });
   await window.getByLabel('In which unit').selectOption({ label: 'Mill Annexe' });
-  await window.getByLabel('until').fill('2031-03-01');
+  await window.getByRole('textbox', { name: 'until' }).fill('1 March 2031');
   expect(await held()).toBe(before);
   await window.getByRole('button', { name: 'Give', exact: true }).click();
   await expect(window.getByText(/^Assistant in Mill Annexe, until 1 Mar 2031/)).toBeVisible();

@@ -1,7 +1,8 @@
 import type { Definition, Entity, EntityField } from '../model/definition';
 import type { Id } from '../model/id';
 import type { Value, ValueType } from '../model/value-type';
-import { isDate, plainDecimal } from '../model/value';
+import { isDate } from '../model/day';
+import { plainDecimal } from '../model/value';
 import { unitsOf } from '../model/units';
 import { BUILT_IN_ATTRIBUTES, type Operand, type Operator } from './condition';
 import { WEEKDAYS } from './clock';
@@ -126,7 +127,7 @@ export function readConstant(definition: Definition, type: Type, value: Value): 
     case 'money':
       return /^-?\d{1,15}(\.\d{1,10})?$/.test(value) ? plainDecimal(value) : undefined;
     case 'date':
-      return /^\d{4}-\d{2}-\d{2}$/.test(value) && isDate(value) ? value : undefined;
+      return isDate(value) ? value : undefined;
     case 'choice':
       return type.options.some((option) => option.id === value) ? value : undefined;
     case 'unit':

@@ -1,4 +1,5 @@
 export { ACCOUNT_FIELDS, accountFault } from './account';
+export { dayInWords, isDate, readDay } from './day';
 export {
   type Action,
   type Attribute,

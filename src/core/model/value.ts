@@ -1,4 +1,5 @@
 import * as yup from 'yup';
+import { dayInWords, isDate } from './day';
 import type { EntityField, Unit } from './definition';
 import { unitsOf } from './units';
 import type { Value, ValueType } from './value-type';
@@ -15,12 +16,6 @@ const decimal = (places: number): yup.StringSchema =>
         ? `Write a number such as 1250.50, with at most ${places} digits after the point.`
         : 'Write a whole number such as 12.',
     );
-
-/** Is there such a day? For texts of the form `YYYY-MM-DD`. */
-export const isDate = (text: string): boolean => {
-  const at = new Date(`${text}T00:00:00Z`);
-  return !Number.isNaN(at.getTime()) && at.toISOString().startsWith(text);
-};
 
 const SHORT = 300;
 const LONG = 10_000;
@@ -103,7 +98,6 @@ export interface Manner {
 interface Formats {
   readonly money: Intl.NumberFormat;
   readonly number: Intl.NumberFormat;
-  readonly date: Intl.DateTimeFormat;
 }
 
 /** Making a format is slow, so each manner keeps its own. */
@@ -120,7 +114,6 @@ function formatsOf(manner: Manner): Formats {
         trailingZeroDisplay: 'stripIfInteger',
       }),
       number: new Intl.NumberFormat(language, { maximumFractionDigits: 15 }),
-      date: new Intl.DateTimeFormat(language, { dateStyle: 'medium', timeZone: 'UTC' }),
     };
     formats.set(manner, found);
   }
@@ -140,9 +133,7 @@ export function showValue(type: ValueType, value: Value | null | undefined, mann
     case 'number':
       return formatsOf(manner).number.format(value as unknown as number);
     case 'date':
-      return isDate(String(value))
-        ? formatsOf(manner).date.format(new Date(`${String(value)}T00:00:00Z`))
-        : '';
+      return dayInWords(manner.language, String(value));
     case 'boolean':
       return value ? 'Yes' : 'No';
     case 'choice':

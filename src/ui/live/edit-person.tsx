@@ -80,7 +80,12 @@ export function EditPerson({ person, roles, onDone }: Doing & { person: Person }
         ))}
         {person.assignments.length === 0 && <li className="text-quiet">None.</li>}
       </ul>
-      <GiveRole roles={roles} timeZone={host.timeZone} onGive={(given) => void change({ give: [given] })} />
+      <GiveRole
+        roles={roles}
+        language={host.language}
+        timeZone={host.timeZone}
+        onGive={(given) => void change({ give: [given] })}
+      />
       <div className="mt-4 flex flex-wrap gap-2">
         <button type="button" className="button" disabled={!person.link} onClick={() => void turn()}>
           {person.active ? 'Switch off' : 'Switch on'}

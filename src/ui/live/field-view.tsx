@@ -1,10 +1,18 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { useId } from 'react';
 import { Controller, useFormContext } from 'react-hook-form';
 import type { ShownField } from '@/core/access';
 import type { Value } from '@/core/model';
-import { RecordPicker } from './record-picker';
+import { DayBox } from '../parts/day-box';
+import { useHost } from './host';
+
+/** Only a screen with a field that points loads it. */
+const RecordPicker = dynamic(() => import('./record-picker').then((one) => one.RecordPicker), {
+  // With a boundary of its own, the rest of the screen works before it is here.
+  loading: () => <div className="field-box text-quiet">…</div>,
+});
 
 /** A field: a control where it may be edited, else its value in words. */
 export function FieldView({ field }: { field: ShownField }) {
@@ -35,6 +43,7 @@ type Input = NonNullable<ShownField['input']>;
 function Control({ id, field, input }: { id: string; field: ShownField; input: Input }) {
   const { register, control, formState } = useFormContext<Record<string, Value>>();
   const problem = formState.errors[field.field]?.message;
+  const { language } = useHost();
   const said = `${id}-problem`;
   const common = {
     id,
@@ -63,7 +72,26 @@ function Control({ id, field, input }: { id: string; field: ShownField; input: I
       case 'number':
         return <input type="text" inputMode="decimal" {...common} />;
       case 'date':
-        return <input type="date" {...common} />;
+        return (
+          <Controller
+            control={control}
+            name={field.field}
+            render={({ field: { value, onChange, onBlur, ref, name } }) => (
+              <DayBox
+                id={id}
+                name={name}
+                language={language}
+                value={typeof value === 'string' ? value : ''}
+                onChange={onChange}
+                onBlur={onBlur}
+                inputRef={ref}
+                required={input.required}
+                invalid={problem !== undefined}
+                describedBy={problem ? said : undefined}
+              />
+            )}
+          />
+        );
       case 'boolean':
         return (
           <div className="py-1">
@@ -93,6 +121,8 @@ function Control({ id, field, input }: { id: string; field: ShownField; input: I
             render={({ field: { value, onChange, onBlur, ref } }) => (
               <RecordPicker
                 id={id}
+                name={field.label}
+                required={input.required}
                 entity={entity}
                 value={typeof value === 'string' ? value : ''}
                 label={field.value === value ? field.text : undefined}

@@ -101,6 +101,8 @@ export interface Host {
     readonly deleted: string;
     readonly done: string;
   };
+  /** In which days are written and read (BCP 47). */
+  readonly language: string;
   /** In which days are told and meant. */
   readonly timeZone: string;
   /** A moment's day, and its time of day, in the application's language and time zone. */
@@ -111,10 +113,14 @@ export interface Host {
 }
 
 /** How an application tells days and times, wherever it is looked at. */
-export function timesOf(language: string, timeZone: string): Pick<Host, 'timeZone' | 'day' | 'time'> {
+export function timesOf(
+  language: string,
+  timeZone: string,
+): Pick<Host, 'language' | 'timeZone' | 'day' | 'time'> {
   const day = new Intl.DateTimeFormat(language, { dateStyle: 'medium', timeZone });
   const time = new Intl.DateTimeFormat(language, { timeStyle: 'short', timeZone });
   return {
+    language,
     timeZone,
     day: (moment) => day.format(new Date(moment)),
     time: (moment) => time.format(new Date(moment)),
@@ -154,6 +160,7 @@ export class RecordsClient {
     return this.send('POST', `${entity}/${id}/actions/${action}`, {}, version);
   }
 
+  /** Records that have these words, of those that the viewer may see. Throws what the server says where it refuses. */
   async search(entity: string, q: string): Promise<readonly Option[]> {
     const found = await this.send<{ records: readonly { id: string; label?: string }[] }>(
       'GET',
@@ -162,7 +169,7 @@ export class RecordsClient {
       undefined,
       `q=${encodeURIComponent(q)}&size=12`,
     );
-    if (!found.ok) return [];
+    if (!found.ok) throw new Error(found.detail);
     return found.value.records.flatMap(({ id, label }) => (label ? [{ id, label }] : []));
   }
 

@@ -4,7 +4,7 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import * as yup from 'yup';
-import { ACCOUNT_FIELDS } from '@/core/model';
+import { ACCOUNT_FIELDS, isDate } from '@/core/model';
 import { Told, TextField } from '../parts/fields';
 import { choiceOf, givenRole, RoleFields, type RoleChoice, type RoleOffer } from '../parts/give-role';
 import { Window } from '../parts/window';
@@ -15,7 +15,8 @@ interface Props {
   readonly url: string;
   /** The roles that can be given at once, where there is a choice. */
   readonly roles?: readonly RoleOffer[];
-  /** In which days of a period are meant. */
+  /** In which days of a period are written, and meant. */
+  readonly language?: string;
   readonly timeZone?: string;
   readonly main?: boolean;
   readonly onDone: () => Promise<void>;
@@ -28,17 +29,23 @@ interface Written extends RoleChoice {
 
 const NOTHING: Written = { name: '', email: '', ...choiceOf(undefined) };
 
+/** A day or none. What is none says so beside its box. */
+const someDay = yup
+  .string()
+  .default('')
+  .test('day', 'This is no day.', (day) => day === '' || isDate(day));
+
 const SCHEMA = yup.object({
   name: ACCOUNT_FIELDS.name,
   email: ACCOUNT_FIELDS.email,
   role: yup.string().default(''),
   unit: yup.string().default(''),
-  from: yup.string().default(''),
-  until: yup.string().default(''),
+  from: someDay,
+  until: someDay,
 });
 
 /** Makes an account. A link goes to its address, by which whose address it is chooses a password. */
-export function NewPerson({ url, roles, timeZone = 'UTC', main = false, onDone }: Props) {
+export function NewPerson({ url, roles, language = 'en', timeZone = 'UTC', main = false, onDone }: Props) {
   const [told, setTold] = useState('');
   const form = useForm<Written>({ resolver: yupResolver(SCHEMA), defaultValues: NOTHING });
   const { register, handleSubmit, formState, reset } = form;
@@ -80,7 +87,7 @@ export function NewPerson({ url, roles, timeZone = 'UTC', main = false, onDone }
             problem={formState.errors.email?.message}
             {...register('email')}
           />
-          {roles && <RoleFields roles={roles} optional />}
+          {roles && <RoleFields roles={roles} language={language} optional />}
           <Told text={told} />
           <button
             type="submit"

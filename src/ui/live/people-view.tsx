@@ -39,7 +39,13 @@ function Inside({ part }: { part: ShownPeople }) {
       <div className="flex items-center gap-3 px-2 py-2">
         <h2 className="mr-auto font-semibold">{part.name}</h2>
         {part.works && found && host.people !== undefined && (
-          <NewPerson url={host.people} roles={found.offers.roles} timeZone={host.timeZone} onDone={load} />
+          <NewPerson
+            url={host.people}
+            roles={found.offers.roles}
+            language={host.language}
+            timeZone={host.timeZone}
+            onDone={load}
+          />
         )}
         <input
           type="search"

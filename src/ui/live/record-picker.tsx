@@ -1,120 +1,94 @@
 'use client';
 
-import { useEffect, useId, useRef, useState, type KeyboardEvent, type Ref } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { ChevronDown } from 'lucide-react';
+import { useState, type Ref } from 'react';
+import { ChooseBox, useBox } from '../parts/choose-box';
+import { Queries, useSettled } from '../parts/queries';
 import { useHost, type Option } from './host';
 
 interface Props {
   readonly id: string;
+  /** What the field is called. */
+  readonly name: string;
   readonly entity: string;
   readonly value: string;
   /** The label of the value, where it is still the one that the page came with. */
   readonly label: string | undefined;
+  readonly required: boolean;
   readonly onChange: (id: string) => void;
   readonly onBlur: () => void;
-  readonly inputRef: Ref<HTMLInputElement>;
+  readonly inputRef: Ref<HTMLButtonElement>;
   readonly describedBy: string | undefined;
 }
 
-/**
- * Picks a record by searching: a combobox (WAI-ARIA 1.2) over what the server offers, which is only what
- * the viewer may see.
- */
-export function RecordPicker({ inputRef, ...props }: Props) {
-  const { id, entity, value, onChange } = props;
-  const host = useHost();
-  const listId = useId();
-  const [chosen, setChosen] = useState<Option | undefined>();
-  const [typed, setTyped] = useState<string | undefined>();
-  const [options, setOptions] = useState<readonly Option[]>([]);
-  const [active, setActive] = useState(0);
-  const latest = useRef(0);
-  const open = typed !== undefined;
-  const label = value === '' ? '' : chosen?.id === value ? chosen.label : (props.label ?? value);
+/** Somebody who types is searched for once they pause. */
+const PAUSE_MS = 150;
 
-  useEffect(() => {
-    if (typed === undefined) return;
-    const turn = ++latest.current;
-    const timer = setTimeout(() => {
-      void host.records.search(entity, typed).then((found) => {
-        if (turn !== latest.current) return;
-        setOptions(found);
-        setActive(0);
-      });
-    }, 150);
-    return () => clearTimeout(timer);
-  }, [typed, entity, host.records]);
+/** No record's id: it takes the choice back. */
+const NONE = '';
 
-  const pick = (option: Option | undefined): void => {
-    setChosen(option);
-    onChange(option?.id ?? '');
-    setTyped(undefined);
-  };
-  const onKeyDown = (event: KeyboardEvent): void => {
-    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-      event.preventDefault();
-      if (!open) setTyped('');
-      const step = event.key === 'ArrowDown' ? 1 : -1;
-      setActive((now) => Math.max(0, Math.min(options.length - 1, now + step)));
-    } else if (event.key === 'Enter' && open) {
-      event.preventDefault();
-      if (options[active]) pick(options[active]);
-    } else if (event.key === 'Escape' && open) {
-      event.stopPropagation();
-      setTyped(undefined);
-    }
-  };
+/** Picks a record by searching over what the server offers, which is only what the viewer may see. */
+export function RecordPicker(props: Props) {
   return (
-    <div className="relative">
-      <input
-        id={id}
-        ref={inputRef}
-        type="text"
-        role="combobox"
-        autoComplete="off"
-        aria-expanded={open}
-        aria-controls={listId}
-        aria-activedescendant={open && options[active] ? `${listId}-${active}` : undefined}
-        aria-invalid={props.describedBy ? true : undefined}
-        aria-describedby={props.describedBy}
-        className="field-box"
-        placeholder="Type to search"
-        value={typed ?? label}
-        onChange={(event) => {
-          setTyped(event.target.value);
-          if (event.target.value === '') onChange('');
-        }}
-        onFocus={(event) => event.target.select()}
-        onKeyDown={onKeyDown}
-        onBlur={() => {
-          setTyped(undefined);
-          props.onBlur();
-        }}
-      />
-      {open && (
-        <ul
-          id={listId}
-          role="listbox"
-          className="absolute z-10 mt-0.5 max-h-64 w-full overflow-auto border border-edge bg-paper shadow-md"
+    <Queries>
+      <Picker {...props} />
+    </Queries>
+  );
+}
+
+function Picker({ id, name, entity, value, onChange, onBlur, inputRef, describedBy, ...props }: Props) {
+  const { records } = useHost();
+  const box = useBox();
+  const [chosen, setChosen] = useState<Option>();
+  const words = useSettled(box.words, PAUSE_MS);
+  const { data, error } = useQuery({
+    queryKey: [entity, words],
+    queryFn: () => records.search(entity, words),
+    enabled: box.open,
+  });
+  const asking = words !== box.words || (!data && !error);
+  const options = asking ? [] : (data ?? []);
+  const label = value === NONE ? '' : chosen?.id === value ? chosen.label : (props.label ?? value);
+  return (
+    <ChooseBox
+      box={box}
+      label={name}
+      placeholder="Type to search"
+      none={error ? error.message : asking ? 'Looking …' : 'Nothing found'}
+      asking={asking}
+      width="w-(--radix-popover-trigger-width)"
+      groups={[{ choices: options.map((one) => ({ key: one.id, name: one.label })) }]}
+      always={value === NONE || props.required ? undefined : { key: NONE, name: 'None' }}
+      onChoose={(key) => {
+        setChosen(options.find((one) => one.id === key));
+        onChange(key);
+      }}
+      trigger={
+        <button
+          type="button"
+          id={id}
+          ref={inputRef}
+          role="combobox"
+          aria-label={`${name}: ${label || 'none'}`}
+          aria-invalid={describedBy ? true : undefined}
+          aria-describedby={describedBy}
+          aria-required={props.required || undefined}
+          className="field-box flex items-center gap-1.5 text-left"
+          onBlur={onBlur}
+          onKeyDown={(event) => {
+            // Who begins to type is searching already.
+            const writes = event.key.length === 1 && event.key !== ' ' && !event.ctrlKey && !event.metaKey;
+            if (!writes) return;
+            event.preventDefault();
+            box.setWords(event.key);
+            box.turn(true);
+          }}
         >
-          {options.map((option, n) => (
-            <li
-              key={option.id}
-              id={`${listId}-${n}`}
-              role="option"
-              aria-selected={n === active}
-              className={`cursor-pointer px-2 py-1 ${n === active ? 'bg-open-soft' : ''}`}
-              // Before the blur, which closes the list.
-              onMouseDown={(event) => {
-                event.preventDefault();
-                pick(option);
-              }}
-            >
-              {option.label}
-            </li>
-          ))}
-          {options.length === 0 && <li className="px-2 py-1 text-quiet">Nothing found</li>}
-        </ul>
-      )}
-    </div>
+          <span className={`min-w-0 flex-1 truncate ${label ? '' : 'text-quiet'}`}>{label || 'Choose'}</span>
+          <ChevronDown size={14} aria-hidden className="shrink-0 text-quiet" />
+        </button>
+      }
+    />
   );
 }

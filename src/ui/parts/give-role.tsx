@@ -1,8 +1,10 @@
 'use client';
 
 import type { ChangeEvent } from 'react';
-import { FormProvider, useForm, useFormContext, useWatch } from 'react-hook-form';
+import { Controller, FormProvider, useForm, useFormContext, useWatch } from 'react-hook-form';
 import { readMoment } from '@/core/condition';
+import { isDate } from '@/core/model';
+import { DayBox } from './day-box';
 
 /** A role that may be handed out, and where: everywhere, or in these units. */
 export interface RoleOffer {
@@ -54,6 +56,8 @@ export function givenRole({ role, unit, ...period }: RoleChoice, timeZone: strin
 
 interface FieldsProps {
   readonly roles: readonly RoleOffer[];
+  /** The application's: days are written in it. */
+  readonly language: string;
   /** None may be chosen, and is at first. */
   readonly optional?: boolean;
   /** All in one row. */
@@ -64,7 +68,7 @@ interface FieldsProps {
  * The fields of a role to give, in a form that holds a `RoleChoice`: which, where, from when and until when. Nothing is
  * given before a button is pressed.
  */
-export function RoleFields({ roles, optional = false, wide = false }: FieldsProps) {
+export function RoleFields({ roles, language, optional = false, wide = false }: FieldsProps) {
   const { register, setValue } = useFormContext<RoleChoice>();
   const id = useWatch<RoleChoice, 'role'>({ name: 'role' });
   const role = roles.find((one) => one.id === id);
@@ -105,14 +109,26 @@ export function RoleFields({ roles, optional = false, wide = false }: FieldsProp
           ))}
         </select>
       </label>
-      <label>
-        <span className="block text-quiet">from</span>
-        <input type="date" className="field-box" disabled={!role} {...register('from')} />
-      </label>
-      <label>
-        <span className="block text-quiet">until</span>
-        <input type="date" className="field-box" disabled={!role} {...register('until')} />
-      </label>
+      {(['from', 'until'] as const).map((end) => (
+        <div key={end}>
+          <span className="block text-quiet">{end}</span>
+          <Controller<RoleChoice, typeof end>
+            name={end}
+            rules={{ validate: (day) => day === '' || isDate(day) }}
+            render={({ field: { value, onChange, onBlur, ref } }) => (
+              <DayBox
+                aria-label={end}
+                language={language}
+                value={value}
+                onChange={onChange}
+                onBlur={onBlur}
+                inputRef={ref}
+                disabled={!role}
+              />
+            )}
+          />
+        </div>
+      ))}
     </div>
   );
 }
@@ -120,11 +136,13 @@ export function RoleFields({ roles, optional = false, wide = false }: FieldsProp
 /** Gives one role, by a choice and a button. */
 export function GiveRole({
   roles,
+  language,
   timeZone,
   wide = false,
   onGive,
 }: {
   roles: readonly RoleOffer[];
+  language: string;
   /** The application's: days begin in it. */
   timeZone: string;
   wide?: boolean;
@@ -140,7 +158,7 @@ export function GiveRole({
     <FormProvider {...form}>
       <form onSubmit={(event) => void submit(event)} className="mt-3 grid gap-2 border-t border-rule pt-2">
         <h3 className="font-medium">Give a role</h3>
-        <RoleFields roles={roles} wide={wide} />
+        <RoleFields roles={roles} language={language} wide={wide} />
         <button type="submit" className="button justify-self-start">
           Give
         </button>

@@ -2,6 +2,7 @@
 
 import { momentOf, readClock, type Type } from '@/core/condition';
 import { type Definition, type Value, type Values } from '@/core/model';
+import { OnlyDays } from '../../parts/day-box';
 import { ValueInput } from './value-input';
 
 export type Given = Readonly<Record<string, Value | null>>;
@@ -44,26 +45,28 @@ export function GivenValues({
 /** A day, which begins at midnight in the application's time zone. */
 export function Day({
   label,
+  language,
   timeZone,
   value,
   onChange,
 }: {
   label: string;
+  language: string;
   timeZone: string;
   value: string | undefined;
   onChange: (value: string | undefined) => void;
 }) {
   return (
-    <label className="flex min-w-0 items-center gap-1.5 text-quiet">
+    <div className="flex min-w-0 items-center gap-1.5 text-quiet">
       {label}
-      <input
-        type="date"
-        className="field-box min-w-0"
+      <OnlyDays
+        aria-label={label}
+        language={language}
         value={value === undefined ? '' : readClock(Date.parse(value), timeZone).today}
-        onChange={({ target: { value: day } }) =>
+        onDay={(day) =>
           onChange(day ? new Date(momentOf(`${day}T00:00`, timeZone)).toISOString() : undefined)
         }
       />
-    </label>
+    </div>
   );
 }

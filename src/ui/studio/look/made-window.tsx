@@ -85,6 +85,7 @@ export function MadeWindow({
                   <Day
                     key={end}
                     label={end === 'from' ? 'From' : 'Until'}
+                    language={definition.language}
                     timeZone={definition.timeZone}
                     value={one[end]}
                     onChange={(moment) => change(n, { ...one, [end]: moment })}

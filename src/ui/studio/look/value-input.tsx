@@ -2,6 +2,7 @@
 
 import type { Type } from '@/core/condition';
 import { type Definition, unitsOf, type Value } from '@/core/model';
+import { OnlyDays } from '../../parts/day-box';
 
 /** Sets one value of a declared type, or that there is none. */
 export function ValueInput({
@@ -28,11 +29,20 @@ export function ValueInput({
               { id: 'false', name: 'No' },
             ]
           : undefined;
+  if (type.kind === 'date')
+    return (
+      <OnlyDays
+        {...(label !== undefined && { 'aria-label': label })}
+        language={definition.language}
+        value={value === null ? '' : String(value)}
+        onDay={(day) => onChange(day || null)}
+      />
+    );
   if (!options)
     return (
       <input
         aria-label={label}
-        type={type.kind === 'date' ? 'date' : 'text'}
+        type="text"
         className="field-box"
         value={value === null ? '' : String(value)}
         onChange={(event) => onChange(event.target.value || null)}

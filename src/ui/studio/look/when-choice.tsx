@@ -6,6 +6,7 @@ import { Popover } from 'radix-ui';
 import { addDays, momentOf, readClock, WEEKDAYS } from '@/core/condition';
 import type { Definition } from '@/core/model';
 import type { PaneState } from './pane-state';
+import { OnlyDays } from '../../parts/day-box';
 import { ValueInput } from './value-input';
 
 const TIMES = ['08:00', '12:00', '15:00', '19:00', '23:00'] as const;
@@ -44,15 +45,19 @@ export function WhenChoice({
       <Popover.Portal>
         <Popover.Content align="start" sideOffset={4} className="popover grid w-96 gap-2 p-3">
           <div className="flex items-center gap-2">
-            <label className="flex flex-1 items-center gap-2">
-              At
-              <input
-                type="datetime-local"
-                className="field-box"
-                value={`${clock.today}T${clock.time}`}
-                onChange={(event) => set(event.target.value)}
-              />
-            </label>
+            <OnlyDays
+              aria-label="Day"
+              language={definition.language}
+              value={clock.today}
+              onDay={(day) => day && set(`${day}T${clock.time}`)}
+            />
+            <input
+              type="time"
+              aria-label="Time"
+              className="field-box w-28"
+              value={clock.time}
+              onChange={({ target }) => target.value && set(`${clock.today}T${target.value}`)}
+            />
             <button
               type="button"
               className="button"

@@ -54,6 +54,7 @@ export function Assignments({
       {mayChange && (
         <GiveRole
           roles={offers}
+          language={definition.language}
           timeZone={definition.timeZone}
           wide
           onGive={(role) => onChange({ give: [role] })}

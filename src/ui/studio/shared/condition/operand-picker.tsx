@@ -3,6 +3,7 @@
 import { comparable, type Operand, type Scope, type Type, typeOf, WEEKDAYS } from '@/core/condition';
 import { sameJson, unitsOf, type Value } from '@/core/model';
 import { firstConstant, operandsOfScope } from './questions';
+import { OnlyDays } from '../../../parts/day-box';
 
 interface Props {
   readonly scope: Scope;
@@ -113,17 +114,39 @@ export function ValueInput({
         ))}
       </select>
     );
-  const inputType = { date: 'date', time: 'time', moment: 'datetime-local' }[type.kind as string] ?? 'text';
+  if (type.kind === 'date' || type.kind === 'moment') {
+    const [day = '', time = '00:00'] = String(value).split('T');
+    return (
+      <span className="flex w-64 items-center gap-1">
+        <OnlyDays
+          aria-label="Value"
+          language={scope.definition.language}
+          value={day}
+          onDay={(next) => next && onChange(type.kind === 'date' ? next : `${next}T${time}`)}
+        />
+        {type.kind === 'moment' && (
+          <input
+            aria-label="Time"
+            type="time"
+            className="field-box w-28"
+            value={time.slice(0, 5)}
+            onChange={({ target }) => target.value && onChange(`${day}T${target.value}:00`)}
+          />
+        )}
+      </span>
+    );
+  }
+  const inputType = type.kind === 'time' ? 'time' : 'text';
   return (
     <input
       aria-label="Value"
       type={inputType}
       className="field-box w-40"
-      value={type.kind === 'moment' ? String(value).slice(0, 16) : String(value)}
+      value={String(value)}
       onChange={(event) => {
         const { value: text } = event.target;
         if (inputType !== 'text' && text === '') return;
-        onChange(type.kind === 'moment' ? `${text}:00` : text);
+        onChange(text);
       }}
     />
   );
