@@ -39,7 +39,7 @@ export { type Difference, differences, differing, screensOfSome } from './questi
 export type { Decided, Explanation, Nearly } from './questions/explain';
 export { comparedAttributes, HandingOut } from './questions/handing-out';
 export { allAlike, type Among } from './questions/numbers';
-export type { Reached, ReachedPlace, WayIn, WhoGetsIt, WhoGetsNamed } from './questions/reach';
+export type { Reached, ReachedPlace, WhoGetsNamed } from './questions/reach';
 export type { Destination } from './sent/address';
 export { screenListing, screenShowing, sentTo } from './sent/landing';
 export type { LookOutcome, LookPage, Note } from './sent/look';

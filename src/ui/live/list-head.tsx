@@ -1,53 +1,28 @@
 'use client';
 
-import { ArrowDown, ArrowUp, Search } from 'lucide-react';
+import { Search } from 'lucide-react';
 import { useState } from 'react';
 import type { DrawnList } from './drawn';
 import { ghostClass, ghostWords } from './ghost';
 
-export function Heading({
-  column,
-  sort,
-  onSort,
-}: {
-  column: DrawnList['columns'][number];
-  sort: string;
-  onSort: (sort: string) => void;
-}) {
-  const up = sort === column.field;
-  const down = sort === `-${column.field}`;
-  const align = column.align === 'end' ? 'justify-end' : '';
-  if (column.ghost)
-    return (
-      <th
-        data-element={column.id}
-        title={ghostWords(column.label, column.ghost)}
-        className={`${ghostClass(column.ghost)} px-2 py-1 font-normal`}
-      >
-        {column.label}
-        <span className="sr-only">
-          {column.ghost === 'some' ? ', for some of them' : ', not for this viewer'}
-        </span>
-      </th>
-    );
+type Column = DrawnList['columns'][number];
+
+/** What stands at the head of a column; a ghost says whose it is not. */
+export function Heading({ column: { label, ghost } }: { column: Column }) {
+  if (!ghost) return label;
   return (
-    <th
-      data-element={column.id}
-      aria-sort={up ? 'ascending' : down ? 'descending' : 'none'}
-      className="px-2 py-1 font-medium"
-    >
-      <button
-        type="button"
-        className={`flex w-full items-center gap-1 ${align}`}
-        onClick={() => onSort(up ? `-${column.field}` : column.field)}
-      >
-        {column.label}
-        {up && <ArrowUp size={13} aria-hidden />}
-        {down && <ArrowDown size={13} aria-hidden />}
-      </button>
-    </th>
+    <>
+      {label}
+      <span className="sr-only">{ghost === 'some' ? ', for some of them' : ', not for this viewer'}</span>
+    </>
   );
 }
+
+/** How the head of a column looks. */
+export const headOf = ({ id, label, ghost }: Column) => ({
+  'data-element': id,
+  ...(ghost && { title: ghostWords(label, ghost), className: `${ghostClass(ghost)} font-normal` }),
+});
 
 export function ListSearch({
   name,

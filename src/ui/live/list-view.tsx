@@ -10,7 +10,10 @@ import { ClosedCell } from './closed-view';
 import { ghostClass } from './ghost';
 import { useHost } from './host';
 import { ListFilter } from './list-filter';
-import { Heading, ListSearch } from './list-head';
+import { Heading, headOf, ListSearch } from './list-head';
+import { DataTable, Pager, type DataColumn } from '../parts/data-table';
+
+type ShownRow = ShownRows['rows'][number];
 
 /** A list: its rows are found, sorted and cut into pages on the server. */
 export function ListView({
@@ -27,12 +30,9 @@ export function ListView({
   const shown = rows ?? { rows: [], total: 0, page: 1, size: 25, q: '', sort: '', filter: '', filters: [] };
   const chosen = useChosen();
   const mine = chosen.rows.get(list.id) ?? new Map<string, ChosenRow>();
-  const choosing = chosen.lists.has(list.id);
-  const choose = (row: ShownRows['rows'][number], on: boolean): void => {
-    const next = new Map(mine);
-    if (on) next.set(row.id, chosenOf(row));
-    else next.delete(row.id);
-    chosen.choose(list.id, next);
+  const choose = (rows: readonly ShownRow[]): void => {
+    const others = [...mine].filter(([id]) => !shown.rows.some((row) => row.id === id));
+    chosen.choose(list.id, new Map([...others, ...rows.map((row) => [row.id, chosenOf(row)] as const)]));
   };
   const turnTo = (next: Partial<Record<'q' | 'filter' | 'sort' | 'page', string>>): void => {
     // Another search shows other rows: what was chosen by the one before is not changed unseen.
@@ -43,7 +43,7 @@ export function ListView({
       if (value && !(key === 'page' && value === '1')) query.set(`${list.id}.${key}`, value);
     host.go(address, query.toString());
   };
-  const run = async ({ id, effect, name }: ShownButton, row: ShownRows['rows'][number]): Promise<void> => {
+  const run = async ({ id, effect, name }: ShownButton, row: ShownRow): Promise<void> => {
     if (effect.do === 'open') return host.go(effect.address);
     if (effect.do === 'sign-out') return host.signOut();
     if (effect.do === 'save' || effect.do === 'export' || effect.do === 'bulk') return;
@@ -66,6 +66,7 @@ export function ListView({
     host.tell(written.ok ? (effect.do === 'delete' ? host.said.deleted : host.said.done) : written.detail);
     if (written.ok) host.refresh();
   };
+  const columns = columnsOf(list, shown.rows, run);
   const pages = Math.max(1, Math.ceil(shown.total / shown.size));
   const [first, last] = [(shown.page - 1) * shown.size + 1, Math.min(shown.total, shown.page * shown.size)];
   return (
@@ -76,120 +77,72 @@ export function ListView({
         <ListFilter key={`filter ${shown.filter}`} rows={shown} onFilter={(filter) => turnTo({ filter })} />
       </div>
       <div className="overflow-x-auto">
-        <table className="w-full text-left">
-          <thead>
-            <tr className="border-y border-rule">
-              {choosing && (
-                <th className="w-8 px-2">
-                  <input
-                    type="checkbox"
-                    aria-label="Choose all rows of this page"
-                    className="size-4 accent-open"
-                    checked={shown.rows.length > 0 && shown.rows.every((row) => mine.has(row.id))}
-                    onChange={(event) =>
-                      chosen.choose(
-                        list.id,
-                        new Map(event.target.checked ? shown.rows.map((row) => [row.id, chosenOf(row)]) : []),
-                      )
-                    }
-                  />
-                </th>
-              )}
-              {list.columns.map((column) => (
-                <Heading
-                  key={column.id}
-                  column={column}
-                  sort={shown.sort}
-                  onSort={(sort) => turnTo({ sort })}
-                />
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {shown.rows.map((row) => (
-              <tr
-                key={row.id}
-                data-row={row.id}
-                className={`border-b border-sheet hover:bg-plate ${row.address === undefined ? '' : 'cursor-pointer'}`}
-                // For the mouse; the first cell's link does the same for the keyboard.
-                onClick={() => row.address !== undefined && host.go(row.address)}
-              >
-                {choosing && (
-                  <td className="px-2" onClick={(event) => event.stopPropagation()}>
-                    <input
-                      type="checkbox"
-                      aria-label={`Choose ${row.cells[list.columns[0]?.id ?? ''] ?? 'this row'}`}
-                      className="size-4 accent-open"
-                      checked={mine.has(row.id)}
-                      onChange={(event) => choose(row, event.target.checked)}
-                    />
-                  </td>
-                )}
-                {list.columns.map((column, n) => (
-                  <td
-                    key={column.id}
-                    data-element={column.id}
-                    className={`px-2 py-1.5 ${column.align === 'end' ? 'text-right tabular-nums' : ''} ${column.ghost ? ghostClass(column.ghost) : ''}`}
-                  >
-                    {n === firstReal(list) && row.address !== undefined ? (
-                      <RowLink address={row.address} text={row.cells[column.id] ?? ''} />
-                    ) : (
-                      (row.cells[column.id] ??
-                      (column.closed && <ClosedCell id={column.id} name={column.label} record={row.id} />))
-                    )}
-                  </td>
-                ))}
-                {row.buttons.length > 0 && (
-                  <td className="px-3 py-1 text-right" onClick={(event) => event.stopPropagation()}>
-                    {row.buttons.map((button) => (
-                      <ButtonView
-                        key={button.id}
-                        small
-                        button={button}
-                        busy={false}
-                        run={(one) => run(one, row)}
-                      />
-                    ))}
-                  </td>
-                )}
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable<ShownRow>
+          columns={columns}
+          rows={shown.rows}
+          idOf={(row) => row.id}
+          sort={shown.sort}
+          onSort={(sort) => turnTo({ sort })}
+          onRow={({ address: to }) => (to === undefined ? undefined : () => host.go(to))}
+          {...(chosen.lists.has(list.id) && {
+            choosing: {
+              chosen: new Set(mine.keys()),
+              onChoose: choose,
+              nameOf: (row) => row.cells[list.columns[0]?.id ?? ''] ?? 'this row',
+            },
+          })}
+        />
       </div>
-      <div className="flex items-center justify-between gap-3 px-3 py-2 text-quiet">
-        <span role="status">
-          {shown.total === 0
-            ? shown.q || shown.filter
-              ? `Nothing here matches ${shown.q ? `“${shown.q}”` : 'the filter'}.`
-              : 'There is nothing in this list.'
-            : first > shown.total
-              ? `This page is past the end; ${shown.total} in all.`
-              : `${first} to ${last} of ${shown.total}`}
-        </span>
-        {pages > 1 && (
-          <span className="flex gap-2">
-            <button
-              type="button"
-              className="button"
-              disabled={shown.page <= 1}
-              onClick={() => turnTo({ page: String(Math.min(shown.page - 1, pages)) })}
-            >
-              Earlier
-            </button>
-            <button
-              type="button"
-              className="button"
-              disabled={shown.page >= pages}
-              onClick={() => turnTo({ page: String(shown.page + 1) })}
-            >
-              Later
-            </button>
-          </span>
-        )}
-      </div>
+      <Pager page={shown.page} pages={pages} onPage={(page) => turnTo({ page: String(page) })}>
+        {shown.total === 0
+          ? shown.q || shown.filter
+            ? `Nothing here matches ${shown.q ? `“${shown.q}”` : 'the filter'}.`
+            : 'There is nothing in this list.'
+          : first > shown.total
+            ? `This page is past the end; ${shown.total} in all.`
+            : `${first} to ${last} of ${shown.total}`}
+      </Pager>
     </div>
   );
+}
+
+/** The list's columns, and one for the buttons of its rows, where a row has any. */
+function columnsOf(
+  list: DrawnList,
+  rows: readonly ShownRow[],
+  run: (button: ShownButton, row: ShownRow) => Promise<void>,
+): DataColumn<ShownRow>[] {
+  const columns = list.columns.map((column, n): DataColumn<ShownRow> => ({
+    id: column.ghost ? column.id : column.field,
+    enableSorting: !column.ghost,
+    accessorFn: (row) => row.cells[column.id],
+    header: () => <Heading column={column} />,
+    cell: ({ row: { original: row } }) => {
+      const text = row.cells[column.id];
+      if (n === firstReal(list) && row.address !== undefined)
+        return <RowLink address={row.address} text={text ?? ''} />;
+      return text ?? (column.closed && <ClosedCell id={column.id} name={column.label} record={row.id} />);
+    },
+    meta: {
+      end: column.align === 'end',
+      head: headOf(column),
+      cell: { 'data-element': column.id, className: column.ghost ? ghostClass(column.ghost) : '' },
+    },
+  }));
+  if (rows.every(({ buttons }) => buttons.length === 0)) return columns;
+  return [
+    ...columns,
+    {
+      id: 'buttons',
+      enableSorting: false,
+      header: () => <span className="sr-only">What can be done</span>,
+      cell: ({ row: { original: row } }) =>
+        row.buttons.map((button) => (
+          <ButtonView key={button.id} small button={button} busy={false} run={(one) => run(one, row)} />
+        )),
+      meta: { apart: true, cell: { className: 'px-3 text-right' } },
+    },
+  ];
 }
 
 const firstReal = (list: DrawnList): number => list.columns.findIndex((column) => !column.ghost);
@@ -212,4 +165,4 @@ function RowLink({ address, text }: { address: string; text: string }) {
   );
 }
 
-const chosenOf = ({ version, changes = [] }: ShownRows['rows'][number]): ChosenRow => ({ version, changes });
+const chosenOf = ({ version, changes = [] }: ShownRow): ChosenRow => ({ version, changes });

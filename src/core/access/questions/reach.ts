@@ -63,7 +63,7 @@ export function reachOf(access: Access): WholeReach {
 }
 
 /** One way into an element: a line of a gate, with the people who get something by it. */
-export interface WayIn {
+interface WayIn {
   readonly gate: Id;
   readonly line: Line;
   /** For data that follows the screens: the handle that holds it open. */

@@ -1,14 +1,15 @@
 'use client';
 
 import { useState } from 'react';
-import { unitsOf } from '@/core/model';
+import { type Definition, unitsOf } from '@/core/model';
+import { DataTable, Pager, type DataColumn } from '../../parts/data-table';
 import { useAsked, useSettled } from '../../parts/queries';
 import { NewPerson } from '../../live/new-person';
 import { RightsWindow } from '../shared/rights-window';
 import { usePeopleWork } from './use-people-work';
 import { ImportWindow } from './import-window';
 import { PartHead } from './parts';
-import { assignmentInWords, type FoundPeople } from './person-row';
+import { assignmentInWords, type FoundPeople, type PersonRow } from './person-row';
 import { PersonWindow } from './person-window';
 
 const SIZE = 25;
@@ -35,6 +36,7 @@ export function PeoplePart({ first }: { first: FoundPeople }) {
   const load = async (): Promise<void> => void (await refetch());
   const turn = (change: Partial<typeof query>): void => setQuery({ ...query, page: 1, ...change });
   const pages = Math.max(1, Math.ceil(found.total / SIZE));
+  const columns = columnsOf(definition, setOpen);
   const chosen = found.people.find((one) => one.id === open);
   return (
     <>
@@ -102,82 +104,22 @@ export function PeoplePart({ first }: { first: FoundPeople }) {
             {found.total === 1 ? '1 person' : `${found.total} people`}
           </span>
         </div>
-        <table className="w-full table-fixed text-left">
-          <thead>
-            <tr className="border-y border-rule">
-              {(
-                [
-                  ['name', 'Name', 'w-[22%]'],
-                  ['email', 'Email address', 'w-[28%]'],
-                  ['home', 'Home unit', 'w-[14%]'],
-                ] as const
-              ).map(([key, label, width]) => (
-                <th
-                  key={key}
-                  className={`px-2 py-1 font-medium ${width}`}
-                  aria-sort={sortOf(query.sort, key)}
-                >
-                  <button type="button" onClick={() => turn({ sort: query.sort === key ? `-${key}` : key })}>
-                    {label}
-                    {query.sort === key ? ' ↑' : query.sort === `-${key}` ? ' ↓' : ''}
-                  </button>
-                </th>
-              ))}
-              <th className="px-2 py-1 font-medium">Roles</th>
-            </tr>
-          </thead>
-          <tbody>
-            {found.people.map((person) => (
-              <tr
-                key={person.id}
-                className="cursor-pointer border-b border-sheet hover:bg-plate"
-                onClick={() => setOpen(person.id)}
-              >
-                <td className="truncate px-2 py-1.5">
-                  <button type="button" className="link" onClick={() => setOpen(person.id)}>
-                    {person.name}
-                  </button>
-                  {!person.active && <span className="text-quiet"> (switched off)</span>}
-                  {!person.confirmed && <span className="text-quiet"> (not confirmed)</span>}
-                </td>
-                <td className="truncate px-2 py-1.5">{String(person.attributes['email'] ?? '')}</td>
-                <td className="truncate px-2 py-1.5">
-                  {unitsOf(definition).find((unit) => unit.id === person.attributes['home_unit'])?.name}
-                </td>
-                <td
-                  className="truncate px-2 py-1.5"
-                  title={person.assignments.map((one) => assignmentInWords(definition, one)).join(', ')}
-                >
-                  {person.assignments.map((one) => assignmentInWords(definition, one)).join(', ')}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          fixed
+          columns={columns}
+          rows={found.people}
+          idOf={({ id }) => id}
+          sort={query.sort}
+          onSort={(sort) => turn({ sort })}
+          onRow={({ id }) =>
+            () =>
+              setOpen(id)
+            }
+        />
         {found.total === 0 && <p className="px-2 py-3 text-quiet">Nobody is like that.</p>}
-        {pages > 1 && (
-          <div className="flex items-center justify-end gap-2 px-2 py-2">
-            <span className="text-quiet">
-              page {query.page} of {pages}
-            </span>
-            <button
-              type="button"
-              className="button"
-              disabled={query.page <= 1}
-              onClick={() => turn({ page: query.page - 1 })}
-            >
-              Earlier
-            </button>
-            <button
-              type="button"
-              className="button"
-              disabled={query.page >= pages}
-              onClick={() => turn({ page: query.page + 1 })}
-            >
-              Later
-            </button>
-          </div>
-        )}
+        <Pager page={query.page} pages={pages} onPage={(page) => turn({ page })}>
+          {pages > 1 && `page ${query.page} of ${pages}`}
+        </Pager>
       </div>
       {chosen && (
         <PersonWindow key={chosen.id} person={chosen} onDone={load} onClose={() => setOpen(undefined)} />
@@ -186,8 +128,50 @@ export function PeoplePart({ first }: { first: FoundPeople }) {
   );
 }
 
-const sortOf = (sort: string, key: string): 'ascending' | 'descending' | 'none' =>
-  sort === key ? 'ascending' : sort === `-${key}` ? 'descending' : 'none';
+/** Name, address, home and roles of each. */
+function columnsOf(definition: Definition, onOpen: (id: string) => void): DataColumn<PersonRow>[] {
+  const cut = { className: 'truncate' };
+  const rolesOf = ({ assignments }: PersonRow): string =>
+    assignments.map((one) => assignmentInWords(definition, one)).join(', ');
+  return [
+    {
+      id: 'name',
+      accessorFn: ({ name }) => name,
+      header: 'Name',
+      cell: ({ row: { original: person } }) => (
+        <>
+          <button type="button" className="link" onClick={() => onOpen(person.id)}>
+            {person.name}
+          </button>
+          {!person.active && <span className="text-quiet"> (switched off)</span>}
+          {!person.confirmed && <span className="text-quiet"> (not confirmed)</span>}
+        </>
+      ),
+      meta: { head: { className: 'w-[22%]' }, cell: cut },
+    },
+    {
+      id: 'email',
+      accessorFn: ({ attributes }) => attributes['email'],
+      header: 'Email address',
+      meta: { head: { className: 'w-[28%]' }, cell: cut },
+    },
+    {
+      id: 'home',
+      accessorFn: ({ attributes }) =>
+        unitsOf(definition).find((unit) => unit.id === attributes['home_unit'])?.name,
+      header: 'Home unit',
+      meta: { head: { className: 'w-[14%]' }, cell: cut },
+    },
+    {
+      id: 'roles',
+      enableSorting: false,
+      accessorFn: rolesOf,
+      header: 'Roles',
+      cell: ({ row: { original: person } }) => <span title={rolesOf(person)}>{rolesOf(person)}</span>,
+      meta: { cell: cut },
+    },
+  ];
+}
 
 function Select({
   label,
