@@ -1,20 +1,20 @@
 'use client';
 
 import { useCallback, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
-import { matrixOf } from '@/core';
-import { allAlike, type Answer, type Cell, cellOf, type Level, unpacked } from '@/core/access';
-import { amongInWords } from '@/core/edit';
+import type { Level } from '@/core/access';
 import type { AppElement } from '@/core/model';
 import { useTell } from '../../parts/toasts';
 import { useBench, type RailViewer } from '../gates/bench';
-import { isTyping } from '../shell/is-typing';
 import { CopyWindow, type CopyFrom } from './copy-window';
 import type { Range } from './grid-block';
 import { GridBody } from './grid-body';
 import { FOCUSED } from './grid-row';
 import { EVERYTHING, gridRows, type GridFilter } from './grid-rows';
 import { GridTools } from './grid-tools';
+import { workOf } from './keys';
 import { ROW } from './mark-sheet';
+import { cellAt, placeOf } from './places';
+import { useAnswers } from './use-answers';
 import { useBulk } from './use-bulk';
 import { WhyCard, type Place } from './why-card';
 
@@ -29,18 +29,7 @@ interface Props {
 
 /** The whole access of the application as a grid: elements down, viewers across. */
 export function Grid({ columns, forms, onSet }: Props) {
-  const {
-    compiled,
-    definition,
-    selected,
-    select,
-    viewer,
-    look,
-    accessFor,
-    numbers,
-    circumstances,
-    mayChange,
-  } = useBench();
+  const { compiled, definition, selected, select, viewer, look, accessFor, mayChange } = useBench();
   const tell = useTell();
   const [filter, setFilter] = useState<GridFilter>(EVERYTHING);
   const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(() => firstUnfolded(definition.areas));
@@ -51,33 +40,7 @@ export function Grid({ columns, forms, onSet }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const hover = useRef<ReturnType<typeof setTimeout>>(undefined);
 
-  // All answers at once, for filters ask them all; where one comes from is asked for what is in view.
-  const answer = useMemo(() => {
-    const viewers = columns.map((one) => one.viewer);
-    const matrix = matrixOf(compiled, viewers, circumstances);
-    const width = compiled.tree.elements.length;
-    return (column: number, { number }: AppElement): Answer =>
-      unpacked(matrix[column * width + number] as number);
-  }, [columns, compiled, circumstances]);
-  const cell = useMemo(() => {
-    const known = columns.map((): (Cell | undefined)[] => []);
-    return (column: number, element: AppElement): Cell => {
-      const mine = known[column] as (Cell | undefined)[];
-      return (mine[element.number] ??= cellOf(
-        accessFor(columns[column] as RailViewer),
-        element,
-        answer(column, element),
-      ));
-    };
-  }, [columns, accessFor, answer]);
-  const among = useCallback(
-    (column: number, element: AppElement): string | undefined => {
-      const { least, most } = answer(column, element);
-      const people = least < most ? numbers.among(columns[column]?.key ?? '', element) : undefined;
-      return people && !allAlike(people) ? amongInWords(element.kind, people) : undefined;
-    },
-    [answer, numbers, columns],
-  );
+  const { answer, cell, among } = useAnswers(columns);
   const { rows, hits, of } = useMemo(
     () => gridRows(compiled, filter, unfolded, columns.length, answer),
     [compiled, filter, unfolded, columns.length, answer],
@@ -119,90 +82,37 @@ export function Grid({ columns, forms, onSet }: Props) {
     const next = columns[column];
     if (next && next.key !== viewer.key) look(next.key);
   };
-  const placeOf = (target: EventTarget): Place | undefined => {
-    if (!(target instanceof globalThis.Element)) return undefined;
-    const head = target.closest<HTMLElement>('[data-head]');
-    if (head) return { row: Number(head.dataset['head']), column: -1 };
-    const found = target.closest('[role=gridcell]');
-    const row = found?.closest('[role=row]');
-    if (!found || !row) return undefined;
-    return {
-      row: Number(row.getAttribute('aria-rowindex')) - 2,
-      column: Number(found.getAttribute('aria-colindex')) - 2,
-    };
-  };
-
   const onKeyDown = (event: KeyboardEvent): void => {
-    if (isTyping(event.target as HTMLElement)) return;
-    const row = rows[at.row];
-    const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 600) / ROW) - 6);
-    const done = (): void => {
-      event.preventDefault();
-      event.stopPropagation();
-    };
-    const by = (rowsDown: number, columnsOn: number): void => {
-      done();
-      goTo({ row: at.row + rowsDown, column: at.column + columnsOn }, event.shiftKey);
-    };
-    const control = event.ctrlKey || event.metaKey;
-    if (control && event.key.toLowerCase() === 'c') {
-      done();
-      setSource(at);
-      return tell('Copied. Go to another row or column and press Ctrl V.');
-    }
-    if (control && event.key.toLowerCase() === 'v' && source && mayChange) {
-      done();
-      return setCopying(copyFrom(source, at));
-    }
-    if (control || event.altKey) return;
-    switch (event.key) {
-      case 'ArrowDown':
-        return by(1, 0);
-      case 'ArrowUp':
-        return by(-1, 0);
-      case 'PageDown':
-        return by(page, 0);
-      case 'PageUp':
-        return by(-page, 0);
-      case 'Home':
-        return by(0, -columns.length);
-      case 'End':
-        return by(0, columns.length);
-      case 'ArrowRight':
-        if (at.column < 0 && row?.hasContents && row.folded) {
-          done();
-          return fold(row.element.id, false);
-        }
-        return by(0, 1);
-      case 'ArrowLeft':
-        if (at.column <= 0 && row?.hasContents && !row.folded && !event.shiftKey) {
-          done();
-          return fold(row.element.id, true);
-        }
-        return by(0, at.column <= 0 ? 0 : -1);
-      case ' ':
-        done();
-        if (row?.hasContents) fold(row.element.id, !row.folded);
-        return;
-      case 'Enter':
-        done();
+    const work = workOf(event, {
+      row: rows[at.row],
+      atHead: at.column < 0,
+      atFirst: at.column <= 0,
+      page: Math.max(1, Math.floor((scroller.current?.clientHeight ?? 600) / ROW) - 6),
+      columns: columns.length,
+    });
+    if (!work) return;
+    if ('changes' in work && !mayChange) return;
+    event.preventDefault();
+    event.stopPropagation();
+    switch (work.do) {
+      case 'go':
+        return goTo({ row: at.row + work.rows, column: at.column + work.columns }, event.shiftKey);
+      case 'fold':
+        return fold(work.element, work.folded);
+      case 'why':
         return setCard(card ? undefined : at);
-      case 'Escape':
+      case 'leave':
         setCard(undefined);
         return setAnchor(undefined);
-      case 'Delete':
-      case 'Backspace':
-        if (!mayChange) return;
-        done();
+      case 'copy':
+        setSource(at);
+        return tell('Copied. Go to another row or column and press Ctrl V.');
+      case 'paste':
+        return source && setCopying(copyFrom(source, at));
+      case 'follow':
         return bulk.follow();
-      case '0':
-      case '1':
-      case '2': {
-        if (!mayChange) return;
-        done();
-        const level = Number(event.key) as Level;
-        return many ? bulk.set(level) : onSet(level);
-      }
+      case 'set':
+        return many ? bulk.set(work.level) : onSet(work.level);
     }
   };
   const copyFrom = (one: Place, other: Place): CopyFrom => ({
@@ -300,10 +210,6 @@ function useSame(range: Range | undefined): Range | undefined {
   const none = range === undefined;
   return useMemo(() => (none ? undefined : { top, bottom, left, right }), [none, top, bottom, left, right]);
 }
-
-/** The cell at this place, where it is drawn. */
-const cellAt = (grid: HTMLElement | null, { row, column }: Place): HTMLElement | null | undefined =>
-  grid?.querySelector<HTMLElement>(`[aria-rowindex="${row + 2}"] > [aria-colindex="${column + 2}"]`);
 
 /** At first the areas are open, down to their screens. */
 const firstUnfolded = (areas: readonly { readonly id: string }[]): ReadonlySet<string> =>

@@ -1,11 +1,11 @@
 'use client';
 
-import { useRouter, useSearchParams } from 'next/navigation';
+import { useRouter } from 'next/navigation';
+import { parseAsNativeArrayOf, parseAsString, useQueryStates } from 'nuqs';
 import { useEffect, useMemo, useState } from 'react';
 import { compile, Numbers, readAddress, viewerKey } from '@/core';
-import { addressOf, type Note, rightNow, SIGNED_IN_KEY, SIGNED_OUT_KEY } from '@/core/access';
-import type { Definition } from '@/core/model';
-import { send } from '../../live/host';
+import { addressOf, type Note, rightNow, SIGNED_OUT_KEY } from '@/core/access';
+
 import { useTell } from '../../parts/toasts';
 import { railViewers } from '../gates/bench';
 import { benchHref, carry } from '../shell/carry';
@@ -20,10 +20,11 @@ import { letterOf, LookRail } from './look-rail';
 import { MadeWindow } from './made-window';
 import { NotesPart } from './notes-part';
 import { Pane } from './pane';
-import { firstPane, paneFromQuery, paneToQuery, splitAddress, type PaneState } from './pane-state';
+import { firstPanes, paneOfNote, paneToQuery } from './pane-state';
+import { useNotes } from './use-notes';
 import { useFirstSample } from '../shared/samples';
 import { type FirstPeople, usePeople } from '../shared/use-people';
-import { MOST_PANES, usePanes } from './use-panes';
+import { usePanes } from './use-panes';
 import type { KeptViewer } from './viewer-choice';
 import { WhyPart } from './why-part';
 
@@ -35,6 +36,9 @@ interface Props {
   readonly notes: readonly Note[];
 }
 
+/** What the address has: the panes, and at first an element to ask about in the first of them. */
+const PLACE = { p: parseAsNativeArrayOf(parseAsString), element: parseAsString };
+
 /** The look bench: one to four panes side by side, each the application as one viewer has it. */
 export function LookBench(props: Props) {
   const people = usePeople(props.first);
@@ -45,12 +49,11 @@ export function LookBench(props: Props) {
   const compiled = compile(definition);
   const firstSample = useFirstSample(api);
   const { kept, reload: loadKept, forget } = useKeptViewers(api, props.kept);
-  const [notes, setNotes] = useState(props.notes);
-  const came = useSearchParams();
-  const [asked, setAsked] = useState<Asked | undefined>(() => {
-    const element = came.get('element');
-    return element !== null && compiled.tree.get(element) ? { element, pane: 0 } : undefined;
-  });
+  const { notes, closeNote } = useNotes(props.notes);
+  const [{ p: links, element: cameFor }, setPlace] = useQueryStates(PLACE);
+  const [asked, setAsked] = useState<Asked | undefined>(
+    cameFor !== null && compiled.tree.get(cameFor) ? { element: cameFor, pane: 0 } : undefined,
+  );
   const [ghosts, setGhosts] = useState(true);
   const [onlyAsk, setOnlyAsk] = useState(false);
   const [makingFor, setMakingFor] = useState<number>();
@@ -63,7 +66,9 @@ export function LookBench(props: Props) {
   );
   const { panes, pages, active, ...all } = usePanes({
     api,
-    first: () => firstPanes(came.getAll('p'), definition, pins),
+    links,
+    onLinks: (p) => void setPlace({ p, element: null }),
+    first: () => firstPanes(definition, pins),
     viewers,
     kept,
     onLeft: () => setAsked(undefined),
@@ -75,25 +80,12 @@ export function LookBench(props: Props) {
     all.put(viewerKey('person', id), active);
   };
   const openNote = (note: Note): void => {
-    const records = props.live === 'none' ? 'sample' : 'live';
     if (props.live === 'none')
       tell('You may not look at live records: this opens on the sample records, at the same address.');
-    const { address, query } = splitAddress(note.address);
-    all.openOnly({
-      viewer: viewerKey('person', note.person),
-      address,
-      query,
-      on: `release:${note.release}`,
-      moment: note.moment,
-      session: note.session,
-      records,
-    });
-    const element = note.element ?? readAddress(compiled.tree, address)?.screen.id;
+    const state = paneOfNote(note, props.live === 'none' ? 'sample' : 'live');
+    all.openOnly(state);
+    const element = note.element ?? readAddress(compiled.tree, state.address)?.screen.id;
     setAsked(element === undefined ? undefined : { element, pane: 0 });
-  };
-  const closeNote = (note: Note): void => {
-    setNotes((now) => now.filter((one) => one.id !== note.id));
-    void send('DELETE', `${api}/notes/${note.id}`).then((answer) => answer.ok || tell(answer.detail));
   };
   const toGate = (id: string): void => {
     const pane = panes[asked?.pane ?? active];
@@ -254,16 +246,4 @@ export function LookBench(props: Props) {
       )}
     </LookProvider>
   );
-}
-
-function firstPanes(
-  panes: readonly string[],
-  definition: Definition,
-  pins: readonly string[],
-): readonly PaneState[] {
-  if (panes.length > 0) return panes.slice(0, MOST_PANES).map(paneFromQuery);
-  return [
-    firstPane(pins[0] === undefined ? SIGNED_OUT_KEY : viewerKey('person', pins[0]), ''),
-    firstPane(definition.roles[0] ? viewerKey('role', definition.roles[0].id) : SIGNED_IN_KEY, ''),
-  ];
 }

@@ -1,5 +1,6 @@
-import { SIGNED_OUT_KEY } from '@/core/access';
-import type { Value } from '@/core/model';
+import { viewerKey } from '@/core';
+import { type Note, SIGNED_IN_KEY, SIGNED_OUT_KEY } from '@/core/access';
+import type { Definition, Value } from '@/core/model';
 
 /** All that says what a pane shows: it can be sent to another builder as a link. */
 export interface PaneState {
@@ -27,6 +28,22 @@ export const firstPane = (viewer: string, address: string): PaneState => ({
   session: {},
   records: 'sample',
   query: '',
+});
+
+/** Who looks at first: whoever is pinned, and a role. */
+export const firstPanes = (definition: Definition, pins: readonly string[]): readonly PaneState[] => [
+  firstPane(pins[0] === undefined ? SIGNED_OUT_KEY : viewerKey('person', pins[0]), ''),
+  firstPane(definition.roles[0] ? viewerKey('role', definition.roles[0].id) : SIGNED_IN_KEY, ''),
+];
+
+/** A pane as somebody saw the application who left a note. */
+export const paneOfNote = (note: Note, records: PaneState['records']): PaneState => ({
+  ...splitAddress(note.address),
+  viewer: viewerKey('person', note.person),
+  on: `release:${note.release}`,
+  moment: note.moment,
+  session: note.session,
+  records,
 });
 
 /** How the server is asked for what a pane shows; `pane` is the id of what is changed in it. */

@@ -1,8 +1,9 @@
 'use client';
 
 import { useLatest } from '../../parts/use-latest';
-import { ArrowLeft, X } from 'lucide-react';
+import { ArrowLeft } from 'lucide-react';
 import {
+  useCallback,
   useEffect,
   useEffectEvent,
   useMemo,
@@ -13,23 +14,20 @@ import {
   type PointerEvent,
 } from 'react';
 import { compile, readAddress } from '@/core';
-import { type LookPage, SIGNED_OUT_KEY } from '@/core/access';
-import type { Value } from '@/core/model';
-import { HostProvider, RecordsClient, send, type BulkChange, type Host, timesOf } from '../../live/host';
+import type { LookPage } from '@/core/access';
+import { HostProvider } from '../../live/host';
 import { AddressLine } from './address-line';
 import { ClosedAddresses } from './closed-addresses';
 import { useLook, type Asked } from './context';
 import { DrawnLook } from './drawn-look';
 import { useDifferenceMarks, useMark, useReachable } from './mark';
-import { MoreMenu } from './more-menu';
 import { outcomeInWords } from './outcome';
+import { PaneHead } from './pane-head';
 import { lookQuery, splitAddress, type PaneState } from './pane-state';
-import { RecordChoice } from './record-choice';
 import { TakenNote } from '../shared/taking';
 import { useDefinition } from './use-definition';
 import { useLookPage } from './use-look-page';
-import { ViewerChoice } from './viewer-choice';
-import { WhenChoice } from './when-choice';
+import { usePaneHost } from './use-pane-host';
 
 interface Props {
   readonly letter: string;
@@ -60,10 +58,9 @@ interface Props {
 /** One pane: the real screen as one viewer has it, in which one can work. */
 export function Pane(props: Props) {
   const { letter, index, state, id, asked, onState, onMove, onAsk, onActivate } = props;
-  const { api, draft, kept, tell } = useLook();
+  const { api, draft } = useLook();
   const { definition, problem: notLoaded } = useDefinition(api, state.on, draft.definition);
   const compiled = compile(definition);
-  const { language, timeZone } = definition;
   const looks = lookQuery(state, id);
   const [turn, setTurn] = useState(0);
   const [history, setHistory] = useState<readonly string[]>([]);
@@ -94,41 +91,8 @@ export function Pane(props: Props) {
   useDifferenceMarks(frame, differing, drawn);
   useReachable(frame, drawn);
 
-  const host = useMemo((): Host => {
-    const url = (path: string, query = ''): string =>
-      `${api}/look/${path}?${[looks, query].filter(Boolean).join('&')}`;
-    const inPane = 'in this pane only';
-    return {
-      go: (to, query) => now.current.move(to, query),
-      hrefOf: () => undefined,
-      records: new RecordsClient(`${api}/look/records`, looks),
-      press: async (button, record) => {
-        const body = { button, ...(record !== undefined && { record }) };
-        const pressed = await send<{ id: string; to: Value | null }>('POST', url('press'), body);
-        const { state: was, onState: change } = now.current;
-        if (pressed.ok) change({ ...was, session: { ...was.session, [pressed.value.id]: pressed.value.to } });
-        return pressed;
-      },
-      beforeSaving: (asked) => send('POST', url('before-saving'), asked),
-      exportHref: (list, query) => url(`lists/${list}/export`, query),
-      bulk: (list, change: BulkChange) => send('POST', url(`lists/${list}/bulk`), change),
-      unlock: undefined,
-      note: undefined,
-      people: undefined,
-      refresh: () => setTurn((one) => one + 1),
-      signOut: () => now.current.onState({ ...now.current.state, viewer: SIGNED_OUT_KEY, address: '' }),
-      tell,
-      said: {
-        saved: `Saved, ${inPane}.`,
-        added: `Added, ${inPane}.`,
-        sent: `Sent, ${inPane}.`,
-        deleted: `Deleted, ${inPane}.`,
-        done: `Done, ${inPane}.`,
-      },
-      ...timesOf(language, timeZone),
-      keeps: true,
-    };
-  }, [api, looks, tell, language, timeZone, now]);
+  const refresh = useCallback(() => setTurn((one) => one + 1), []);
+  const host = usePaneHost(now, looks, definition, refresh);
 
   /** What was clicked or came into focus is asked about; unless clicks only ask, it works all the same. */
   const ask = (event: PointerEvent | FocusEvent): void => {
@@ -151,62 +115,14 @@ export function Pane(props: Props) {
       className="flex min-h-0 min-w-0 flex-col"
       onFocusCapture={onActivate}
     >
-      <div className="mb-1.5 flex min-w-0 items-center gap-1.5">
-        <span
-          aria-hidden
-          className={`grid size-6 shrink-0 place-items-center rounded-sm font-semibold ${props.active ? 'bg-ink text-white' : 'border border-edge bg-paper'}`}
-        >
-          {letter}
-        </span>
-        <ViewerChoice
-          api={api}
-          definition={draft.definition}
-          kept={kept}
-          name={page?.viewerName ?? '…'}
-          onChoose={props.onViewer}
-          onMakeUp={props.onMakeUp}
-        />
-        <RecordChoice
-          api={api}
-          compiled={compiled}
-          address={address}
-          records={state.records}
-          onAddress={(to) => move(to)}
-        />
-        <WhenChoice
-          definition={definition}
-          state={state}
-          onChange={(change) => onState({ ...state, ...change })}
-        />
-        {state.on !== 'draft' && (
-          <span className="shrink-0 rounded-sm bg-lead px-1.5 text-[12px] text-white">
-            {state.on.startsWith('release:')
-              ? `Release ${state.on.slice('release:'.length)}`
-              : `Draft at ${state.on.slice('draft:'.length)}`}
-          </span>
-        )}
-        <span className="ml-auto flex shrink-0 items-center">
-          <MoreMenu
-            letter={letter}
-            state={state}
-            id={id}
-            changes={page?.changes ?? 0}
-            onState={onState}
-            onThrowAway={props.onThrowAway}
-            onKept={() => setTurn((one) => one + 1)}
-          />
-          {!props.only && (
-            <button
-              type="button"
-              aria-label={`Close pane ${letter}`}
-              className="grid size-[24px] place-items-center hover:bg-sheet"
-              onClick={props.onClose}
-            >
-              <X size={15} aria-hidden />
-            </button>
-          )}
-        </span>
-      </div>
+      <PaneHead
+        {...props}
+        definition={definition}
+        page={page}
+        address={address}
+        onGo={move}
+        onKept={refresh}
+      />
       <div
         className={`flex min-h-0 flex-1 flex-col border bg-paper ${props.active ? 'border-ink' : 'border-edge'}`}
       >

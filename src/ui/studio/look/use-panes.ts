@@ -1,11 +1,11 @@
 'use client';
 
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { idInKey, type LookPage, type MadeViewer, SIGNED_OUT_KEY } from '@/core/access';
 import { newUuid } from '@/core/model';
 import { ask } from '../../live/host';
 import type { RailViewer } from '../gates/bench';
-import { firstPane, panesToQuery, type PaneState } from './pane-state';
+import { firstPane, paneFromQuery, paneToQuery, type PaneState } from './pane-state';
 import type { KeptViewer } from './viewer-choice';
 
 export const MOST_PANES = 4;
@@ -21,12 +21,18 @@ const opened = (state: PaneState): OpenPane => ({ id: newUuid(), state });
 /** The panes of the look bench: which are open, what each shows, and how they move. The address bar tells of them. */
 export function usePanes({
   api,
+  links,
+  onLinks,
   first,
   viewers,
   kept,
   onLeft,
 }: {
   api: string;
+  /** The panes as the address has them when one comes, and how to tell it of others. */
+  links: readonly string[];
+  onLinks: (links: string[]) => void;
+  /** Where the address has none. */
   first: () => readonly PaneState[];
   /** A pane that is added takes the first of these whom no pane has. */
   viewers: readonly RailViewer[];
@@ -34,13 +40,16 @@ export function usePanes({
   /** What was asked about is not there any more. */
   onLeft: () => void;
 }) {
-  const [panes, setPanes] = useState(() => first().map(opened));
+  const [panes, setPanes] = useState(() =>
+    (links.length > 0 ? links.slice(0, MOST_PANES).map(paneFromQuery) : first()).map(opened),
+  );
+  const tellLinks = useEffectEvent(onLinks);
   const [pages, setPages] = useState<Readonly<Record<string, LookPage>>>({});
   const [active, setActive] = useState(0);
   const [walking, setWalking] = useState(true);
 
   useEffect(() => {
-    window.history.replaceState(null, '', `?${panesToQuery(panes.map(({ state }) => state))}`);
+    tellLinks(panes.map(({ state }) => paneToQuery(state)));
   }, [panes]);
   useEffect(() => {
     // What was changed in a pane goes with it.
