@@ -53,8 +53,8 @@ export abstract class Access {
   /** What it takes to get a field of a record that is being made. */
   abstract newFieldRule(element: AppElement): Rule;
 
-  /** What the door of a field gives by itself, beside its rows and whether its records can be written. */
-  abstract ownDoorRule(element: AppElement, record: 'existing' | 'new'): Rule;
+  /** What a step of the plan gives: for telling what an element's rule is made of. */
+  abstract ruleAt(step: number): Rule;
 
   /** Which records pass a list's fixed filter, for this viewer. One in doubt does not. */
   abstract carriedRule(list: List): Rule;
@@ -170,8 +170,8 @@ class ViewerAccess extends Access {
     return this.at(this.compiled.plan.newField(element));
   }
 
-  override ownDoorRule({ number }: AppElement, record: 'existing' | 'new'): Rule {
-    return this.at(this.compiled.plan.ownDoors[record].get(number) ?? NONE);
+  override ruleAt(step: number): Rule {
+    return this.at(step);
   }
 
   override carriedRule(list: List): Rule {

@@ -70,8 +70,6 @@ export class Plan {
   readonly outers: number[] = [];
   /** By the number of a door of data: what the screens give of it, on stored records, where it follows them. */
   readonly followed = new Map<number, number>();
-  /** By the number of a field of the data: what its door gives by itself, by its lines or by the screens. */
-  readonly ownDoors = { existing: new Map<number, number>(), new: new Map<number, number>() };
   private readonly newFields = new Map<number, number>();
   private readonly carriedBy = new Map<Id, number>();
   private readonly saving = new Map<Screen, number>();
@@ -224,7 +222,6 @@ export class Plan {
     const onScreens = this.fieldOnScreens(element, record);
     if (record === 'existing') this.followed.set(element.number, onScreens);
     const base = this.unlessFollowed(element, onScreens);
-    this.ownDoors[record].set(element.number, base);
     const written = this.add('edit-if', base, this.ofId(save.id));
     const rule = record === 'new' ? written : this.lower(this.rule(rows), written);
     if (record === 'new') this.newFields.set(element.number, rule);

@@ -48,8 +48,8 @@ export class StandInAccess extends Access {
     return this.capped(this.both((access) => access.newFieldRule(element)));
   }
 
-  override ownDoorRule(element: AppElement, record: 'existing' | 'new'): Rule {
-    return this.both((access) => access.ownDoorRule(element, record));
+  override ruleAt(step: number): Rule {
+    return this.both((access) => access.ruleAt(step));
   }
 
   override carriedRule(list: List): Rule {

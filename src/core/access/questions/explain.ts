@@ -1,13 +1,13 @@
 import type { RecordFacts } from '../../condition/atom';
 import { holds, type Formula } from '../../condition/formula';
 import { tell, type Told } from '../../condition/tell';
-import type { Screen } from '../../model/definition';
 import { gives, type Line } from '../../model/gate';
 import type { Id } from '../../model/id';
-import { isDataDoor, type AppElement } from '../../model/tree';
+import type { AppElement } from '../../model/tree';
 import type { Access } from '../deciding/access';
 import { EDIT, NONE, sameAnswer, SEE, seenOf, type Answer, type Level } from '../deciding/level';
-import { answerOf, levelOn, mostOf, type Rule } from '../deciding/rule';
+import { answerOf, levelOn, mostOf } from '../deciding/rule';
+import { partsOf, type Part } from './parts';
 
 /** A line that would count, and what it is that keeps it from counting. */
 export interface Nearly {
@@ -158,75 +158,6 @@ function nearlyCounts(
 
 const holdsOn = (formula: Formula, record: RecordFacts | undefined): boolean =>
   record ? holds(formula, record) : formula !== false;
-
-/** From the application down to the element; doors of data are told apart from it. */
-function pathTo(element: AppElement): AppElement[] {
-  const above = element.container ? pathTo(element.container) : [];
-  return isDataDoor(element) ? above : [...above, element];
-}
-
-/** One of the rules that an element's rule is made of. */
-interface Part {
-  readonly rule: Rule;
-  /** Is it decided on the record at hand? Else on one that is not known here, or on none. */
-  readonly here: boolean;
-  /** Does only its edit count, so that giving see is giving nothing? */
-  readonly editOnly?: boolean;
-}
-
-/**
- * What the element's rule is made of, widest first: the gates from the application down, then its doors.
- * The lowest of all of them is the answer.
- */
-function partsOf(access: Access, element: AppElement): Map<AppElement, Part> {
-  const { tree, handles } = access.compiled;
-  const doorId = isDataDoor(element) ? element.id : handles.doorOf(element)?.id;
-  const door = doorId === undefined ? undefined : access.element(doorId);
-  const parts = new Map<AppElement, Part>();
-  const put = (one: AppElement, rule: Rule, here = true): void => {
-    // What is decided on the record at hand is told, where the same gate counts twice.
-    if (here || !parts.has(one)) parts.set(one, { rule, here });
-  };
-  const putRows = (screen: Screen | undefined): void => {
-    if (screen?.binds?.record !== 'existing') return;
-    const rows = access.element(screen.binds.entity);
-    put(rows, access.rule(rows));
-  };
-  // What a list's containers ask of is the record of its screen.
-  const inList = access.outerRule(element) !== undefined;
-  for (const one of pathTo(element))
-    put(one, access.gateRule(one), !inList || access.outerRule(one) !== undefined);
-  // A list and what is in it are about the row's record; all else is there only where its screen opens.
-  if (element.kind !== 'list' && !element.list) putRows(element.screen);
-  if (door?.kind === 'screen') {
-    const makes = door.node.binds?.record === 'new';
-    for (const one of pathTo(door)) put(one, access.gateRule(one), !makes);
-    putRows(door.node);
-  }
-  const entity = door && isDataDoor(door) ? tree.entityOf(door.id) : undefined;
-  if (!door || !entity) return parts;
-  const record = element.kind === 'field' && element.screen?.binds?.record === 'new' ? 'new' : 'existing';
-  const rows = access.element(entity.id);
-  const making = door.kind === 'action' && door.node.kind === 'create';
-  const within = [door, rows].some((one) => access.compiled.lines(one.id));
-  if (record === 'existing' && (!making || within)) put(rows, access.rule(rows));
-  if (door.kind !== 'data-field') {
-    put(door, access.rule(door));
-    return parts;
-  }
-  // What rows say by lines of their own, they say of a field's lines too.
-  if (record === 'new' && access.compiled.lines(door.id)) put(rows, access.gateRule(rows));
-  put(door, access.ownDoorRule(door, record));
-  // Where the record cannot be written, its fields are for reading, which is all that a column is for.
-  if (element.kind === 'column') return parts;
-  const save = access.element(tree.action(entity, record === 'new' ? 'create' : 'update').id);
-  const ownLines = access.compiled.lines(save.id) !== undefined;
-  const reading = ({ edit }: Rule): Part => ({ rule: { see: true, edit }, here: true, editOnly: true });
-  // Making a record by lines of its own is within its rows.
-  if (ownLines && !parts.has(rows)) parts.set(rows, reading(access.rule(rows)));
-  parts.set(save, reading(ownLines ? access.gateRule(save) : access.rule(save)));
-  return parts;
-}
 
 interface Deciding {
   readonly element: AppElement;
