@@ -1,3 +1,4 @@
+import { readdirSync } from 'node:fs';
 import { defineConfig } from '@playwright/test';
 
 const asRoot = process.getuid?.() === 0 ? ['--no-sandbox'] : [];
@@ -5,8 +6,11 @@ const asRoot = process.getuid?.() === 0 ? ['--no-sandbox'] : [];
 export default defineConfig({
   testDir: 'tests/browser',
   outputDir: '.data/test-results/browser',
-  // They share one server and one draft, and tell one story.
-  workers: 1,
+  // The tests of a file tell one story, on a server of their own; files have nothing in common, and go side by side.
+  workers: process.env['BASE_URL'] ? 1 : 2,
+  projects: readdirSync(new URL('tests/browser', import.meta.url))
+    .filter((file) => file.endsWith('.spec.ts'))
+    .map((file) => ({ name: file.slice(0, -'.spec.ts'.length), testMatch: file })),
   fullyParallel: false,
   retries: 0,
   timeout: 180_000,
@@ -14,7 +18,6 @@ export default defineConfig({
   expect: { timeout: 20_000 },
   reporter: [['list'], ['json']],
   use: {
-    baseURL: process.env['BASE_URL'] ?? 'http://127.0.0.1:4620',
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: '/usr/bin/chromium',

@@ -7,6 +7,9 @@ export const ROOT = fileURLToPath(new URL('../..', import.meta.url)).replace(/\/
 /** Where all data is: `.data/` in the project, or what ZINC_GATE_DATA names. */
 export const DATA = process.env['ZINC_GATE_DATA'] ?? `${ROOT}/.data`;
 
+/** What the last run of the tests left. */
+export const RESULTS = `${DATA}/test-results`;
+
 /** @param {string} text */
 export const say = (text) => console.log(text);
 

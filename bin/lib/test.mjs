@@ -1,9 +1,9 @@
-import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { Cluster, freePort } from './cluster.mjs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { Cluster } from './cluster.mjs';
 import { readOptions } from './options.mjs';
 import { needChromium, needNpmPackages } from './packages.mjs';
-import { endWaitedFor, inPackages, ROOT, run, runLong, say, Unable } from './run.mjs';
-import { build, serve, setUpDatabase } from './server.mjs';
+import { endProcess, endWaitedFor, inPackages, RESULTS, run, runLong, say, Unable } from './run.mjs';
+import { build, setUpDatabase } from './server.mjs';
 
 const HELP = `bin/test [--checks] [unit | server | browser | crash] [WORDS]
 
@@ -18,7 +18,6 @@ mode (browser), and what happens when things break (crash). With words, only the
 const KINDS = /** @type {const} */ (['unit', 'server', 'browser', 'crash']);
 /** @typedef {(typeof KINDS)[number]} Kind */
 
-const RESULTS = `${ROOT}/.data/test-results`;
 let passed = 0;
 /** What failed, by name and with its message: told again at the end, where the output is often cut. @type {string[]} */
 const failures = [];
@@ -86,20 +85,26 @@ const failedIn = ({ suites = [], specs }) => [
     ),
 ];
 
-/** @param {string} address @param {string} url @param {string} password @param {string[]} words @param {Record<string, string>} runs */
-function browser(address, url, password, words, runs) {
+/**
+ * Each file of them begins a server of its own, on a copy of this database.
+ * @param {{ url: string, owner: string }} template @param {string} password @param {string[]} words @param {Record<string, string>} runs
+ */
+async function browser(template, password, words, runs) {
   const file = `${RESULTS}/playwright.json`;
   const only = words.length > 0 ? ['-g', words.join(' ')] : [];
   const { status } = run(process.execPath, [inPackages('@playwright/test/cli.js'), 'test', ...only], {
     env: {
       ...runs,
-      BASE_URL: address,
-      DATABASE_URL: url,
+      TEMPLATE_URL: template.url,
+      TEMPLATE_OWNER_URL: template.owner,
       DEMO_PASSWORD: password,
       PLAYWRIGHT_JSON_OUTPUT_NAME: file,
     },
     allowFailure: true,
   });
+  // Servers that their tests could not end.
+  const servers = `${RESULTS}/servers`;
+  for (const pid of existsSync(servers) ? readdirSync(servers) : []) await endProcess(Number(pid), 'SIGTERM');
   const { stats, suites } = JSON.parse(readFileSync(file, 'utf8'));
   passed += stats.expected;
   const missed = suites.flatMap(failedIn);
@@ -174,9 +179,7 @@ async function main() {
     if (kinds.includes('browser')) {
       const database = cluster.database('zinc_browser', { anew: true });
       const { demo } = await setUpDatabase(database);
-      const { address, stop: stopServer } = await serve(database.url, await freePort());
-      toStop.push(stopServer);
-      browser(address, database.owner, demo?.password ?? '', words, runs);
+      await browser(database, demo?.password ?? '', words, runs);
     }
     if (kinds.includes('crash')) await crash(cluster);
   } finally {

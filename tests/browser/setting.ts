@@ -7,9 +7,25 @@ import {
   type Page,
 } from '@playwright/test';
 import pg from 'pg';
+import { ownServer } from './own-server';
 
-/** A test whose pages are closed at its end: open ones hear what the next ones do, and work along. */
-export const test = base.extend<{ closed: undefined }>({
+/**
+ * Each file of tests has a server and a demo of its own, unless BASE_URL names one that runs. The pages of a test are
+ * closed at its end: open ones hear what the next ones do, and work along.
+ */
+export const test = base.extend<{ closed: undefined }, { server: string }>({
+  server: [
+    async ({}, use, { workerIndex }) => {
+      const running = process.env['BASE_URL'];
+      if (running) return use(running);
+      const own = await ownServer(`zinc_browser_${workerIndex}`);
+      Object.assign(process.env, { BASE_URL: own.address, DATABASE_URL: own.database });
+      await use(own.address);
+      await own.stop();
+    },
+    { scope: 'worker', auto: true, timeout: 120_000 },
+  ],
+  baseURL: async ({ server }, use) => use(server),
   closed: [
     async ({ browser }, use) => {
       const before = new Set(browser.contexts());

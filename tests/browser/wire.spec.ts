@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { found, runs } from '../runs';
 import { emailOf, query, test } from './setting';
 
-const BASE = new URL(process.env['BASE_URL'] ?? 'http://127.0.0.1:4620');
+const base = (): URL => new URL(process.env['BASE_URL'] ?? '');
 const PASSWORD = process.env['DEMO_PASSWORD'] ?? '';
 /** Stands in every text that is sent: it must not come to stand in the log. */
 const MARK = 'zg-mark-7319';
@@ -23,7 +23,13 @@ const send = ({ method, path, headers, body }: Wire) =>
   new Promise<{ status: number; type: string; text: string; headers: NodeJS.Dict<string | string[]> }>(
     (resolve, reject) => {
       const asked = request(
-        { host: BASE.hostname, port: BASE.port, method, path, headers: { host: BASE.host, ...headers } },
+        {
+          host: base().hostname,
+          port: base().port,
+          method,
+          path,
+          headers: { host: base().host, ...headers },
+        },
         (answer) => {
           let text = '';
           const type = answer.headers['content-type'] ?? '';
