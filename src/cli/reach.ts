@@ -35,7 +35,9 @@ export function reach(world: World, people: readonly string[], moment: number, w
     const circumstances: Circumstances = { moment, session: world.session(key) };
     return accessOf(compiled, viewer, circumstances);
   });
-  const numbers = withNumbers ? new Numbers(compiled, alike(definition, world.people, { moment }), { moment }) : undefined;
+  const numbers = withNumbers
+    ? new Numbers(compiled, alike(definition, world.people, { moment }), { moment })
+    : undefined;
   return {
     viewers: viewers.map(({ key }) => key),
     rows: compiled.tree.elements.map((element) => ({

@@ -9,6 +9,33 @@ import {
 import pg from 'pg';
 import { ownServer } from './own-server';
 
+const waiting = new WeakSet<Browser>();
+
+/** From now on a page of this browser that was gone to is one that hears: whoever clicks before its scripts is not heard. */
+function waitForScripts(browser: Browser): void {
+  if (waiting.has(browser)) return;
+  waiting.add(browser);
+  const newContext = browser.newContext.bind(browser);
+  browser.newContext = async (options) => {
+    const context = await newContext(options);
+    context.on('page', (page) => {
+      const goto = page.goto.bind(page);
+      page.goto = async (url, how) => {
+        const answer = await goto(url, how);
+        await page.waitForFunction(isHeard, undefined, { timeout: 10_000 }).catch(() => undefined);
+        return answer;
+      };
+    });
+    return context;
+  };
+}
+
+/** Has React taken over what one can type in and press? */
+const isHeard = (): boolean =>
+  [...document.querySelectorAll('main input, main button, header button')].every((one) =>
+    Object.keys(one).some((key) => key.startsWith('__reactProps')),
+  );
+
 /**
  * Each file of tests has a server and a demo of its own, unless BASE_URL names one that runs. The pages of a test are
  * closed at its end: open ones hear what the next ones do, and work along.
@@ -29,6 +56,7 @@ export const test = base.extend<{ closed: undefined }, { server: string }>({
   closed: [
     async ({ browser }, use) => {
       const before = new Set(browser.contexts());
+      waitForScripts(browser);
       await use(undefined);
       for (const context of browser.contexts()) if (!before.has(context)) await context.close();
     },

@@ -1,12 +1,13 @@
 'use client';
 
-import { useState } from 'react';
+import { useCallback, useState, type ReactNode } from 'react';
 import type { ShownPeople } from '@/core/access';
+import { DataTable, Pager, type DataColumn } from '../parts/data-table';
 import { Queries, useAsked, useSettled } from '../parts/queries';
 import { useHost } from './host';
 import { NewPerson } from './new-person';
 import { EditPerson } from './edit-person';
-import { type Found } from './looked-after';
+import type { Found, Person } from './looked-after';
 
 /** Somebody who types is asked for once they pause. */
 const PAUSE_MS = 150;
@@ -32,6 +33,10 @@ function Inside({ part }: { part: ShownPeople }) {
   } = useAsked<Found>(host.people && `${host.people}?${query}`, {
     keepsLast: true,
   });
+  // What somebody typed before the page could work is searched for as well.
+  const alreadyTyped = useCallback((box: HTMLInputElement | null): void => {
+    if (box?.value) setQ(box.value);
+  }, []);
   const load = async (): Promise<void> => void (await refetch());
   const pages = Math.max(1, Math.ceil((found?.total ?? 0) / 25));
   return (
@@ -52,7 +57,8 @@ function Inside({ part }: { part: ShownPeople }) {
           aria-label={`Search in ${part.name}`}
           placeholder="Search"
           className="field-box w-44"
-          value={q}
+          defaultValue={q}
+          ref={alreadyTyped}
           onChange={(event) => {
             setQ(event.target.value);
             setPage(1);
@@ -69,52 +75,47 @@ function Inside({ part }: { part: ShownPeople }) {
           In the application, the people whom the viewer looks after stand here.
         </p>
       ) : (
-        <table className="w-full text-left">
-          <thead>
-            <tr className="border-y border-rule">
-              <th className="px-2 py-1 font-medium">Name</th>
-              <th className="px-2 py-1 font-medium">Email</th>
-              <th className="px-2 py-1 font-medium">Roles</th>
-              <th className="px-2 py-1" />
-            </tr>
-          </thead>
-          <tbody>
-            {found?.people.map((person) => (
-              <tr key={person.id} className="border-b border-sheet">
-                <td className="px-2 py-1.5">
-                  {person.name}
-                  {!person.active && <span className="text-quiet"> (switched off)</span>}
-                </td>
-                <td className="px-2 py-1.5">{person.email}</td>
-                <td className="px-2 py-1.5">{person.assignments.map((one) => one.name).join(', ')}</td>
-                <td className="px-2 py-1 text-right">
-                  {part.works && <EditPerson person={person} roles={found.offers.roles} onDone={load} />}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable<Person>
+          columns={columnsOf((person) =>
+            part.works && found ? (
+              <EditPerson person={person} roles={found.offers.roles} onDone={load} />
+            ) : null,
+          )}
+          rows={found?.people ?? []}
+          idOf={({ id }) => id}
+        />
       )}
       {found && (
-        <div className="flex items-center justify-between px-2 py-2 text-quiet">
-          <span role="status">{found.total === 1 ? '1 person' : `${found.total} people`}</span>
-          {pages > 1 && (
-            <span className="flex gap-2">
-              <button type="button" className="button" disabled={page <= 1} onClick={() => setPage(page - 1)}>
-                Earlier
-              </button>
-              <button
-                type="button"
-                className="button"
-                disabled={page >= pages}
-                onClick={() => setPage(page + 1)}
-              >
-                Later
-              </button>
-            </span>
-          )}
-        </div>
+        <Pager page={page} pages={pages} onPage={setPage}>
+          {found.total === 1 ? '1 person' : `${found.total} people`}
+        </Pager>
       )}
     </div>
   );
 }
+
+/** Name, address and roles of each, and what can be done for them. */
+const columnsOf = (work: (person: Person) => ReactNode): DataColumn<Person>[] => [
+  {
+    id: 'name',
+    header: 'Name',
+    cell: ({ row: { original: person } }) => (
+      <>
+        {person.name}
+        {!person.active && <span className="text-quiet"> (switched off)</span>}
+      </>
+    ),
+  },
+  { id: 'email', header: 'Email', cell: ({ row }) => row.original.email },
+  {
+    id: 'roles',
+    header: 'Roles',
+    cell: ({ row }) => row.original.assignments.map((one) => one.name).join(', '),
+  },
+  {
+    id: 'work',
+    header: () => <span className="sr-only">What can be done</span>,
+    cell: ({ row }) => work(row.original),
+    meta: { end: true },
+  },
+];

@@ -37,9 +37,9 @@ interface Props<T extends RowData> {
   readonly columns: readonly DataColumn<T>[];
   readonly rows: readonly T[];
   readonly idOf: (row: T) => string;
-  /** A column's id, with a minus where it falls; the server sorts. */
-  readonly sort: string;
-  readonly onSort: (sort: string) => void;
+  /** A column's id, with a minus where it falls, and how the server is asked to sort; without it, it cannot be. */
+  readonly sort?: string;
+  readonly onSort?: (sort: string) => void;
   /** What a click on a row does; rows for which there is nothing to do say so by `undefined`. */
   readonly onRow?: (row: T) => (() => void) | undefined;
   /** Which rows are chosen, and how to choose others; without it none can be. */
@@ -54,13 +54,14 @@ interface Props<T extends RowData> {
 
 /** A page of rows that the server has found, sorted and cut: heads to sort by, boxes to choose by, cells. */
 export function DataTable<T extends RowData>(props: Props<T>) {
-  const { columns, rows, idOf, sort, onSort, onRow, choosing, fixed = false } = props;
+  const { columns, rows, idOf, sort = '', onSort, onRow, choosing, fixed = false } = props;
   const table = useTable<typeof features, T>({
     features,
     columns: columns,
     data: rows,
     getRowId: idOf,
     manualSorting: true,
+    enableSorting: onSort !== undefined,
     state: {
       sorting: sort ? [{ id: sort.replace(/^-/, ''), desc: sort.startsWith('-') }] : [],
       rowSelection: Object.fromEntries([...(choosing?.chosen ?? [])].map((id) => [id, true])),
@@ -102,7 +103,7 @@ export function DataTable<T extends RowData>(props: Props<T>) {
                   <button
                     type="button"
                     className={`flex w-full items-center gap-1 ${end ? 'justify-end' : ''}`}
-                    onClick={() => onSort(way === 'up' ? `-${id}` : id)}
+                    onClick={() => onSort?.(way === 'up' ? `-${id}` : id)}
                   >
                     {draw(columnDef.header, header.getContext())}
                     {way === 'up' && <ArrowUp size={13} aria-hidden />}
