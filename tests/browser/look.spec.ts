@@ -38,6 +38,10 @@ test('“can Ines see the store and shelf of the blue ewer on Sunday evening, an
   await pane.getByRole('link', { name: 'LM.1904.12' }).click();
   await expect(pane.getByRole('heading', { name: 'Blue ewer' })).toBeVisible();
   await pane.getByRole('button', { name: /^When/ }).click();
+  const when = page.getByRole('dialog');
+  expect(await when.evaluate((one) => one.scrollWidth - one.clientWidth), 'nothing runs over its edge').toBe(
+    0,
+  );
   await page.getByRole('group', { name: 'Day' }).getByRole('button', { name: 'sun' }).click();
   await page.keyboard.press('Escape');
   await expect(pane.getByRole('button', { name: /^When: Sun.*19:00/ })).toBeVisible();

@@ -39,7 +39,9 @@ export function DayBox({
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Anchor asChild>
-        <span className={`field-box flex items-center p-0 ${invalid || wrong ? 'border-2 border-ink' : ''}`}>
+        <span
+          className={`field-box flex min-w-0 items-center p-0 ${invalid || wrong ? 'border-2 border-ink' : ''}`}
+        >
           <input
             {...input}
             ref={inputRef}

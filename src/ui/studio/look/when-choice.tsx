@@ -43,7 +43,7 @@ export function WhenChoice({
         <ChevronDown size={13} aria-hidden />
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={4} className="popover grid w-96 gap-2 p-3">
+        <Popover.Content align="start" sideOffset={4} className="popover grid w-96 grid-cols-1 gap-2 p-3">
           <div className="flex items-center gap-2">
             <OnlyDays
               aria-label="Day"
