@@ -24,7 +24,7 @@ const BARE = `${ROOT}/bench/bare`;
 async function requestsPerSecond(url: string, cookie = ''): Promise<number> {
   const load = (duration: number) =>
     autocannon({ url, connections: CONNECTIONS, duration, headers: { cookie } });
-  await load(2);
+  await load(5);
   const { requests, non2xx } = await load(SECONDS);
   if (non2xx > 0) throw new Error(`${non2xx} answers of ${url} were not good`);
   return requests.average;

@@ -1,3 +1,5 @@
+'use client';
+
 /** For addresses that are nobody's. */
 export default function NotFound() {
   return (

@@ -117,13 +117,11 @@ export function timesOf(
   language: string,
   timeZone: string,
 ): Pick<Host, 'language' | 'timeZone' | 'day' | 'time'> {
-  const day = new Intl.DateTimeFormat(language, { dateStyle: 'medium', timeZone });
-  const time = new Intl.DateTimeFormat(language, { timeStyle: 'short', timeZone });
   return {
     language,
     timeZone,
-    day: (moment) => day.format(new Date(moment)),
-    time: (moment) => time.format(new Date(moment)),
+    day: (moment) => new Date(moment).toLocaleDateString(language, { dateStyle: 'medium', timeZone }),
+    time: (moment) => new Date(moment).toLocaleTimeString(language, { timeStyle: 'short', timeZone }),
   };
 }
 

@@ -1,9 +1,11 @@
 'use client';
 
-import { useState } from 'react';
+import { useId } from 'react';
+import { FormProvider, useForm, useFormContext } from 'react-hook-form';
 
 const SECTIONS = [
   {
+    id: 'n_description',
     name: 'Description',
     fields: [
       { id: 'item_title', label: 'Title', required: true },
@@ -14,18 +16,29 @@ const SECTIONS = [
     ],
   },
   {
+    id: 'n_custody',
     name: 'Custody',
     fields: [
-      { id: 'item_value', label: 'Insurance value' },
+      { id: 'item_value', label: 'Insurance value', decimal: true },
       { id: 'item_lender', label: 'Lender' },
       { id: 'item_lender_email', label: 'Lender email' },
       { id: 'item_store', label: 'Store and shelf' },
       {
         id: 'item_condition',
         label: 'Condition',
-        options: ['sound', 'stable', 'fragile', 'under-treatment'],
+        options: {
+          sound: 'Sound',
+          stable: 'Stable',
+          fragile: 'Fragile',
+          'under-treatment': 'Under treatment',
+        },
       },
-      { id: 'item_branch', label: 'Branch', options: ['main-hall', 'mill-annexe'] },
+      {
+        id: 'item_branch',
+        label: 'Branch',
+        required: true,
+        options: { 'larkfield-all': 'Larkfield', 'main-hall': 'Main Hall', 'mill-annexe': 'Mill Annexe' },
+      },
       { id: 'item_shown', label: 'On display', check: true },
     ],
   },
@@ -33,69 +46,107 @@ const SECTIONS = [
 
 /** The form of one record, written by hand. */
 export function ItemForm({ id, version, values, mayEdit, mayDelete }) {
-  const [now, setNow] = useState(values);
-  const set = (field, value) => setNow((before) => ({ ...before, [field]: value }));
-  const save = async (event) => {
-    event.preventDefault();
-    await fetch(`/api/items/${id}`, {
+  const form = useForm({ values, resetOptions: { keepDirtyValues: true } });
+  const save = form.handleSubmit((now) =>
+    fetch(`/api/items/${id}`, {
       method: 'PATCH',
       headers: { 'Content-Type': 'application/json', 'If-Match': String(version) },
       body: JSON.stringify(now),
-    });
-  };
+    }),
+  );
   return (
-    <form onSubmit={save}>
-      {SECTIONS.map(({ name, fields }) => (
-        <section key={name} className="mb-4 border p-4">
-          <h2 className="mb-2 font-semibold">{name}</h2>
-          <div className="grid grid-cols-2 gap-x-6 gap-y-2">
-            {fields
-              .filter((one) => now[one.id] !== undefined)
-              .map((one) => (
-                <label key={one.id} className="block">
-                  <span className="block text-sm">
-                    {one.label}
-                    {one.required && ' *'}
-                  </span>
-                  <Input
-                    field={one}
-                    value={now[one.id]}
-                    disabled={!mayEdit}
-                    onChange={(to) => set(one.id, to)}
-                  />
-                </label>
-              ))}
+    <FormProvider {...form}>
+      <form noValidate aria-busy={form.formState.isSubmitting} onSubmit={save}>
+        <h1 className="mb-3 text-xl font-semibold" data-element="s_item">
+          {values.item_title}
+        </h1>
+        {SECTIONS.map((section) => (
+          <section
+            key={section.id}
+            data-element={section.id}
+            aria-label={section.name}
+            className="mb-4 border-t-2 border-ink bg-paper px-4 pt-2 pb-4"
+          >
+            <h2 className="mb-2 font-semibold">{section.name}</h2>
+            <div className="grid grid-cols-2 gap-x-5 gap-y-3">
+              {section.fields
+                .filter((one) => one.id in values)
+                .map((one) => (
+                  <Field key={one.id} field={one} disabled={!mayEdit} />
+                ))}
+            </div>
+          </section>
+        ))}
+        <section data-element="n_item_actions" aria-label="Actions" className="mb-4">
+          <div className="flex flex-wrap gap-2">
+            {mayEdit && (
+              <button type="submit" data-element="b_save_item" className="button button-main">
+                Save changes
+              </button>
+            )}
+            {mayEdit && (
+              <a className="button" data-element="b_request_loan" href="/loans/new">
+                Request a loan
+              </a>
+            )}
+            {mayEdit && (
+              <button type="button" data-element="b_release_item" className="button">
+                Release from store
+              </button>
+            )}
+            {mayDelete && (
+              <button type="button" data-element="b_delete_item" className="button">
+                Delete
+              </button>
+            )}
           </div>
         </section>
-      ))}
-      {mayEdit && <button type="submit">Save</button>}
-      {mayEdit && <button type="button">Report a fault</button>}
-      {mayDelete && <button type="button">Delete</button>}
-    </form>
+      </form>
+    </FormProvider>
   );
 }
 
-function Input({ field, value, disabled, onChange }) {
-  const common = { disabled, required: field.required, className: 'w-full border px-2 py-1' };
-  if (field.options)
-    return (
-      <select {...common} value={value ?? ''} onChange={(event) => onChange(event.target.value)}>
-        <option value="" />
-        {field.options.map((one) => (
-          <option key={one}>{one}</option>
-        ))}
-      </select>
-    );
-  if (field.check)
-    return (
-      <input
-        type="checkbox"
-        checked={value === true}
-        disabled={disabled}
-        onChange={(event) => onChange(event.target.checked)}
-      />
-    );
-  if (field.long)
-    return <textarea {...common} value={value ?? ''} onChange={(event) => onChange(event.target.value)} />;
-  return <input {...common} value={value ?? ''} onChange={(event) => onChange(event.target.value)} />;
+function Field({ field, disabled }) {
+  const id = useId();
+  const { register, formState } = useFormContext();
+  const problem = formState.errors[field.id]?.message;
+  const common = {
+    id,
+    disabled,
+    'aria-required': field.required || undefined,
+    'aria-invalid': problem ? true : undefined,
+    className: 'field-box',
+    ...register(field.id),
+  };
+  return (
+    <div data-element={`p_${field.id}`} className={field.long ? 'col-span-2' : ''}>
+      <label htmlFor={id} className="text-quiet">
+        {field.label}
+        {field.required && <span> (needed)</span>}
+      </label>
+      {field.options ? (
+        <select {...common}>
+          <option value="" />
+          {Object.entries(field.options).map(([value, name]) => (
+            <option key={value} value={value}>
+              {name}
+            </option>
+          ))}
+        </select>
+      ) : field.check ? (
+        <div className="py-1">
+          <input {...common} type="checkbox" className="size-4 accent-open" />
+        </div>
+      ) : field.long ? (
+        <textarea rows={3} {...common} />
+      ) : (
+        <input type="text" inputMode={field.decimal ? 'decimal' : undefined} {...common} />
+      )}
+      {problem && (
+        <p role="alert" className="mt-1 font-medium">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
 }

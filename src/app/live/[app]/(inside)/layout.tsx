@@ -3,6 +3,7 @@ import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { resolveMenu } from '@/core/access';
 import { thisVisit } from '@/server/live/this-visit';
+import { asSent } from '@/ui/live/sent';
 import { LiveFrame } from './live-host';
 
 interface Props {
@@ -30,7 +31,7 @@ export default async function LiveLayout({ params, children }: Props) {
       mayStandIn={visit.mayStandIn}
       language={visit.access.compiled.definition.language}
       timeZone={visit.access.compiled.definition.timeZone}
-      menu={resolveMenu(visit.access)}
+      menu={asSent(resolveMenu(visit.access))}
       unlocks={
         visit.person !== undefined && !visit.standing && visit.access.compiled.definition.unlock !== undefined
       }

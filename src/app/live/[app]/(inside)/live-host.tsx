@@ -6,6 +6,7 @@ import { useMemo, type ReactNode } from 'react';
 import type { ShownMenuItem } from '@/core/access';
 import { ask, HostProvider, send, RecordsClient, timesOf, type Host } from '@/ui/live/host';
 import { MenuView } from '@/ui/live/menu-view';
+import { readSent, type Sent } from '@/ui/live/sent';
 import type { StandIn } from '@/ui/live/standing-bar';
 import { Toasts, useTell } from '@/ui/parts/toasts';
 
@@ -21,7 +22,7 @@ interface Props {
   readonly standing: StandIn | undefined;
   /** May they look as others? */
   readonly mayStandIn: boolean;
-  readonly menu: readonly ShownMenuItem[];
+  readonly menu: Sent<readonly ShownMenuItem[]>;
   /** Can locked elements be opened for a while? */
   readonly unlocks: boolean;
   readonly language: string;
@@ -43,6 +44,7 @@ function Inside(props: Props) {
   const router = useRouter();
   const tell = useTell();
   const path = usePathname();
+  const items = useMemo(() => readSent(menu), [menu]);
   const host = useMemo((): Host => {
     const hrefOf = (address: string): string => (address ? `${base}/${address}` : base);
     return {
@@ -112,7 +114,7 @@ function Inside(props: Props) {
       </header>
       <div className="grid min-h-[calc(100vh-49px)] grid-cols-[190px_1fr]">
         <div className="border-r border-rule bg-paper py-3">
-          <MenuView items={menu} current={path.slice(base.length + 1)} />
+          <MenuView items={items} current={path.slice(base.length + 1)} />
         </div>
         <main className="max-w-6xl min-w-0 p-5">{children}</main>
       </div>

@@ -1,1 +1,3 @@
+'use client';
+
 export { NotThere as default } from '@/ui/live/refusals';

@@ -9,7 +9,8 @@ import { unlockedOn } from '@/server/live/unlock';
 import { scopeOf } from '@/server/live/visit';
 import type { Visit } from '@/server/live/who-visits';
 import { NothingOpen, Refused } from '@/ui/live/refusals';
-import { ScreenView } from '@/ui/live/screen-view';
+import { asSent } from '@/ui/live/sent';
+import { SentScreen } from '../sent-screen';
 
 /** The page with what is unlocked on its records. */
 async function withUnlocked(visit: Visit, page: ShownPage): Promise<ShownPage> {
@@ -55,7 +56,7 @@ export default async function LivePage({ params, searchParams }: Props) {
   }
   switch (outcome.is) {
     case 'open':
-      return <ScreenView key={address} page={await withUnlocked(visit, outcome.page)} />;
+      return <SentScreen key={address} page={asSent(await withUnlocked(visit, outcome.page))} />;
     case 'sent':
       return visit.person ? redirect(`${base}/${outcome.address}`) : signIn();
     case 'refused':
