@@ -102,7 +102,7 @@ export async function studio(
   query = '',
 ): Promise<Page> {
   const page = await (await browser.newContext()).newPage();
-  await page.goto('/studio');
+  await page.goto('/studio/larkfield/gates');
   await fillSignIn(page, email);
   await page.waitForURL('**/gates**');
   if (query) await page.goto(`/studio/larkfield/gates?${query}`);

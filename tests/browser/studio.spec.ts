@@ -212,7 +212,7 @@ test('an edit made after the session has ended is saved when its builder has sig
   await page.getByRole('button', { name: 'Give it lines of its own' }).click();
   await expect(page.getByText('Not saved: you are signed out.')).toBeVisible();
   const window = await page.context().newPage();
-  await window.goto('/studio');
+  await window.goto('/studio/larkfield/gates');
   await fillSignIn(window, 'jonah@larkfield.example');
   await window.waitForURL('**/gates**');
   await saved(page);

@@ -1,19 +1,17 @@
-import { redirect } from 'next/navigation';
-import { applicationsOf } from '@/server/studio/builder';
+import type { Metadata } from 'next';
 import { signedInBuilder } from '@/server/studio/entry';
+import { homeOf } from '@/server/studio/home';
+import { Home } from '@/ui/studio/home/home';
+import { HomeFrame } from '@/ui/studio/home/home-frame';
 
-/** Signing in to the studio lands on the gates bench. */
+export const metadata: Metadata = { title: 'Applications' };
+
+/** The home of the studio: the applications that one may work in. */
 export default async function StudioPage() {
   const builder = await signedInBuilder('/studio');
-  const [first] = await applicationsOf(builder.id);
-  if (first) redirect(`/studio/${first.slug}/gates`);
   return (
-    <main className="mx-auto mt-24 max-w-md">
-      <h1 className="text-xl font-semibold">There is no application here yet</h1>
-      <p className="mt-2">
-        This installation was started without the demo. To look at Zinc Gate with it, stop the server and run{' '}
-        <code className="font-mono">bin/start --fresh</code>, which deletes all that is here first.
-      </p>
-    </main>
+    <HomeFrame builder={builder.name}>
+      <Home applications={await homeOf(builder.id)} />
+    </HomeFrame>
   );
 }

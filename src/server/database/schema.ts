@@ -58,6 +58,12 @@ const applicationId = () =>
     .notNull()
     .references(() => applications.id, { onDelete: 'cascade' });
 
+/** Addresses that an application had before: they lead on to the one that it has. */
+export const formerAddresses = pgTable('former_addresses', {
+  slug: text('slug').primaryKey(),
+  applicationId: applicationId(),
+});
+
 export const builders = pgTable('builders', {
   id: uuid('id').primaryKey().defaultRandom(),
   email: text('email').notNull().unique(),
@@ -87,6 +93,8 @@ export const memberships = pgTable(
     live: text('live', { enum: LIVE_RIGHTS }).notNull().default('none'),
     /** May they manage the people of the application, and read the messages that go to them? */
     people: boolean('people').notNull().default(false),
+    /** When they last had a bench of it open. Null: never since this is kept. */
+    seenAt: timestamp('seen_at', { withTimezone: true }),
   },
   (table) => [primaryKey({ columns: [table.applicationId, table.builderId] })],
 );

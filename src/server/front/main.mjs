@@ -26,7 +26,7 @@ const LATEST = 8000;
 /** So long after its reader has gone a request counts as being worked on, at most. */
 const LET_GO_AFTER = 5000;
 const MOST_ADDRESS = 8000;
-/** Bodies are kept whole before they are looked at: only a file of people, from somebody with a session, is large. */
+/** Bodies are kept whole before they are looked at: only files of people or rows, from somebody with a session, are large. */
 const MOST_BODY = 1_500_000;
 const MOST_FILE = 31_000_000;
 /** So many of those at once. */
@@ -289,7 +289,8 @@ const server = createServer({ requestTimeout: 60_000, headersTimeout: 10_000 }, 
   if (!servesPath(host, path)) return answer(request, response, 404);
   protect(request, response, origin);
   if (request.headers['transfer-encoding'] !== undefined) return answer(request, response, 411);
-  const isFile = /\/people\/csv(\?|$)/.test(path) && request.headers.cookie !== undefined;
+  const isFile =
+    /\/(people\/csv|making\/(look|sheets))(\?|$)/.test(path) && request.headers.cookie !== undefined;
   if (Number(request.headers['content-length'] ?? 0) > (isFile ? MOST_FILE : MOST_BODY))
     return answer(request, response, 413);
   const large = Number(request.headers['content-length'] ?? 0) > MOST_BODY;

@@ -7,16 +7,24 @@ const LONGEST_MS = 5 * 60_000;
 
 /**
  * The news of an application as server-sent events (HTML Living Standard, 9.2): `data: draft REVISION`, `release`,
- * `note` or `missed`. It ends by itself; browsers open the next by themselves.
+ * `note` or `missed`. It ends by itself; browsers open the next by themselves. `here` is told at its start and at
+ * every beat that somebody listens.
  */
-export function newsStream(applicationId: string, gone: AbortSignal): Response {
+export function newsStream(
+  applicationId: string,
+  gone: AbortSignal,
+  here: () => void = () => undefined,
+): Response {
   const text = new TextEncoder();
   let stop = (): void => undefined;
   const body = new ReadableStream<Uint8Array>({
     start(controller) {
       const send = (line: string): void => controller.enqueue(text.encode(`${line}\n\n`));
       const silence = onNews(applicationId, (heard) => send(`data: ${heard}`));
-      const beat = setInterval(() => send(':'), BEAT_MS);
+      const beat = setInterval(() => {
+        send(':');
+        here();
+      }, BEAT_MS);
       const end = setTimeout(() => {
         stop();
         controller.close();
@@ -28,6 +36,7 @@ export function newsStream(applicationId: string, gone: AbortSignal): Response {
       };
       gone.addEventListener('abort', stop);
       send('retry: 2000');
+      here();
     },
     cancel: () => stop(),
   });

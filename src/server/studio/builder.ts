@@ -72,11 +72,16 @@ export const workplaceOf = cache(async (builder: Builder, slug: string): Promise
   return row && { builder, ...row };
 });
 
+/** For route handlers: the builder whose session it is, or a refusal. */
+export async function needBuilder(): Promise<Builder> {
+  const builder = await thisBuilder();
+  if (builder) return builder;
+  throw new Refused(401, 'not-signed-in', 'Your session has ended. Sign in again; what was saved is kept.');
+}
+
 /** For route handlers: the workplace, or a refusal. Reviewers read all and change nothing. */
 export async function needWorkplace(slug: string, to: 'read' | 'change'): Promise<Workplace> {
-  const builder = await thisBuilder();
-  if (!builder)
-    throw new Refused(401, 'not-signed-in', 'Your session has ended. Sign in again; what was saved is kept.');
+  const builder = await needBuilder();
   const workplace = await workplaceOf(builder, slug);
   if (!workplace) throw notThere();
   if (to === 'change' && workplace.role === 'reviewer')
@@ -86,6 +91,13 @@ export async function needWorkplace(slug: string, to: 'read' | 'change'): Promis
       'You are a reviewer here: you may look at everything and change nothing.',
     );
   return workplace;
+}
+
+/** For route handlers that only an owner may ask: `what` says what is theirs to do. */
+export async function needOwner(slug: string, what: string): Promise<Workplace> {
+  const workplace = await needWorkplace(slug, 'change');
+  if (workplace.role === 'owner') return workplace;
+  throw new Refused(403, 'owner', `Only an owner of the application ${what}.`);
 }
 
 /**

@@ -3,13 +3,13 @@
 import Link from 'next/link';
 import { useSelectedLayoutSegment } from 'next/navigation';
 import type { ReactNode } from 'react';
-import { ask } from '../../live/host';
 import { useAsked } from '../../parts/queries';
-import { useTell } from '../../parts/toasts';
 import { BENCHES } from './benches';
 import { benchHref, useCarried } from './carry';
+import { Mark } from './mark';
 import { Palette } from './palette';
 import { enterRegion, useRegions } from './regions';
+import { useSignOut } from './sign-out';
 import { useStudio } from './studio-work';
 
 interface Props {
@@ -26,14 +26,10 @@ interface Props {
 export function StudioBar({ name, applications, builder, waiting, children }: Props) {
   const { slug, api } = useStudio();
   const bench = useSelectedLayoutSegment();
-  const tell = useTell();
   const carried = useCarried(slug);
   const notes = useAsked<{ waiting: number }>(`${api}/notes`).data?.waiting ?? 0;
   useRegions();
-  const signOut = (): void =>
-    void ask('/studio/api/session', { method: 'DELETE' }).then((answer) =>
-      answer.ok ? window.location.assign('/studio/sign-in') : tell(answer.detail),
-    );
+  const signOut = useSignOut();
   return (
     <header className="flex min-w-0 items-center gap-3 border-b border-edge bg-paper px-4 min-[1200px]:gap-5">
       <a
@@ -46,14 +42,14 @@ export function StudioBar({ name, applications, builder, waiting, children }: Pr
       >
         Skip to the work
       </a>
-      <span className="flex items-center gap-2 font-semibold">
+      <a href="/studio" className="flex items-center gap-2 font-semibold" title="All applications">
         <Mark />
         Zinc Gate
-      </span>
+      </a>
       {applications.length > 1 ? (
         <select
           aria-label="Application"
-          className="field-box w-auto"
+          className="field-box w-auto max-w-48"
           value={slug}
           onChange={(event) => window.location.assign(`/studio/${event.target.value}/gates`)}
         >
@@ -110,13 +106,3 @@ const Badge = ({ n, what }: { n: number; what: string }) => (
     <span className="sr-only"> {what}</span>
   </span>
 );
-
-/** Two posts and a bar that is half up. */
-function Mark() {
-  return (
-    <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden>
-      <path d="M2.5 1.5v15M15.5 1.5v15" stroke="var(--color-ink)" strokeWidth="2.4" />
-      <path d="M2.5 12 L15.5 6" stroke="var(--color-open)" strokeWidth="2.4" />
-    </svg>
-  );
-}

@@ -1,5 +1,4 @@
 import type { Metadata } from 'next';
-import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { resolveMenu } from '@/core/access';
 import { thisVisit } from '@/server/live/this-visit';
@@ -21,7 +20,8 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 export default async function LiveLayout({ params, children }: Props) {
   const { app } = await params;
   const visit = await thisVisit(app);
-  if (!visit) notFound();
+  // The page leads on, or says that there is nothing.
+  if (!visit) return children;
   return (
     <LiveFrame
       base={`/live/${app}`}

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { notFound } from 'next/navigation';
+import { ledOn } from '@/server/making/former';
 import { thisVisit } from '@/server/live/this-visit';
 import { theInstallation } from '@/server/security/sessions';
 import { DEMO_ACCOUNTS, DEMO_SLUG } from '@/demo/accounts';
@@ -17,7 +17,7 @@ export default async function LiveSignIn({ params, searchParams }: Props) {
   const { app } = await params;
   const { back } = await searchParams;
   const visit = await thisVisit(app);
-  if (!visit) notFound();
+  if (!visit) return ledOn(app, ['sign-in']);
   const { signUp } = visit.access.compiled.definition;
   const { demoPassword } = await theInstallation();
   return (

@@ -1,6 +1,7 @@
 import { forbidden, notFound, redirect } from 'next/navigation';
 import { landingOf } from '@/core';
 import { addressOf, type ShownPage } from '@/core/access';
+import { ledOn } from '@/server/making/former';
 import { pageAt } from '@/server/live/screen-page';
 import { auditStandIn } from '@/server/live/standing';
 import { openedScreen } from '@/server/live/session-values';
@@ -31,7 +32,7 @@ interface Props {
 export default async function LivePage({ params, searchParams }: Props) {
   const { app, address: parts = [] } = await params;
   const visit = await thisVisit(app);
-  if (!visit) notFound();
+  if (!visit) return ledOn(app, parts);
   await auditStandIn(visit, 'looked', `/${parts.join('/')}`);
   const base = `/live/${app}`;
   const address = parts.join('/');

@@ -1,11 +1,16 @@
 import type { Metadata } from 'next';
 import { firstPeople } from '@/server/studio/first-people';
-import { benchOf } from '@/server/studio/entry';
+import { benchOf, type Asked } from '@/server/studio/entry';
 import { GatesBench } from '@/ui/studio/gates/gates-bench';
 
 export const metadata: Metadata = { title: 'Gates' };
 
-export default async function GatesPage({ params }: { params: Promise<{ app: string }> }) {
-  const workplace = await benchOf((await params).app, 'gates');
+interface Props {
+  params: Promise<{ app: string }>;
+  searchParams: Promise<Asked>;
+}
+
+export default async function GatesPage({ params, searchParams }: Props) {
+  const workplace = await benchOf((await params).app, 'gates', await searchParams);
   return <GatesBench first={await firstPeople(workplace)} />;
 }

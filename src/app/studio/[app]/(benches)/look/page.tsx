@@ -2,25 +2,19 @@ import type { Metadata } from 'next';
 import { releaseNumbers } from '@/server/drafts/release';
 import { openNotes } from '@/server/look/notes';
 import { keptViewers } from '@/server/look/viewers';
-import { benchOf } from '@/server/studio/entry';
+import { benchOf, type Asked } from '@/server/studio/entry';
 import { firstPeople } from '@/server/studio/first-people';
 import { LookBench } from '@/ui/studio/look/look-bench';
 
 interface Props {
   params: Promise<{ app: string }>;
-  searchParams: Promise<Record<string, string | string[] | undefined>>;
+  searchParams: Promise<Asked>;
 }
 
 export const metadata: Metadata = { title: 'Look' };
 
 export default async function LookPage({ params, searchParams }: Props) {
-  const { p: panes = [] } = await searchParams;
-  const links = typeof panes === 'string' ? [panes] : panes;
-  const workplace = await benchOf(
-    (await params).app,
-    'look',
-    links.map((one) => ['p', one]),
-  );
+  const workplace = await benchOf((await params).app, 'look', await searchParams);
   const { applicationId, live } = workplace;
   const [first, releases, kept, notes] = await Promise.all([
     firstPeople(workplace),

@@ -1,11 +1,16 @@
 import type { Metadata } from 'next';
 import { listPeople } from '@/server/people/list';
-import { benchOf } from '@/server/studio/entry';
+import { benchOf, type Asked } from '@/server/studio/entry';
 import { PeopleBench } from '@/ui/studio/people/people-bench';
 
 export const metadata: Metadata = { title: 'People' };
 
-export default async function PeoplePage({ params }: { params: Promise<{ app: string }> }) {
-  const { applicationId } = await benchOf((await params).app, 'people');
+interface Props {
+  params: Promise<{ app: string }>;
+  searchParams: Promise<Asked>;
+}
+
+export default async function PeoplePage({ params, searchParams }: Props) {
+  const { applicationId } = await benchOf((await params).app, 'people', await searchParams);
   return <PeopleBench first={await listPeople(applicationId, { page: 1, size: 25 })} />;
 }

@@ -3,9 +3,9 @@ import * as yup from 'yup';
 import { database } from '@/server/database/client';
 import { auditEvents, builders, LIVE_RIGHTS, memberships } from '@/server/database/schema';
 import { handle, json, nothing, readBody } from '@/server/http/handle';
-import { notThere, Refused } from '@/server/http/problem';
+import { notThere } from '@/server/http/problem';
 import { liftWaits, studioAccount } from '@/server/security/attempts';
-import { needWorkplace } from '@/server/studio/builder';
+import { needOwner, needWorkplace } from '@/server/studio/builder';
 
 type Params = { params: Promise<{ app: string }> };
 
@@ -39,9 +39,7 @@ const body = yup
 
 /** Gives a builder rights to the live records and the people, or takes them. The owner's to do. */
 export const PUT = handle<Params>(async (request, { params }) => {
-  const { applicationId, role, builder: own } = await needWorkplace((await params).app, 'change');
-  if (role !== 'owner')
-    throw new Refused(403, 'owner', 'Only the owner of the application gives rights to what is live.');
+  const { applicationId, builder: own } = await needOwner((await params).app, 'gives rights to what is live');
   const { builder, live, people, lift } = await readBody(request, body);
   await database().transaction(async (tx) => {
     const [changed] = await tx

@@ -1,5 +1,6 @@
 import { handle } from '@/server/http/handle';
 import { newsStream } from '@/server/news/stream';
+import { noteSeen } from '@/server/studio/home';
 import { needWorkplace } from '@/server/studio/builder';
 
 interface Context {
@@ -8,6 +9,7 @@ interface Context {
 
 /** `GET …/news`: what happens to the application, as server-sent events. It says that, and nothing more. */
 export const GET = handle<Context>(async (request, { params }) => {
-  const { applicationId } = await needWorkplace((await params).app, 'read');
-  return newsStream(applicationId, request.signal);
+  const { applicationId, builder } = await needWorkplace((await params).app, 'read');
+  const here = (): void => void noteSeen(applicationId, builder.id).catch(() => undefined);
+  return newsStream(applicationId, request.signal, here);
 });

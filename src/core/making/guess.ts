@@ -1,0 +1,134 @@
+import { decimalIn, DAY_ORDERS, valueIn, type CellKind, type DayOrder } from './cell';
+import { pointingOf } from './pointing';
+import { cellsOf, type Sheet } from './sheet';
+
+/** A cell that does not fit what its column is read as. */
+export interface Misfit {
+  readonly line: number;
+  readonly cell: string;
+}
+
+/** What a column is taken for, and what speaks for it. */
+export interface GuessedColumn {
+  readonly name: string;
+  readonly as: CellKind;
+  /** Has every row something there? */
+  readonly needed: boolean;
+  readonly empty: number;
+  /** Has each row something else there, so that other sheets can point to it? */
+  readonly key: boolean;
+  readonly examples: readonly string[];
+  /** The first cells that do not fit, and how many there are. They would be empty. */
+  readonly misfits: readonly Misfit[];
+  readonly misfitCount: number;
+}
+
+const FEW = 5;
+const MOST_OPTIONS = 12;
+/** A kind is guessed though some cells do not fit it, where they are at most one in so many. */
+const ONE_IN = 50;
+
+/**
+ * What each column of each sheet holds, by all its rows: the narrowest kind that all cells fit, or all but one in
+ * fifty of them. A column that holds what stands in a column of another sheet without repeats points to it.
+ *
+ * @param today `2026-11-26`: years of two figures are those around it
+ */
+export function guessSheets(sheets: readonly Sheet[], today: string): GuessedColumn[][] {
+  const kinds = sheets.map((sheet) => sheet.columns.map((_, n) => guessKind(cellsOf(sheet, n), today)));
+  for (const { from, to } of pointingOf(sheets))
+    (kinds[from.sheet] as CellKind[])[from.column] = { kind: 'points', ...to };
+  return sheets.map((sheet, s) =>
+    sheet.columns.map((name, c) =>
+      lookAt(sheets, s, c, name, (kinds[s] as CellKind[])[c] as CellKind, today),
+    ),
+  );
+}
+
+/** A column read as a kind that somebody has chosen: what fits, and what does not. */
+export function lookAt(
+  sheets: readonly Sheet[],
+  sheet: number,
+  column: number,
+  name: string,
+  as: CellKind,
+  today: string,
+): GuessedColumn {
+  const { rows } = sheets[sheet] as Sheet;
+  const cells = cellsOf(sheets[sheet] as Sheet, column);
+  const keys = as.kind === 'points' ? new Set(cellsOf(sheets[as.sheet] as Sheet, as.column)) : undefined;
+  const fits = (cell: string): boolean =>
+    keys ? keys.has(cell) : as.kind === 'left' || valueIn(cell, as, today) !== undefined;
+  const misfits: Misfit[] = [];
+  let misfitCount = 0;
+  let empty = 0;
+  const examples = new Set<string>();
+  cells.forEach((cell, n) => {
+    if (cell === '') empty++;
+    else if (!fits(cell)) {
+      if (misfitCount++ < FEW) misfits.push({ line: rows[n]?.line ?? 0, cell: cell.slice(0, 80) });
+    } else if (examples.size < FEW) examples.add(cell.slice(0, 80));
+  });
+  return {
+    name,
+    as,
+    key: cells.length > 1 && empty === 0 && new Set(cells).size === cells.length,
+    needed: cells.length > 0 && empty === 0 && misfitCount === 0 && as.kind !== 'boolean',
+    empty,
+    examples: [...examples],
+    misfits,
+    misfitCount,
+  };
+}
+
+function guessKind(all: readonly string[], today: string): CellKind {
+  const cells = all.filter((cell) => cell !== '');
+  if (cells.length === 0) return { kind: 'text' };
+  const distinct = new Set(cells);
+  const most = Math.floor(cells.length / ONE_IN);
+  const fits = (as: CellKind): boolean => {
+    let not = 0;
+    for (const cell of cells) if (valueIn(cell, as, today) === undefined && ++not > most) return false;
+    return true;
+  };
+  if (distinct.size <= 2 && fits({ kind: 'boolean' }) && distinct.size > 1) return { kind: 'boolean' };
+  for (const order of dayOrders(cells)) if (fits({ kind: 'date', order })) return { kind: 'date', order };
+  const decimals = mostDecimals(cells);
+  if (fits({ kind: 'number', decimals })) return { kind: 'number', decimals };
+  if (cells.some((cell) => /\p{Sc}/u.test(cell)) && fits({ kind: 'money' })) return { kind: 'money' };
+  const long = cells.some((cell) => cell.length > 120 || /[\r\n]/.test(cell));
+  if (long) return { kind: 'long' };
+  const repeats = distinct.size <= MOST_OPTIONS && cells.length >= distinct.size * 4;
+  return repeats && [...distinct].every(isOption) ? { kind: 'choice' } : { kind: 'text' };
+}
+
+/** Is it a word or a few, rather than a sentence? */
+const isOption = (cell: string): boolean => cell.length <= 40 && cell.split(/\s+/).length <= 3;
+
+/** In which orders days are tried: where the first figures are four, they are the year. */
+const dayOrders = (cells: readonly string[]): readonly DayOrder[] =>
+  cells.every((cell) => /^\d{4}\D/.test(cell)) ? ['ymd'] : DAY_ORDERS;
+
+/** The most figures after the mark that a number among the cells has. */
+const mostDecimals = (cells: readonly string[]): number =>
+  cells.reduce((most, cell) => Math.max(most, decimalIn(cell)?.split('.')[1]?.length ?? 0), 0);
+
+/** Which sign of money means which currency (ISO 4217), where it means one more often than others. */
+const SIGNS: readonly (readonly [string, string])[] = [
+  ['£', 'GBP'],
+  ['€', 'EUR'],
+  ['$', 'USD'],
+  ['¥', 'JPY'],
+  ['₹', 'INR'],
+  ['zł', 'PLN'],
+  ['₺', 'TRY'],
+  ['₩', 'KRW'],
+];
+
+/** The currency whose sign stands in the examples of the columns; undefined where none does. */
+export function currencyIn(sheets: readonly (readonly GuessedColumn[])[]): string | undefined {
+  const examples = sheets.flatMap((columns) =>
+    columns.flatMap(({ as, examples: some }) => (as.kind === 'money' ? some : [])),
+  );
+  return SIGNS.find(([sign]) => examples.some((cell) => cell.includes(sign)))?.[1];
+}

@@ -1,0 +1,49 @@
+import type * as yup from 'yup';
+import type { Sheet } from '@/core/making';
+import { shapeFaults } from '@/core/model';
+import { Refused } from '../http/problem';
+import { readSheet } from './read-sheet';
+
+const MOST_FILES = 20;
+
+/** A form with files, and with what is said of them as JSON under another name (RFC 7578). */
+export async function readForm(request: Request): Promise<FormData> {
+  try {
+    return await request.formData();
+  } catch {
+    throw new Refused(400, 'not-a-form', 'Send the files as multipart/form-data.');
+  }
+}
+
+/** The files of a form as sheets, in their order; one that cannot be read is refused with its line. */
+export async function sheetsIn(form: FormData, signal?: AbortSignal): Promise<Sheet[]> {
+  const files = form.getAll('files').filter((one): one is File => one instanceof File);
+  if (files.length === 0) throw new Refused(422, 'files', 'Choose a CSV file first.');
+  if (files.length > MOST_FILES)
+    throw new Refused(422, 'files', `At most ${MOST_FILES} files can be taken at once. Leave some out.`);
+  const sheets: Sheet[] = [];
+  for (const file of files)
+    sheets.push(await readSheet(file.name, new Uint8Array(await file.arrayBuffer()), signal));
+  return sheets;
+}
+
+/** What a form says as JSON under that name, checked; undefined where it says nothing. */
+export function saidIn<T>(form: FormData, name: string, schema: yup.ISchema<T>): T | undefined {
+  const text = form.get(name);
+  if (typeof text !== 'string') return undefined;
+  let said: unknown;
+  try {
+    said = JSON.parse(text);
+  } catch {
+    throw new Refused(400, 'not-json', `What is said of the files (${name}) is not valid JSON.`);
+  }
+  const problems = shapeFaults(schema, said, { values: 50_000 });
+  if (problems.length > 0) {
+    const [first] = problems;
+    throw new Refused(422, 'shape', `${first?.place}: ${first?.message}.`, { problems });
+  }
+  return said as T;
+}
+
+/** Today's day (RFC 3339): years of two figures are those around it. */
+export const today = (): string => new Date().toISOString().slice(0, 10);

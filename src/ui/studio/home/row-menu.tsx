@@ -1,0 +1,43 @@
+'use client';
+
+import { Ellipsis } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
+import type { Doing, HomeRow } from './home-row';
+
+interface Props {
+  readonly row: HomeRow;
+  readonly onDo: (what: Doing) => void;
+}
+
+/** What can be done to an application as a whole, by who one is in it. */
+export function RowMenu({ row, onDo }: Props) {
+  const all: readonly (readonly [Doing, string, boolean])[] = [
+    ['copy', 'Copy …', true],
+    ['rename', 'Rename …', row.role !== 'reviewer'],
+    ['move', 'Change its address …', row.role === 'owner'],
+    ['take-out', 'Take out as files …', true],
+    ['delete', 'Delete …', row.role === 'owner'],
+  ];
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger
+        aria-label={`What can be done with ${row.name}`}
+        className="grid size-[28px] place-items-center hover:bg-sheet"
+      >
+        <Ellipsis size={16} aria-hidden />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={4} className="popover w-56">
+          {all.map(
+            ([what, name, may]) =>
+              may && (
+                <DropdownMenu.Item key={what} className="option" onSelect={() => onDo(what)}>
+                  {name}
+                </DropdownMenu.Item>
+              ),
+          )}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

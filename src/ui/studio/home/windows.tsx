@@ -1,0 +1,223 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState, type ReactNode } from 'react';
+import { useForm, type DefaultValues, type FieldValues, type Path } from 'react-hook-form';
+import { addressFrom } from '@/core/making';
+import type { Definition } from '@/core/model';
+import { send, type Reply } from '../../live/host';
+import { Told, TextField } from '../../parts/fields';
+import { useAsked } from '../../parts/queries';
+import { useTell } from '../../parts/toasts';
+import { Window } from '../../parts/window';
+import type { HomeRow } from './home-row';
+
+interface Props {
+  readonly row: HomeRow;
+  readonly onClose: () => void;
+}
+
+interface AskedFor<T extends FieldValues> {
+  readonly title: string;
+  readonly text?: ReactNode;
+  readonly fields: readonly (readonly [Path<T>, string])[];
+  readonly start: DefaultValues<T>;
+  readonly go: string;
+  readonly done: string;
+  readonly send: (values: T) => Promise<Reply<unknown>>;
+  readonly onClose: () => void;
+}
+
+/** A window that asks for some texts, does something with them, and says what is wrong beside each. */
+function AskingFor<T extends FieldValues>({
+  title,
+  text,
+  fields,
+  start,
+  go,
+  done,
+  send,
+  onClose,
+}: AskedFor<T>) {
+  const { register, handleSubmit, setError, formState } = useForm<T>({ defaultValues: start });
+  const [problem, setProblem] = useState('');
+  const router = useRouter();
+  const tell = useTell();
+  const submit = handleSubmit(async (values) => {
+    setProblem('');
+    const answer = await send(values);
+    if (answer.ok) {
+      tell(done);
+      onClose();
+      return router.refresh();
+    }
+    let beside = false;
+    for (const [field] of fields)
+      if (answer.fields[field]) {
+        setError(field, { message: answer.fields[field] });
+        beside = true;
+      }
+    if (!beside) setProblem(answer.detail);
+  });
+  return (
+    <Window title={title} open onOpenChange={(open) => !open && onClose()}>
+      <form className="grid gap-3" noValidate onSubmit={(event) => void submit(event)}>
+        {text}
+        {fields.map(([field, label]) => (
+          <TextField
+            key={field}
+            label={label}
+            problem={formState.errors[field]?.message as string | undefined}
+            autoComplete="off"
+            {...register(field)}
+          />
+        ))}
+        <Told text={problem} />
+        <span>
+          <button type="submit" className="button button-main" disabled={formState.isSubmitting}>
+            {go}
+          </button>
+        </span>
+      </form>
+    </Window>
+  );
+}
+
+export function CopyWindow({ row, onClose }: Props) {
+  const name = `${row.name.slice(0, 110)}, copy`;
+  return (
+    <AskingFor<{ name: string; slug: string }>
+      title={`Copy ${row.name}`}
+      text={
+        <p>
+          The copy has its screens, menus, roles, gates and sample records as they are in the draft. It has no
+          people, and no live records.
+        </p>
+      }
+      fields={[
+        ['name', 'Name'],
+        ['slug', 'Address, after /live/'],
+      ]}
+      start={{ name, slug: addressFrom(name, 'copy') }}
+      go="Copy it"
+      done="Copied."
+      send={(values) => send('POST', '/studio/api/making', { from: 'copy', of: row.slug, ...values })}
+      onClose={onClose}
+    />
+  );
+}
+
+/** Renaming is an edit of the draft: it can be undone there, and people see it from the next release. */
+export function RenameWindow({ row, onClose }: Props) {
+  const api = `/studio/api/applications/${row.slug}/draft`;
+  return (
+    <AskingFor<{ name: string }>
+      title={`Rename ${row.name}`}
+      text={<p>Builders see the new name at once, people from the next release. Its address stays.</p>}
+      fields={[['name', 'Name']]}
+      start={{ name: row.name }}
+      go="Rename it"
+      done="Renamed."
+      send={({ name }) =>
+        send('POST', api, {
+          base: row.revision,
+          ask: 'edit',
+          edit: { do: 'changeSettings', from: { name: row.name }, to: { name: name.trim() } },
+        })
+      }
+      onClose={onClose}
+    />
+  );
+}
+
+export function MoveWindow({ row, onClose }: Props) {
+  return (
+    <AskingFor<{ slug: string }>
+      title={`Change the address of ${row.name}`}
+      text={<p>The old address leads on to the new one. People sign in once more.</p>}
+      fields={[['slug', 'Address, after /live/']]}
+      start={{ slug: row.slug }}
+      go="Change it"
+      done="Its address is changed."
+      send={(values) => send('PATCH', `/studio/api/applications/${row.slug}`, values)}
+      onClose={onClose}
+    />
+  );
+}
+
+export function DeleteWindow({ row, onClose }: Props) {
+  return (
+    <AskingFor<{ name: string }>
+      title={`Delete ${row.name}`}
+      text={
+        <>
+          <p>
+            With it go its screens and gates, all releases, its {row.people} people, and all records, sample
+            and live. It cannot be taken back.
+          </p>
+          <p>Take it out as files first if any of it may be needed again.</p>
+        </>
+      }
+      fields={[['name', `To delete it, write its name: ${row.name}`]]}
+      start={{ name: '' }}
+      go="Delete it"
+      done="Deleted."
+      send={(values) => send('DELETE', `/studio/api/applications/${row.slug}`, values)}
+      onClose={onClose}
+    />
+  );
+}
+
+/** Its definition and its records, each as a file. */
+export function TakeOutWindow({ row, onClose }: Props) {
+  const api = `/studio/api/applications/${row.slug}`;
+  const { data, error } = useAsked<Definition>(`${api}/definition`);
+  return (
+    <Window title={`Take ${row.name} out as files`} open onOpenChange={(open) => !open && onClose()}>
+      <p className="mb-3">
+        <a className="link" href={`${api}/definition`} download>
+          Its definition
+        </a>{' '}
+        <span className="text-quiet">
+          JSON: screens, menus, data, roles and gates. An application can be made from it.
+        </span>
+      </p>
+      <Told text={error?.message ?? ''} />
+      {data && data.entities.length > 0 && (
+        <table className="w-full text-left">
+          <thead>
+            <tr className="border-y border-rule">
+              <th className="py-1 font-medium">Records, as CSV</th>
+              <th className="py-1 font-medium">Sample</th>
+              <th className="py-1 font-medium">Live</th>
+            </tr>
+          </thead>
+          <tbody>
+            {data.entities.map(({ id, plural }) => (
+              <tr key={id} className="border-b border-sheet">
+                <td className="py-1">{plural}</td>
+                {(['sample', 'live'] as const).map((kind) => (
+                  <td key={kind} className="py-1">
+                    <a
+                      className="link"
+                      download
+                      aria-label={`${plural}, ${kind}`}
+                      href={`${api}/records/${id}?kind=${kind}`}
+                    >
+                      {kind}.csv
+                    </a>
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {data && (
+        <p className="mt-2 text-quiet">
+          Live records need the right to them, and taking them out is told in the audit trail.
+        </p>
+      )}
+    </Window>
+  );
+}

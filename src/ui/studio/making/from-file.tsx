@@ -1,0 +1,62 @@
+'use client';
+
+import { useState } from 'react';
+import { send } from '../../live/host';
+import { Told } from '../../parts/fields';
+import { CalledFields, useCalled } from './called';
+
+/** An application from a definition file. */
+export function FromFile() {
+  const called = useCalled();
+  const [definition, setDefinition] = useState<unknown>();
+  const [problem, setProblem] = useState('');
+  const read = async (file: File): Promise<void> => {
+    setProblem('');
+    setDefinition(undefined);
+    try {
+      const found = JSON.parse(await file.text()) as { name?: unknown } | null;
+      setDefinition(found);
+      if (typeof found?.name === 'string') called.suggest(found.name);
+    } catch {
+      setProblem(`${file.name} is not JSON. Choose a file that was taken out as a definition.`);
+    }
+  };
+  const submit = called.form.handleSubmit(async ({ name, slug }) => {
+    setProblem('');
+    const answer = await send('POST', '/studio/api/making', {
+      from: 'file',
+      slug,
+      name: name.trim(),
+      definition,
+    });
+    if (answer.ok) return window.location.assign(`/studio/${slug}/gates`);
+    if (!called.refuse(answer.fields)) setProblem(answer.detail);
+  });
+  return (
+    <form className="grid gap-4" noValidate onSubmit={(event) => void submit(event)}>
+      <label className="max-w-3xl">
+        <span className="text-quiet">Definition file (JSON)</span>
+        <input
+          type="file"
+          accept=".json,application/json"
+          className="field-box"
+          onChange={(event) => {
+            const [file] = event.target.files ?? [];
+            if (file) void read(file);
+          }}
+        />
+      </label>
+      <CalledFields called={called} />
+      <Told text={problem} />
+      <span>
+        <button
+          type="submit"
+          className="button button-main"
+          disabled={called.form.formState.isSubmitting || definition === undefined}
+        >
+          Make it
+        </button>
+      </span>
+    </form>
+  );
+}

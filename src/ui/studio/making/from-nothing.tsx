@@ -1,0 +1,34 @@
+'use client';
+
+import { useState } from 'react';
+import { send } from '../../live/host';
+import { Told } from '../../parts/fields';
+import { CalledFields, useCalled } from './called';
+import { CurrencyChoice } from './currency-choice';
+import { mannersHere } from './manners';
+
+/** An application with nothing in it. */
+export function FromNothing() {
+  const called = useCalled();
+  const [problem, setProblem] = useState('');
+  const [currency, setCurrency] = useState('EUR');
+  const submit = called.form.handleSubmit(async ({ name, slug }) => {
+    setProblem('');
+    const manners = { name: name.trim(), currency, ...mannersHere() };
+    const answer = await send('POST', '/studio/api/making', { from: 'nothing', slug, manners });
+    if (answer.ok) return window.location.assign(`/studio/${slug}/gates`);
+    if (!called.refuse(answer.fields)) setProblem(answer.detail);
+  });
+  return (
+    <form className="grid gap-4" noValidate onSubmit={(event) => void submit(event)}>
+      <CalledFields called={called} />
+      <CurrencyChoice value={currency} onChange={setCurrency} />
+      <Told text={problem} />
+      <span>
+        <button type="submit" className="button button-main" disabled={called.form.formState.isSubmitting}>
+          Make it
+        </button>
+      </span>
+    </form>
+  );
+}

@@ -1,0 +1,179 @@
+import { expect, type Page } from '@playwright/test';
+import { fillSignIn, LIVE, query, studio, test } from './setting';
+
+test.describe.configure({ mode: 'serial' });
+
+const FILES = ['demo/plots.csv', 'demo/inspections.csv'];
+const csv = (name: string, text: string | Buffer) => ({
+  name,
+  mimeType: 'text/csv',
+  buffer: Buffer.from(text as string),
+});
+let page: Page;
+
+async function home(): Promise<void> {
+  await page.goto('/studio');
+  await expect(page.getByRole('heading', { name: 'Applications' })).toBeVisible();
+}
+const row = (name: string) =>
+  page.getByRole('row').filter({ has: page.getByRole('link', { name, exact: true }) });
+async function todo(name: string, what: string): Promise<void> {
+  await home();
+  await page.getByRole('button', { name: `What can be done with ${name}` }).click();
+  await page.getByRole('menuitem', { name: what }).click();
+}
+
+test.beforeAll(async ({ browser }) => {
+  page = await (await browser.newContext()).newPage();
+  await page.goto('/studio');
+  await fillSignIn(page, 'tamsin@larkfield.example');
+  await expect(page.getByRole('heading', { name: 'Applications' })).toBeVisible();
+});
+
+test('an application is made from two files: what they hold is guessed, corrected, and drawn', async () => {
+  await home();
+  await expect(row('Larkfield Loans Desk')).toContainText('Release 1');
+  await page.getByRole('link', { name: 'Make an application' }).click();
+  await page.getByLabel(/^CSV files/).setInputFiles(FILES);
+  const plots = page.getByRole('region', { name: 'Plots' });
+  const inspections = page.getByRole('region', { name: 'Inspections' });
+  await expect(plots.getByText('400 rows')).toBeVisible();
+  await expect(inspections.getByLabel('What plot holds')).toHaveValue('points 0 0');
+  await expect(plots.getByLabel('What yearly_rent holds')).toHaveValue('money');
+  await expect(plots.getByLabel('What let_since holds')).toHaveValue('date dmy');
+  await expect(plots.getByLabel('Is gardener needed?')).not.toBeChecked();
+  // A wrong guess is seen by what does not fit, and corrected.
+  await plots.getByLabel('What soil holds').selectOption('number 0');
+  await expect(plots.getByText('400 stay empty')).toBeVisible();
+  await expect(plots.getByLabel('Is soil needed?')).not.toBeChecked();
+  await plots.getByLabel('What soil holds').selectOption('choice');
+  await expect(plots.getByText('400 stay empty')).toBeHidden();
+  await plots.getByLabel('Name of the field for size_m2').fill('Size in m²');
+  await expect(page.getByLabel('Money is told in')).toHaveValue('GBP');
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Plots and inspections');
+  await page.getByLabel('Name', { exact: true }).fill('Fernhill Allotments');
+  await expect(page.getByLabel(/^Address/)).toHaveValue('fernhill-allotments');
+  await page.getByLabel(/^Address/).fill('larkfield');
+  await page.getByRole('button', { name: /^Make it, with 3,400/ }).click();
+  await expect(
+    page.getByText('Another application has the address larkfield. Choose another.'),
+  ).toBeVisible();
+  await page.getByLabel(/^Address/).fill('fernhill');
+  await page.getByRole('button', { name: /^Make it/ }).click();
+  await page.waitForURL('**/studio/fernhill/gates**');
+  // Looked at as its first role: the list, with the first of the rows.
+  await expect(page.getByRole('cell', { name: 'FH-001', exact: true })).toBeVisible();
+  await expect(page.getByRole('columnheader', { name: 'Size in m²' })).toBeVisible();
+  // What points is told by the name of the record that it points to.
+  await page.getByLabel('Address in the application').fill('inspections');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('row', { name: /I00194/ })).toContainText('FH-372');
+  const [stored] = await query<{ entities: string; records: string }>(
+    `select count(distinct entity) as entities, count(*) as records from records
+     where application_id = (select id from applications where slug = 'fernhill') and kind = 'sample'`,
+  );
+  expect(stored).toEqual({ entities: '2', records: '3400' });
+});
+
+test('a file that cannot be read is refused with its line, and nothing is made', async () => {
+  await page.goto('/studio/new');
+  for (const [file, says] of [
+    [csv('broken.csv', 'a,b\n1,2\n"3,4\n'), 'broken.csv: a quote that opens in line 3 is never closed.'],
+    [csv('latin.csv', Buffer.from([0x61, 0x0a, 0xe9, 0x0a])), 'latin.csv: line 2 is not in UTF-8.'],
+    [csv('twice.csv', 'a,a\n1,2\n'), 'twice.csv: columns 1 and 2 are both called a in line 1.'],
+  ] as const) {
+    await page.getByLabel(/^CSV files/).setInputFiles(file);
+    await expect(page.getByRole('alert').filter({ hasText: says })).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Make it/ })).toBeHidden();
+  }
+  // What is too large is refused before it is read.
+  await page.getByLabel(/^CSV files/).setInputFiles(csv('large.csv', Buffer.alloc(33_000_000, 'a')));
+  await expect(
+    page.getByRole('alert').filter({ hasText: /Send less at once|cannot be reached/ }),
+  ).toBeVisible();
+});
+
+test('it is nobody else’s: not at home, not by its address, not by the API', async ({ browser }) => {
+  const other = await studio(browser, 'jonah@larkfield.example');
+  await other.goto('/studio');
+  await expect(other.getByRole('link', { name: 'Larkfield Loans Desk' })).toBeVisible();
+  await expect(other.getByText('Fernhill')).toBeHidden();
+  expect((await other.goto('/studio/fernhill/gates'))?.status()).toBe(404);
+  const api = '/studio/api/applications/fernhill';
+  for (const path of ['', '/definition', '/draft?since=0', '/records/x'])
+    expect((await other.request.get(api + path)).status(), path).toBeGreaterThanOrEqual(404);
+  // An editor neither moves nor deletes what they may edit; a reviewer does not rename it.
+  for (const [method, body] of [
+    ['PATCH', { slug: 'mine' }],
+    ['DELETE', { name: 'Larkfield Loans Desk' }],
+  ] as const) {
+    const answer = await other.request.fetch('/studio/api/applications/larkfield', { method, data: body });
+    expect(answer.status(), method).toBe(403);
+  }
+  const copy = { from: 'copy', of: 'fernhill', slug: 'mine', name: 'Mine' };
+  expect((await other.request.post('/studio/api/making', { data: copy })).status()).toBe(404);
+});
+
+test('it is copied, renamed, and given another address, to which the old one leads', async () => {
+  await todo('Fernhill Allotments', 'Copy …');
+  await page.getByRole('dialog').getByLabel('Name').fill('Fernhill, trial');
+  await page
+    .getByRole('dialog')
+    .getByLabel(/^Address/)
+    .fill('trial');
+  await page.getByRole('button', { name: 'Copy it' }).click();
+  await expect(row('Fernhill, trial')).toContainText('Not yet');
+  await todo('Fernhill, trial', 'Rename …');
+  await page.getByRole('dialog').getByLabel('Name').fill('تجربة 🌱');
+  await page.getByRole('button', { name: 'Rename it' }).click();
+  await expect(row('تجربة 🌱')).toContainText('1 edit so far');
+  await expect(row('تجربة 🌱')).toContainText('Tamsin Reed');
+  await todo('Larkfield Loans Desk', 'Change its address …');
+  await page
+    .getByRole('dialog')
+    .getByLabel(/^Address/)
+    .fill('loans desk');
+  await page.getByRole('button', { name: 'Change it' }).click();
+  await expect(page.getByRole('alert')).toContainText('small letters and digits');
+  await page
+    .getByRole('dialog')
+    .getByLabel(/^Address/)
+    .fill('loans');
+  await page.getByRole('button', { name: 'Change it' }).click();
+  await expect(row('Larkfield Loans Desk')).toContainText('/live/loans');
+  await page.goto(`${LIVE}/catalogue`);
+  await expect(page).toHaveURL(/\/live\/loans\/catalogue$/);
+  await page.goto('/studio/larkfield/gates?element=s_items');
+  await expect(page).toHaveURL(/\/studio\/loans\/gates\?.*element=s_items/);
+});
+
+test('it is taken out as files, and deleted once its name is written', async () => {
+  await todo('Fernhill Allotments', 'Take out as files …');
+  const downloaded = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Its definition' }).click();
+  expect((await downloaded).suggestedFilename()).toBe('fernhill.json');
+  const records = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Plots, sample' }).click();
+  expect((await records).suggestedFilename()).toBe('fernhill-Plots.csv');
+  const file = await (await downloaded).path();
+  await page.goto('/studio/new?from=file');
+  await page.getByLabel(/^Definition file/).setInputFiles(file);
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Fernhill Allotments');
+  await page.getByLabel(/^Address/).fill('again');
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.waitForURL('**/studio/again/gates**');
+  await todo('تجربة 🌱', 'Delete …');
+  await page
+    .getByRole('dialog')
+    .getByLabel(/^To delete it/)
+    .fill('trial');
+  await page.getByRole('button', { name: 'Delete it' }).click();
+  await expect(page.getByRole('alert')).toContainText('Write its name as it is: تجربة 🌱');
+  await page
+    .getByRole('dialog')
+    .getByLabel(/^To delete it/)
+    .fill('تجربة 🌱');
+  await page.getByRole('button', { name: 'Delete it' }).click();
+  await expect(row('تجربة 🌱')).toBeHidden();
+  expect((await page.goto('/studio/trial/gates'))?.status()).toBe(404);
+});
