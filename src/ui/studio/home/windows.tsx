@@ -152,8 +152,9 @@ export function DeleteWindow({ row, onClose }: Props) {
       text={
         <>
           <p>
-            With it go its screens and gates, all releases, its {row.people} people, and all records, sample
-            and live. It cannot be taken back.
+            It is the one at <span className="font-mono">/live/{row.slug}</span>. With it go its screens and
+            gates, all releases, its {row.people} people, and all records, sample and live. It cannot be taken
+            back.
           </p>
           <p>Take it out as files first if any of it may be needed again.</p>
         </>

@@ -14,6 +14,8 @@ import { sendForm } from './send-form';
 import { SheetTable, type ChosenSheets } from './sheet-table';
 
 const API = '/studio/api/making';
+/** What the server takes at once. */
+const MOST_MEGABYTES = 30;
 
 interface Looked {
   readonly sheets: readonly LookedSheet[];
@@ -58,6 +60,11 @@ export function FromSheets() {
     setFiles(some);
     setProblem('');
     setLooked(undefined);
+    const megabytes = some.reduce((sum, { size }) => sum + size, 0) / 1e6;
+    if (megabytes > MOST_MEGABYTES)
+      return setProblem(
+        `These files are ${Math.ceil(megabytes)} MB; at most ${MOST_MEGABYTES} MB can be taken at once. Begin with fewer rows, and add the others afterwards.`,
+      );
     setBusy({ says: 'Looking at what the columns hold …' });
     const found = await look(some);
     setBusy(undefined);
