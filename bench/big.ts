@@ -83,7 +83,7 @@ export function bigApplication(random: Random): Definition {
     screens: screens.slice(n * 10, n * 10 + 10),
   }));
   return {
-    format: 2,
+    format: 3,
     id: 'big',
     name: 'A big one',
     currency: 'GBP',

@@ -32,7 +32,7 @@ function application(random: Random): Definition {
       ],
     };
   return {
-    format: 2,
+    format: 3,
     id: 'bench',
     name: 'Bench',
     currency: 'GBP',

@@ -137,7 +137,7 @@ const CONDITIONS: Definition['conditions'] = [
 
 /** Larkfield Loans Desk: a made-up museum's desk for lending objects, as it is first released. */
 export const LARKFIELD: Definition = {
-  format: 2,
+  format: 3,
   id: 'larkfield',
   name: 'Larkfield Loans Desk',
   currency: 'GBP',

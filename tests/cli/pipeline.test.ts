@@ -118,7 +118,7 @@ describe('bin/zinc in a pipeline', () => {
     ['invalid UTF-8', () => ['check', put('h.json', Buffer.from([0x7b, 0xff, 0x7d]))], /not UTF-8/],
     [
       'a doubled key',
-      () => ['check', put('i.json', TEXT.replace('"format": 2,', '"format": 2,\n"format": 2,'))],
+      () => ['check', put('i.json', TEXT.replace('"format": 3,', '"format": 3,\n"format": 3,'))],
       /line 3, column 1: The key "format" is there twice/,
     ],
     [

@@ -307,7 +307,7 @@ export function drawDefinition(draw: Draw): Definition {
     items: [],
   });
   const definition: Definition = {
-    format: 2,
+    format: 3,
     id: 'app',
     name: 'Random',
     currency: 'GBP',

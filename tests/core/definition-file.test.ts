@@ -45,7 +45,7 @@ describe('a definition as a file', () => {
       { ...LARKFIELD, gates: { larkfield: { lines: [{ id: 'l', who: { kind: 'all' }, what: 'see' }] } } },
     ],
     ['a condition that asks nothing', { ...LARKFIELD, groups: [{ id: 'g', name: 'G', condition: {} }] }],
-    ['another format', { ...LARKFIELD, format: 3 }],
+    ['another format', { ...LARKFIELD, format: 4 }],
   ])('is refused by both for %s', (_, document) => {
     expect([valid(document), readDefinition(document).ok]).toEqual([false, false]);
   });

@@ -184,7 +184,8 @@ describe('a document that is not whole', () => {
 function drawSoundEdit(draw: Draw): Edit {
   const [gate, { lines } = { lines: [] }] = draw.one(Object.entries(LARKFIELD.gates));
   const role = draw.one(LARKFIELD.roles);
-  const screen = LARKFIELD.areas[0]?.screens[0] as NonNullable<(typeof LARKFIELD.areas)[0]>['screens'][0];
+  const [area] = LARKFIELD.areas as readonly [(typeof LARKFIELD.areas)[0] & object];
+  const screen = area.screens[0] as (typeof area.screens)[0];
   const line = { id: 'l_new', who: { kind: 'role', role: role.id }, what: 'see' } as const;
   return draw.one<Edit>([
     { do: 'addLine', gate, line, at: 0 },
@@ -192,7 +193,21 @@ function drawSoundEdit(draw: Draw): Edit {
     { do: 'changeItem', list: 'roles', from: role, to: { ...role, name: 'Other' } },
     { do: 'addItem', list: 'roles', at: 0, item: { ...role, id: 'r_new' } },
     { do: 'changeSettings', from: { name: LARKFIELD.name }, to: { name: 'Other' } },
-    { do: 'changeScreen', from: screen, to: { ...screen, name: 'Other' } },
+    { do: 'changeElement', id: screen.id, from: { name: screen.name }, to: { name: 'Other' } },
+    {
+      do: 'moveElement',
+      id: screen.id,
+      from: { in: area.id, list: 'screens', at: 0 },
+      to: { in: 'area_items', list: 'screens', at: 1 },
+    },
+    {
+      do: 'addElement',
+      into: { in: area.id, list: 'screens' },
+      at: 0,
+      node: { id: 's_new', name: 'New', address: 'new-one', sections: [] },
+      gates: { s_new: { lines: [line] } },
+      closed: {},
+    },
     { do: 'together', edits: [{ do: 'addLine', gate, line, at: 0 }] },
   ]);
 }

@@ -51,7 +51,7 @@ describe('a document that is not right', () => {
   it.each<[string, unknown, RegExp]>([
     ['nothing at all', null, /the document/],
     ['a text', 'larkfield', /the document/],
-    ['of another format', { ...LARKFIELD, format: 1 }, /format: must be 2/],
+    ['of another format', { ...LARKFIELD, format: 1 }, /format: must be 3/],
     ['without a name', { ...LARKFIELD, name: undefined }, /name: is missing/],
     ['with a misspelt key', { ...LARKFIELD, gate: {} }, /has no place for gate/],
     ['with a key that every object has', withEntity({ id: 'constructor' }), /entities\[0\]\.id: is a word/],

@@ -8,8 +8,8 @@ import { LARKFIELD } from '@/demo/definition';
 import { originOfHost, servesPath } from '@/server/hosts.mjs';
 import { plainCell, toCsv } from '@/server/csv';
 import { database, isAway, isUnstorable } from '@/server/database/client';
-import { edits, snapshots } from '@/server/database/schema';
-import { draftOf } from '@/server/drafts/draft';
+import { applications, edits, snapshots } from '@/server/database/schema';
+import { change, draftOf } from '@/server/drafts/draft';
 import { handle, readBody, readText } from '@/server/http/handle';
 import { Refused } from '@/server/http/problem';
 import { told } from '@/server/log';
@@ -228,7 +228,7 @@ describe('requests', () => {
 });
 
 describe('data of an earlier version', () => {
-  it('is brought up to date by starting: definitions and edits of format 1', async () => {
+  it('is brought up to date by starting: definitions and edits of formats 1 and 2', async () => {
     const definition = underNewId(LARKFIELD);
     const { ada } = await application(definition);
     const { timeZone: _, signUp: __, closed: ___, ...older } = definition;
@@ -250,11 +250,56 @@ describe('data of an earlier version', () => {
     await database().transaction(upgradeStored);
     const draft = await draftOf(definition.id);
     expect(draft.definition).toMatchObject({ format: FORMAT, timeZone: 'UTC', signUp: false, closed: {} });
-    const [edit] = await database().select().from(edits);
+    const [edit] = await database().select().from(edits).orderBy(edits.revision);
     expect(edit?.edit).toMatchObject({ do: 'changeItem', list: 'roles' });
     // Done again, it changes nothing.
     await database().transaction(upgradeStored);
-    expect((await database().select().from(edits))[0]).toEqual(edit);
+    expect((await database().select().from(edits).orderBy(edits.revision))[0]).toEqual(edit);
+    await dropApplications();
+  });
+
+  it('is brought up to date where screens and entities were changed as wholes, and can be taken back', async () => {
+    const definition = underNewId(LARKFIELD);
+    const { ada } = await application(definition);
+    const [area] = definition.areas;
+    const [entity] = definition.entities;
+    if (!area || !entity) throw new Error('The demo has both');
+    const screen = { id: 's_new', name: 'New', address: 'a-new-one', sections: [] };
+    const named = { ...screen, name: 'Newer', faces: [{ id: 'h_new', name: 'Face', sections: [] }] };
+    const lines = [{ id: 'l_new', who: { kind: 'everyone' }, what: 'see' }];
+    const renamed = { ...entity, name: 'Thing' };
+    const of2: readonly (readonly [object, object])[] = [
+      [
+        { do: 'addScreen', area: area.id, at: 1, screen, lines },
+        { do: 'removeScreen', area: area.id, at: 1, screen, lines },
+      ],
+      [
+        { do: 'changeScreen', from: screen, to: named },
+        { do: 'changeScreen', from: named, to: screen },
+      ],
+      [
+        { do: 'together', edits: [{ do: 'changeItem', list: 'entities', from: entity, to: renamed }] },
+        { do: 'together', edits: [{ do: 'changeItem', list: 'entities', from: renamed, to: entity }] },
+      ],
+      [
+        { do: 'moveItem', list: 'entities', id: entity.id, from: 0, to: 2 },
+        { do: 'moveItem', list: 'entities', id: entity.id, from: 2, to: 0 },
+      ],
+    ];
+    for (const [n, [edit, inverse]] of of2.entries())
+      await database()
+        .execute(sql`insert into edits (application_id, revision, edit, inverse, format, author) values
+        (${definition.id}, ${n + 1}, ${JSON.stringify(edit)}::jsonb, ${JSON.stringify(inverse)}::jsonb, 2, ${ada})`);
+    await database().update(applications).set({ headRevision: 4 }).where(eq(applications.id, definition.id));
+    await database().transaction(upgradeStored);
+    const draft = await draftOf(definition.id);
+    expect(draft.definition.areas[0]?.screens[1]).toEqual(named);
+    expect(draft.definition.gates['s_new']).toEqual({ lines });
+    expect(draft.definition.entities[2]).toEqual(renamed);
+    // And all of it can be taken back.
+    for (let n = 0; n < 4; n++) await change(definition.id, ada, 4 + n, 'undo');
+    const back = (await draftOf(definition.id)).definition;
+    expect([back.areas, back.entities]).toEqual([definition.areas, definition.entities]);
     await dropApplications();
   });
 });

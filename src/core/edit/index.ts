@@ -28,6 +28,7 @@ export {
   whoInWords,
   wideningInWords,
 } from './comparing/words';
+export { editBetween } from './edits/between';
 export { copyGate, copyRole } from './edits/copy';
 export { type Edit, EDIT_FORMAT } from './edits/edit';
 export { type LogEntry, stacksOf, type UndoState, undoStateOf } from './edits/history';

@@ -4,7 +4,7 @@ import type { Id } from './id';
 import type { Value, ValueType } from './value-type';
 
 /** The version of the document's format. */
-export const FORMAT = 2;
+export const FORMAT = 3;
 
 /** What a new screen's gate starts with. */
 export type NewScreens = 'nobody' | 'signed-in' | 'everyone';

@@ -149,7 +149,8 @@ const effect = oneOf('do', {
   'set-session': { value: id, to: valueOrNull },
   'sign-out': {},
 });
-const button = { kind: yup.string().oneOf(['button']).required(), id, name, effect };
+const button = exactly({ kind: yup.string().oneOf(['button']).required(), id, name, effect });
+const column = exactly({ id, field: id });
 
 const part = oneOf('kind', {
   field: { id, field: id },
@@ -160,18 +161,19 @@ const part = oneOf('kind', {
     name,
     entity: id,
     filter: optionalCondition,
-    columns: listOf(exactly({ id, field: id })),
+    columns: listOf(column),
     opens: id.notRequired(),
-    buttons: listOf(exactly(button)),
+    buttons: listOf(button),
   },
   people: { id, name },
 });
 
 const section = exactly({ id, name, parts: listOf(part) });
 const sections = listOf(section);
+const face = exactly({ id, name, sections });
 
 /** A screen of the document. */
-export const screenSchema = exactly({
+const screenSchema = exactly({
   id,
   name,
   address: yup
@@ -183,8 +185,10 @@ export const screenSchema = exactly({
   ),
   sets: optional(listOf(exactly({ value: id, to: valueOrNull }))),
   sections,
-  faces: optional(listOf(exactly({ id, name, sections }))),
+  faces: optional(listOf(face)),
 });
+
+const area = exactly({ id, name, screens: listOf(screenSchema) });
 
 const action = oneOf('kind', {
   create: { id, name },
@@ -224,6 +228,25 @@ export const closedSchema = oneOf('show', {
   secret: {},
 });
 
+const entityField = exactly({
+  id,
+  name,
+  type,
+  required: yup.boolean(),
+  initial: value,
+  neverFollows: yup.boolean(),
+});
+
+const entity = exactly({
+  id,
+  name,
+  plural: name,
+  labelField: id,
+  unitField: id.notRequired(),
+  fields: listOf(entityField),
+  actions: listOf(action),
+});
+
 /** The parts of the document that are lists of things with names, as edits change them one by one. */
 export const LIST_SCHEMAS = {
   roles: roleSchema,
@@ -233,24 +256,6 @@ export const LIST_SCHEMAS = {
   groups: exactly({ id, name, condition: conditionSchema }),
   conditions: exactly({ id, name, entity: id.notRequired(), condition: conditionSchema }),
   sessionValues: exactly({ id, name, type, minutes }),
-  entities: exactly({
-    id,
-    name,
-    plural: name,
-    labelField: id,
-    unitField: id.notRequired(),
-    fields: listOf(
-      exactly({
-        id,
-        name,
-        type,
-        required: yup.boolean(),
-        initial: value,
-        neverFollows: yup.boolean(),
-      }),
-    ),
-    actions: listOf(action),
-  }),
 } as const;
 
 /** What is set for the whole application, each by its name. */
@@ -275,6 +280,21 @@ export const SETTINGS = {
   standIn: optional(exactly({ privilege: id, minutes, changes: yup.boolean().required('is missing') })),
 };
 
+/** What can stand in each of the lists whose members are elements. */
+export const SLOT_SCHEMAS = {
+  areas: area,
+  entities: entity,
+  screens: screenSchema,
+  sections: section,
+  faces: face,
+  parts: part,
+  columns: column,
+  buttons: button,
+  items: menuItem,
+  fields: entityField,
+  actions: action,
+} as const;
+
 /** A whole document. */
 export const definitionSchema = exactly({
   format: yup.mixed<typeof FORMAT>().oneOf([FORMAT], `must be ${FORMAT}`).required('is missing'),
@@ -287,8 +307,8 @@ export const definitionSchema = exactly({
   groups: listOf(LIST_SCHEMAS.groups),
   conditions: listOf(LIST_SCHEMAS.conditions),
   sessionValues: listOf(LIST_SCHEMAS.sessionValues),
-  entities: listOf(LIST_SCHEMAS.entities),
-  areas: listOf(exactly({ id, name, screens: listOf(screenSchema) })),
+  entities: listOf(entity),
+  areas: listOf(area),
   menu: exactly({ id, items: listOf(menuItem) }),
   gates: mapOf(gate),
   closed: mapOf(closedSchema),

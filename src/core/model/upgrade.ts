@@ -44,7 +44,37 @@ const STEPS: readonly Step[] = [
       return { ...part, filter: compared };
     },
   },
+  {
+    // A screen was changed as a whole; entities were changed as things in a list; a screen came with its lines.
+    from: 2,
+    document: (document) => ({ ...document, format: 3 }),
+    part: (part) => {
+      const { do: does, list, area, at, item, screen, lines, from, to } = part;
+      if (does === 'addScreen' || does === 'removeScreen') {
+        const { id } = screen as Objects;
+        const whole = { node: screen, gates: { [String(id)]: { lines } }, closed: {} };
+        return { do: does.replace('Screen', 'Element'), into: { in: area, list: 'screens' }, at, ...whole };
+      }
+      if (does === 'changeScreen') return changed(from as Objects, to as Objects);
+      if (list !== 'entities') return part;
+      const slot = { in: null, list };
+      if (does === 'addItem' || does === 'removeItem')
+        return { do: does.replace('Item', 'Element'), into: slot, at, node: item, gates: {}, closed: {} };
+      if (does === 'moveItem')
+        return { do: 'moveElement', id: part['id'], from: { ...slot, at: from }, to: { ...slot, at: to } };
+      return does === 'changeItem' ? changed(from as Objects, to as Objects) : part;
+    },
+  },
 ];
+
+/** A change of a whole element as one of the keys in which it differs. */
+function changed(from: Objects, to: Objects): Objects {
+  const keys = [...new Set([...Object.keys(from), ...Object.keys(to)])].filter(
+    (key) => JSON.stringify(from[key]) !== JSON.stringify(to[key]),
+  );
+  const of = (side: Objects) => Object.fromEntries(keys.map((key) => [key, side[key] ?? null]));
+  return { do: 'changeElement', id: from['id'], from: of(from), to: of(to) };
+}
 
 const isObject = (json: Json): json is Objects =>
   typeof json === 'object' && json !== null && !Array.isArray(json);

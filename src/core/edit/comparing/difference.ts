@@ -2,8 +2,10 @@ import type { Closed, Definition } from '../../model/definition';
 import type { Line } from '../../model/gate';
 import type { Id } from '../../model/id';
 import { sameJson } from '../../model/same-json';
+import { SLOTS } from '../../model/slots';
 import { treeOf, type AppElement, type Tree } from '../../model/tree';
 import { NAMED_LISTS } from '../edits/edit';
+import { movedAmong } from '../edits/moved';
 
 export type NamedList = (typeof NAMED_LISTS)[number];
 
@@ -101,28 +103,6 @@ function listChanges(
   return changes;
 }
 
-/** Of those that are on both sides, the fewest that would have to be moved for the one order to become the other. */
-function movedAmong(before: readonly { readonly id: Id }[], after: readonly { readonly id: Id }[]): Set<Id> {
-  const places = new Map(before.map(({ id }, n) => [id, n]));
-  const common = after.filter(({ id }) => places.has(id));
-  // The longest run that keeps its order stays: by its end, the place of the one before it.
-  const best: { length: number; from: number }[] = [];
-  common.forEach(({ id }, n) => {
-    const place = places.get(id) as number;
-    let found = { length: 1, from: -1 };
-    for (let m = 0; m < n; m++) {
-      const { length } = best[m] as { length: number };
-      if ((places.get((common[m] as { id: Id }).id) as number) < place && length >= found.length)
-        found = { length: length + 1, from: m };
-    }
-    best.push(found);
-  });
-  const moved = new Set(common.map(({ id }) => id));
-  let at = best.reduce((end, one, n) => (end < 0 || one.length > (best[end]?.length ?? 0) ? n : end), -1);
-  for (; at >= 0; at = best[at]?.from ?? -1) moved.delete((common[at] as { id: Id }).id);
-  return moved;
-}
-
 function keyChanges(before: object, after: object, counts: (key: string) => boolean): KeyChange[] {
   const [was, is] = [before, after] as [Record<string, unknown>, Record<string, unknown>];
   return [...new Set([...Object.keys(was), ...Object.keys(is)])]
@@ -174,19 +154,7 @@ function shapeChanges(old: Tree, now: Tree): ReadonlyMap<Id, readonly Change[]> 
 }
 
 /** The keys of an element under which its contents stand: these are elements of their own. */
-const HELD = new Set([
-  'areas',
-  'entities',
-  'screens',
-  'faces',
-  'sections',
-  'parts',
-  'columns',
-  'buttons',
-  'items',
-  'fields',
-  'actions',
-]);
+const HELD = new Set<string>(SLOTS);
 
 /** The keys of the document that are compared part by part. */
 const NO_SETTINGS = new Set<string>([...NAMED_LISTS, 'areas', 'entities', 'menu', 'gates', 'closed']);

@@ -1,11 +1,13 @@
-import type { Area, Closed, Definition, Screen } from '../../model/definition';
+import type { Closed, Definition } from '../../model/definition';
 import { findFaults } from '../../model/faults';
 import { sameLine, sameLines, type Gate, type Line } from '../../model/gate';
 import type { Id } from '../../model/id';
-import { failed, ok, type Problem, type Result } from '../../model/problem';
+import { failed, ok, type Result } from '../../model/problem';
 import { sameJson } from '../../model/same-json';
 import { treeOf } from '../../model/tree';
+import { changedMeanwhile } from './changed-meanwhile';
 import type { Edit } from './edit';
+import { changeElements } from './elements';
 
 /**
  * The definition with the edit made in it; the one that was given stays as it is. Refused, with the reason, where the
@@ -18,17 +20,18 @@ import type { Edit } from './edit';
  * applyEdit(LARKFIELD, { do: 'removeLine', gate: 's_stores', line, at: 0 }).ok // → false
  */
 export function applyEdit(definition: Definition, edit: Edit): Result<Definition> {
-  const made = make(definition, edit);
+  const made = applyUnchecked(definition, edit);
   if (!made.ok) return made;
   const faults = findFaults(made.value);
   return faults.length > 0 ? failed(...faults) : made;
 }
 
-function make(definition: Definition, edit: Edit): Result<Definition> {
+/** The definition with the edit made in it, sound or not: for the steps of one that is sound in the end. */
+export function applyUnchecked(definition: Definition, edit: Edit): Result<Definition> {
   switch (edit.do) {
     case 'together':
       return edit.edits.reduce<Result<Definition>>(
-        (done, one) => (done.ok ? make(done.value, one) : done),
+        (done, one) => (done.ok ? applyUnchecked(done.value, one) : done),
         ok(definition),
       );
     case 'addItem':
@@ -40,15 +43,15 @@ function make(definition: Definition, edit: Edit): Result<Definition> {
       return changeClosed(definition, edit);
     case 'changeSettings':
       return changeSettings(definition, edit);
-    case 'changeScreen':
-      return changeScreen(definition, edit);
     case 'replace':
       return sameJson(definition, edit.from) && edit.from.id === edit.to.id
         ? ok(edit.to)
         : failed(changedMeanwhile(definition.name, 'The application is another one by now.'));
-    case 'addScreen':
-    case 'removeScreen':
-      return changeScreens(definition, edit);
+    case 'addElement':
+    case 'removeElement':
+    case 'moveElement':
+    case 'changeElement':
+      return changeElements(definition, edit);
     default:
       return changeGate(definition, edit);
   }
@@ -158,50 +161,4 @@ function changeSettings(
   return ok(Object.fromEntries(made) as unknown as Definition);
 }
 
-/** The screen as another one. Gates on what is no longer there would point to nothing, and are refused. */
-function changeScreen(
-  definition: Definition,
-  { from, to }: Extract<Edit, { do: 'changeScreen' }>,
-): Result<Definition> {
-  const area = definition.areas.find((one) => one.screens.some((screen) => sameJson(screen, from)));
-  if (!area || from.id !== to.id) return failed(changedMeanwhile(from.name, 'It is another one by now.'));
-  const screens = area.screens.map((screen) => (screen.id === from.id ? to : screen));
-  const areas = definition.areas.map((one) => (one === area ? { ...one, screens } : one));
-  return ok({ ...definition, areas });
-}
-
-type ScreenEdit = Extract<Edit, { screen: Screen }>;
-
-function changeScreens(definition: Definition, edit: ScreenEdit): Result<Definition> {
-  const { area: id, at, screen, lines } = edit;
-  const area = definition.areas.find((one) => one.id === id);
-  if (!area) return failed(changedMeanwhile(screen.name, 'Its area is gone by now.'));
-  const withScreens = (screens: Area['screens']): Area[] =>
-    definition.areas.map((one) => (one === area ? { ...one, screens } : one));
-  if (edit.do === 'addScreen')
-    return ok({
-      ...definition,
-      areas: withScreens(area.screens.toSpliced(at, 0, screen)),
-      gates: withGate(definition.gates, screen.id, { lines }),
-    });
-  const there = area.screens.findIndex((one) => sameJson(one, screen));
-  const tree = treeOf(definition);
-  const inside = there < 0 ? [] : tree.within(tree.need(screen.id, 'screen')).slice(1);
-  const own = definition.gates[screen.id];
-  if (!own || !sameLines(own.lines, lines) || inside.some((one) => Object.hasOwn(definition.gates, one.id)))
-    return failed(changedMeanwhile(screen.name, 'It, or a gate in it, is another one by now.'));
-  return ok({
-    ...definition,
-    areas: withScreens(area.screens.toSpliced(there, 1)),
-    gates: withGate(definition.gates, screen.id, undefined),
-  });
-}
-
 const nameOf = (definition: Definition, id: Id): string => treeOf(definition).get(id)?.name ?? id;
-
-const changedMeanwhile = (place: string, message: string): Problem => ({
-  code: 'changed-meanwhile',
-  place,
-  message,
-  mend: 'Look at it as it is now, and make your change again if it is still needed.',
-});

@@ -1,9 +1,10 @@
-import type { Closed, Definition, Screen } from '../../model/definition';
-import type { Line } from '../../model/gate';
+import type { Closed, Definition } from '../../model/definition';
+import type { Gate, Line } from '../../model/gate';
 import type { Id } from '../../model/id';
+import type { ElementNode, Slot } from '../../model/slots';
 
 /** The version of the edits' format, kept with each. */
-export const EDIT_FORMAT = 2;
+export const EDIT_FORMAT = 3;
 
 /** The document's lists of named things that are no elements. */
 export const NAMED_LISTS = [
@@ -16,9 +17,7 @@ export const NAMED_LISTS = [
   'sessionValues',
 ] as const;
 
-/** The document's lists of things with an id, which edits change one by one. */
-export const LISTS = [...NAMED_LISTS, 'entities'] as const;
-type ListName = (typeof LISTS)[number];
+type ListName = (typeof NAMED_LISTS)[number];
 
 type ItemOf<L extends ListName> = Definition[L][number];
 
@@ -52,6 +51,32 @@ type Settings = Partial<
 
 type SettingsOrNone = { readonly [K in keyof Settings]: Settings[K] | null };
 
+/** An element with all that stands in it, and with the gates of all that. */
+interface WholeElement {
+  readonly into: Slot;
+  readonly at: number;
+  readonly node: ElementNode;
+  readonly gates: Readonly<Record<Id, Gate>>;
+  readonly closed: Readonly<Record<Id, Closed>>;
+}
+
+/** What an element is by itself, key by key; null where it lacks one. */
+type OwnKeys = Readonly<Record<string, unknown>>;
+
+/** Edits of the shape: of areas, screens and what stands on them, of the menu, of entities with their fields and actions. */
+export type ElementEdit =
+  | ({ readonly do: 'addElement' } & WholeElement)
+  | ({ readonly do: 'removeElement' } & WholeElement)
+  /** It takes another place, there or elsewhere. What else it is, is not looked at: who renames it meanwhile is not in the way. */
+  | {
+      readonly do: 'moveElement';
+      readonly id: Id;
+      readonly from: Slot & { readonly at: number };
+      readonly to: Slot & { readonly at: number };
+    }
+  /** Only the keys named by both are looked at, and changed. */
+  | { readonly do: 'changeElement'; readonly id: Id; readonly from: OwnKeys; readonly to: OwnKeys };
+
 /**
  * One small change of a definition. It names what it expects to find, so that it is refused rather
  * than lose what somebody else put there meanwhile.
@@ -82,24 +107,9 @@ export type Edit =
     }
   /** The settings named by both; one that is null on a side is not set there. */
   | { readonly do: 'changeSettings'; readonly from: SettingsOrNone; readonly to: SettingsOrNone }
-  | { readonly do: 'changeScreen'; readonly from: Screen; readonly to: Screen }
+  | ElementEdit
   /** The whole document, as from a file. */
   | { readonly do: 'replace'; readonly from: Definition; readonly to: Definition }
-  /** A new screen, whose gate starts as the application's setting says. */
-  | {
-      readonly do: 'addScreen';
-      readonly area: Id;
-      readonly at: number;
-      readonly screen: Screen;
-      readonly lines: readonly Line[];
-    }
-  | {
-      readonly do: 'removeScreen';
-      readonly area: Id;
-      readonly at: number;
-      readonly screen: Screen;
-      readonly lines: readonly Line[];
-    }
   /** Several that are done, undone and refused as one. */
   | { readonly do: 'together'; readonly edits: readonly Edit[] };
 
@@ -129,13 +139,14 @@ export function inverseOf(edit: Edit): Edit {
     case 'moveItem':
     case 'changeClosed':
     case 'changeSettings':
-    case 'changeScreen':
+    case 'moveElement':
+    case 'changeElement':
     case 'replace':
       return { ...edit, from: edit.to, to: edit.from } as Edit;
-    case 'addScreen':
-      return { ...edit, do: 'removeScreen' };
-    case 'removeScreen':
-      return { ...edit, do: 'addScreen' };
+    case 'addElement':
+      return { ...edit, do: 'removeElement' };
+    case 'removeElement':
+      return { ...edit, do: 'addElement' };
     case 'together':
       return { do: 'together', edits: edit.edits.map(inverseOf).reverse() };
   }

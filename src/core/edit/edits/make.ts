@@ -2,6 +2,7 @@ import type { Condition } from '../../condition/condition';
 import type { Definition, NewScreens, Screen } from '../../model/definition';
 import { sameLine, type Line, type What, type Who } from '../../model/gate';
 import { newId, type Id } from '../../model/id';
+import type { ElementNode } from '../../model/slots';
 import type { Edit } from './edit';
 
 export const newLine = (who: Who, what: What, when?: Condition): Line => ({
@@ -21,7 +22,9 @@ const STARTS_WITH: Readonly<Record<NewScreens, Who | undefined>> = {
 export function addScreen(definition: Definition, area: Id, screen: Screen): Edit {
   const who = STARTS_WITH[definition.newScreens];
   const at = definition.areas.find((one) => one.id === area)?.screens.length ?? 0;
-  return { do: 'addScreen', area, at, screen, lines: who ? [newLine(who, 'edit')] : [] };
+  const gates = { [screen.id]: { lines: who ? [newLine(who, 'edit')] : [] } };
+  const node = screen as unknown as ElementNode;
+  return { do: 'addElement', into: { in: area, list: 'screens' }, at, node, gates, closed: {} };
 }
 
 /**

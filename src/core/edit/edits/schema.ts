@@ -1,7 +1,8 @@
 import * as yup from 'yup';
-import { closedSchema, lineSchema, LIST_SCHEMAS, screenSchema, SETTINGS } from '../../model/schema';
-import { exactly, listOf, optional, tagged } from '../../model/shape';
-import { LISTS, type Edit } from './edit';
+import { closedSchema, lineSchema, LIST_SCHEMAS, SETTINGS } from '../../model/schema';
+import { exactly, listOf, mapOf, optional, tagged } from '../../model/shape';
+import { SLOTS } from '../../model/slots';
+import { NAMED_LISTS, type Edit } from './edit';
 
 const id = yup.string().min(1).max(40).required();
 const at = yup.number().integer().min(0).required();
@@ -23,6 +24,20 @@ const settings = yup.lazy((input: unknown) => {
   return exactly(shape);
 });
 
+const slot = {
+  in: yup.string().min(1).max(40).nullable().defined(),
+  list: yup.string().oneOf(SLOTS).required(),
+};
+/** What stands in a list is looked at once it is known in which: when the edit is made. */
+const whole = {
+  into: exactly(slot),
+  at,
+  node: yup.object().strict().required(),
+  gates: mapOf(exactly({ lines })),
+  closed: mapOf(closedSchema),
+};
+const keys = mapOf(yup.mixed().nullable().defined());
+
 type Fields = Readonly<Record<string, yup.ISchema<unknown>>>;
 
 /** What an edit has beside its name; for those of a list, by what its items are. */
@@ -34,9 +49,10 @@ const SHAPES: Readonly<Record<string, Fields>> = {
   changeLine: { gate: id, from: lineSchema, to: lineSchema },
   changeClosed: { element: id, from: closed, to: closed },
   changeSettings: { from: settings, to: settings },
-  changeScreen: { from: screenSchema, to: screenSchema },
-  addScreen: { area: id, at, screen: screenSchema, lines },
-  removeScreen: { area: id, at, screen: screenSchema, lines },
+  addElement: whole,
+  removeElement: whole,
+  moveElement: { id, from: exactly({ ...slot, at }), to: exactly({ ...slot, at }) },
+  changeElement: { id, from: keys, to: keys },
 };
 const LIST_SHAPES: Readonly<Record<string, (item: yup.ISchema<unknown>) => Fields>> = {
   addItem: (item) => ({ at, item }),
@@ -52,13 +68,13 @@ const oneOfThese = (names: readonly string[]) =>
     .required('is missing');
 
 const tag = oneOfThese([...Object.keys(SHAPES), ...Object.keys(LIST_SHAPES), 'together']);
-const listName = oneOfThese(LISTS);
+const listName = oneOfThese(NAMED_LISTS);
 
 /** By the edit's name, and for those of a list by the list's. */
 const schemas = new Map<string, yup.ISchema<unknown>>([
   ...Object.entries(SHAPES).map(([name, shape]) => [name, exactly({ do: tag, ...shape })] as const),
   ...Object.entries(LIST_SHAPES).flatMap(([name, shapeOf]) =>
-    LISTS.map(
+    NAMED_LISTS.map(
       (list) =>
         [`${name} ${list}`, exactly({ do: tag, list: listName, ...shapeOf(LIST_SCHEMAS[list]) })] as const,
     ),

@@ -1,5 +1,6 @@
 'use client';
 
+import { editBetween } from '@/core/edit';
 import { type Entity, type EntityField, newId } from '@/core/model';
 import { useBench } from './bench';
 import { NamedActionForm } from './named-action-form';
@@ -7,9 +8,13 @@ import { DoorRow } from './door-row';
 
 /** The doors of one entity: its rows, its actions, its fields, and how the screens stand to each. */
 export function DoorView({ entity }: { entity: Entity }) {
-  const { compiled, mayChange, apply } = useBench();
+  const { definition, compiled, mayChange, apply } = useBench();
   const rows = compiled.tree.need(entity.id, 'rows');
-  const change = (to: Entity): void => apply({ do: 'changeItem', list: 'entities', from: entity, to });
+  const change = (to: Entity): void => {
+    const entities = definition.entities.map((one) => (one.id === to.id ? to : one));
+    const edit = editBetween(definition, { ...definition, entities });
+    if (edit) apply(edit);
+  };
   const doors = rows.contents;
   const missing = (['export', 'bulk'] as const).filter(
     (kind) => !entity.actions.some((one) => one.kind === kind),

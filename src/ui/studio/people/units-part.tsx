@@ -42,7 +42,7 @@ export function UnitsPart() {
           <h2 className="mb-2 font-semibold">Which field says a record’s unit</h2>
           {definition.entities.map((entity) => {
             const fields = entity.fields.filter((field) => field.type.kind === 'unit');
-            const { unitField, ...without } = entity;
+            const { unitField } = entity;
             return (
               <label key={entity.id} className="mb-1 flex items-center gap-3">
                 <span className="w-44">{entity.plural}</span>
@@ -52,10 +52,10 @@ export function UnitsPart() {
                   value={unitField ?? ''}
                   onChange={(event) =>
                     apply({
-                      do: 'changeItem',
-                      list: 'entities',
-                      from: entity,
-                      to: event.target.value ? { ...entity, unitField: event.target.value } : without,
+                      do: 'changeElement',
+                      id: entity.id,
+                      from: { unitField: unitField ?? null },
+                      to: { unitField: event.target.value || null },
                     })
                   }
                 >

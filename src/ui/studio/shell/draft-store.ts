@@ -65,8 +65,8 @@ function takenAwayInWords(edit: Edit): string | undefined {
       return 'The gate follows again; its lines were taken away.';
     case 'removeItem':
       return `${edit.item.name} was deleted.`;
-    case 'removeScreen':
-      return `${edit.screen.name} was deleted.`;
+    case 'removeElement':
+      return `${typeof edit.node['name'] === 'string' ? edit.node['name'] : 'It'} was deleted.`;
     case 'together': {
       // Lines go with what is deleted, and where others take their place: that is not what it is about.
       const about = edit.edits.filter((one) => one.do !== 'removeLine').map(takenAwayInWords);

@@ -1,0 +1,9 @@
+import type { Problem } from '../../model/problem';
+
+/** What an edit expected to find is not there any more. */
+export const changedMeanwhile = (place: string, message: string): Problem => ({
+  code: 'changed-meanwhile',
+  place,
+  message,
+  mend: 'Look at it as it is now, and make your change again if it is still needed.',
+});
