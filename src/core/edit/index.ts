@@ -36,3 +36,5 @@ export { newLine, removeNamed, removePrivilege } from './edits/make';
 export { editSchema } from './edits/schema';
 export { startLines } from './proposing/start';
 export type { Wanted } from './proposing/turn';
+export { removalOf, type Removal } from './shaping/removal';
+export type { AlsoGoes } from './shaping/goes-with';
