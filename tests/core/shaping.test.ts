@@ -4,7 +4,9 @@ import { applyEdit, inverseOf, readDefinition } from '@/core';
 import { editBetween } from '@/core/edit/edits/between';
 import type { Edit } from '@/core/edit/edits/edit';
 import type { Definition } from '@/core/model/definition';
+import { offersAt } from '@/core/edit/shaping/offers';
 import { placedIn, placeOf, withNode, withSlot, type ElementNode, type Placed } from '@/core/model/slots';
+import { treeOf } from '@/core/model/tree';
 import { LARKFIELD } from '@/demo/definition';
 import { Draw, drawDefinition } from './arbitrary';
 import { runs } from '../runs';
@@ -350,5 +352,36 @@ describe('edits of the shape', () => {
     ]) as Definition;
     expect(editBetween(LARKFIELD, first)).toMatchObject({ do: 'moveElement', id: part.node.id });
     expect(editBetween(LARKFIELD, LARKFIELD)).toBeUndefined();
+  });
+});
+
+describe('what can come to a place', () => {
+  it('can all be put there, has an id of its own, follows its container, and can be taken back', () => {
+    let offered = 0;
+    const seen = new Set<string>();
+    for (const element of treeOf(LARKFIELD).elements)
+      for (const { offers } of offersAt(LARKFIELD, element))
+        for (const offer of offers) {
+          // One of each kind of thing, at each kind of place.
+          const kind = `${element.kind} ${offer.about} ${element.screen?.binds?.record ?? ''}`;
+          if (seen.has(kind)) continue;
+          seen.add(kind);
+          offered++;
+          const { edit, id } = offer.make();
+          const after = made(LARKFIELD, edit);
+          const there = treeOf(after).get(id);
+          expect(there, `${element.id}: ${offer.key}`).toBeDefined();
+          // Only a screen has a gate from the start: nobody gets it until somebody is given it.
+          expect(after.gates[id]).toEqual(there?.kind === 'screen' ? { lines: [] } : undefined);
+          expect(plain(made(after, inverseOf(edit)))).toEqual(plain(LARKFIELD));
+        }
+    expect(offered).toBeGreaterThan(80);
+  });
+
+  it('are first the fields that are not on the screen yet', () => {
+    const section = treeOf(LARKFIELD).need('n_custody', 'section');
+    const [first] = offersAt(LARKFIELD, section);
+    expect(first?.name).toBe('Fields of Item that are not on this screen');
+    expect(first?.offers.map(({ name }) => name)).toEqual(['On loan', 'New field of Item']);
   });
 });

@@ -34,6 +34,7 @@ export { ok, type Problem } from './problem';
 export { sameJson } from './same-json';
 export { conditionSchema, LIST_SCHEMAS, MOST_VALUES } from './schema';
 export { checkShape, exactly, listOf, mapOf, oneOf, optional, shapeFaults } from './shape';
+export { placeOf, type Placed, type Slot } from './slots';
 export { type AppElement, type ElementKind, isDataDoor, treeOf, withIncluded } from './tree';
 export { unitAndBelow, unitsOf } from './units';
 export { upgradeDefinition, upgradeEdit } from './upgrade';

@@ -34,6 +34,8 @@ export interface Placed {
   readonly node: ElementNode;
   readonly slot: Slot;
   readonly at: number;
+  /** How many stand in that list. */
+  readonly of: number;
 }
 
 type Holder = Readonly<Record<string, unknown>>;
@@ -46,9 +48,10 @@ function heldIn(holder: Holder, list: SlotName): readonly ElementNode[] | undefi
 
 /** The elements directly in this one, each with its place. */
 export function* childrenOf(holder: Holder, id: Id | null): Generator<Placed> {
-  for (const list of SLOTS)
-    for (const [at, node] of (heldIn(holder, list) ?? []).entries())
-      yield { node, slot: { in: id, list }, at };
+  for (const list of SLOTS) {
+    const held = heldIn(holder, list) ?? [];
+    for (const [at, node] of held.entries()) yield { node, slot: { in: id, list }, at, of: held.length };
+  }
 }
 
 /** The elements of a document that stand in nothing else, and its menu's items. */

@@ -1,179 +1,33 @@
 'use client';
 
-import { parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
-import { useCallback, useEffect, useMemo, useState, type KeyboardEvent } from 'react';
-import { accessOf, compile, Numbers, readAddress, viewerKey } from '@/core';
-import {
-  type Access,
-  addressOf,
-  allAlike,
-  type Circumstances,
-  type Compiled,
-  type Level,
-  rightNow,
-  SIGNED_OUT_KEY,
-} from '@/core/access';
-import { amongInWords } from '@/core/edit';
-import { type AppElement, type Definition, isDataDoor } from '@/core/model';
-import {
-  BenchProvider,
-  groupViewers,
-  railViewers,
-  SIGNED_OUT_VIEWER,
-  type Bench,
-  type RailViewer,
-} from './bench';
+import type { Level } from '@/core/access';
+import { isDataDoor } from '@/core/model';
+import { BenchProvider } from './bench';
 import { Canvas } from './canvas';
-import { carry } from '../shell/carry';
-import { isTyping } from '../shell/is-typing';
 import { DoorView } from './door-view';
-import { FormChoice, FORMS } from './form-choice';
+import { FormChoice } from './form-choice';
 import { GatePanel } from './panel/gate-panel';
 import { Grid } from '../grid/grid';
-import { useFirstSample } from '../shared/samples';
 import { Outline } from './outline';
 import { Rail } from './rail';
 import { WhatOneSees } from './questions/what-one-sees';
 import { WhoSeesIt } from './questions/who-sees-it';
+import { useBenchAt } from './use-bench-at';
 import { useSetLevel } from './set-level';
-import { useDraft, usePaletteActions, useStudio } from '../shell/studio-work';
-import type { Taken } from '../shared/taking';
-import { type FirstPeople, usePeople } from '../shared/use-people';
-
-/** Where one is at the bench, as its address has it. */
-const PLACE = {
-  element: parseAsString,
-  viewer: parseAsString.withDefault(SIGNED_OUT_KEY),
-  /** What is on the canvas. */
-  address: parseAsString.withDefault(''),
-  form: parseAsStringLiteral(FORMS.map(({ key }) => key)).withDefault('screen'),
-};
+import { useViewerKeys } from './use-viewer-keys';
+import type { FirstPeople } from '../shared/use-people';
 
 /** The gates bench: outline, canvas, gate panel and viewer rail over one draft. */
 export function GatesBench({ first }: { first: FirstPeople }) {
-  const people = usePeople(first);
-  const { slug, api, store, mayChange, pins, pin } = useStudio();
-  const { definition, revision } = useDraft();
-  const compiled = compile(definition);
-  const firstSample = useFirstSample(api);
-  // What the address says when one comes here, also by going back.
-  const [{ viewer: lookedAs, element: selectedId, address, form }, setPlace] = useQueryStates(PLACE);
-  const setLookedAs = (viewer: string): void => void setPlace({ viewer });
-  const [targetId, setTargetId] = useState<string>();
-  const [circumstances] = useState(rightNow);
-  const [taken, setTaken] = useState<Taken>({});
-
-  const { roles, groups } = definition;
-  const numbers = useMemo(
-    () => new Numbers(compiled, people.alike, circumstances),
-    [compiled, people.alike, circumstances],
-  );
-  const viewers = useMemo(
-    () => railViewers({ roles }, numbers, people.named, pins),
-    [roles, numbers, people.named, pins],
-  );
-  const columns = useMemo(() => {
-    const pinned = viewers.findIndex((one) => one.group === 'person');
-    return viewers.toSpliced(pinned < 0 ? viewers.length : pinned, 0, ...groupViewers({ groups }, numbers));
-  }, [viewers, groups, numbers]);
-  const viewer = columns.find((one) => one.key === lookedAs) ?? SIGNED_OUT_VIEWER;
-  const accessFor = useMemo(() => accesses(compiled, circumstances), [compiled, circumstances]);
-  const selected = compiled.tree.get(selectedId ?? firstScreen(definition)) ?? compiled.tree.root;
-  const target = compiled.tree.get(targetId ?? '') ?? usualTarget(compiled, selected);
-
-  const showOnCanvas = useCallback(
-    async (element: AppElement): Promise<void> => {
-      const screen = screenOf(compiled, element);
-      const now = readAddress(compiled.tree, address)?.screen;
-      if (!screen || screen.id === now?.id) return;
-      const sample = screen.binds?.record === 'existing' ? await firstSample(screen.binds.entity) : undefined;
-      void setPlace({ address: addressOf(screen, sample?.id) });
-    },
-    [compiled, address, firstSample, setPlace],
-  );
-  const select = (id: string): void => {
-    const element = compiled.tree.get(id);
-    if (!element) return;
-    void setPlace({ element: id });
-    setTargetId(undefined);
-    void showOnCanvas(element);
-  };
-  const onAddress = (next: string): void => {
-    void setPlace({ address: next });
-    const screen = readAddress(compiled.tree, next)?.screen;
-    if (screen && screen.id !== selected.screen?.id) {
-      void setPlace({ element: screen.id });
-      setTargetId(undefined);
-    }
-  };
-  const pinAndLook = (next: readonly string[]): void => {
-    pin(next);
-    const added = next.find((id) => !pins.includes(id));
-    if (added) setLookedAs(viewerKey('person', added));
-  };
-  const bench: Bench = {
-    definition,
-    compiled,
-    people,
-    personName: people.personName,
-    viewers,
-    viewer,
-    look: setLookedAs,
-    pin: pinAndLook,
-    selected,
-    select,
-    target,
-    setTarget: setTargetId,
-    accessFor,
-    numbers,
-    amongOf: (one, element) => {
-      const among = numbers.among(one.key, element);
-      return among && !allAlike(among) ? amongInWords(element.kind, among) : undefined;
-    },
-    circumstances,
-    taken,
-    take: setTaken,
-    api,
-    mayChange,
-    apply: (edit) => store.apply(edit),
-  };
-  usePaletteActions({ onElement: select, onViewer: setLookedAs });
+  const { bench, columns, revision, address, onAddress, form, setForm } = useBenchAt(first);
+  const { compiled, selected, api } = bench;
   const setLevel = useSetLevel(bench);
   const set = (level: Level): void => void setLevel(level);
   // A door of data is shown among the doors of its entity; all else on its screen.
   const entity = isDataDoor(selected) ? compiled.tree.entityOf(selected.id) : undefined;
 
-  // The canvas has a screen from the start.
-  useEffect(() => {
-    if (address === '') void showOnCanvas(selected);
-  }, [address, selected, showOnCanvas]);
-  useEffect(() => {
-    carry(slug, { element: selected.id, viewer: viewer.key, address, form });
-  }, [slug, selected.id, viewer.key, address, form]);
-  const onKeyDown = (event: KeyboardEvent | globalThis.KeyboardEvent): void => {
-    const from = event.target as HTMLElement;
-    if (isTyping(from) || event.ctrlKey || event.metaKey || event.altKey) return;
-    const walking = from === document.body || from.closest('[aria-label="Canvas"], [aria-label="Viewers"]');
-    const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
-    if (step !== 0 && walking) {
-      event.preventDefault();
-      const next = viewers[Math.max(0, Math.min(viewers.length - 1, viewers.indexOf(viewer) + step))];
-      if (next) setLookedAs(next.key);
-    }
-    if (['0', '1', '2'].includes(event.key) && mayChange) {
-      event.preventDefault();
-      set(Number(event.key) as Level);
-    }
-  };
-  // The keys that the rail names work from the start, before anything has the focus.
-  useEffect(() => {
-    const onPage = (event: globalThis.KeyboardEvent): void => {
-      if (event.target === document.body && form === 'screen') onKeyDown(event);
-    };
-    window.addEventListener('keydown', onPage);
-    return () => window.removeEventListener('keydown', onPage);
-  });
-  const forms = <FormChoice form={form} onChoose={(next) => void setPlace({ form: next })} />;
+  const onKeyDown = useViewerKeys(bench, form === 'screen', set);
+  const forms = <FormChoice form={form} onChoose={setForm} />;
   return (
     <BenchProvider value={bench}>
       <div
@@ -182,7 +36,7 @@ export function GatesBench({ first }: { first: FirstPeople }) {
       >
         {form === 'screen' && (
           <>
-            <Outline forms={forms} />
+            <Outline forms={forms} enters="gate" />
             {entity ? (
               <DoorView entity={entity} />
             ) : (
@@ -194,37 +48,8 @@ export function GatesBench({ first }: { first: FirstPeople }) {
         {form === 'what' && <WhatOneSees columns={columns} forms={forms} />}
         {form === 'who' && <WhoSeesIt forms={forms} />}
         <GatePanel />
-        {form !== 'grid' && <Rail />}
+        {form !== 'grid' && <Rail sets />}
       </div>
     </BenchProvider>
   );
-}
-
-/** The gate that is edited at first: the data's, where it has lines of its own and the handle has none. */
-function usualTarget(compiled: ReturnType<typeof compile>, selected: AppElement): AppElement {
-  const door = compiled.tree.get(compiled.handles.doorOf(selected)?.id ?? '');
-  const atDoor = door && door.kind !== 'screen' && compiled.lines(door.id) && !compiled.lines(selected.id);
-  return atDoor ? door : selected;
-}
-
-const firstScreen = (definition: Definition): string => definition.areas[0]?.screens[0]?.id ?? definition.id;
-
-/** The screen to draw for an element: its own, the one it leads to, or one that shows it. */
-function screenOf(compiled: ReturnType<typeof compile>, element: AppElement) {
-  if (element.screen) return element.screen;
-  const { tree, handles } = compiled;
-  const door = tree.get(handles.doorOf(element)?.id ?? '');
-  if (door?.kind === 'screen') return door.node;
-  const [first] = handles.handlesOf(element).flatMap((id) => tree.get(id)?.screen ?? []);
-  return first;
-}
-
-/** Each viewer's access, made when it is first asked for. */
-function accesses(compiled: Compiled, at: Circumstances): (one: RailViewer) => Access {
-  const known = new Map<RailViewer, Access>();
-  return (one) => {
-    const access = known.get(one) ?? accessOf(compiled, one.viewer, at);
-    known.set(one, access);
-    return access;
-  };
 }

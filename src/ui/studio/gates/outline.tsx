@@ -10,8 +10,14 @@ import { stripOf, Row } from './outline-row';
 
 const HEADING = 30;
 
+interface Props {
+  readonly forms?: ReactNode;
+  /** What Enter goes to: the panel at the right, by its name. */
+  readonly enters: 'gate' | 'settings';
+}
+
 /** The application's tree. Every row ends in its reach strip. Only rows in view, and the selected one, are drawn. */
-export function Outline({ forms }: { forms: ReactNode }) {
+export function Outline({ forms, enters }: Props) {
   const { compiled, selected, select, viewers, viewer } = useBench();
   const [from, until] = stripOf(viewers.length, viewers.indexOf(viewer));
   const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
@@ -97,7 +103,7 @@ export function Outline({ forms }: { forms: ReactNode }) {
       tabIndex={-1}
       className="flex min-h-0 flex-col border-r border-rule bg-plate"
     >
-      <div className="px-3 pt-2">{forms}</div>
+      {forms && <div className="px-3 pt-2">{forms}</div>}
       <div className="relative px-3 pt-2 pb-2">
         <input
           ref={search}
@@ -123,8 +129,8 @@ export function Outline({ forms }: { forms: ReactNode }) {
         {!words && <kbd className="key absolute top-4 right-5">/</kbd>}
       </div>
       <div className="flex justify-between px-3 pb-1 text-[12px] text-quiet">
-        <span title="Enter goes to the gate, Escape comes back; F6 goes round, F8 to the viewers">
-          Outline <kbd className="key px-1 text-[11px]">Enter</kbd> gate
+        <span title={`Enter goes to the ${enters}, Escape comes back; F6 goes round, F8 to the viewers`}>
+          Outline <kbd className="key px-1 text-[11px]">Enter</kbd> {enters}
         </span>
         <span title={`Viewer by viewer: ${viewers[from]?.name ?? ''} to ${viewers[until - 1]?.name ?? ''}`}>
           {until - from < viewers.length

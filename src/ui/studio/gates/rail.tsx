@@ -14,7 +14,7 @@ const TILE = 91;
 const FOLDED_AT = 1.5;
 
 /** The viewers along the bottom: walk them, and each says what they get of the selected element. */
-export function Rail() {
+export function Rail({ sets = false }: { sets?: boolean }) {
   const { viewers, viewer, pin } = useBench();
   const row = useRef<HTMLDivElement>(null);
   const folded = viewers.length * TILE > FOLDED_AT * useWidth(row);
@@ -29,7 +29,7 @@ export function Rail() {
       <div className="w-[74px] shrink-0 self-center">
         <div className="font-semibold">Look as</div>
         <div className="text-[12px] text-lead-text">← → to walk</div>
-        <div className="text-[12px] text-lead-text">0 1 2 to set</div>
+        {sets && <div className="text-[12px] text-lead-text">0 1 2 to set</div>}
       </div>
       <div
         ref={row}

@@ -72,7 +72,7 @@ export function benchHref(
 ): string {
   const query = new URLSearchParams();
   const { element, viewer, address, form, part } = carried;
-  if (bench === 'gates')
+  if (bench === 'gates' || bench === 'shape')
     for (const [key, value] of Object.entries({ element, viewer, address, form }))
       if (value) query.set(key, value);
   if (bench === 'people' && part) query.set('part', part);

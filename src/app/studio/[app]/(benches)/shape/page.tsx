@@ -1,0 +1,16 @@
+import type { Metadata } from 'next';
+import { firstPeople } from '@/server/studio/first-people';
+import { benchOf, type Asked } from '@/server/studio/entry';
+import { ShapeBench } from '@/ui/studio/shape/shape-bench';
+
+export const metadata: Metadata = { title: 'Shape' };
+
+interface Props {
+  params: Promise<{ app: string }>;
+  searchParams: Promise<Asked>;
+}
+
+export default async function ShapePage({ params, searchParams }: Props) {
+  const workplace = await benchOf((await params).app, 'shape', await searchParams);
+  return <ShapeBench first={await firstPeople(workplace)} />;
+}

@@ -1,0 +1,414 @@
+import type {
+  Action,
+  Button,
+  Definition,
+  Entity,
+  EntityField,
+  FieldPart,
+  List,
+  Part,
+  Screen,
+} from '../../model/definition';
+import { newId, type Id } from '../../model/id';
+import { placeOf, type ElementNode, type Slot } from '../../model/slots';
+import { sectionsOf, treeOf, type AppElement } from '../../model/tree';
+import type { Edit } from '../edits/edit';
+import { addScreen } from '../edits/make';
+
+/** A place between elements where something can be put. */
+export interface Seam {
+  readonly slot: Slot;
+  readonly at: number;
+}
+
+/** Something that can come to a seam. */
+export interface Offer {
+  readonly key: string;
+  readonly name: string;
+  /** What it is, or does. */
+  readonly about: string;
+  /** The field of the data that it would show: who sees it elsewhere may be told beside it. */
+  readonly shows?: Id;
+  /** The edit that puts it there, and the id that it has then. */
+  readonly make: () => { readonly edit: Edit; readonly id: Id };
+}
+
+/** The offers of one seam, under what they have in common. */
+export interface OfferGroup {
+  readonly name: string;
+  readonly offers: readonly Offer[];
+}
+
+/** What can be put in an element, and behind it in what it stands in; the nearest first. */
+export function offersAt(definition: Definition, element: AppElement): readonly OfferGroup[] {
+  const place = placeOf(definition, element.id);
+  const behind: Seam | undefined = place && { slot: place.slot, at: place.at + 1 };
+  const maker = new Offers(definition);
+  switch (element.kind) {
+    case 'application':
+      return maker.areas({ slot: { in: null, list: 'areas' }, at: definition.areas.length });
+    case 'area':
+      return [...maker.screens(element.id), ...(behind ? maker.areas(behind) : [])];
+    case 'screen':
+      return maker.onScreen(element.node);
+    case 'face':
+      return maker.sections({ slot: { in: element.id, list: 'sections' }, at: element.node.sections.length });
+    case 'section': {
+      const inside = { slot: { in: element.id, list: 'parts' }, at: element.node.parts.length } as const;
+      const { screen } = element;
+      return [...(screen ? maker.parts(screen, inside) : []), ...(behind ? maker.sections(behind) : [])];
+    }
+    case 'field':
+    case 'text':
+    case 'people':
+      return element.screen && behind ? maker.parts(element.screen, behind) : [];
+    case 'list':
+      return [
+        ...maker.columns(element.node, element.node.columns.length),
+        ...maker.rowButtons(element.node),
+        ...(element.screen && behind ? maker.parts(element.screen, behind) : []),
+      ];
+    case 'button':
+      if (element.list) return maker.rowButtons(element.list);
+      return element.screen && behind ? maker.parts(element.screen, behind) : [];
+    case 'column':
+      return element.list && behind ? maker.columns(element.list, behind.at) : [];
+    case 'menu':
+      return maker.items(
+        { slot: { in: element.id, list: 'items' }, at: element.node.items.length },
+        'In the menu',
+      );
+    case 'menu-item':
+      return [
+        ...(behind ? maker.items(behind, `Behind ${element.name}`) : []),
+        ...maker.items(
+          { slot: { in: element.id, list: 'items' }, at: element.node.items.length },
+          `Under ${element.name}`,
+        ),
+      ];
+    case 'rows':
+      return maker.data(element.node, element.node.fields.length);
+    case 'data-field':
+    case 'action': {
+      const entity = treeOf(definition).entityOf(element.id);
+      return entity
+        ? maker.data(entity, element.kind === 'data-field' && behind ? behind.at : entity.fields.length)
+        : [];
+    }
+  }
+}
+
+class Offers {
+  constructor(private readonly definition: Definition) {}
+
+  private offer(
+    key: string,
+    name: string,
+    about: string,
+    { slot, at }: Seam,
+    node: (id: Id) => object,
+    shows?: Id,
+  ): Offer {
+    return {
+      key: `${slot.in} ${slot.list} ${key}`,
+      name,
+      about,
+      ...(shows !== undefined && { shows }),
+      make: () => {
+        const id = newId();
+        const made = { id, ...node(id) } as ElementNode;
+        return { id, edit: { do: 'addElement', into: slot, at, node: made, gates: {}, closed: {} } };
+      },
+    };
+  }
+
+  areas(seam: Seam): OfferGroup[] {
+    const area = this.offer('area', 'Area', 'a group of screens', seam, () => ({
+      name: 'New area',
+      screens: [],
+    }));
+    return [{ name: 'In the application', offers: [area] }];
+  }
+
+  /** Screens of an area: each gets its gate from what new screens get. */
+  screens(area: Id): OfferGroup[] {
+    const { definition } = this;
+    const offer = (key: string, name: string, about: string, binds?: Screen['binds']): Offer => ({
+      key: `${area} ${key}`,
+      name,
+      about,
+      make: () => {
+        const id = newId();
+        const screen: Screen = {
+          id,
+          name: 'New screen',
+          address: freeAddress(definition),
+          ...(binds && { binds }),
+          sections: [{ id: newId(), name: 'New section', parts: [] }],
+        };
+        return { id, edit: addScreen(definition, area, screen) };
+      },
+    });
+    return [
+      {
+        name: 'Screens of this area',
+        offers: [
+          offer('screen', 'Screen', 'of no record'),
+          ...definition.entities.flatMap(({ id, name }) => [
+            offer(`existing ${id}`, `Screen of one ${name}`, 'shows a record', {
+              entity: id,
+              record: 'existing',
+            }),
+            offer(`new ${id}`, `Screen for a new ${name}`, 'makes a record', { entity: id, record: 'new' }),
+          ]),
+        ],
+      },
+    ];
+  }
+
+  onScreen(screen: Screen): OfferGroup[] {
+    const faces = { slot: { in: screen.id, list: 'faces' }, at: screen.faces?.length ?? 0 } as const;
+    const face = this.offer('face', 'Face', 'a layout for some viewers', faces, () => ({
+      name: 'New face',
+      sections: [],
+    }));
+    const [group] = this.sections({ slot: { in: screen.id, list: 'sections' }, at: screen.sections.length });
+    return [{ name: 'On this screen', offers: [...(group?.offers ?? []), face] }];
+  }
+
+  sections(seam: Seam): OfferGroup[] {
+    const section = this.offer('section', 'Section', 'holds fields, buttons, lists', seam, () => ({
+      name: 'New section',
+      parts: [],
+    }));
+    return [{ name: 'Sections', offers: [section] }];
+  }
+
+  /** Fields of the screen's entity that are not on it yet come first. */
+  parts(screen: Screen, seam: Seam): OfferGroup[] {
+    const entity = treeOf(this.definition).entityOf(screen.binds?.entity ?? '');
+    const here = new Set(
+      sectionsOf(screen).flatMap(({ parts }) =>
+        parts.flatMap((part) => (part.kind === 'field' ? [part.field] : [])),
+      ),
+    );
+    const missing = entity?.fields.filter(({ id }) => !here.has(id)) ?? [];
+    const fields = missing.map((field) =>
+      this.offer(
+        `field ${field.id}`,
+        field.name,
+        typeInWords(this.definition, field),
+        seam,
+        () => ({ kind: 'field', field: field.id }),
+        field.id,
+      ),
+    );
+    const text = this.offer('text', 'Text', 'the same for everybody who gets it', seam, () => ({
+      kind: 'text',
+      text: 'New text',
+    }));
+    const people = this.offer('people', 'People', 'whom one may look after', seam, () => ({
+      kind: 'people',
+      name: 'People',
+    }));
+    return [
+      ...(entity
+        ? [
+            {
+              name: `Fields of ${entity.name} that are not on this screen`,
+              offers: [...fields, this.newField(entity, seam)],
+            },
+          ]
+        : []),
+      { name: 'Buttons', offers: this.buttons(screen, screen.binds, seam) },
+      { name: 'Lists', offers: this.definition.entities.map((one) => this.list(one, seam)) },
+      { name: 'Other parts', offers: [text, people] },
+    ];
+  }
+
+  /** A field that does not exist yet, made where it is needed. */
+  private newField(entity: Entity, { slot, at }: Seam): Offer {
+    return {
+      key: `${slot.in} new field`,
+      name: `New field of ${entity.name}`,
+      about: 'a text, until you say otherwise',
+      make: () => {
+        const [field, id] = [newId(), newId()];
+        const data: EntityField = { id: field, name: 'New field', type: { kind: 'text' } };
+        const part: FieldPart = { kind: 'field', id, field };
+        return {
+          id,
+          edit: {
+            do: 'together',
+            edits: [
+              adding({ in: entity.id, list: 'fields' }, entity.fields.length, data),
+              adding(slot, at, part),
+            ],
+          },
+        };
+      },
+    };
+  }
+
+  private buttons(screen: Screen, binds: Screen['binds'], seam: Seam, row?: Entity): Offer[] {
+    const { definition } = this;
+    const button = (key: string, name: string, about: string, effect: Button['effect']): Offer =>
+      this.offer(key, name, about, seam, () => ({ kind: 'button', name, effect }));
+    const entity = row ?? treeOf(definition).entityOf(binds?.entity ?? '');
+    const existing = row ?? (binds?.record === 'existing' ? entity : undefined);
+    const opens = treeOf(definition)
+      .screens()
+      .filter(
+        (one) => one !== screen && (one.binds?.record !== 'existing' || one.binds.entity === existing?.id),
+      )
+      .map(({ id, name }) => button(`open ${id}`, name, 'opens that screen', { do: 'open', screen: id }));
+    return [
+      ...(binds && !row
+        ? [
+            button('save', binds.record === 'new' ? 'Add' : 'Save changes', 'saves the record', {
+              do: 'save',
+            }),
+          ]
+        : []),
+      ...(existing ? [button('delete', 'Delete', 'deletes the record', { do: 'delete' })] : []),
+      ...(existing?.actions ?? []).flatMap((action: Action) =>
+        action.kind === 'named'
+          ? [
+              button(`action ${action.id}`, action.name, 'does it to the record', {
+                do: 'action',
+                action: action.id,
+              }),
+            ]
+          : [],
+      ),
+      ...opens,
+      ...(row ? [] : [button('sign-out', 'Sign out', 'ends the session', { do: 'sign-out' })]),
+    ];
+  }
+
+  private list(entity: Entity, seam: Seam): Offer {
+    const opens = treeOf(this.definition)
+      .screens()
+      .find(({ binds }) => binds?.entity === entity.id && binds.record === 'existing');
+    return this.offer(`list ${entity.id}`, entity.plural, 'a list of them', seam, () => ({
+      kind: 'list',
+      name: entity.plural,
+      entity: entity.id,
+      columns: entity.fields.slice(0, 4).map(({ id }) => ({ id: newId(), field: id })),
+      ...(opens && { opens: opens.id }),
+      buttons: [],
+    }));
+  }
+
+  columns(list: List, at: number): OfferGroup[] {
+    const entity = treeOf(this.definition).entityOf(list.entity);
+    const here = new Set(list.columns.map(({ field }) => field));
+    const seam = { slot: { in: list.id, list: 'columns' }, at } as const;
+    const offers = (entity?.fields ?? [])
+      .filter(({ id }) => !here.has(id))
+      .map((field) =>
+        this.offer(
+          `column ${field.id}`,
+          field.name,
+          typeInWords(this.definition, field),
+          seam,
+          () => ({ field: field.id }),
+          field.id,
+        ),
+      );
+    return offers.length > 0 ? [{ name: `Columns of ${list.name}`, offers }] : [];
+  }
+
+  rowButtons(list: List): OfferGroup[] {
+    const entity = treeOf(this.definition).entityOf(list.entity);
+    const screen = treeOf(this.definition).get(list.id)?.screen;
+    if (!entity || !screen) return [];
+    const seam = { slot: { in: list.id, list: 'buttons' }, at: list.buttons.length } as const;
+    return [
+      { name: `Buttons in each row of ${list.name}`, offers: this.buttons(screen, undefined, seam, entity) },
+    ];
+  }
+
+  items(seam: Seam, name: string): OfferGroup[] {
+    const screens = treeOf(this.definition)
+      .screens()
+      .filter(({ binds }) => binds?.record !== 'existing')
+      .map((screen) =>
+        this.offer(`item ${screen.id}`, screen.name, `leads to /${screen.address}`, seam, () => ({
+          name: screen.name,
+          screen: screen.id,
+          items: [],
+        })),
+      );
+    const heading = this.offer('heading', 'Heading', 'leads nowhere, holds others', seam, () => ({
+      name: 'New heading',
+      items: [],
+    }));
+    return [{ name, offers: [heading, ...screens] }];
+  }
+
+  data(entity: Entity, at: number): OfferGroup[] {
+    const fields = { slot: { in: entity.id, list: 'fields' }, at } as const;
+    const actions = { slot: { in: entity.id, list: 'actions' }, at: entity.actions.length } as const;
+    return [
+      {
+        name: `Of ${entity.name}`,
+        offers: [
+          this.offer('field', 'Field', 'a text, until you say otherwise', fields, () => ({
+            name: 'New field',
+            type: { kind: 'text' },
+          })),
+          this.offer('action', 'Action', 'sets fields of a record', actions, () => ({
+            kind: 'named',
+            name: 'New action',
+            sets: {},
+          })),
+        ],
+      },
+    ];
+  }
+}
+
+const adding = (into: Slot, at: number, node: EntityField | Part): Edit => ({
+  do: 'addElement',
+  into,
+  at,
+  node: node as unknown as ElementNode,
+  gates: {},
+  closed: {},
+});
+
+/** An address that no screen has: "new-screen", "new-screen-2" and so on. */
+function freeAddress(definition: Definition): string {
+  const taken = new Set(
+    treeOf(definition)
+      .screens()
+      .map(({ address }) => address),
+  );
+  for (let n = 1; ; n++) {
+    const address = n === 1 ? 'new-screen' : `new-screen-${n}`;
+    if (!taken.has(address)) return address;
+  }
+}
+
+/** What a field holds, in a few words. */
+export function typeInWords(definition: Pick<Definition, 'entities'>, { type }: EntityField): string {
+  switch (type.kind) {
+    case 'text':
+      return type.long ? 'long text' : 'text';
+    case 'number':
+      return type.decimals === 0 ? 'whole number' : `number, ${type.decimals} decimals`;
+    case 'money':
+      return 'money';
+    case 'date':
+      return 'a day';
+    case 'boolean':
+      return 'yes or no';
+    case 'choice':
+      return `one of ${type.options.length}`;
+    case 'record':
+      return `points to a ${definition.entities.find(({ id }) => id === type.entity)?.name ?? 'record'}`;
+    case 'unit':
+      return 'a unit';
+  }
+}

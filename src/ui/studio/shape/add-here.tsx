@@ -1,0 +1,61 @@
+'use client';
+
+import { Plus } from 'lucide-react';
+import { useMemo } from 'react';
+import { offersAt } from '@/core/edit';
+import { ChooseBox, useBox } from '../../parts/choose-box';
+import { hasWords } from '../../parts/choice-list';
+import { useBench } from '../gates/bench';
+
+interface Props {
+  readonly onAdded: (id: string) => void;
+}
+
+/** What can come here: in the selected element, or behind it. Fields that are not on the screen yet come first. */
+export function AddHere({ onAdded }: Props) {
+  const { definition, selected, numbers, compiled, apply } = useBench();
+  const box = useBox();
+  const groups = useMemo(() => offersAt(definition, selected), [definition, selected]);
+  const all = groups.flatMap(({ offers }) => offers);
+  if (all.length === 0) return null;
+  /** Who sees a field elsewhere already, so that one knows for whom it would be new. */
+  const seenBy = (field: string | undefined): string => {
+    const door = field === undefined ? undefined : compiled.tree.get(field);
+    const among = door && numbers.among('signed-in', door);
+    if (!among || among.of === 0) return '';
+    const some = among.see + among.edit;
+    return some === 0 ? ', nobody sees it yet' : `, ${some} of ${among.of} see it elsewhere`;
+  };
+  return (
+    <ChooseBox
+      box={box}
+      width="w-96"
+      place={{ align: 'end' }}
+      label="What comes here?"
+      placeholder="Type to find what can come here"
+      none="Nothing of that name can come here."
+      groups={groups.map(({ name, offers }) => ({
+        heading: name,
+        choices: offers
+          .filter((one) => hasWords(one.name, box.words))
+          .map(({ key, name: called, about, shows }) => ({
+            key,
+            name: called,
+            note: `${about}${seenBy(shows)}`,
+          })),
+      }))}
+      onChoose={(key) => {
+        const offer = all.find((one) => one.key === key);
+        if (!offer) return;
+        const { edit, id } = offer.make();
+        apply(edit);
+        onAdded(id);
+      }}
+      trigger={
+        <button type="button" className="button button-main">
+          <Plus size={15} aria-hidden /> Add here
+        </button>
+      }
+    />
+  );
+}

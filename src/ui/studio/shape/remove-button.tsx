@@ -1,0 +1,44 @@
+'use client';
+
+import { removalOf } from '@/core/edit';
+import { useConfirm } from '../../parts/asking';
+import { useTell } from '../../parts/toasts';
+import { useBench } from '../gates/bench';
+
+const MOST_TOLD = 12;
+
+/** Takes the selected element away, having said what goes with it. */
+export function RemoveButton() {
+  const { definition, selected, select, apply } = useBench();
+  const confirm = useConfirm();
+  const tell = useTell();
+  const remove = async (): Promise<void> => {
+    const found = removalOf(definition, selected.id);
+    if (!found.ok) {
+      const [problem] = found.problems;
+      return tell(`${problem?.message ?? ''} ${problem?.mend ?? ''}`);
+    }
+    const { edit, also } = found.value;
+    const inside = selected.contents.length;
+    const text = (
+      <>
+        {inside > 0 && <p>All that stands in it goes too.</p>}
+        {also.slice(0, MOST_TOLD).map(({ about, says }, n) => (
+          <p key={n}>
+            <strong className="font-semibold">{about}</strong> {says}
+          </p>
+        ))}
+        {also.length > MOST_TOLD && <p>And {also.length - MOST_TOLD} more.</p>}
+        <p className="text-quiet">It can be undone.</p>
+      </>
+    );
+    if (!(await confirm({ title: `Remove ${selected.name}?`, text, go: 'Remove it' }))) return;
+    apply(edit);
+    if (selected.container) select(selected.container.id);
+  };
+  return (
+    <button type="button" className="button" onClick={() => void remove()}>
+      Remove …
+    </button>
+  );
+}

@@ -1,0 +1,166 @@
+'use client';
+
+import type { ReactNode } from 'react';
+import { useStateFor } from '../../parts/use-state-for';
+import { useBench } from '../gates/bench';
+import { KeptText } from '../people/parts';
+import { FieldSettings } from './field-settings';
+import { Labelled } from './labelled';
+import { LeadsTo } from './leads-to';
+import { useChange } from './use-change';
+
+/** What the selected element is by itself: its name, and what belongs to its kind. */
+export function Settings() {
+  const { definition, selected, compiled, mayChange, apply } = useBench();
+  const change = useChange();
+  const disabled = !mayChange;
+  const named = (label: string, key: string, value: string): ReactNode => (
+    <Labelled label={label}>
+      <KeptText label={label} value={value} disabled={disabled} onKeep={(text) => change({ [key]: text })} />
+    </Labelled>
+  );
+  switch (selected.kind) {
+    case 'application':
+      return (
+        <Labelled label="Name">
+          <KeptText
+            label="Name"
+            value={definition.name}
+            disabled={disabled}
+            onKeep={(name) => apply({ do: 'changeSettings', from: { name: definition.name }, to: { name } })}
+          />
+        </Labelled>
+      );
+    case 'menu':
+      return null;
+    case 'text':
+      return (
+        <TextSetting value={selected.node.text} disabled={disabled} onKeep={(text) => change({ text })} />
+      );
+    case 'screen':
+      return (
+        <>
+          {named('Name', 'name', selected.node.name)}
+          {named('Address', 'address', selected.node.address)}
+        </>
+      );
+    case 'field':
+    case 'column': {
+      const entity = compiled.tree.entityOf(selected.node.field);
+      return (
+        <Labelled label="Shows">
+          <select
+            className="field-box"
+            disabled={disabled}
+            value={selected.node.field}
+            onChange={(event) => change({ field: event.target.value })}
+          >
+            {entity?.fields.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {entity.name}: {name}
+              </option>
+            ))}
+          </select>
+        </Labelled>
+      );
+    }
+    case 'list':
+      return (
+        <>
+          {named('Name', 'name', selected.node.name)}
+          <LeadsTo
+            label="A row opens"
+            none="Nothing"
+            value={selected.node.opens}
+            fits={({ binds }) => binds?.entity === selected.node.entity && binds.record === 'existing'}
+            onChange={(opens) => change({ opens })}
+          />
+        </>
+      );
+    case 'button': {
+      const { effect } = selected.node;
+      return (
+        <>
+          {named('Name', 'name', selected.node.name)}
+          {effect.do === 'open' && (
+            <LeadsTo
+              label="Opens"
+              value={effect.screen}
+              fits={({ binds }) =>
+                binds?.record !== 'existing' || binds.entity === compiled.tree.recordOf(selected)?.id
+              }
+              onChange={(screen) => change({ effect: { do: 'open', screen } })}
+            />
+          )}
+        </>
+      );
+    }
+    case 'menu-item':
+      return (
+        <>
+          {named('Name', 'name', selected.node.name)}
+          <LeadsTo
+            label="Leads to"
+            none="Nowhere: a heading"
+            value={selected.node.screen}
+            fits={({ binds }) => binds?.record !== 'existing'}
+            onChange={(screen) => change({ screen })}
+          />
+        </>
+      );
+    case 'rows':
+      return (
+        <>
+          {named('One is called', 'name', selected.node.name)}
+          {named('Many are called', 'plural', selected.node.plural)}
+          <Labelled label="A record is called by its">
+            <select
+              className="field-box"
+              disabled={disabled}
+              value={selected.node.labelField}
+              onChange={(event) => change({ labelField: event.target.value })}
+            >
+              {selected.node.fields
+                .filter(({ type }) => type.kind === 'text')
+                .map(({ id, name }) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
+            </select>
+          </Labelled>
+        </>
+      );
+    case 'data-field':
+      return <FieldSettings field={selected.node} />;
+    default:
+      return named('Name', 'name', selected.node.name);
+  }
+}
+
+interface TextProps {
+  readonly value: string;
+  readonly disabled: boolean;
+  readonly onKeep: (text: string) => void;
+}
+
+/** A text of several lines, kept when its field is left. */
+function TextSetting({ value, disabled, onKeep }: TextProps) {
+  const [written, setWritten] = useStateFor(value, value);
+  return (
+    <Labelled label="Text">
+      <textarea
+        rows={4}
+        className="field-box"
+        disabled={disabled}
+        value={written}
+        onChange={(event) => setWritten(event.target.value)}
+        onBlur={() => {
+          const text = written.trim();
+          if (text === '') setWritten(value);
+          else if (text !== value) onKeep(text);
+        }}
+      />
+    </Labelled>
+  );
+}

@@ -1,0 +1,50 @@
+'use client';
+
+import { useEffect, useRef } from 'react';
+import { isDataDoor } from '@/core/model';
+import { BenchProvider } from '../gates/bench';
+import { Canvas } from '../gates/canvas';
+import { Outline } from '../gates/outline';
+import { Rail } from '../gates/rail';
+import { useViewerKeys } from '../gates/use-viewer-keys';
+import { useBenchAt } from '../gates/use-bench-at';
+import type { FirstPeople } from '../shared/use-people';
+import { EntitySheet } from './entity-sheet';
+import { ShapePanel } from './shape-panel';
+
+/** The shape bench: what the application is made of, seen as one of its viewers, with who gets it all along. */
+export function ShapeBench({ first }: { first: FirstPeople }) {
+  const { bench, revision, address, onAddress } = useBenchAt(first);
+  const { compiled, selected, select, api } = bench;
+  const onKeyDown = useViewerKeys(bench, true);
+  // What was just added is selected once it is there.
+  const coming = useRef<string>(undefined);
+  useEffect(() => {
+    const id = coming.current;
+    if (id === undefined || !compiled.tree.get(id)) return;
+    coming.current = undefined;
+    select(id);
+  }, [compiled, select]);
+  const entity = isDataDoor(selected) ? compiled.tree.entityOf(selected.id) : undefined;
+  return (
+    <BenchProvider value={bench}>
+      <div
+        onKeyDown={onKeyDown}
+        className="grid min-h-0 grid-cols-[252px_minmax(0,1fr)_292px] grid-rows-[minmax(0,1fr)_auto] min-[1200px]:grid-cols-[292px_minmax(0,1fr)_316px]"
+      >
+        <Outline enters="settings" />
+        {entity ? (
+          <EntitySheet entity={entity} />
+        ) : (
+          <Canvas api={api} revision={revision} address={address} onAddress={onAddress} />
+        )}
+        <ShapePanel
+          onAdded={(id) => {
+            coming.current = id;
+          }}
+        />
+        <Rail />
+      </div>
+    </BenchProvider>
+  );
+}

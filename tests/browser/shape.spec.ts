@@ -1,0 +1,160 @@
+import { expect, type Locator, type Page } from '@playwright/test';
+import { query, studio, test } from './setting';
+
+test.describe.configure({ mode: 'serial' });
+
+let page: Page;
+const panel = (): Locator => page.getByRole('region', { name: 'Shape' });
+const canvas = (): Locator => page.getByRole('region', { name: 'Canvas' });
+const inOutline = (name: RegExp): Locator => page.getByRole('treeitem', { name });
+const parts = (): Promise<string[]> =>
+  canvas()
+    .locator('[data-element=n_custody] > div > [data-element]')
+    .evaluateAll((all) => all.map((one) => one.getAttribute('data-element') ?? ''));
+
+async function at(element: string): Promise<void> {
+  await page.goto(`/studio/larkfield/shape?element=${element}&viewer=role:registrar`);
+  await expect(page.getByText(/^Saved/)).toBeVisible();
+}
+async function add(words: string, exactly: string): Promise<void> {
+  await panel().getByRole('button', { name: 'Add here' }).click();
+  await page.getByPlaceholder('Type to find what can come here').fill(words);
+  await page.getByRole('option', { name: exactly }).first().click();
+}
+async function name(text: string): Promise<void> {
+  await panel().getByLabel('Name', { exact: true }).fill(text);
+  await page.keyboard.press('Enter');
+}
+
+test.beforeAll(async ({ browser }) => {
+  page = await studio(browser);
+});
+
+test('a section is added and named, a field and a new one are put in it, and who gets them is told', async () => {
+  await at('n_custody');
+  await add('section', 'Section');
+  await expect(panel().getByRole('heading', { name: 'New section' })).toBeVisible();
+  await name('Keeping');
+  await expect(inOutline(/^Keeping/)).toBeVisible();
+  await add('on loan', 'On loan');
+  await expect(panel()).toContainText('Field on Item details, in Keeping');
+  await expect(canvas().getByLabel('On loan')).toBeVisible();
+  await expect(panel().getByText('So now')).toBeVisible();
+  await add('new field', 'New field of Item');
+  await expect(panel().getByRole('heading', { name: 'New field' })).toBeVisible();
+  await expect(canvas().getByLabel('New field')).toBeVisible();
+});
+
+test('the new field becomes a choice with three options, in the data', async () => {
+  const [field] = await query<{ id: string }>(
+    `select edit->'edits'->0->'node'->>'id' as id from edits where edit->>'do' = 'together' order by revision desc limit 1`,
+  );
+  await at(field?.id ?? '');
+  await name('Light');
+  await panel().getByLabel('Holds').selectOption({ label: 'Choice' });
+  await panel().getByRole('button', { name: 'Add an option' }).click();
+  await panel().getByRole('button', { name: 'Add an option' }).click();
+  await panel().getByRole('textbox', { name: 'Option 3' }).fill('Dark');
+  await page.keyboard.press('Enter');
+  await panel().getByRole('button', { name: 'Move Dark up' }).click();
+  await expect(panel().getByRole('textbox', { name: 'Option 2' })).toHaveValue('Dark');
+  await expect(page.getByRole('region', { name: 'Data' }).getByRole('row', { name: /Light/ })).toContainText(
+    'one of 3',
+  );
+});
+
+test('parts are moved by the keyboard and to another section, and a move back is one key', async () => {
+  await at('p_item_value');
+  await expect.poll(parts).toContain('p_item_value');
+  const before = await parts();
+  expect(before[0]).toBe('p_item_value');
+  await page.getByRole('tree').focus();
+  await page.keyboard.press('Alt+ArrowDown');
+  await expect.poll(parts).toEqual([before[1], before[0], ...before.slice(2)]);
+  await panel().getByLabel('Move to').selectOption({ label: 'Description' });
+  await expect(panel()).toContainText('in Description');
+  await expect.poll(parts).toEqual(before.slice(1));
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect.poll(parts).toEqual(before);
+});
+
+test('a screen with an address of its own, a menu item under another, and a second face', async () => {
+  await at('area_items');
+  await add('screen', 'Screen of no record');
+  await name('Shelf walk');
+  await panel().getByLabel('Address', { exact: true }).fill('shelves');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Address in the application')).toHaveValue('/shelves');
+  // Nobody gets it until somebody is given it.
+  await expect(panel().getByText('0 of 62 people')).toBeVisible();
+  await panel().getByLabel('Address', { exact: true }).fill('loans');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/has the address loans too/)).toBeVisible();
+  await add('face', 'Face');
+  await expect(panel().getByRole('heading', { name: 'New face' })).toBeVisible();
+  await at('m_reports');
+  await panel().getByRole('button', { name: 'Add here' }).click();
+  await page.getByPlaceholder('Type to find what can come here').fill('Shelf walk');
+  await page.getByRole('option', { name: 'Shelf walk' }).last().click();
+  await expect(panel()).toContainText('Menu item in Reports');
+});
+
+test('what goes with a field is told before it goes, and one undo gives it all back', async () => {
+  await at('item_condition');
+  await panel().getByRole('button', { name: 'Remove …' }).click();
+  const asked = page.getByRole('alertdialog');
+  await expect(asked).toContainText('Condition (column on Item list) goes with it.');
+  await expect(asked).toContainText('Fragile pieces (list on Fragile pieces)');
+  await asked.getByRole('button', { name: 'Remove it' }).click();
+  await expect(
+    page.getByRole('region', { name: 'Data' }).getByRole('row', { name: /^Condition/ }),
+  ).toBeHidden();
+  await page.keyboard.press('Control+z');
+  await expect(
+    page.getByRole('region', { name: 'Data' }).getByRole('row', { name: /^Condition/ }),
+  ).toBeVisible();
+  await at('item_title');
+  await panel().getByRole('button', { name: 'Remove …' }).click();
+  await expect(page.getByRole('alertdialog')).toContainText('are called by their Accession no.');
+  await page.getByRole('button', { name: 'Leave it' }).click();
+});
+
+test('two builders at once: a renaming and a move of the same thing both hold', async ({ browser }) => {
+  await at('n_custody');
+  const other = await studio(browser, 'jonah@larkfield.example');
+  await other.goto('/studio/larkfield/shape?element=n_custody&viewer=role:registrar');
+  await other
+    .getByRole('region', { name: 'Shape' })
+    .getByLabel('Name', { exact: true })
+    .fill('Custody and care');
+  await other.keyboard.press('Enter');
+  await panel().getByRole('button', { name: 'Up', exact: true }).click();
+  await expect(panel().getByRole('heading', { name: 'Custody and care' })).toBeVisible();
+  await page.reload();
+  await expect(panel().getByLabel('Name', { exact: true })).toHaveValue('Custody and care');
+  await expect(panel().getByRole('button', { name: 'Up', exact: true })).toBeDisabled();
+});
+
+test('all of it is undone, and is as it was after a reload', async () => {
+  for (let n = 0; n < 40; n++) {
+    const undo = page.getByRole('group', { name: 'Undo and redo' }).getByRole('button', { name: 'Undo' });
+    if (await undo.isDisabled()) break;
+    await undo.click();
+    await expect(page.getByText(/^Saved/)).toBeVisible();
+  }
+  await at('n_custody');
+  await expect(inOutline(/^Keeping/)).toBeHidden();
+  await expect(panel().getByRole('button', { name: 'Up', exact: true })).toBeEnabled();
+  // What the other builder did is theirs to undo.
+  await expect(panel().getByLabel('Name', { exact: true })).toHaveValue('Custody and care');
+});
+
+test('a reviewer sees all of it, and changes nothing', async ({ browser }) => {
+  const reviewer = await studio(browser, 'vera@larkfield.example');
+  await reviewer.goto('/studio/larkfield/shape?element=n_custody');
+  const seen = reviewer.getByRole('region', { name: 'Shape' });
+  await expect(seen.getByLabel('Name', { exact: true })).toBeDisabled();
+  await expect(seen.getByRole('button', { name: 'Add here' })).toBeHidden();
+  await expect(seen.getByRole('button', { name: 'Remove …' })).toBeHidden();
+});
