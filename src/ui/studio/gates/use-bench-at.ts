@@ -1,7 +1,7 @@
 'use client';
 
 import { parseAsString, parseAsStringLiteral, useQueryStates } from 'nuqs';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { accessOf, compile, Numbers, readAddress, viewerKey } from '@/core';
 import {
   type Access,
@@ -120,6 +120,21 @@ export function useBenchAt(first: FirstPeople) {
     apply: (edit) => store.apply(edit),
   };
   usePaletteActions({ onElement: select, onViewer: setLookedAs });
+  // A screen that is given another address stays on the canvas.
+  const shown = useRef<{ readonly address: string; readonly screen: string; readonly record?: string }>(
+    undefined,
+  );
+  useEffect(() => {
+    const found = readAddress(compiled.tree, address);
+    if (found) {
+      const { screen, record } = found;
+      shown.current = { address, screen: screen.id, ...(record !== undefined && { record }) };
+      return;
+    }
+    const before = shown.current;
+    const moved = before?.address === address ? compiled.tree.get(before.screen) : undefined;
+    if (moved?.kind === 'screen') void setPlace({ address: addressOf(moved.node, before?.record) });
+  }, [compiled, address, setPlace]);
   // The canvas has a screen from the start.
   useEffect(() => {
     if (address === '') void showOnCanvas(selected);
