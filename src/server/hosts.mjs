@@ -37,6 +37,16 @@ export function isSecure(part) {
 }
 
 /**
+ * The address of the studio, for links in messages.
+ * @returns {string}
+ */
+export function studioAddress() {
+  const { publicUrl: studio } = config();
+  if (!studio) throw new Error('PUBLIC_URL is not set. bin/start sets it.');
+  return `${studio.origin}/studio`;
+}
+
+/**
  * The address of a released application, for links in messages.
  * @param {string} slug
  * @returns {string}

@@ -145,7 +145,7 @@ test('it is copied, renamed, and given another address, to which the old one lea
   await expect(page).toHaveURL(/\/studio\/loans\/gates\?.*element=s_items/);
 });
 
-test('it is taken out as files, and deleted once its name is written', async () => {
+test('it is taken out as files, made again from them, and deleted once its name is written', async () => {
   await todo('Fernhill Allotments', 'Take out as files …');
   const downloaded = page.waitForEvent('download');
   await page.getByRole('link', { name: 'Its definition' }).click();
@@ -174,4 +174,42 @@ test('it is taken out as files, and deleted once its name is written', async () 
   await page.getByRole('button', { name: 'Delete it' }).click();
   await expect(row('تجربة 🌱')).toBeHidden();
   expect((await page.goto('/studio/trial/gates'))?.status()).toBe(404);
+});
+
+test('a colleague is let in by a link, chooses a password, and is at home; the last owner stays', async ({
+  browser,
+}) => {
+  await todo('Fernhill Allotments', 'Builders …');
+  const window = page.getByRole('dialog');
+  await window.getByLabel('Name', { exact: true }).fill('Odile Marsh');
+  await window.getByLabel('E-mail address').fill('odile');
+  await page.getByRole('button', { name: 'Let them in' }).click();
+  await expect(window.getByRole('alert')).toHaveText('Write an email address.');
+  await window.getByLabel('E-mail address').fill('odile@fernhill.example');
+  await window.getByLabel('As').selectOption('reviewer');
+  await page.getByRole('button', { name: 'Let them in' }).click();
+  const link = (await window.getByText(/\/studio\/join\?token=/).textContent()) ?? '';
+  const odile = await (await browser.newContext()).newPage();
+  await odile.goto(link);
+  await odile.getByLabel(/^Password/).fill('beans and roses');
+  await odile.getByRole('button', { name: 'Set this password' }).click();
+  await expect(odile.getByText('You can sign in now as odile@fernhill.example.')).toBeVisible();
+  await odile.goto(link);
+  await expect(odile.getByRole('heading', { name: 'This link cannot be used' })).toBeVisible();
+  await odile.goto('/studio');
+  await odile.getByLabel('E-mail address').fill('odile@fernhill.example');
+  await odile.getByLabel('Password').fill('beans and roses');
+  await odile.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await expect(odile.getByText('You review it')).toBeVisible();
+  await expect(odile.getByText('Larkfield')).toBeHidden();
+  await window.getByRole('button', { name: 'Let Tamsin Reed out' }).click();
+  await page.getByRole('button', { name: 'Let them out' }).click();
+  await expect(page.getByText(/They are the last owner/).first()).toBeVisible();
+  await window.getByLabel('What Odile Marsh may do').selectOption('editor');
+  await odile.reload();
+  await expect(odile.getByText('You edit it')).toBeVisible();
+  await window.getByRole('button', { name: 'Let Odile Marsh out' }).click();
+  await page.getByRole('button', { name: 'Let them out' }).click();
+  await odile.reload();
+  await expect(odile.getByRole('heading', { name: 'Make your first application' })).toBeVisible();
 });

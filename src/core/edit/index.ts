@@ -36,6 +36,5 @@ export { newLine, removeNamed, removePrivilege } from './edits/make';
 export { editSchema } from './edits/schema';
 export { startLines } from './proposing/start';
 export type { Wanted } from './proposing/turn';
-export { type Offer, type OfferGroup, offersAt, typeInWords } from './shaping/offers';
-export { removalOf, type Removal } from './shaping/removal';
-export type { AlsoGoes } from './shaping/goes-with';
+export { offersAt, typeInWords } from './shaping/offers';
+export { removalOf } from './shaping/removal';

@@ -32,7 +32,7 @@ export interface SheetChoice {
   readonly columns: readonly ColumnChoice[];
 }
 
-export interface ColumnChoice {
+interface ColumnChoice {
   readonly name: string;
   readonly as: CellKind;
   readonly needed: boolean;

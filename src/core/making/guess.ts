@@ -3,7 +3,7 @@ import { pointingOf } from './pointing';
 import { cellsOf, type Sheet } from './sheet';
 
 /** A cell that does not fit what its column is read as. */
-export interface Misfit {
+interface Misfit {
   readonly line: number;
   readonly cell: string;
 }

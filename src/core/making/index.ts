@@ -1,14 +1,7 @@
 /** Making applications: from nothing, and from rows of data. */
-export {
-  applicationFrom,
-  emptyApplication,
-  type ColumnChoice,
-  type Made,
-  type Manners,
-  type SheetChoice,
-} from './application';
+export { applicationFrom, emptyApplication, type Made, type SheetChoice } from './application';
 export { type CellKind } from './cell';
-export { currencyIn, guessSheets, lookAt, type GuessedColumn, type Misfit } from './guess';
+export { currencyIn, guessSheets, lookAt } from './guess';
 export { addressFrom, namesOf, titled } from './names';
 export { recordsFrom, type MadeRecord } from './records';
 export { kindsSchema, mannersSchema, sheetsSchema } from './schema';

@@ -68,8 +68,19 @@ export const builders = pgTable('builders', {
   id: uuid('id').primaryKey().defaultRandom(),
   email: text('email').notNull().unique(),
   name: text('name').notNull(),
-  passwordHash: text('password_hash').notNull(),
+  /** Null until they have chosen one, by the link that they were let in with. */
+  passwordHash: text('password_hash'),
   createdAt: at('created_at'),
+});
+
+/** A link to choose the password of a builder's account that has none yet. */
+export const builderLinks = pgTable('builder_links', {
+  /** SHA-256 of the token in the message, in hexadecimal. */
+  tokenHash: text('token_hash').primaryKey(),
+  builderId: uuid('builder_id')
+    .notNull()
+    .references(() => builders.id, { onDelete: 'cascade' }),
+  expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
 });
 
 /** What a builder may do with the live records in the look bench. The owner gives it. */
@@ -204,6 +215,8 @@ export const outbox = pgTable(
     body: text('body').notNull(),
     /** The link in it, which is a key: shown only when asked for. */
     link: text('link'),
+    /** Is it for a builder? Then it is the owners' to read: its link makes somebody a builder. */
+    ownersOnly: boolean('owners_only').notNull().default(false),
     at: at('at'),
   },
   (table) => [index('outbox_at').on(table.applicationId, table.at)],

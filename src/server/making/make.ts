@@ -84,7 +84,7 @@ const unsound = (problems: readonly Problem[]): Refused => {
 };
 
 /** Stores records that were never there, many by one statement. They are in the order in which they come. */
-export async function addRecords(
+async function addRecords(
   tx: Executor,
   applicationId: string,
   kind: RecordKind,
@@ -134,7 +134,7 @@ export function definitionFrom(file: unknown, name: string): Definition {
 }
 
 /** The definition under an id of its own. All other ids stay: they are of that application alone. */
-export function underNewId(definition: Definition, name: string): Definition {
+function underNewId(definition: Definition, name: string): Definition {
   const id = newId();
   const turned = <T>(all: Readonly<Record<string, T>>): Record<string, T> =>
     Object.fromEntries(Object.entries(all).map(([key, one]) => [key === definition.id ? id : key, one]));

@@ -24,7 +24,7 @@ export async function signInToStudio(email: string, password: string, client: Cl
       .select()
       .from(builders)
       .where(eq(builders.email, email.trim().toLowerCase()));
-    return (await isPassword(builder?.passwordHash, password)) ? builder?.id : undefined;
+    return (await isPassword(builder?.passwordHash ?? undefined, password)) ? builder?.id : undefined;
   });
   await database().insert(auditEvents).values({ builderId, what: 'studio-sign-in' });
   return known(account, client, await openSession({ audience: 'studio', builderId }));

@@ -10,15 +10,23 @@ import { send } from './host';
 
 const SCHEMA = yup.object({ password: ACCOUNT_FIELDS.password });
 
+interface Props {
+  /** Where it is sent, and where one signs in afterwards. */
+  readonly api: string;
+  readonly signIn: string;
+  readonly token: string;
+  readonly email: string;
+}
+
 /** The form to choose a password for an account, by the link that was sent to its address. */
-export function ChoosePassword({ base, token, email }: { base: string; token: string; email: string }) {
+export function ChoosePassword({ api, signIn, token, email }: Props) {
   const { register, handleSubmit, setError, formState } = useForm({
     resolver: yupResolver(SCHEMA),
     defaultValues: { password: '' },
   });
   const [done, setDone] = useState(false);
   const submit = handleSubmit(async ({ password }) => {
-    const answer = await send('POST', `${base}/api/account/password`, { token, password });
+    const answer = await send('POST', api, { token, password });
     if (answer.ok) setDone(true);
     else setError('password', { message: answer.fields['password'] ?? answer.detail });
   });
@@ -31,7 +39,7 @@ export function ChoosePassword({ base, token, email }: { base: string; token: st
           <p className="mb-4" role="status">
             You can sign in now as {email}.
           </p>
-          <a className="button button-main" href={`${base}/sign-in`}>
+          <a className="button button-main" href={signIn}>
             Sign in
           </a>
         </>

@@ -16,13 +16,13 @@ import type { Edit } from '../edits/edit';
 import { addScreen } from '../edits/make';
 
 /** A place between elements where something can be put. */
-export interface Seam {
+interface Seam {
   readonly slot: Slot;
   readonly at: number;
 }
 
 /** Something that can come to a seam. */
-export interface Offer {
+interface Offer {
   readonly key: string;
   readonly name: string;
   /** What it is, or does. */

@@ -16,4 +16,4 @@ export interface HomeRow {
 }
 
 /** What is done to an application from home. */
-export type Doing = 'copy' | 'rename' | 'move' | 'take-out' | 'delete';
+export type Doing = 'builders' | 'copy' | 'rename' | 'move' | 'take-out' | 'delete';

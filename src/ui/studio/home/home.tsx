@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { DataTable, type DataColumn } from '../../parts/data-table';
+import { BuildersWindow } from './builders-window';
 import { CopyWindow, DeleteWindow, MoveWindow, RenameWindow, TakeOutWindow } from './windows';
 import { RowMenu } from './row-menu';
 import type { Doing, HomeRow } from './home-row';
@@ -31,6 +32,7 @@ export function Home({ applications }: Props) {
           idOf={({ slug }) => slug}
         />
       </div>
+      {doing?.what === 'builders' && <BuildersWindow row={doing.row} onClose={close} />}
       {doing?.what === 'copy' && <CopyWindow row={doing.row} onClose={close} />}
       {doing?.what === 'rename' && <RenameWindow row={doing.row} onClose={close} />}
       {doing?.what === 'move' && <MoveWindow row={doing.row} onClose={close} />}

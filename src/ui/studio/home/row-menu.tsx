@@ -12,6 +12,7 @@ interface Props {
 /** What can be done to an application as a whole, by who one is in it. */
 export function RowMenu({ row, onDo }: Props) {
   const all: readonly (readonly [Doing, string, boolean])[] = [
+    ['builders', 'Builders …', true],
     ['copy', 'Copy …', true],
     ['rename', 'Rename …', row.role !== 'reviewer'],
     ['move', 'Change its address …', row.role === 'owner'],

@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import * as yup from 'yup';
 import { database } from '@/server/database/client';
 import { auditEvents, builders, LIVE_RIGHTS, memberships } from '@/server/database/schema';
@@ -6,25 +6,27 @@ import { handle, json, nothing, readBody } from '@/server/http/handle';
 import { notThere } from '@/server/http/problem';
 import { liftWaits, studioAccount } from '@/server/security/attempts';
 import { needOwner, needWorkplace } from '@/server/studio/builder';
+import { BUILDER_ROLES, buildersOf, inviteBuilder } from '@/server/studio/builders';
 
 type Params = { params: Promise<{ app: string }> };
 
-/** The builders of the application, and what each may do with the live records. */
-export const GET = handle<Params>(async (_, { params }) => {
-  const { applicationId } = await needWorkplace((await params).app, 'read');
-  const rows = await database()
-    .select({
-      id: builders.id,
-      name: builders.name,
-      role: memberships.role,
-      live: memberships.live,
-      people: memberships.people,
-    })
-    .from(memberships)
-    .innerJoin(builders, eq(builders.id, memberships.builderId))
-    .where(eq(memberships.applicationId, applicationId))
-    .orderBy(asc(builders.name));
-  return json({ builders: rows });
+/** The builders of the application, and what each may do. */
+export const GET = handle<Params>(async (_, { params }) =>
+  json({ builders: await buildersOf(await needWorkplace((await params).app, 'read')) }),
+);
+
+const invited = yup
+  .object({
+    email: yup.string().max(300).default(''),
+    name: yup.string().max(300).default(''),
+    role: yup.string().oneOf(BUILDER_ROLES).required(),
+  })
+  .noUnknown();
+
+/** Lets somebody in as a builder; answers with the link to send them, where they have no account yet. */
+export const POST = handle<Params>(async (request, { params }) => {
+  const workplace = await needOwner((await params).app, 'lets builders in');
+  return json(await inviteBuilder(workplace, await readBody(request, invited)), { status: 201 });
 });
 
 const body = yup

@@ -1,4 +1,4 @@
-import { desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import { database } from '@/server/database/client';
 import { outbox } from '@/server/database/schema';
 import { handle, json } from '@/server/http/handle';
@@ -6,7 +6,7 @@ import { needPeopleRight } from '@/server/studio/builder';
 
 /** The newest messages that would have been sent, without their links, which are keys. */
 export const GET = handle<{ params: Promise<{ app: string }> }>(async (_, { params }) => {
-  const { applicationId } = await needPeopleRight((await params).app);
+  const { applicationId, role } = await needPeopleRight((await params).app);
   const messages = await database()
     .select({
       id: outbox.id,
@@ -17,7 +17,13 @@ export const GET = handle<{ params: Promise<{ app: string }> }>(async (_, { para
       at: outbox.at,
     })
     .from(outbox)
-    .where(eq(outbox.applicationId, applicationId))
+    .where(
+      and(
+        eq(outbox.applicationId, applicationId),
+        // What makes somebody a builder is the owners' to read.
+        role === 'owner' ? undefined : eq(outbox.ownersOnly, false),
+      ),
+    )
     .orderBy(desc(outbox.at), desc(outbox.id))
     .limit(50);
   return json({ messages });
