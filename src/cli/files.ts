@@ -17,14 +17,18 @@ const WHY: Readonly<Record<string, string>> = {
 const why = (error: unknown): string =>
   WHY[(error as NodeJS.ErrnoException).code ?? ''] ?? (error as NodeJS.ErrnoException).code ?? 'it failed';
 
-/** A file's text, in UTF-8; `-` is what comes in. */
-export function readText(file: string): string {
-  let bytes: Buffer;
+/** What is in a file; `-` is what comes in. */
+export function readBytes(file: string): Uint8Array {
   try {
-    bytes = readFileSync(file === '-' ? 0 : file);
+    return readFileSync(file === '-' ? 0 : file);
   } catch (error) {
     throw new WrongInput([wrong(file, `It cannot be read: ${why(error)}.`, 'Name a file that can.')]);
   }
+}
+
+/** A file's text, in UTF-8; `-` is what comes in. */
+export function readText(file: string): string {
+  const bytes = readBytes(file);
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {

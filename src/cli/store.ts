@@ -8,7 +8,7 @@ import { Refused } from '@/server/http/problem';
 import { wrong, WrongInput } from './failure';
 
 /** Does something with the database, and lets go of it. */
-async function withDatabase<T>(work: () => Promise<T>): Promise<T> {
+export async function withDatabase<T>(work: () => Promise<T>): Promise<T> {
   try {
     return await work();
   } finally {
@@ -16,7 +16,7 @@ async function withDatabase<T>(work: () => Promise<T>): Promise<T> {
   }
 }
 
-async function applicationCalled(slug: string): Promise<string> {
+export async function applicationCalled(slug: string): Promise<string> {
   const [found] = await database().select().from(applications).where(eq(applications.slug, slug));
   if (found) return found.id;
   const all = await database().select({ slug: applications.slug }).from(applications);

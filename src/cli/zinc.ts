@@ -4,6 +4,7 @@ import { findGone, isMoment, ordered } from '@/core/model';
 import { toCsv } from '@/server/csv';
 import { isAway } from '@/server/database/client';
 import { told } from '@/server/log';
+import { buildersFor, copied, deleted, exportedRecords, listed, made } from './applications';
 import { decide, decidedBy, explained, faultsOf, levelName, readCases } from './decide';
 import { EXIT, wrong, WrongInput } from './failure';
 import { readDefinitionFile, writeText } from './files';
@@ -12,7 +13,9 @@ import { exported, imported } from './store';
 import { readWorld } from './world';
 
 const program = new Command('bin/zinc')
-  .description('Works with definitions that are kept as files: who may see and edit what, and why.')
+  .description(
+    'Works with applications, and with definitions that are kept as files: who may see and edit what, and why.',
+  )
   .addHelpText(
     'after',
     '\nExit codes: 0 fine; 1 an answer differs from what was expected; 2 what was given cannot be used.\nThe formats are described in docs/definition.md.',
@@ -24,6 +27,77 @@ const print = (text: string): void => void process.stdout.write(text.endsWith('\
 /** Something to mind that is no fault. */
 const note = (text: string): void => void process.stderr.write(`Note: ${text}\n`);
 const printJson = (value: unknown): void => print(JSON.stringify(value, null, 2));
+
+program
+  .command('list')
+  .description('Lists the applications: address, name, release in force.')
+  .option('--json', 'as JSON')
+  .action(async (options: { json?: boolean }) => {
+    const all = await listed();
+    if (options.json) return printJson(all);
+    for (const { address, name, release } of all)
+      print(`${address}\t${name}\t${release === null ? 'not released' : `release ${release}`}`);
+  });
+
+program
+  .command('new')
+  .description(
+    'Makes an application: empty, from a definition file, or from CSV files with their rows as samples.',
+  )
+  .argument('<name>')
+  .option('--address <address>', 'its part of the address; else from its name')
+  .option('--from <file>', 'a definition file')
+  .option('--csv <files>', 'CSV files, with commas between them')
+  .option('--as <email>', 'the builder who owns it; else the first')
+  .option('--language <language>', 'in which values are told (BCP 47)', 'en-GB')
+  .option('--currency <currency>', 'in which money is told (ISO 4217)', 'EUR')
+  .option('--zone <zone>', 'the time zone', 'UTC')
+  .action(async (name: string, options: Parameters<typeof made>[1]) => {
+    print(`Made, at /live/${await made(name, options)}. It is not released yet.`);
+  });
+
+program
+  .command('copy')
+  .description('Copies the draft and the sample records of an application; nobody’s account, nothing live.')
+  .argument('<application>', 'its part of the address')
+  .argument('<name>', 'of the copy')
+  .option('--address <address>', 'of the copy; else from its name')
+  .option('--as <email>', 'the builder who owns it; else the first')
+  .action(async (slug: string, name: string, options: { address?: string; as?: string }) => {
+    print(`Copied to /live/${await copied(slug, name, options.address, options.as)}.`);
+  });
+
+program
+  .command('delete')
+  .description('Deletes an application with its releases, people and records. It cannot be taken back.')
+  .argument('<application>', 'its part of the address')
+  .requiredOption('--name <name>', 'its name, so that it is surely that one')
+  .action(async (slug: string, options: { name: string }) => {
+    await deleted(slug, options.name);
+    print('Deleted.');
+  });
+
+program
+  .command('builders')
+  .description('Lists who builds an application, and as what.')
+  .argument('<application>', 'its part of the address')
+  .option('--json', 'as JSON')
+  .action(async (slug: string, options: { json?: boolean }) => {
+    const all = await buildersFor(slug);
+    if (options.json) return printJson(all);
+    for (const { name, email = '', role, waiting } of all)
+      print(`${email}\t${name}\t${role}${waiting ? '\thas not chosen a password' : ''}`);
+  });
+
+program
+  .command('records')
+  .description('Writes the records of an entity as CSV.')
+  .argument('<application>', 'its part of the address')
+  .argument('<entity>', 'by its plural, such as Items, or its id')
+  .option('--live', 'the live ones, rather than the samples')
+  .action(async (slug: string, entity: string, options: { live?: boolean }) => {
+    print(await exportedRecords(slug, entity, options.live ? 'live' : 'sample'));
+  });
 
 program
   .command('export')

@@ -176,3 +176,57 @@ describe('bin/zinc', () => {
     await dropApplications();
   });
 });
+
+describe('bin/zinc with applications', () => {
+  beforeAll(async () => {
+    await emptyDatabase();
+    await application(underNewId(LARKFIELD));
+  });
+
+  it('makes them from CSV files and definitions, lists, copies and deletes them', () => {
+    const made = zinc(
+      'new',
+      'Fernhill Allotments',
+      '--csv',
+      'demo/plots.csv,demo/inspections.csv',
+      '--currency',
+      'GBP',
+    );
+    expect(made).toEqual({
+      status: 0,
+      out: 'Made, at /live/fernhill-allotments. It is not released yet.\n',
+      error: '',
+    });
+    const records = zinc('records', 'fernhill-allotments', 'Inspections').out.split('\n');
+    expect(records).toHaveLength(3002);
+    expect(records[0]).toMatch(/^id,Inspection,Plot,Inspected on,/);
+    const exported = zinc('export', 'fernhill-allotments', '--out', file('fernhill.json'));
+    expect(exported.status).toBe(0);
+    expect(zinc('new', 'Again', '--from', file('fernhill.json')).status).toBe(0);
+    expect(zinc('copy', 'again', 'Third', '--address', 'third').out).toBe('Copied to /live/third.\n');
+    expect(zinc('delete', 'again', '--name', 'Third')).toMatchObject({
+      status: 2,
+      error: expect.stringMatching(/not its name/),
+    });
+    expect(zinc('delete', 'again', '--name', 'Again').status).toBe(0);
+    const all = JSON.parse(zinc('list', '--json').out) as { address: string; name: string }[];
+    expect(all.map(({ name }) => name).sort()).toEqual(
+      ['Fernhill Allotments', LARKFIELD.name, 'Third'].sort(),
+    );
+    expect(zinc('builders', 'third').out).toMatch(/^ada-.*@test\.example\tada\towner\n$/);
+  });
+
+  it('says what is wrong, and makes nothing', () => {
+    const broken = put('broken.csv', 'a,b\n"1,2\n');
+    for (const [args, says] of [
+      [['new', 'X', '--csv', broken], /broken\.csv: a quote that opens in line 2/],
+      [['new', 'X', '--csv', 'nowhere.csv'], /nowhere\.csv: It cannot be read/],
+      [['new', 'X', '--address', 'third'], /Another application has the address third/],
+      [['new', 'X', '--as', 'nobody@x.example'], /no builder nobody@x\.example/],
+      [['records', 'third', 'Nothing'], /There are Plots, Inspections/],
+      [['copy', 'nowhere', 'X'], /no application nowhere/],
+    ] as const)
+      expect(zinc(...args), args.join(' ')).toMatchObject({ status: 2, error: expect.stringMatching(says) });
+    expect(zinc('list').out.trim().split('\n')).toHaveLength(3);
+  });
+});

@@ -187,6 +187,9 @@ describe('making an application', () => {
     const made = definitionFrom(LARKFIELD, 'Again');
     expect(made).toMatchObject({ name: 'Again', roles: LARKFIELD.roles });
     expect(made.id).not.toBe(LARKFIELD.id);
+    // What it says nothing of is not open by that.
+    const { s_stores: _, ...gates } = LARKFIELD.gates;
+    expect(definitionFrom({ ...LARKFIELD, gates }, 'X').gates['s_stores']).toEqual({ lines: [] });
     expect(() => definitionFrom({ ...LARKFIELD, roles: 'all' }, 'X')).toThrow(/roles: must be a list/);
     expect(() => definitionFrom('text', 'X')).toThrow(/the document/);
   });

@@ -32,7 +32,7 @@ export { editBetween } from './edits/between';
 export { copyGate, copyRole } from './edits/copy';
 export { type Edit, EDIT_FORMAT } from './edits/edit';
 export { type LogEntry, stacksOf, type UndoState, undoStateOf } from './edits/history';
-export { newLine, removeNamed, removePrivilege } from './edits/make';
+export { newLine, removeNamed, removePrivilege, withScreensGated } from './edits/make';
 export { editSchema } from './edits/schema';
 export { startLines } from './proposing/start';
 export type { Wanted } from './proposing/turn';

@@ -1,5 +1,6 @@
 import { eq, sql } from 'drizzle-orm';
 import { readDefinition } from '@/core';
+import { withScreensGated } from '@/core/edit';
 import { recordsFrom, type Made, type MadeRecord, type Sheet, type SheetChoice } from '@/core/making';
 import { type Definition, newId, type Problem, upgradeDefinition } from '@/core/model';
 import { patientDatabase, database, type Executor } from '../database/client';
@@ -126,11 +127,14 @@ export const firstRecords = (
   count: sheets.reduce((sum, { rows }) => sum + rows.length, 0),
 });
 
-/** A definition file as the document of a new application: brought up to date, and sound; refused with all faults. */
+/**
+ * A definition file as the document of a new application: brought up to date, and sound; refused with all faults. A
+ * screen of which it says nothing is gated as new screens are.
+ */
 export function definitionFrom(file: unknown, name: string): Definition {
   const read = readDefinition(upgradeDefinition(file));
   if (!read.ok) throw unsound(read.problems);
-  return underNewId(read.value, name);
+  return underNewId(withScreensGated(read.value), name);
 }
 
 /** The definition under an id of its own. All other ids stay: they are of that application alone. */

@@ -2,7 +2,15 @@ import { randomBytes } from 'node:crypto';
 import { and, asc, eq, gt, sql } from 'drizzle-orm';
 import { accountFault } from '@/core/model';
 import { database, type Executor } from '../database/client';
-import { auditEvents, builderLinks, builders, memberships, outbox, sessions } from '../database/schema';
+import {
+  auditEvents,
+  builderLinks,
+  builders,
+  memberships,
+  outbox,
+  sessions,
+  type LiveRight,
+} from '../database/schema';
 import { notThere, Refused } from '../http/problem';
 import { studioAddress } from '../hosts.mjs';
 import { hashPassword } from '../security/password';
@@ -15,8 +23,20 @@ type BuilderRole = (typeof BUILDER_ROLES)[number];
 /** How long the link of somebody who was let in can be opened, in hours. */
 const HOURS = 7 * 24;
 
-/** Who builds an application, and what each may do there. Addresses are for its owners. */
-export async function buildersOf({ applicationId, role }: Workplace) {
+interface BuilderRow {
+  readonly id: string;
+  readonly name: string;
+  /** For owners only. */
+  readonly email?: string;
+  readonly role: BuilderRole;
+  readonly live: LiveRight;
+  readonly people: boolean;
+  /** Have they not chosen a password yet? */
+  readonly waiting: boolean;
+}
+
+/** Who builds an application, and what each may do there. */
+export async function buildersOf({ applicationId, role }: Workplace): Promise<readonly BuilderRow[]> {
   const rows = await database()
     .select({
       id: builders.id,

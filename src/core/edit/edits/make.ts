@@ -1,8 +1,9 @@
 import type { Condition } from '../../condition/condition';
 import type { Definition, NewScreens, Screen } from '../../model/definition';
-import { sameLine, type Line, type What, type Who } from '../../model/gate';
+import { sameLine, type Gate, type Line, type What, type Who } from '../../model/gate';
 import { newId, type Id } from '../../model/id';
 import type { ElementNode } from '../../model/slots';
+import { treeOf } from '../../model/tree';
 import type { Edit } from './edit';
 
 export const newLine = (who: Who, what: What, when?: Condition): Line => ({
@@ -18,11 +19,26 @@ const STARTS_WITH: Readonly<Record<NewScreens, Who | undefined>> = {
   everyone: { kind: 'everyone' },
 };
 
+/** The gate that a new screen starts with. */
+function newGate({ newScreens }: Pick<Definition, 'newScreens'>): Gate {
+  const who = STARTS_WITH[newScreens];
+  return { lines: who ? [newLine(who, 'edit')] : [] };
+}
+
+/** The definition with a gate for every screen: one that a file says nothing of is gated as new screens are. */
+export function withScreensGated(definition: Definition): Definition {
+  const without = treeOf(definition)
+    .screens()
+    .filter(({ id }) => !Object.hasOwn(definition.gates, id));
+  if (without.length === 0) return definition;
+  const added = without.map(({ id }) => [id, newGate(definition)] as const);
+  return { ...definition, gates: { ...definition.gates, ...Object.fromEntries(added) } };
+}
+
 /** The edit that adds a screen at the end of an area, gated as the application's setting for new screens says. */
 export function addScreen(definition: Definition, area: Id, screen: Screen): Edit {
-  const who = STARTS_WITH[definition.newScreens];
   const at = definition.areas.find((one) => one.id === area)?.screens.length ?? 0;
-  const gates = { [screen.id]: { lines: who ? [newLine(who, 'edit')] : [] } };
+  const gates = { [screen.id]: newGate(definition) };
   const node = screen as unknown as ElementNode;
   return { do: 'addElement', into: { in: area, list: 'screens' }, at, node, gates, closed: {} };
 }

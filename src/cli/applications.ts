@@ -1,0 +1,158 @@
+import { basename } from 'node:path';
+import { asc, eq } from 'drizzle-orm';
+import {
+  addressFrom,
+  applicationFrom,
+  emptyApplication,
+  guessSheets,
+  namesOf,
+  titled,
+  type Sheet,
+  type SheetChoice,
+} from '@/core/making';
+import { database } from '@/server/database/client';
+import { applications, builders, type RecordKind } from '@/server/database/schema';
+import { draftOf } from '@/server/drafts/draft';
+import { Refused } from '@/server/http/problem';
+import { deleteApplication } from '@/server/making/keep';
+import { copyApplication, definitionFrom, firstRecords, makeApplication } from '@/server/making/make';
+import { readSheet } from '@/server/making/read-sheet';
+import { recordsFile } from '@/server/records/file';
+import { buildersOf } from '@/server/studio/builders';
+import type { Workplace } from '@/server/studio/builder';
+import { wrong, WrongInput } from './failure';
+import { readBytes, readDefinitionFile } from './files';
+import { applicationCalled, withDatabase } from './store';
+
+/** Does something with the database; what the server refuses is told as what is wrong with what was given. */
+const asking = <T>(place: string, work: () => Promise<T>): Promise<T> =>
+  withDatabase(async () => {
+    try {
+      return await work();
+    } catch (error) {
+      if (!(error instanceof Refused)) throw error;
+      throw new WrongInput([wrong(place, error.detail, '')]);
+    }
+  });
+
+/** All applications: their addresses, names, and the release in force. */
+export const listed = () =>
+  withDatabase(() =>
+    database()
+      .select({ address: applications.slug, name: applications.name, release: applications.release })
+      .from(applications)
+      .orderBy(asc(applications.slug)),
+  );
+
+interface NewOptions {
+  readonly address?: string;
+  readonly from?: string;
+  readonly csv?: string;
+  readonly as?: string;
+  readonly language: string;
+  readonly currency: string;
+  readonly zone: string;
+}
+
+/** Makes an application; returns its address. What columns hold is guessed, and taken as guessed. */
+export const made = (name: string, options: NewOptions): Promise<string> =>
+  asking('NEW', async () => {
+    const slug = options.address ?? addressFrom(name, 'application');
+    const owner = await builderCalled(options.as);
+    const { language, currency, zone: timeZone } = options;
+    const manners = { name, language, currency, timeZone };
+    if (options.from !== undefined) {
+      const definition = definitionFrom(readDefinitionFile(options.from), name);
+      await makeApplication(owner, { slug, definition, from: 'file' });
+    } else if (options.csv !== undefined) {
+      const sheets = await Promise.all(options.csv.split(',').map(sheetFrom));
+      const today = new Date().toISOString().slice(0, 10);
+      const choices = guessSheets(sheets, today).map((columns, s): SheetChoice => ({
+        ...namesOf(sheets[s]?.name ?? ''),
+        columns: columns.map((one) => ({
+          name: titled(one.name) || one.name,
+          as: one.as,
+          needed: one.needed,
+        })),
+      }));
+      const application = applicationFrom(manners, sheets, choices);
+      const records = firstRecords(application, sheets, choices, today);
+      await makeApplication(owner, { slug, definition: application.definition, records, from: 'csv' });
+    } else await makeApplication(owner, { slug, definition: emptyApplication(manners), from: 'nothing' });
+    return slug;
+  });
+
+const sheetFrom = (file: string): Promise<Sheet> => readSheet(basename(file), readBytes(file));
+
+/** Copies an application's draft and sample records; returns the address of the copy. */
+export const copied = (
+  from: string,
+  name: string,
+  address: string | undefined,
+  as?: string,
+): Promise<string> =>
+  asking('COPY', async () => {
+    const applicationId = await applicationCalled(from);
+    const slug = address ?? addressFrom(name, 'copy');
+    const { definition } = await draftOf(applicationId);
+    await copyApplication(await builderCalled(as), { applicationId, definition }, name, slug);
+    return slug;
+  });
+
+/** Deletes an application with all that is in it, once its name is said. */
+export const deleted = (slug: string, name: string, as?: string): Promise<void> =>
+  asking('DELETE', async () => deleteApplication(await placeOf(slug, await builderCalled(as)), name));
+
+/** Who builds an application. */
+export const buildersFor = (slug: string) =>
+  asking('BUILDERS', async () => buildersOf(await placeOf(slug, '')));
+
+/** The records of an entity, named by its id or its plural, as CSV. */
+export const exportedRecords = (slug: string, entity: string, kind: RecordKind): Promise<string> =>
+  asking('RECORDS', async () => {
+    const applicationId = await applicationCalled(slug);
+    const { definition } = await draftOf(applicationId);
+    const found = definition.entities.find(({ id, plural }) => id === entity || plural === entity);
+    if (!found)
+      throw new WrongInput([
+        wrong(
+          'ENTITY',
+          `There is no ${entity}.`,
+          `There are ${definition.entities.map(({ plural }) => plural).join(', ') || 'none'}.`,
+        ),
+      ]);
+    let text = '';
+    for await (const piece of recordsFile(applicationId, definition, found, kind)) text += piece;
+    return text;
+  });
+
+/** The builder with that address; without one, the first there is. */
+async function builderCalled(email: string | undefined): Promise<string> {
+  const rows = await database()
+    .select({ id: builders.id })
+    .from(builders)
+    .where(email === undefined ? undefined : eq(builders.email, email))
+    .orderBy(asc(builders.createdAt))
+    .limit(1);
+  const [found] = rows;
+  if (found) return found.id;
+  throw new WrongInput([
+    wrong('--as', `There is no builder ${email ?? ''}.`, 'Name one by their e-mail address.'),
+  ]);
+}
+
+/** The application as an owner has it: who may run this may do so. */
+async function placeOf(slug: string, builderId: string): Promise<Workplace> {
+  const applicationId = await applicationCalled(slug);
+  const [row] = await database().select().from(applications).where(eq(applications.id, applicationId));
+  return {
+    builder: { id: builderId, name: '', token: '' },
+    applicationId,
+    slug,
+    name: row?.name ?? '',
+    role: 'owner',
+    pins: [],
+    live: 'none',
+    people: true,
+  };
+}
