@@ -3,8 +3,10 @@ import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
 import { builderLinks, builders, memberships, outbox } from '@/server/database/schema';
-import { isPassword } from '@/server/security/password';
-import type { Workplace } from '@/server/studio/builder';
+import { hashPassword, isPassword } from '@/server/security/password';
+import { openSession } from '@/server/security/sessions';
+import { accountOf, changePassword, endOtherSessions, renameBuilder } from '@/server/studio/account';
+import type { Builder, Workplace } from '@/server/studio/builder';
 import {
   buildersOf,
   changeBuilder,
@@ -40,20 +42,20 @@ beforeEach(async () => {
 });
 const cy = { email: ' Cy@Test.Example ', name: ' Cy ', role: 'editor' } as const;
 const tokenIn = (link = ''): string => new URL(link).searchParams.get('token') ?? '';
-const accountOf = async (email: string) =>
+const stored = async (email: string) =>
   (await database().select().from(builders).where(eq(builders.email, email)))[0];
 
 describe('letting a builder in', () => {
   it('gives somebody new an account without a password, and a link that makes it theirs, once', async () => {
     const { link } = await inviteBuilder(place, cy);
-    const account = await accountOf('cy@test.example');
+    const account = await stored('cy@test.example');
     expect(account).toMatchObject({ name: 'Cy', passwordHash: null });
     expect(await isPassword(account?.passwordHash ?? undefined, '')).toBe(false);
     expect(await invitedBy(tokenIn(link))).toMatchObject({ email: 'cy@test.example' });
     await expect(join(tokenIn(link), 'short')).rejects.toMatchObject({ status: 422 });
     await join(tokenIn(link), 'a long password');
     expect(
-      await isPassword((await accountOf('cy@test.example'))?.passwordHash ?? undefined, 'a long password'),
+      await isPassword((await stored('cy@test.example'))?.passwordHash ?? undefined, 'a long password'),
     ).toBe(true);
     await expect(join(tokenIn(link), 'another password')).rejects.toMatchObject({ status: 410 });
     expect(await invitedBy(tokenIn(link))).toBeUndefined();
@@ -62,7 +64,7 @@ describe('letting a builder in', () => {
 
   it('needs no link for who has an account, and never gives one that would change its password', async () => {
     await inviteBuilder(place, cy).then(({ link }) => join(tokenIn(link), 'a long password'));
-    const account = await accountOf('cy@test.example');
+    const account = await stored('cy@test.example');
     await changeBuilder(place, account?.id ?? '', null);
     expect(await inviteBuilder(place, { ...cy, role: 'reviewer' })).toEqual({});
     await expect(linkForBuilder(place, account?.id ?? '')).rejects.toMatchObject({ status: 409 });
@@ -72,7 +74,7 @@ describe('letting a builder in', () => {
 
   it('makes another link no key any more, nor one that is too old', async () => {
     const { link } = await inviteBuilder(place, cy);
-    const id = (await accountOf('cy@test.example'))?.id ?? '';
+    const id = (await stored('cy@test.example'))?.id ?? '';
     const next = await linkForBuilder(place, id);
     await expect(join(tokenIn(link), 'a long password')).rejects.toMatchObject({ status: 410 });
     await database()
@@ -100,8 +102,8 @@ describe('letting a builder in', () => {
     const all = await database().select().from(outbox);
     expect(all).toMatchObject([{ to: 'cy@test.example', ownersOnly: true }]);
     // The token is in the message only.
-    const stored = JSON.stringify(await database().select().from(builderLinks));
-    expect(stored).not.toContain(tokenIn(all[0]?.link ?? ''));
+    const links = JSON.stringify(await database().select().from(builderLinks));
+    expect(links).not.toContain(tokenIn(all[0]?.link ?? ''));
   });
 });
 
@@ -130,5 +132,50 @@ describe('the builders of an application', () => {
     await expect(changeBuilder(place, '00000000-0000-4000-8000-000000000000', 'owner')).rejects.toMatchObject(
       { status: 404 },
     );
+  });
+});
+
+describe('one’s own account', () => {
+  const client = { address: '192.0.2.7', device: undefined };
+  const signedIn = async (): Promise<Builder> => {
+    const token = await openSession({ audience: 'studio', builderId: bo });
+    return { id: bo, name: 'bo', token };
+  };
+  beforeEach(async () => {
+    const passwordHash = await hashPassword('the one before');
+    await database().update(builders).set({ passwordHash }).where(eq(builders.id, bo));
+  });
+
+  it('changes its password for who knows it, and ends all other sessions', async () => {
+    const [here] = [await signedIn(), await signedIn()];
+    expect((await accountOf(here)).sessions.map((one) => one.here)).toEqual([true, false]);
+    await expect(changePassword(here, 'not it', 'the one after', client)).rejects.toMatchObject({
+      more: { errors: [{ field: 'now' }] },
+    });
+    await expect(changePassword(here, 'the one before', 'short', client)).rejects.toMatchObject({
+      more: { errors: [{ field: 'password' }] },
+    });
+    expect((await accountOf(here)).sessions).toHaveLength(2);
+    await changePassword(here, 'the one before', 'the one after', client);
+    expect((await accountOf(here)).sessions).toHaveLength(1);
+    await expect(changePassword(here, 'the one before', 'a third one', client)).rejects.toThrow();
+  });
+
+  it('makes who guesses wait, as at signing in', async () => {
+    const here = await signedIn();
+    const tries: unknown[] = [];
+    for (let n = 0; n < 12; n++)
+      tries.push(
+        await changePassword(here, `guess ${n}`, 'the one after', client).catch((error: unknown) => error),
+      );
+    expect(tries.at(-1)).toMatchObject({ status: 429 });
+  });
+
+  it('has another name, and ends the other sessions when asked', async () => {
+    const [here] = [await signedIn(), await signedIn(), await signedIn()];
+    await expect(renameBuilder(here, ' ')).rejects.toMatchObject({ status: 422 });
+    await renameBuilder(here, ' Bo Birch ');
+    await endOtherSessions(here);
+    expect(await accountOf(here)).toMatchObject({ name: 'Bo Birch', sessions: [{ here: true }] });
   });
 });

@@ -22,7 +22,9 @@ export function HomeFrame({ builder, children }: Props) {
               <Mark />
               Zinc Gate
             </a>
-            <span className="ml-auto text-quiet">{builder}</span>
+            <a className="link ml-auto" href="/studio/account" title="Your account">
+              {builder}
+            </a>
             <SignOut />
           </header>
           <main className="mx-auto w-full max-w-6xl min-w-0 px-6 py-6">{children}</main>

@@ -90,7 +90,13 @@ export function StudioBar({ name, applications, builder, waiting, children }: Pr
       <div className="ml-auto flex min-w-0 items-center gap-3">
         {children}
         <Palette />
-        <span className="hidden border-l border-rule pl-4 text-quiet min-[1200px]:inline">{builder}</span>
+        <a
+          className="hidden border-l border-rule pl-4 text-quiet hover:text-ink min-[1200px]:inline"
+          href="/studio/account"
+          title="Your account"
+        >
+          {builder}
+        </a>
         <button type="button" className="link shrink-0" title={builder} onClick={signOut}>
           Sign out
         </button>

@@ -1,0 +1,137 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { send } from '../../live/host';
+import { Told, TextField } from '../../parts/fields';
+import { useTell } from '../../parts/toasts';
+
+const API = '/studio/api/account';
+
+interface Account {
+  readonly name: string;
+  readonly email: string;
+  readonly sessions: readonly { readonly since: string; readonly here: boolean }[];
+}
+
+/** A builder's own account: their name, their password, and where they are signed in. */
+export function AccountForms({ account }: { account: Account }) {
+  return (
+    <>
+      <h1 className="text-xl font-semibold">Your account</h1>
+      <p className="mb-5 text-quiet">{account.email}</p>
+      <div className="grid max-w-4xl grid-cols-2 gap-8">
+        <div className="grid content-start gap-8">
+          <NameForm name={account.name} />
+          <Sessions sessions={account.sessions} />
+        </div>
+        <PasswordForm email={account.email} />
+      </div>
+    </>
+  );
+}
+
+function NameForm({ name }: { name: string }) {
+  const { register, handleSubmit, setError, formState } = useForm({ defaultValues: { name } });
+  const router = useRouter();
+  const tell = useTell();
+  const submit = handleSubmit(async (values) => {
+    const answer = await send('PATCH', API, values);
+    if (!answer.ok) return setError('name', { message: answer.fields['name'] ?? answer.detail });
+    tell('Your name is changed.');
+    router.refresh();
+  });
+  return (
+    <form className="grid gap-2" noValidate onSubmit={(event) => void submit(event)}>
+      <h2 className="font-semibold">Name</h2>
+      <TextField
+        label="Name, as others see it"
+        autoComplete="name"
+        problem={formState.errors.name?.message}
+        {...register('name')}
+      />
+      <span>
+        <button type="submit" className="button" disabled={formState.isSubmitting}>
+          Change the name
+        </button>
+      </span>
+    </form>
+  );
+}
+
+function PasswordForm({ email }: { email: string }) {
+  const { register, handleSubmit, setError, reset, formState } = useForm({
+    defaultValues: { now: '', password: '' },
+  });
+  const [problem, setProblem] = useState('');
+  const router = useRouter();
+  const tell = useTell();
+  const submit = handleSubmit(async (values) => {
+    setProblem('');
+    const answer = await send('PUT', API, values);
+    if (answer.ok) {
+      reset();
+      tell('Your password is changed. All other sessions have ended.');
+      return router.refresh();
+    }
+    const fields = (['now', 'password'] as const).filter((field) => answer.fields[field]);
+    for (const field of fields) setError(field, { message: answer.fields[field] ?? '' });
+    if (fields.length === 0) setProblem(answer.detail);
+  });
+  const { errors } = formState;
+  return (
+    <form className="grid content-start gap-2" noValidate onSubmit={(event) => void submit(event)}>
+      <h2 className="font-semibold">Password</h2>
+      <input type="hidden" autoComplete="username" value={email} readOnly />
+      <TextField
+        label="The one that you have"
+        type="password"
+        autoComplete="current-password"
+        problem={errors.now?.message}
+        {...register('now')}
+      />
+      <TextField
+        label="Another, at least 10 characters"
+        type="password"
+        autoComplete="new-password"
+        problem={errors.password?.message}
+        {...register('password')}
+      />
+      <Told text={problem} />
+      <span>
+        <button type="submit" className="button" disabled={formState.isSubmitting}>
+          Change the password
+        </button>
+      </span>
+    </form>
+  );
+}
+
+function Sessions({ sessions }: Pick<Account, 'sessions'>) {
+  const router = useRouter();
+  const tell = useTell();
+  const end = async (): Promise<void> => {
+    const answer = await send('DELETE', API);
+    tell(answer.ok ? 'All other sessions have ended.' : answer.detail);
+    router.refresh();
+  };
+  return (
+    <section aria-label="Sessions">
+      <h2 className="mb-1 font-semibold">Where you are signed in</h2>
+      <ul className="mb-2">
+        {sessions.map(({ since, here }) => (
+          <li key={since} className="border-b border-sheet py-1">
+            <time dateTime={since} suppressHydrationWarning>
+              Since {new Date(since).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+            </time>
+            {here && <span className="text-quiet">, here</span>}
+          </li>
+        ))}
+      </ul>
+      <button type="button" className="button" disabled={sessions.length < 2} onClick={() => void end()}>
+        End all others
+      </button>
+    </section>
+  );
+}
