@@ -100,6 +100,27 @@ test('a screen with an address of its own, a menu item under another, and a seco
   await expect(panel()).toContainText('Menu item in Reports');
 });
 
+test('a button does something else, a list shows less, an action sets something', async () => {
+  await at('b_request_loan');
+  await panel()
+    .getByLabel('What it does')
+    .selectOption({ label: 'Release from store: does it to the record' });
+  await page.reload();
+  await expect(panel().getByLabel('What it does')).toHaveValue('action a_item_release');
+  await at('l_catalogue');
+  await expect(panel()).toContainText('record.on_display');
+  await panel().getByRole('button', { name: 'Show all' }).click();
+  await expect(panel()).toContainText('All Items');
+  await panel().getByRole('button', { name: 'Only when …' }).click();
+  await expect(page.getByRole('dialog')).toContainText('On display shows a record when');
+  await page.keyboard.press('Escape');
+  await at('item');
+  await add('action', 'Action');
+  await expect(panel().getByRole('heading', { name: 'New action' })).toBeVisible();
+  await panel().getByText('Sets nothing: it only reads').click();
+  await expect(panel().getByLabel('Name of the action')).toHaveValue('New action');
+});
+
 test('what goes with a field is told before it goes, and one undo gives it all back', async () => {
   await at('item_condition');
   await panel().getByRole('button', { name: 'Remove …' }).click();

@@ -7,6 +7,7 @@ export {
   type Column,
   type Definition,
   type Entity,
+  type Effect,
   type EntityField,
   type FieldPart,
   FORMAT,

@@ -1,18 +1,9 @@
-import type {
-  Action,
-  Button,
-  Definition,
-  Entity,
-  EntityField,
-  FieldPart,
-  List,
-  Part,
-  Screen,
-} from '../../model/definition';
+import type { Definition, Entity, EntityField, FieldPart, List, Part, Screen } from '../../model/definition';
 import { newId, type Id } from '../../model/id';
 import { placeOf, type ElementNode, type Slot } from '../../model/slots';
 import { sectionsOf, treeOf, type AppElement } from '../../model/tree';
 import type { Edit } from '../edits/edit';
+import { effectsOn } from './effects';
 import { addScreen } from '../edits/make';
 
 /** A place between elements where something can be put. */
@@ -220,7 +211,7 @@ class Offers {
             },
           ]
         : []),
-      { name: 'Buttons', offers: this.buttons(screen, screen.binds, seam) },
+      { name: 'Buttons', offers: this.buttons(screen, seam) },
       { name: 'Lists', offers: this.definition.entities.map((one) => this.list(one, seam)) },
       { name: 'Other parts', offers: [text, people] },
     ];
@@ -250,40 +241,10 @@ class Offers {
     };
   }
 
-  private buttons(screen: Screen, binds: Screen['binds'], seam: Seam, row?: Entity): Offer[] {
-    const { definition } = this;
-    const button = (key: string, name: string, about: string, effect: Button['effect']): Offer =>
-      this.offer(key, name, about, seam, () => ({ kind: 'button', name, effect }));
-    const entity = row ?? treeOf(definition).entityOf(binds?.entity ?? '');
-    const existing = row ?? (binds?.record === 'existing' ? entity : undefined);
-    const opens = treeOf(definition)
-      .screens()
-      .filter(
-        (one) => one !== screen && (one.binds?.record !== 'existing' || one.binds.entity === existing?.id),
-      )
-      .map(({ id, name }) => button(`open ${id}`, name, 'opens that screen', { do: 'open', screen: id }));
-    return [
-      ...(binds && !row
-        ? [
-            button('save', binds.record === 'new' ? 'Add' : 'Save changes', 'saves the record', {
-              do: 'save',
-            }),
-          ]
-        : []),
-      ...(existing ? [button('delete', 'Delete', 'deletes the record', { do: 'delete' })] : []),
-      ...(existing?.actions ?? []).flatMap((action: Action) =>
-        action.kind === 'named'
-          ? [
-              button(`action ${action.id}`, action.name, 'does it to the record', {
-                do: 'action',
-                action: action.id,
-              }),
-            ]
-          : [],
-      ),
-      ...opens,
-      ...(row ? [] : [button('sign-out', 'Sign out', 'ends the session', { do: 'sign-out' })]),
-    ];
+  private buttons(screen: Screen, seam: Seam, row?: List): Offer[] {
+    return effectsOn(this.definition, screen, row).map(({ key, name, about, effect }) =>
+      this.offer(key, name, about, seam, () => ({ kind: 'button', name, effect })),
+    );
   }
 
   private list(entity: Entity, seam: Seam): Offer {
@@ -320,13 +281,10 @@ class Offers {
   }
 
   rowButtons(list: List): OfferGroup[] {
-    const entity = treeOf(this.definition).entityOf(list.entity);
     const screen = treeOf(this.definition).get(list.id)?.screen;
-    if (!entity || !screen) return [];
+    if (!screen) return [];
     const seam = { slot: { in: list.id, list: 'buttons' }, at: list.buttons.length } as const;
-    return [
-      { name: `Buttons in each row of ${list.name}`, offers: this.buttons(screen, undefined, seam, entity) },
-    ];
+    return [{ name: `Buttons in each row of ${list.name}`, offers: this.buttons(screen, seam, list) }];
   }
 
   items(seam: Seam, name: string): OfferGroup[] {

@@ -1,12 +1,16 @@
 'use client';
 
 import type { ReactNode } from 'react';
+import { editBetween } from '@/core/edit';
 import { useStateFor } from '../../parts/use-state-for';
 import { useBench } from '../gates/bench';
+import { NamedActionForm } from '../gates/named-action-form';
 import { KeptText } from '../people/parts';
+import { EffectChoice } from './effect-choice';
 import { FieldSettings } from './field-settings';
 import { Labelled } from './labelled';
 import { LeadsTo } from './leads-to';
+import { ListFilter } from './list-filter';
 import { useChange } from './use-change';
 
 /** What the selected element is by itself: its name, and what belongs to its kind. */
@@ -68,6 +72,7 @@ export function Settings() {
       return (
         <>
           {named('Name', 'name', selected.node.name)}
+          <ListFilter list={selected.node} />
           <LeadsTo
             label="A row opens"
             none="Nothing"
@@ -77,24 +82,13 @@ export function Settings() {
           />
         </>
       );
-    case 'button': {
-      const { effect } = selected.node;
+    case 'button':
       return (
         <>
           {named('Name', 'name', selected.node.name)}
-          {effect.do === 'open' && (
-            <LeadsTo
-              label="Opens"
-              value={effect.screen}
-              fits={({ binds }) =>
-                binds?.record !== 'existing' || binds.entity === compiled.tree.recordOf(selected)?.id
-              }
-              onChange={(screen) => change({ effect: { do: 'open', screen } })}
-            />
-          )}
+          <EffectChoice effect={selected.node.effect} />
         </>
       );
-    }
     case 'menu-item':
       return (
         <>
@@ -131,6 +125,21 @@ export function Settings() {
           </Labelled>
         </>
       );
+    case 'action': {
+      const entity = compiled.tree.entityOf(selected.id);
+      if (selected.node.kind !== 'named' || !entity) return named('Name', 'name', selected.node.name);
+      return (
+        <NamedActionForm
+          entity={entity}
+          action={selected.node}
+          onChange={(to) => {
+            const entities = definition.entities.map((one) => (one.id === to.id ? to : one));
+            const edit = editBetween(definition, { ...definition, entities });
+            if (edit) apply(edit);
+          }}
+        />
+      );
+    }
     case 'data-field':
       return <FieldSettings field={selected.node} />;
     default:
