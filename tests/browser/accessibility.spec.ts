@@ -32,6 +32,8 @@ test('released screens: signing in, a list, a form with a problem, a refusal', a
   expect(await violations(page)).toEqual([]);
   await fillSignIn(page, emailOf('Priya Raman'));
   await expect(page.getByRole('heading', { name: 'New item' })).toBeVisible();
+  // Signing in led here: a page that was gone to hears what is pressed.
+  await page.goto(`${LIVE}/items/new`);
   await page.getByRole('button', { name: 'Add item' }).click();
   await expect(page.getByText('Title is needed.')).toBeVisible();
   expect(await violations(page)).toEqual([]);

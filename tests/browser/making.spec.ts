@@ -157,6 +157,7 @@ test('it is taken out as files, made again from them, and deleted once its name 
   await page.goto('/studio/new?from=file');
   await page.getByLabel(/^Definition file/).setInputFiles(file);
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Fernhill Allotments');
+  await page.getByLabel('Name', { exact: true }).fill('Once again');
   await page.getByLabel(/^Address/).fill('again');
   await page.getByRole('button', { name: 'Make it' }).click();
   await page.waitForURL('**/studio/again/gates**');
@@ -172,6 +173,7 @@ test('it is taken out as files, made again from them, and deleted once its name 
     .getByLabel(/^To delete it/)
     .fill('تجربة 🌱');
   await page.getByRole('button', { name: 'Delete it' }).click();
+  await expect(page.getByText('Deleted.').first()).toBeVisible();
   await expect(row('تجربة 🌱')).toBeHidden();
   expect((await page.goto('/studio/trial/gates'))?.status()).toBe(404);
 });
@@ -205,11 +207,14 @@ test('a colleague is let in by a link, chooses a password, and is at home; the l
   await window.getByRole('button', { name: 'Let Tamsin Reed out' }).click();
   await page.getByRole('button', { name: 'Let them out' }).click();
   await expect(page.getByText(/They are the last owner/).first()).toBeVisible();
+  const changed = page.waitForResponse((answer) => answer.request().method() === 'PATCH');
   await window.getByLabel('What Odile Marsh may do').selectOption('editor');
+  await changed;
   await odile.reload();
   await expect(odile.getByText('You edit it')).toBeVisible();
   await window.getByRole('button', { name: 'Let Odile Marsh out' }).click();
   await page.getByRole('button', { name: 'Let them out' }).click();
+  await expect(window.getByLabel('What Odile Marsh may do')).toBeHidden();
   await odile.reload();
   await expect(odile.getByRole('heading', { name: 'Make your first application' })).toBeVisible();
 });

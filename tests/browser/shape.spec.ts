@@ -105,6 +105,7 @@ test('a button does something else, a list shows less, an action sets something'
   await panel()
     .getByLabel('What it does')
     .selectOption({ label: 'Release from store: does it to the record' });
+  await expect(page.getByText(/^Saved, 1 change|^Saved, \d+ changes/)).toBeVisible();
   await page.reload();
   await expect(panel().getByLabel('What it does')).toHaveValue('action a_item_release');
   await at('l_catalogue');

@@ -5,7 +5,7 @@ import { deletesSomething, EDIT_FORMAT, type UndoState, undoStateOf, wideningInW
 import type { Definition } from '@/core/model';
 import { database, type Executor } from '../database/client';
 import { applications, builders, edits, snapshots } from '../database/schema';
-import { Refused } from '../http/problem';
+import { notThere, Refused } from '../http/problem';
 import { tellNews } from '../news/news';
 import { peopleOf } from '../people/read';
 import {
@@ -76,7 +76,8 @@ export async function draftOf(applicationId: string): Promise<Draft> {
     .select({ revision: applications.headRevision })
     .from(applications)
     .where(eq(applications.id, applicationId));
-  if (!row) throw new Error(`There is no application ${applicationId}`);
+  // It was deleted after its builder was looked up.
+  if (!row) throw notThere();
   const draft = await draftAt(applicationId, row.revision);
   known.set(applicationId, draft);
   return draft;

@@ -22,7 +22,7 @@ export function RowMenu({ row, onDo }: Props) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger
-        aria-label={`What can be done with ${row.name}`}
+        aria-label={`What can be done with ${row.name}, at /live/${row.slug}`}
         className="grid size-[28px] place-items-center hover:bg-sheet"
       >
         <Ellipsis size={16} aria-hidden />
