@@ -60,14 +60,22 @@ interface Invited {
   readonly role: BuilderRole;
 }
 
+interface LetIn {
+  /** For who has no account yet. */
+  readonly link?: string;
+  /** Whose account it is that they have. An address alone is no proof: others may have made it. */
+  readonly known?: { readonly name: string; readonly since: string };
+}
+
 /**
- * Lets somebody in. Who has an account here finds the application at their home; who has none gets one, and the link
- * to choose its password is given back, for their owner to send: until there is mail, it stands in the outbox too.
+ * Lets somebody in. Who has an account here finds the application at their home, and whose it is is given back to be
+ * looked at; who has none gets one, and the link to choose its password is given back, for their owner to send: until
+ * there is mail, it stands in the outbox too.
  */
 export async function inviteBuilder(
   { applicationId, name: application, builder: own }: Workplace,
   { email: written, name, role }: Invited,
-): Promise<{ readonly link?: string }> {
+): Promise<LetIn> {
   const email = written.trim().toLowerCase();
   const errors = (['email', 'name'] as const).flatMap((field) => {
     const fault = accountFault(field, field === 'email' ? email : name);
@@ -102,7 +110,8 @@ export async function inviteBuilder(
       ownersOnly: true,
     });
     await tellAudit(tx, applicationId, own.id, 'builder-let-in', { builder: account.id, role });
-    return link ? { link } : {};
+    if (link) return { link };
+    return { known: { name: account.name, since: account.createdAt.toISOString() } };
   });
 }
 

@@ -125,9 +125,12 @@ export function BuildersWindow({ row, onClose }: Props) {
       {owns && (
         <InviteForm
           api={api}
-          onInvited={(name, href) => {
+          onInvited={(name, { link: href, known }) => {
             if (href) setLink({ name, href });
-            else tell(`${name} finds it at home in the studio.`);
+            if (known)
+              tell(
+                `${known.name} has had an account here since ${dayOf(known.since)}, and finds it at home. If that is somebody else, let them out again.`,
+              );
             void again();
           }}
         />
@@ -136,10 +139,19 @@ export function BuildersWindow({ row, onClose }: Props) {
   );
 }
 
+interface LetIn {
+  /** To send to who has no account yet. */
+  readonly link?: string;
+  /** Whose account it is that they have already. */
+  readonly known?: { readonly name: string; readonly since: string };
+}
+
+const dayOf = (moment: string): string =>
+  new Date(moment).toLocaleDateString('en-GB', { dateStyle: 'medium' });
+
 interface InviteProps {
   readonly api: string;
-  /** Told the link to send, where they have no account yet. */
-  readonly onInvited: (name: string, link: string | undefined) => void;
+  readonly onInvited: (name: string, letIn: LetIn) => void;
 }
 
 function InviteForm({ api, onInvited }: InviteProps) {
@@ -148,10 +160,10 @@ function InviteForm({ api, onInvited }: InviteProps) {
   const [problem, setProblem] = useState('');
   const submit = handleSubmit(async (values) => {
     setProblem('');
-    const answer = await send<{ link?: string }>('POST', api, values);
+    const answer = await send<LetIn>('POST', api, values);
     if (answer.ok) {
       reset();
-      return onInvited(values.name, answer.value.link);
+      return onInvited(values.name, answer.value);
     }
     const fields = (['name', 'email'] as const).filter((field) => answer.fields[field]);
     for (const field of fields) setError(field, { message: answer.fields[field] ?? '' });
