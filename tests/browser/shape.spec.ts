@@ -43,13 +43,18 @@ test('a section is added and named, a field and a new one are put in it, and who
   await add('new field', 'New field of Item');
   await expect(panel().getByRole('heading', { name: 'New field' })).toBeVisible();
   await expect(canvas().getByLabel('New field')).toBeVisible();
+  await expect(page.getByText(/^Saved/)).toBeVisible();
 });
 
 test('the new field becomes a choice with three options, in the data', async () => {
-  const [field] = await query<{ id: string }>(
-    `select edit->'edits'->0->'node'->>'id' as id from edits where edit->>'do' = 'together' order by revision desc limit 1`,
-  );
-  await at(field?.id ?? '');
+  const added = (): Promise<string | undefined> =>
+    query<{ id: string }>(
+      `select edit->'edits'->0->'node'->>'id' as id from edits
+       where edit->>'do' = 'together' order by revision desc limit 1`,
+    ).then(([row]) => row?.id);
+  await expect.poll(added).toBeTruthy();
+  await at((await added()) ?? '');
+  await expect(panel()).toContainText('Field of the data, of Items');
   await name('Light');
   await panel().getByLabel('Holds').selectOption({ label: 'Choice' });
   await panel().getByRole('button', { name: 'Add an option' }).click();

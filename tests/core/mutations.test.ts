@@ -23,13 +23,18 @@ type Holder = Json[] | { [key: string]: Json };
 
 const isHolder = (json: Json | undefined): json is Holder => typeof json === 'object' && json !== null;
 
-/** Every place in a document: what holds it, and under which key. */
+/** Every place in a document: what holds it, and under which key. It may be nested deeper than calls can be. */
 function placesIn(json: Json): { readonly holder: Holder; readonly key: string }[] {
-  if (!isHolder(json)) return [];
-  return Object.keys(json).flatMap((key) => {
-    const inner = (json as Record<string, Json>)[key] as Json;
-    return [{ holder: json, key }, ...placesIn(inner)];
-  });
+  const found: { readonly holder: Holder; readonly key: string }[] = [];
+  const waiting: Json[] = [json];
+  for (let holder = waiting.pop(); holder !== undefined; holder = waiting.pop()) {
+    if (!isHolder(holder)) continue;
+    for (const key of Object.keys(holder)) {
+      found.push({ holder, key });
+      waiting.push((holder as Record<string, Json>)[key] as Json);
+    }
+  }
+  return found;
 }
 
 const ODD: readonly Json[] = [
