@@ -93,6 +93,11 @@ export async function fillSignIn(page: Page, email: string): Promise<void> {
   await page.getByLabel('E-mail address').fill(email);
   await page.getByLabel('Password').fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+  // Where it leads hears what is pressed there; who is refused stays.
+  await page
+    .waitForURL((url) => !url.pathname.endsWith('/sign-in'), { timeout: 10_000 })
+    .then(() => page.waitForFunction(isHeard, undefined, { timeout: 10_000 }))
+    .catch(() => undefined);
 }
 
 /** A page in a browser session of its own, signed in to the studio, on the gates bench. */

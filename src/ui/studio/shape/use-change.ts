@@ -1,5 +1,6 @@
 'use client';
 
+import { sameJson } from '@/core/model';
 import { useBench } from '../gates/bench';
 
 /** Changes some keys of the selected element; null takes one away. What stays the same is not said. */
@@ -8,6 +9,6 @@ export function useChange(): (to: Readonly<Record<string, unknown>>) => void {
   const node = selected.node as unknown as Readonly<Record<string, unknown>>;
   return (to) => {
     const from = Object.fromEntries(Object.keys(to).map((key) => [key, node[key] ?? null]));
-    apply({ do: 'changeElement', id: selected.id, from, to });
+    if (!sameJson(from, to)) apply({ do: 'changeElement', id: selected.id, from, to });
   };
 }
