@@ -6,6 +6,8 @@ interface Line {
   readonly value?: unknown;
   readonly problem?: string;
   readonly detail?: string;
+  /** Where it was refused: what is wrong with which field. */
+  readonly errors?: readonly { readonly field: string; readonly detail: string }[];
 }
 
 const failed = (detail: string): Reply<never> => ({ ok: false, detail, fields: {} });
@@ -37,7 +39,10 @@ export async function sendForm<T>(
       lines.forEach(take);
     }
     take(left);
-    if (!response.ok) return failed(last.detail ?? 'The server refused this.');
+    if (!response.ok) {
+      const fields = Object.fromEntries((last.errors ?? []).map((one) => [one.field, one.detail]));
+      return { ok: false, detail: last.detail ?? 'The server refused this.', fields };
+    }
     if ('value' in last) return { ok: true, value: last.value as T };
     return failed(last.problem ?? 'The answer broke off. Nothing was changed; try again.');
   } catch {
