@@ -85,8 +85,7 @@ program
   .action(async (slug: string, options: { json?: boolean }) => {
     const all = await buildersFor(slug);
     if (options.json) return printJson(all);
-    for (const { name, email = '', role, waiting } of all)
-      print(`${email}\t${name}\t${role}${waiting ? '\thas not chosen a password' : ''}`);
+    for (const { name, email = '', role } of all) print(`${email}\t${name}\t${role}`);
   });
 
 program

@@ -204,6 +204,8 @@ test('a colleague is let in by a link, chooses a password, and is at home; the l
   await odile.getByRole('button', { name: 'Sign in', exact: true }).click();
   await expect(odile.getByText('You review it')).toBeVisible();
   await expect(odile.getByText('Larkfield')).toBeHidden();
+  await page.reload();
+  await todo('Fernhill Allotments', 'Builders …');
   await window.getByRole('button', { name: 'Let Tamsin Reed out' }).click();
   await page.getByRole('button', { name: 'Let them out' }).click();
   await expect(page.getByText(/They are the last owner/).first()).toBeVisible();
@@ -217,4 +219,15 @@ test('a colleague is let in by a link, chooses a password, and is at home; the l
   await expect(window.getByLabel('What Odile Marsh may do')).toBeHidden();
   await odile.reload();
   await expect(odile.getByRole('heading', { name: 'Make your first application' })).toBeVisible();
+  // Again, as somebody with an account: the link takes effect when they say so.
+  await window.getByLabel('Name', { exact: true }).fill('Odile Marsh');
+  await window.getByLabel('E-mail address').fill('odile@fernhill.example');
+  await page.getByRole('button', { name: 'Let them in' }).click();
+  const again = (await window.getByText(/\/studio\/join\?token=/).textContent()) ?? '';
+  await expect(window.getByText('has not opened the link yet')).toBeVisible();
+  await odile.reload();
+  await expect(odile.getByRole('heading', { name: 'Make your first application' })).toBeVisible();
+  await odile.goto(again);
+  await odile.getByRole('button', { name: 'Come in as Odile Marsh' }).click();
+  await expect(odile.getByText('You edit it')).toBeVisible();
 });

@@ -2,20 +2,22 @@ import { eq } from 'drizzle-orm';
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
-import { builderLinks, builders, memberships, outbox } from '@/server/database/schema';
+import { builders, invitations, memberships, outbox } from '@/server/database/schema';
 import { hashPassword, isPassword } from '@/server/security/password';
 import { openSession } from '@/server/security/sessions';
 import { accountOf, changePassword, endOtherSessions, renameBuilder } from '@/server/studio/account';
 import type { Builder, Workplace } from '@/server/studio/builder';
-import {
-  buildersOf,
-  changeBuilder,
-  invitedBy,
-  inviteBuilder,
-  join,
-  linkForBuilder,
-} from '@/server/studio/builders';
+import { buildersOf, changeBuilder } from '@/server/studio/builders';
 import { homeOf } from '@/server/studio/home';
+import {
+  acceptInvitation,
+  invitationAt,
+  invitationsOf,
+  inviteBuilder,
+  joinByInvitation,
+  linkForInvitation,
+  takeBackInvitation,
+} from '@/server/studio/invitations';
 import { application, dropApplications, emptyDatabase, underNewId } from './setting';
 
 let place: Workplace;
@@ -44,60 +46,79 @@ const cy = { email: ' Cy@Test.Example ', name: ' Cy ', role: 'editor' } as const
 const tokenIn = (link = ''): string => new URL(link).searchParams.get('token') ?? '';
 const stored = async (email: string) =>
   (await database().select().from(builders).where(eq(builders.email, email)))[0];
+/** An account that builds nothing here. */
+const elsewhere = async (email: string): Promise<string> => {
+  const [made] = await database()
+    .insert(builders)
+    .values({ email, name: email, passwordHash: await hashPassword('the one before') })
+    .returning();
+  return made?.id ?? '';
+};
 
 describe('letting a builder in', () => {
-  it('gives somebody new an account without a password, and a link that makes it theirs, once', async () => {
+  it('lets nobody in before their link is opened; who has no account gets one by it, once', async () => {
     const { link } = await inviteBuilder(place, cy);
+    expect(await stored('cy@test.example')).toBeUndefined();
+    expect(await buildersOf(place)).toHaveLength(2);
+    expect(await invitationsOf(place)).toMatchObject([{ email: 'cy@test.example', name: 'Cy', role: 'editor' }]);
+    expect(await invitationAt(tokenIn(link))).toMatchObject({ email: 'cy@test.example', known: false });
+    await expect(joinByInvitation(tokenIn(link), 'short')).rejects.toMatchObject({ status: 422 });
+    await joinByInvitation(tokenIn(link), 'a long password');
     const account = await stored('cy@test.example');
-    expect(account).toMatchObject({ name: 'Cy', passwordHash: null });
-    expect(await isPassword(account?.passwordHash ?? undefined, '')).toBe(false);
-    expect(await invitedBy(tokenIn(link))).toMatchObject({ email: 'cy@test.example' });
-    await expect(join(tokenIn(link), 'short')).rejects.toMatchObject({ status: 422 });
-    await join(tokenIn(link), 'a long password');
-    expect(
-      await isPassword((await stored('cy@test.example'))?.passwordHash ?? undefined, 'a long password'),
-    ).toBe(true);
-    await expect(join(tokenIn(link), 'another password')).rejects.toMatchObject({ status: 410 });
-    expect(await invitedBy(tokenIn(link))).toBeUndefined();
+    expect(await isPassword(account?.passwordHash, 'a long password')).toBe(true);
+    await expect(joinByInvitation(tokenIn(link), 'another password')).rejects.toMatchObject({ status: 410 });
+    expect(await invitationAt(tokenIn(link))).toBeUndefined();
     expect(await homeOf(account?.id ?? '')).toMatchObject([{ name: LARKFIELD.name, role: 'editor' }]);
   });
 
-  it('needs no link for who has an account, and never gives one that would change its password', async () => {
-    await inviteBuilder(place, cy).then(({ link }) => join(tokenIn(link), 'a long password'));
-    const account = await stored('cy@test.example');
-    await changeBuilder(place, account?.id ?? '', null);
-    // Whose account it is, is told: an address alone is no proof.
-    expect(await inviteBuilder(place, { ...cy, name: 'Other', role: 'reviewer' })).toEqual({
-      known: { name: 'Cy', since: account?.createdAt.toISOString() },
-    });
-    await expect(linkForBuilder(place, account?.id ?? '')).rejects.toMatchObject({ status: 409 });
-    await expect(linkForBuilder(place, bo)).rejects.toMatchObject({ status: 409 });
-    expect(await database().$count(builderLinks)).toBe(0);
+  it('lets in whoever opens the link signed in, not whoever has the address', async () => {
+    const others = await elsewhere('cy@test.example');
+    const { link } = await inviteBuilder(place, cy);
+    expect(await invitationAt(tokenIn(link))).toMatchObject({ known: true });
+    expect(await homeOf(others)).toEqual([]);
+    // The link never changes the password of an account that is there.
+    await expect(joinByInvitation(tokenIn(link), 'a long password')).rejects.toMatchObject({ code: 'known' });
+    const own = await elsewhere('cy@home.example');
+    await acceptInvitation(tokenIn(link), { id: own });
+    expect(await homeOf(own)).toMatchObject([{ role: 'editor' }]);
+    expect(await homeOf(others)).toEqual([]);
+    await expect(acceptInvitation(tokenIn(link), { id: others })).rejects.toMatchObject({ status: 410 });
   });
 
-  it('makes another link no key any more, nor one that is too old', async () => {
+  it('keeps the invitation where who opens it is there already', async () => {
     const { link } = await inviteBuilder(place, cy);
-    const id = (await stored('cy@test.example'))?.id ?? '';
-    const next = await linkForBuilder(place, id);
-    await expect(join(tokenIn(link), 'a long password')).rejects.toMatchObject({ status: 410 });
+    await expect(acceptInvitation(tokenIn(link), { id: bo })).rejects.toMatchObject({ status: 409 });
+    expect(await invitationsOf(place)).toHaveLength(1);
+  });
+
+  it('makes another link no key any more, nor one that is too old or taken back', async () => {
+    const { link } = await inviteBuilder(place, cy);
+    const [{ id } = { id: '' }] = await invitationsOf(place);
+    const next = await linkForInvitation(place, id);
+    const gone = async (tried: string): Promise<void> =>
+      expect(joinByInvitation(tokenIn(tried), 'a long password')).rejects.toMatchObject({ status: 410 });
+    await gone(link);
     await database()
-      .update(builderLinks)
+      .update(invitations)
       .set({ expiresAt: new Date(Date.now() - 1000) });
-    await expect(join(tokenIn(next), 'a long password')).rejects.toMatchObject({ status: 410 });
+    await gone(next);
+    const last = await linkForInvitation(place, id);
+    await takeBackInvitation({ ...place, applicationId: 'another' }, id).catch(() => undefined);
+    expect(await invitationAt(tokenIn(last))).toBeDefined();
+    await takeBackInvitation(place, id);
+    await gone(last);
   });
 
   it('says what is wrong beside it, and lets nobody in twice', async () => {
     await expect(inviteBuilder(place, { ...cy, email: 'nowhere', name: '' })).rejects.toMatchObject({
       more: { errors: [{ field: 'email' }, { field: 'name' }] },
     });
-    await inviteBuilder(place, cy);
-    await expect(inviteBuilder(place, cy)).rejects.toMatchObject({ status: 409 });
-    expect(await database().$count(memberships)).toBe(3);
-  });
-
-  it('of one whom two let in at once makes one account', async () => {
     const both = await Promise.allSettled([inviteBuilder(place, cy), inviteBuilder(place, cy)]);
     expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
+    const [one] = both.flatMap((ended) => (ended.status === 'fulfilled' ? [ended.value] : []));
+    await joinByInvitation(tokenIn(one?.link), 'a long password');
+    await expect(inviteBuilder(place, cy)).rejects.toMatchObject({ status: 409 });
+    expect(await database().$count(memberships)).toBe(3);
   });
 
   it('keeps its message for owners: whoever opens it becomes a builder', async () => {
@@ -105,8 +126,8 @@ describe('letting a builder in', () => {
     const all = await database().select().from(outbox);
     expect(all).toMatchObject([{ to: 'cy@test.example', ownersOnly: true }]);
     // The token is in the message only.
-    const links = JSON.stringify(await database().select().from(builderLinks));
-    expect(links).not.toContain(tokenIn(all[0]?.link ?? ''));
+    const kept = JSON.stringify(await database().select().from(invitations));
+    expect(kept).not.toContain(tokenIn(all[0]?.link ?? ''));
   });
 });
 

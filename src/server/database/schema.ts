@@ -68,20 +68,25 @@ export const builders = pgTable('builders', {
   id: uuid('id').primaryKey().defaultRandom(),
   email: text('email').notNull().unique(),
   name: text('name').notNull(),
-  /** Null until they have chosen one, by the link that they were let in with. */
-  passwordHash: text('password_hash'),
+  passwordHash: text('password_hash').notNull(),
   createdAt: at('created_at'),
 });
 
-/** A link to choose the password of a builder's account that has none yet. */
-export const builderLinks = pgTable('builder_links', {
-  /** SHA-256 of the token in the message, in hexadecimal. */
-  tokenHash: text('token_hash').primaryKey(),
-  builderId: uuid('builder_id')
-    .notNull()
-    .references(() => builders.id, { onDelete: 'cascade' }),
-  expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
-});
+/** Somebody who was let in to build an application, until they open their link. */
+export const invitations = pgTable(
+  'invitations',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    applicationId: applicationId(),
+    email: text('email').notNull(),
+    name: text('name').notNull(),
+    role: text('role', { enum: ['owner', 'editor', 'reviewer'] }).notNull(),
+    /** SHA-256 of the token in the link, in hexadecimal. */
+    tokenHash: text('token_hash').notNull().unique(),
+    expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+  },
+  (table) => [unique('invitations_email').on(table.applicationId, table.email)],
+);
 
 /** What a builder may do with the live records in the look bench. The owner gives it. */
 export const LIVE_RIGHTS = ['none', 'read', 'change'] as const;

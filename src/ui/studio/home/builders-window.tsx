@@ -17,12 +17,12 @@ interface Builder {
   /** Told to owners. */
   readonly email?: string;
   readonly role: HomeRow['role'];
-  /** Have they not chosen a password yet? */
-  readonly waiting: boolean;
 }
 
 interface Found {
   readonly builders: readonly Builder[];
+  /** Who has not opened their link yet; told to owners. */
+  readonly invited: readonly (Builder & { readonly email: string })[];
 }
 
 const ROLES = [
@@ -58,10 +58,17 @@ export function BuildersWindow({ row, onClose }: Props) {
     if (!answer.ok) tell(answer.detail);
     await again();
   };
+  const invitations = `/studio/api/applications/${row.slug}/invitations`;
   const newLink = async ({ id, name }: Builder): Promise<void> => {
-    const answer = await send<{ link: string }>('POST', `${api}/${id}/link`);
+    const answer = await send<{ link: string }>('POST', `${invitations}/${id}/link`);
     if (answer.ok) setLink({ name, href: answer.value.link });
     else tell(answer.detail);
+  };
+  const takeBack = async ({ id }: Builder): Promise<void> => {
+    const answer = await send('DELETE', `${invitations}/${id}`);
+    if (!answer.ok) tell(answer.detail);
+    setLink(undefined);
+    await again();
   };
   return (
     <Window title={`Builders of ${row.name}`} open onOpenChange={(open) => !open && onClose()}>
@@ -76,7 +83,6 @@ export function BuildersWindow({ row, onClose }: Props) {
                 </span>
                 <span className="block truncate text-quiet">
                   {one.email}
-                  {one.waiting && ' has not opened the link yet'}
                 </span>
               </span>
               <select
@@ -103,7 +109,17 @@ export function BuildersWindow({ row, onClose }: Props) {
                 </button>
               )}
             </div>
-            {owns && one.waiting && (
+          </li>
+        ))}
+        {data?.invited.map((one) => (
+          <li key={one.id} className="border-b border-sheet py-2">
+            <span className="block truncate font-medium" dir="auto">
+              {one.name}
+            </span>
+            <span className="block truncate text-quiet">
+              {one.email} has not opened the link yet, as {one.role}
+            </span>
+            <span className="flex gap-4">
               <button
                 type="button"
                 className="link"
@@ -112,7 +128,15 @@ export function BuildersWindow({ row, onClose }: Props) {
               >
                 Make a new link
               </button>
-            )}
+              <button
+                type="button"
+                className="link"
+                aria-label={`Take the invitation of ${one.name} back`}
+                onClick={() => void takeBack(one)}
+              >
+                Take back
+              </button>
+            </span>
           </li>
         ))}
       </ul>
@@ -125,12 +149,8 @@ export function BuildersWindow({ row, onClose }: Props) {
       {owns && (
         <InviteForm
           api={api}
-          onInvited={(name, { link: href, known }) => {
-            if (href) setLink({ name, href });
-            if (known)
-              tell(
-                `${known.name} has had an account here since ${dayOf(known.since)}, and finds it at home. If that is somebody else, let them out again.`,
-              );
+          onInvited={(name, href) => {
+            setLink({ name, href });
             void again();
           }}
         />
@@ -139,19 +159,9 @@ export function BuildersWindow({ row, onClose }: Props) {
   );
 }
 
-interface LetIn {
-  /** To send to who has no account yet. */
-  readonly link?: string;
-  /** Whose account it is that they have already. */
-  readonly known?: { readonly name: string; readonly since: string };
-}
-
-const dayOf = (moment: string): string =>
-  new Date(moment).toLocaleDateString('en-GB', { dateStyle: 'medium' });
-
 interface InviteProps {
   readonly api: string;
-  readonly onInvited: (name: string, letIn: LetIn) => void;
+  readonly onInvited: (name: string, link: string) => void;
 }
 
 function InviteForm({ api, onInvited }: InviteProps) {
@@ -160,10 +170,10 @@ function InviteForm({ api, onInvited }: InviteProps) {
   const [problem, setProblem] = useState('');
   const submit = handleSubmit(async (values) => {
     setProblem('');
-    const answer = await send<LetIn>('POST', api, values);
+    const answer = await send<{ link: string }>('POST', api, values);
     if (answer.ok) {
       reset();
-      return onInvited(values.name, answer.value);
+      return onInvited(values.name, answer.value.link);
     }
     const fields = (['name', 'email'] as const).filter((field) => answer.fields[field]);
     for (const field of fields) setError(field, { message: answer.fields[field] ?? '' });

@@ -1,14 +1,17 @@
 import * as yup from 'yup';
 import { handle, nothing, readBody } from '@/server/http/handle';
-import { join } from '@/server/studio/builders';
+import { thisBuilder } from '@/server/studio/builder';
+import { acceptInvitation, joinByInvitation } from '@/server/studio/invitations';
 
 const body = yup
-  .object({ token: yup.string().max(200).required(), password: yup.string().max(1000).default('') })
+  .object({ token: yup.string().max(200).required(), password: yup.string().max(1000) })
   .noUnknown();
 
-/** Chooses the password of a builder's account, by the link that they were let in with. */
+/** Opens an invitation: for who is signed in; or, with a password, for who gets an account by it. */
 export const POST = handle(async (request) => {
   const { token, password } = await readBody(request, body);
-  await join(token, password);
+  const builder = password === undefined ? await thisBuilder() : undefined;
+  if (builder) await acceptInvitation(token, builder);
+  else await joinByInvitation(token, password ?? '');
   return nothing();
 });

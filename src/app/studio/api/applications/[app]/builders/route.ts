@@ -6,14 +6,17 @@ import { handle, json, nothing, readBody } from '@/server/http/handle';
 import { notThere } from '@/server/http/problem';
 import { liftWaits, studioAccount } from '@/server/security/attempts';
 import { needOwner, needWorkplace } from '@/server/studio/builder';
-import { BUILDER_ROLES, buildersOf, inviteBuilder } from '@/server/studio/builders';
+import { BUILDER_ROLES, buildersOf } from '@/server/studio/builders';
+import { invitationsOf, inviteBuilder } from '@/server/studio/invitations';
 
 type Params = { params: Promise<{ app: string }> };
 
-/** The builders of the application, and what each may do. */
-export const GET = handle<Params>(async (_, { params }) =>
-  json({ builders: await buildersOf(await needWorkplace((await params).app, 'read')) }),
-);
+/** The builders of the application, and what each may do; for its owners, also who was let in and is not here yet. */
+export const GET = handle<Params>(async (_, { params }) => {
+  const workplace = await needWorkplace((await params).app, 'read');
+  const invited = workplace.role === 'owner' ? await invitationsOf(workplace) : [];
+  return json({ builders: await buildersOf(workplace), invited });
+});
 
 const invited = yup
   .object({
@@ -23,7 +26,7 @@ const invited = yup
   })
   .noUnknown();
 
-/** Lets somebody in as a builder; answers with the link to send them, where they have no account yet. */
+/** Lets somebody in as a builder; answers with the link to send them. */
 export const POST = handle<Params>(async (request, { params }) => {
   const workplace = await needOwner((await params).app, 'lets builders in');
   return json(await inviteBuilder(workplace, await readBody(request, invited)), { status: 201 });

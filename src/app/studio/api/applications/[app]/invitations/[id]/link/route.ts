@@ -2,12 +2,12 @@ import { isUuid } from '@/server/database/uuid';
 import { handle, json } from '@/server/http/handle';
 import { notThere } from '@/server/http/problem';
 import { needOwner } from '@/server/studio/builder';
-import { linkForBuilder } from '@/server/studio/builders';
+import { linkForInvitation } from '@/server/studio/invitations';
 
-/** Makes a new link for a builder who has not chosen a password yet. */
+/** Makes a new link for somebody who has not opened theirs yet. */
 export const POST = handle<{ params: Promise<{ app: string; id: string }> }>(async (_, { params }) => {
   const { app, id } = await params;
   const workplace = await needOwner(app, 'lets builders in');
   if (!isUuid(id)) throw notThere();
-  return json({ link: await linkForBuilder(workplace, id) });
+  return json({ link: await linkForInvitation(workplace, id) });
 });
