@@ -131,22 +131,32 @@ function drawParts(
   ];
   const effects: Effect[] = [
     { do: 'sign-out' },
+    { do: 'visit', url: 'https://example.com/' },
+    { do: 'set-session', value: 'sv1', to: true },
     ...free.map((one): Effect => ({ do: 'open', screen: one.id })),
   ];
   if (entity) effects.push({ do: 'save' }, { do: 'save' });
   if (entity && screen.binds?.record === 'existing') effects.push(...onRecord(entity));
   const parts = draw.many(4, (): Part => {
     const kind = draw.upTo(3);
-    if (kind === 0 && entity) return { kind: 'field', id: draw.id('p'), field: draw.one(entity.fields).id };
+    if (kind === 0 && entity)
+      return {
+        kind: 'field',
+        id: draw.id('p'),
+        field: draw.one(entity.fields).id,
+        ...(draw.chance(20) && { wide: true, help: 'Help' }),
+      };
     if (kind === 1) return button(draw.one(effects));
     if (kind === 2) return { kind: 'text', id: draw.id('t'), text: 'Words' };
     const of = draw.one(entities);
+    const next = of.fields.find(({ type }) => type.kind === 'record' && type.entity === entity?.id);
     return {
       kind: 'list',
       id: draw.id('l'),
       name: 'List',
       entity: of.id,
       ...(draw.chance(50) && { filter: drawCondition(draw, of) }),
+      ...(next && screen.binds?.record === 'existing' && draw.chance(50) && { of: next.id }),
       columns: draw.many(3, (): Column => ({ id: draw.id('c'), field: draw.one(of.fields).id })),
       buttons: draw.many(1, () => button(draw.one(onRecord(of)))),
     };

@@ -477,7 +477,8 @@ export class PlainReading {
       case 'button': {
         const { effect } = element.node;
         if (effect.do === 'open') return Math.min(opens, lead(effect.screen));
-        if (effect.do === 'sign-out') return Math.min(opens, own >= 1 ? 2 : 0);
+        if (['sign-out', 'visit', 'set-session'].includes(effect.do))
+          return Math.min(opens, own >= 1 ? 2 : 0);
         const making = element.screen?.binds?.record === 'new' ? 'create' : 'update';
         const kind = effect.do === 'save' ? making : effect.do;
         const action =

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { EntityField } from '@/core/model/definition';
+import type { EntityField, TextCheck } from '@/core/model/definition';
 import { plainDecimal, readValue, showValue } from '@/core/model/value';
 import type { ValueType } from '@/core/model/value-type';
 
@@ -40,6 +40,25 @@ describe('reading a value', () => {
     const reading = readValue(field(type), raw);
     if (value === undefined) expect(reading).toHaveProperty('problem');
     else expect(reading).toEqual({ value });
+  });
+
+  it.each<[TextCheck, string, boolean]>([
+    [{ form: 'email' }, 'ada@example.com', true],
+    [{ form: 'email' }, 'ada@', false],
+    [{ form: 'web' }, 'https://example.com/a?b', true],
+    [{ form: 'web' }, 'javascript:alert(1)', false],
+    [{ form: 'telephone' }, '+44 (20) 7946-0100', true],
+    [{ form: 'telephone' }, '+44 1234567890123456', false],
+    [{ form: 'telephone' }, '12', false],
+    [{ form: 'digits' }, '0042', true],
+    [{ form: 'digits' }, '4.2', false],
+    [{ most: 3 }, 'abc', true],
+    [{ most: 3 }, 'abcd', false],
+    [{ most: 3, form: 'digits' }, '12x', false],
+  ])('checks %j: %j is %j', (check, text, fits) => {
+    expect('value' in readValue({ ...field({ kind: 'text' }), check }, text)).toBe(fits);
+    // What is empty needs no form.
+    expect(readValue({ ...field({ kind: 'text' }), check }, '')).toEqual({ value: null });
   });
 
   it('asks for what is needed', () => {

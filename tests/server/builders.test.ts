@@ -60,7 +60,9 @@ describe('letting a builder in', () => {
     const { link } = await inviteBuilder(place, cy);
     expect(await stored('cy@test.example')).toBeUndefined();
     expect(await buildersOf(place)).toHaveLength(2);
-    expect(await invitationsOf(place)).toMatchObject([{ email: 'cy@test.example', name: 'Cy', role: 'editor' }]);
+    expect(await invitationsOf(place)).toMatchObject([
+      { email: 'cy@test.example', name: 'Cy', role: 'editor' },
+    ]);
     expect(await invitationAt(tokenIn(link))).toMatchObject({ email: 'cy@test.example', known: false });
     await expect(joinByInvitation(tokenIn(link), 'short')).rejects.toMatchObject({ status: 422 });
     await joinByInvitation(tokenIn(link), 'a long password');

@@ -11,6 +11,7 @@ import { Refused } from '@/server/http/problem';
 import { listRecords, openRecord } from '@/server/records/read';
 import { pageAt } from '@/server/live/screen-page';
 import { RecordsApi } from '@/server/records/api';
+import { WholeList } from '@/server/records/lists';
 import { createRecord, updateRecord } from '@/server/records/write';
 import { application, dropApplications, emptyDatabase, put, scopeFor } from './setting';
 import { act, change, remove, seen } from './writing';
@@ -277,5 +278,79 @@ describe('reading', () => {
     const loans = async (viewer: Viewer, q: string) =>
       (await listRecords(as(viewer), loan, true, loan.fields, { page: 1, size: 9, q })).total;
     expect(await loans(registrar, 'ewer')).toBe(1);
+  });
+
+  it('shows in a list of the screen’s record only what points to it; no export or change reaches further', async () => {
+    await put(GATED, 'loan', 'two', { loan_number: 'L2', loan_item: 'shown', loan_status: 'out' });
+    const limited: Definition = {
+      ...GATED,
+      entities: GATED.entities.map((one) => {
+        if (one.id !== 'loan') return one;
+        const whole = (['export', 'bulk'] as const).map((kind) => ({ kind, id: `loan_${kind}`, name: kind }));
+        return { ...one, actions: [...one.actions, ...whole] };
+      }),
+      areas: GATED.areas.map((area) => ({
+        ...area,
+        screens: area.screens.map((screen) =>
+          screen.id !== 's_item'
+            ? screen
+            : {
+                ...screen,
+                sections: [
+                  ...screen.sections,
+                  {
+                    id: 'n_own',
+                    name: 'Its loans',
+                    parts: [
+                      {
+                        kind: 'list' as const,
+                        id: 'l_own',
+                        name: 'Its loans',
+                        entity: 'loan',
+                        of: 'loan_item',
+                        columns: [{ id: 'l_own_number', field: 'loan_number' }],
+                        buttons: [],
+                      },
+                      {
+                        kind: 'button' as const,
+                        id: 'b_own',
+                        name: 'Export',
+                        effect: { do: 'export' as const, list: 'l_own' },
+                      },
+                      {
+                        kind: 'button' as const,
+                        id: 'b_many',
+                        name: 'Many',
+                        effect: { do: 'bulk' as const, list: 'l_own' },
+                      },
+                    ],
+                  },
+                ],
+              },
+        ),
+      })),
+      gates: {
+        ...GATED.gates,
+        ...Object.fromEntries(
+          ['loan_export', 'loan_bulk', 'n_own'].map((id) => [id, { lines: [line('registrar', 'edit')] }]),
+        ),
+      },
+    };
+    const scope = scopeFor(limited, registrar);
+    const page = await pageAt(scope, 'items/ewer', new URLSearchParams());
+    if (page.is !== 'open') throw new Error('It opens');
+    expect(page.page.lists['l_own']?.rows.map(({ id }) => id)).toEqual(['one']);
+    const whole = await WholeList.find(scope, 'l_own', 'export', 'ewer');
+    expect((await whole.csv({ page: 1, size: 9 })).split('\r\n').filter(Boolean)).toEqual(['Loan no.', 'L1']);
+    // Without the record, or with one that is closed, there is nothing to export.
+    const bare = await WholeList.find(scope, 'l_own', 'export', 'nowhere').then(
+      (one) => one.csv({ page: 1, size: 9 }),
+      () => 'Loan no.\r\n',
+    );
+    expect(bare.trim()).toBe('Loan no.');
+    const many = await WholeList.find(scope, 'l_own', 'bulk', 'ewer');
+    await expect(
+      many.change(WRITER, [{ id: 'two', version: '1' }], { loan_number: 'L9' }),
+    ).rejects.toBeInstanceOf(Refused);
   });
 });

@@ -42,6 +42,7 @@ export { allAlike, type Among } from './questions/numbers';
 export type { Reached, ReachedPlace, WhoGetsNamed } from './questions/reach';
 export type { Destination } from './sent/address';
 export { screenListing, screenShowing, sentTo } from './sent/landing';
+export { listed } from './sent/listed';
 export type { LookOutcome, LookPage, Note } from './sent/look';
 export {
   addressOf,

@@ -36,6 +36,6 @@ export { newLine, removeNamed, removePrivilege, withScreensGated } from './edits
 export { editSchema } from './edits/schema';
 export { startLines } from './proposing/start';
 export type { Wanted } from './proposing/turn';
-export { effectsOn } from './shaping/effects';
+export { effectKey, effectsOn } from './shaping/effects';
 export { offersAt, typeInWords } from './shaping/offers';
 export { removalOf } from './shaping/removal';

@@ -168,7 +168,17 @@ export interface EntityField {
   readonly initial?: Value;
   /** For sensitive fields: without lines of its own the door is open to nobody. */
   readonly neverFollows?: boolean;
+  /** What a text that is written must be like. What was stored before stays as it is until it is written again. */
+  readonly check?: TextCheck;
 }
+
+/** How long a text may be, and what form it must have. */
+export interface TextCheck {
+  readonly most?: number;
+  readonly form?: TextForm;
+}
+
+export type TextForm = 'email' | 'web' | 'telephone' | 'digits';
 
 /**
  * Something done to records. Its id is the id of its door. An entity has each of the first three once, and
@@ -240,6 +250,10 @@ export interface FieldPart {
   readonly kind: 'field';
   readonly id: Id;
   readonly field: Id;
+  /** The whole line; else half of it, where its type does not need more. */
+  readonly wide?: boolean;
+  /** What stands under it, to help those who fill it in. */
+  readonly help?: string;
 }
 
 export interface Button {
@@ -258,6 +272,8 @@ export type Effect =
   /** Reads or changes the records of a list on the same screen. */
   | { readonly do: 'export' | 'bulk'; readonly list: Id }
   | { readonly do: 'set-session'; readonly value: Id; readonly to: Value | null }
+  /** Leads out of the application, to an https address. */
+  | { readonly do: 'visit'; readonly url: string }
   | { readonly do: 'sign-out' };
 
 /** Records of one entity; only those that pass the filter, where there is one. */
@@ -267,6 +283,8 @@ export interface List {
   readonly name: string;
   readonly entity: Id;
   readonly filter?: Condition;
+  /** The field of its records that points to the screen's record: it shows only those that do. */
+  readonly of?: Id;
   readonly columns: readonly Column[];
   /** The record screen that a row leads to. */
   readonly opens?: Id;

@@ -180,6 +180,8 @@ function entities(faults: Faults): void {
       if (field.type.kind === 'record' && faults.tree.get(field.type.entity)?.kind !== 'rows')
         faults.missing(place, 'entity', field.type.entity);
       if (field.initial !== undefined) constant(faults, place, entity, field.id, field.initial);
+      if (field.check && field.type.kind !== 'text')
+        faults.say('check', place, 'Only a text can be checked.', 'Take the check away.');
     }
     for (const action of entity.actions)
       if (action.kind === 'named')
@@ -234,6 +236,7 @@ function list(faults: Faults, place: string, list: List, screen: Screen): void {
     if (!entity.fields.some((field) => field.id === column.field))
       faults.missing(place, `field of ${entity.name}`, column.field);
   if (list.filter) condition(faults, `${place}, filter`, list.filter, entity);
+  if (list.of !== undefined) limitedTo(faults, place, entity, list.of, screen);
   if (list.opens) {
     const binds = faults.screens.get(list.opens)?.binds;
     if (binds?.entity !== list.entity || binds.record !== 'existing')
@@ -247,6 +250,19 @@ function list(faults: Faults, place: string, list: List, screen: Screen): void {
   for (const one of list.buttons) button(faults, place, one, screen, entity);
 }
 
+/** What limits a list to the screen's record must be a field of the list's own that points to such records. */
+function limitedTo(faults: Faults, place: string, { name, fields }: Entity, of: Id, { binds }: Screen): void {
+  const type = fields.find((one) => one.id === of)?.type;
+  if (!type) return faults.missing(place, `field of ${name}`, of);
+  if (binds?.record !== 'existing' || type.kind !== 'record' || type.entity !== binds.entity)
+    faults.say(
+      'list-of',
+      place,
+      'It is limited to the records that point to the one on the screen, by a field that does not.',
+      'Choose a field that points to what the screen shows, or let it show all.',
+    );
+}
+
 /** A button's record is the row's in a list, else the screen's. */
 function button(faults: Faults, place: string, node: Button, screen: Screen, row: Entity | undefined): void {
   const { effect } = node;
@@ -255,6 +271,7 @@ function button(faults: Faults, place: string, node: Button, screen: Screen, row
   const existing = row?.id ?? (screen.binds?.record === 'existing' ? screen.binds.entity : undefined);
   switch (effect.do) {
     case 'sign-out':
+    case 'visit':
       return;
     case 'export':
     case 'bulk': {

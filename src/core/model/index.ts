@@ -1,4 +1,6 @@
 export { ACCOUNT_FIELDS, accountFault } from './account';
+export { hostOf } from './outside';
+export { FORMS_OF_TEXT, TEXT_FORMS } from './text-form';
 export { dayInWords, isDate, readDay } from './day';
 export {
   type Action,
@@ -21,7 +23,9 @@ export {
   type PrivilegeGroup,
   type Role,
   type Screen,
+  type SessionSetting,
   type SessionValue,
+  type TextCheck,
   type Unit,
 } from './definition';
 export { findElements } from './find';

@@ -22,6 +22,8 @@ import {
   type Shape,
   type ValueOf,
 } from './shape';
+import { isOutside } from './outside';
+import { TEXT_FORMS } from './text-form';
 import type { Value } from './value-type';
 
 const id = yup
@@ -147,13 +149,20 @@ const effect = oneOf('do', {
   export: { list: id },
   bulk: { list: id },
   'set-session': { value: id, to: valueOrNull },
+  visit: {
+    url: yup
+      .string()
+      .max(2000, 'must be at most 2000 characters')
+      .test('https', 'must be an address that begins with https://', (text) => !text || isOutside(text))
+      .required('is missing'),
+  },
   'sign-out': {},
 });
 const button = exactly({ kind: yup.string().oneOf(['button']).required(), id, name, effect });
 const column = exactly({ id, field: id });
 
 const part = oneOf('kind', {
-  field: { id, field: id },
+  field: { id, field: id, wide: yup.boolean(), help: words },
   button: { id, name, effect },
   text: { id, text: yup.string().max(5000).required('is missing') },
   list: {
@@ -161,6 +170,7 @@ const part = oneOf('kind', {
     name,
     entity: id,
     filter: optionalCondition,
+    of: id.notRequired(),
     columns: listOf(column),
     opens: id.notRequired(),
     buttons: listOf(button),
@@ -235,6 +245,16 @@ const entityField = exactly({
   required: yup.boolean(),
   initial: value,
   neverFollows: yup.boolean(),
+  check: optional(
+    exactly({
+      most: yup
+        .number()
+        .integer('must be a whole number')
+        .min(1, 'must be at least 1')
+        .max(10_000, 'must be at most 10000'),
+      form: yup.string().oneOf(TEXT_FORMS, `must be one of ${TEXT_FORMS.join(', ')}`),
+    }),
+  ),
 });
 
 const entity = exactly({

@@ -1,6 +1,7 @@
 import * as yup from 'yup';
 import { dayInWords, isDate } from './day';
-import type { EntityField, Unit } from './definition';
+import type { EntityField, TextCheck, Unit } from './definition';
+import { FORMS_OF_TEXT } from './text-form';
 import { unitsOf } from './units';
 import type { Value, ValueType } from './value-type';
 
@@ -70,6 +71,8 @@ export function readValue(field: EntityField, raw: unknown): Reading {
   if (!schema) schemas.set(field.type, (schema = schemaOf(field.type)));
   try {
     const read = schema.strict().validateSync(value) as Value;
+    const problem = field.check && typeof read === 'string' ? failedCheck(field.check, read) : undefined;
+    if (problem !== undefined) return { problem };
     return { value: isDecimal(field.type) ? plainDecimal(read as string) : read };
   } catch (error) {
     const wrongType = error instanceof yup.ValidationError && error.type === 'typeError';
@@ -77,6 +80,11 @@ export function readValue(field: EntityField, raw: unknown): Reading {
       return { problem: `${field.name} cannot hold this.` };
     return { problem: error.message };
   }
+}
+
+function failedCheck({ most, form }: TextCheck, text: string): string | undefined {
+  if (most !== undefined && text.length > most) return `At most ${most} characters.`;
+  return form && !FORMS_OF_TEXT[form].fits(text.trim()) ? FORMS_OF_TEXT[form].says : undefined;
 }
 
 const isDecimal = (type: ValueType): boolean => type.kind === 'number' || type.kind === 'money';

@@ -4,6 +4,7 @@ import {
   addressOf,
   bulkChanges,
   type KnownRecord,
+  listed,
   NONE,
   type Outcome,
   resolveRow,
@@ -104,7 +105,7 @@ async function rowsOf(
   const { page, problem } = await listRecords(
     scope,
     entity,
-    scope.access.doors.carried(list),
+    listed(scope.access, list, screenRecord?.id),
     fields,
     query,
   ).then(

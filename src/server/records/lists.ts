@@ -1,8 +1,8 @@
 import * as yup from 'yup';
 import { resolve } from '@/core';
-import { NONE, resolveRow, type ShownList } from '@/core/access';
-import { all, holds } from '@/core/condition';
-import { type Action, type Entity, exactly, type Id, type List, listOf } from '@/core/model';
+import { listed, NONE, resolveRow, type ShownList } from '@/core/access';
+import { all, type Formula, holds } from '@/core/condition';
+import { type Entity, exactly, type Id, type List, listOf } from '@/core/model';
 import { toCsv } from '../csv';
 import { notThere, Refused } from '../http/problem';
 import {
@@ -42,20 +42,25 @@ export class WholeList {
   readonly list: List;
   readonly entity: Entity;
   readonly shown: ShownList;
-  private readonly action: Action;
+  /** The records that it shows, of those for which the action's own door is open. */
+  private readonly carries: Formula;
 
   private constructor(
     private readonly scope: RecordScope,
     id: Id,
     kind: 'export' | 'bulk',
     shown: ShownList,
+    screenRecord: Id | undefined,
   ) {
     const { tree } = scope.access.compiled;
     this.list = tree.need(id, 'list').node;
     this.entity = tree.need(this.list.entity, 'rows').node;
     const action = tree.optionalAction(this.entity, kind);
     if (!action || scope.access.level(scope.access.element(action.id), undefined) === NONE) throw notThere();
-    this.action = action;
+    this.carries = all(
+      listed(scope.access, this.list, screenRecord),
+      scope.access.doors.action(action.id).edit,
+    );
     this.shown = shown;
   }
 
@@ -78,7 +83,7 @@ export class WholeList {
     const parts = faces.flatMap((face) => resolve(scope.access, screen, record, face)?.sections ?? []);
     const shown = parts.flatMap((section) => section.parts).find((part) => part.id === id);
     if (shown?.kind !== 'list') throw notThere();
-    return new WholeList(scope, id, kind, shown);
+    return new WholeList(scope, id, kind, shown, record?.id);
   }
 
   /**
@@ -89,10 +94,9 @@ export class WholeList {
     const { access } = this.scope;
     const columns = this.shown.columns;
     const parts = [toCsv([columns.map((column) => column.label)])];
-    const filter = all(access.doors.carried(this.list), access.doors.action(this.action.id).edit);
     const fields = this.entity.fields.filter((field) => columns.some((column) => column.field === field.id));
     for (let page = 1; page * PER_READ <= MOST_ROWS; page++) {
-      const found = await listRecords(this.scope, this.entity, filter, fields, {
+      const found = await listRecords(this.scope, this.entity, this.carries, fields, {
         ...query,
         page,
         size: PER_READ,
@@ -120,10 +124,9 @@ export class WholeList {
     chosen: readonly { readonly id: Id; readonly version: string }[],
     input: Input,
   ): Promise<StoredRecord[]> {
-    const { access } = this.scope;
     if (chosen.length === 0 || chosen.length > MOST_CHANGED)
       throw new Refused(422, 'how-many', `Choose from 1 to ${MOST_CHANGED} records.`);
-    const may = all(access.doors.carried(this.list), access.doors.action(this.action.id).edit);
-    return changeMany(this.scope, writer, this.entity, chosen, input, (record) => holds(may, record));
+    const { carries } = this;
+    return changeMany(this.scope, writer, this.entity, chosen, input, (record) => holds(carries, record));
   }
 }

@@ -1,6 +1,8 @@
 'use client';
 
+import { ExternalLink } from 'lucide-react';
 import type { ShownButton } from '@/core/access';
+import { hostOf } from '@/core/model';
 import { BulkWindow } from './bulk-window';
 import { useHost } from './host';
 
@@ -35,6 +37,20 @@ export function ButtonView({
         }}
       >
         {button.name}
+      </a>
+    );
+  if (effect.do === 'visit')
+    return (
+      <a
+        className={`button ${size}`}
+        data-element={button.id}
+        href={effect.url}
+        target="_blank"
+        rel="noopener noreferrer"
+        title={`Leads out of the application, to ${hostOf(effect.url)}`}
+      >
+        {button.name}
+        <ExternalLink size={13} className="ml-1.5 inline" aria-label={`(leads to ${hostOf(effect.url)})`} />
       </a>
     );
   if (effect.do === 'bulk') return <BulkWindow button={button} effect={effect} record={record} />;

@@ -17,7 +17,14 @@ const RecordPicker = dynamic(() => import('./record-picker').then((one) => one.R
 /** A field: a control where it may be edited, else its value in words. */
 export function FieldView({ field }: { field: ShownField }) {
   const id = useId();
-  const wide = field.input?.type.kind === 'text' && field.input.type.long ? 'col-span-2' : '';
+  const { type } = field.input ?? {};
+  const wide = field.wide || (type?.kind === 'text' && type.long) ? 'col-span-2' : '';
+  const helpId = `${id}-help`;
+  const help = field.help !== undefined && (
+    <p id={helpId} className="mt-0.5 text-[12px] text-quiet">
+      {field.help}
+    </p>
+  );
   if (!field.input)
     return (
       <div data-element={field.id} className={wide}>
@@ -25,6 +32,7 @@ export function FieldView({ field }: { field: ShownField }) {
         <div className="read-box whitespace-pre-wrap">
           {field.text || <span className="text-quiet">–</span>}
         </div>
+        {help}
       </div>
     );
   return (
@@ -33,22 +41,31 @@ export function FieldView({ field }: { field: ShownField }) {
         {field.label}
         {field.input.required && <span> (needed)</span>}
       </label>
-      <Control id={id} field={field} input={field.input} />
+      <Control id={id} field={field} input={field.input} helpId={help && helpId} />
+      {help}
     </div>
   );
 }
 
 type Input = NonNullable<ShownField['input']>;
 
-function Control({ id, field, input }: { id: string; field: ShownField; input: Input }) {
+interface ControlProps {
+  readonly id: string;
+  readonly field: ShownField;
+  readonly input: Input;
+  /** What helps to fill it in, where something does. */
+  readonly helpId: string | false;
+}
+
+function Control({ id, field, input, helpId }: ControlProps) {
   const { register, control, formState } = useFormContext<Record<string, Value>>();
   const problem = formState.errors[field.field]?.message;
   const { language } = useHost();
-  const said = `${id}-problem`;
+  const describedBy = [problem && `${id}-problem`, helpId].filter(Boolean).join(' ') || undefined;
   const common = {
     id,
     'aria-invalid': problem ? true : undefined,
-    'aria-describedby': problem ? said : undefined,
+    'aria-describedby': describedBy,
     'aria-required': input.required || undefined,
     className: `field-box ${problem ? 'border-2 border-ink' : ''}`,
     ...register(field.field),
@@ -57,7 +74,7 @@ function Control({ id, field, input }: { id: string; field: ShownField; input: I
     <>
       {draw()}
       {problem && (
-        <p id={said} role="alert" className="mt-1 font-medium">
+        <p id={`${id}-problem`} role="alert" className="mt-1 font-medium">
           {problem}
         </p>
       )}
@@ -87,7 +104,7 @@ function Control({ id, field, input }: { id: string; field: ShownField; input: I
                 inputRef={ref}
                 required={input.required}
                 invalid={problem !== undefined}
-                describedBy={problem ? said : undefined}
+                describedBy={describedBy}
               />
             )}
           />
@@ -129,7 +146,7 @@ function Control({ id, field, input }: { id: string; field: ShownField; input: I
                 onChange={onChange}
                 onBlur={onBlur}
                 inputRef={ref}
-                describedBy={problem ? said : undefined}
+                describedBy={describedBy}
               />
             )}
           />

@@ -46,12 +46,12 @@ export function ListView({
   const run = async ({ id, effect, name }: ShownButton, row: ShownRow): Promise<void> => {
     if (effect.do === 'open') return host.go(effect.address);
     if (effect.do === 'sign-out') return host.signOut();
-    if (effect.do === 'save' || effect.do === 'export' || effect.do === 'bulk') return;
     if (effect.do === 'set-session') {
       const pressed = await host.press(id, row.id);
       host.tell(pressed.ok ? host.said.done : pressed.detail);
       return host.refresh();
     }
+    if (effect.do !== 'action' && effect.do !== 'delete') return;
     if (
       effect.do === 'action' &&
       effect.confirm &&

@@ -74,6 +74,7 @@ export function ScreenView({ page: sent }: { page: DrawnPage }) {
       host.tell(pressed.ok ? host.said.done : pressed.detail);
       return host.refresh();
     }
+    if (effect.do !== 'action' && effect.do !== 'delete' && effect.do !== 'save') return;
     if (
       effect.do === 'action' &&
       effect.confirm &&

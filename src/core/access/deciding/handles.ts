@@ -157,6 +157,7 @@ export class Handles {
         return action && { id: action.id, kind: 'action' };
       }
       case 'set-session':
+      case 'visit':
       case 'sign-out':
         return undefined;
     }

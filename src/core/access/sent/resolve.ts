@@ -1,5 +1,5 @@
 import type { RecordFacts } from '../../condition/atom';
-import type { Button, EntityField, List, MenuItem, Screen } from '../../model/definition';
+import type { Button, EntityField, FieldPart, List, MenuItem, Screen } from '../../model/definition';
 import type { Id } from '../../model/id';
 import type { AppElement } from '../../model/tree';
 import { unitsOf } from '../../model/units';
@@ -115,7 +115,10 @@ function resolvePart(
   }
   switch (element.kind) {
     case 'field':
-      return resolveField(access, element, element.node.field, level, record);
+      return {
+        ...resolveField(access, element, element.node.field, level, record),
+        ...laidOut(element.node),
+      };
     case 'button':
       return resolveButton(access, element.node, level, record?.id);
     case 'text':
@@ -158,6 +161,12 @@ function resolveColumn(
     ...(closed && { closed }),
   };
 }
+
+/** How wide a field is, and what stands under it; mostly nothing is said of either. */
+const laidOut = ({ wide, help }: FieldPart): Pick<ShownField, 'wide' | 'help'> => ({
+  ...(wide && { wide }),
+  ...(help !== undefined && { help }),
+});
 
 function resolveField(
   access: Access,
@@ -243,6 +252,8 @@ function resolveEffect(access: Access, { effect }: Button, record: Id | undefine
       return { do: 'bulk', list: effect.list, fields: bulkFields(access, effect.list) };
     case 'set-session':
       return { do: 'set-session' };
+    case 'visit':
+      return effect;
     default:
       return { do: effect.do };
   }

@@ -51,6 +51,8 @@ export interface ShownField {
   readonly align: 'start' | 'end';
   /** How it is edited; absent where it is for reading. */
   readonly input?: ShownInput;
+  readonly wide?: boolean;
+  readonly help?: string;
 }
 
 export interface ShownButton {
@@ -63,6 +65,7 @@ export interface ShownButton {
 
 export type ShownEffect =
   | { readonly do: 'open'; readonly address: string }
+  | { readonly do: 'visit'; readonly url: string }
   | { readonly do: 'save' | 'delete' | 'sign-out' | 'set-session' }
   | { readonly do: 'action'; readonly action: Id; readonly confirm?: string }
   | { readonly do: 'export'; readonly list: Id }

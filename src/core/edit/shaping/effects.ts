@@ -1,4 +1,4 @@
-import type { Button, Definition, List, Screen } from '../../model/definition';
+import type { Button, Definition, Effect, List, Screen } from '../../model/definition';
 import { sectionsOf, treeOf } from '../../model/tree';
 
 /** Something that a button can do where it stands. */
@@ -40,6 +40,31 @@ export function effectsOn(definition: Definition, screen: Screen, row?: List): r
   for (const other of tree.screens())
     if (other !== screen && (other.binds?.record !== 'existing' || other.binds.entity === existing?.id))
       can(`open ${other.id}`, other.name, 'opens that screen', { do: 'open', screen: other.id });
+  for (const { id, name, type } of definition.sessionValues) {
+    const to = type.kind === 'boolean' ? true : type.kind === 'choice' ? (type.options[0]?.id ?? null) : null;
+    can(`set-session ${id}`, `Set ${name}`, 'sets it for the session', { do: 'set-session', value: id, to });
+  }
+  can('visit', 'Open a page outside', 'leads to another address', {
+    do: 'visit',
+    url: 'https://example.com/',
+  });
   if (!row) can('sign-out', 'Sign out', 'ends the session', { do: 'sign-out' });
   return found;
+}
+
+/** The key that `effectsOn` gives an effect, whatever it is set to. */
+export function effectKey(effect: Effect): string {
+  switch (effect.do) {
+    case 'open':
+      return `open ${effect.screen}`;
+    case 'action':
+      return `action ${effect.action}`;
+    case 'export':
+    case 'bulk':
+      return `${effect.do} ${effect.list}`;
+    case 'set-session':
+      return `set-session ${effect.value}`;
+    default:
+      return effect.do;
+  }
 }

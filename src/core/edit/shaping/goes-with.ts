@@ -57,7 +57,7 @@ export class GoesWith {
       case 'column':
         return this.isGone(element.node.field);
       case 'list':
-        return this.isGone(element.node.entity);
+        return this.isGone(element.node.entity) || this.isGone(element.node.of);
       case 'button':
         return this.effectIsGone(element.node);
       case 'menu-item': {

@@ -212,7 +212,7 @@ class Offers {
           ]
         : []),
       { name: 'Buttons', offers: this.buttons(screen, seam) },
-      { name: 'Lists', offers: this.definition.entities.map((one) => this.list(one, seam)) },
+      { name: 'Lists', offers: this.definition.entities.flatMap((one) => this.lists(one, screen, seam)) },
       { name: 'Other parts', offers: [text, people] },
     ];
   }
@@ -247,15 +247,29 @@ class Offers {
     );
   }
 
-  private list(entity: Entity, seam: Seam): Offer {
+  /** A list of an entity's records: first of those that belong to the screen's record, where some can. */
+  private lists(entity: Entity, { binds }: Screen, seam: Seam): Offer[] {
+    const one = binds?.record === 'existing' ? treeOf(this.definition).entityOf(binds.entity) : undefined;
+    const pointing = entity.fields.filter(({ type }) => type.kind === 'record' && type.entity === one?.id);
+    return [
+      ...pointing.map(({ id, name }) =>
+        this.list(entity, seam, `list ${entity.id} ${id}`, `those whose ${name} is this ${one?.name}`, id),
+      ),
+      this.list(entity, seam, `list ${entity.id}`, pointing.length > 0 ? 'a list of all' : 'a list of them'),
+    ];
+  }
+
+  private list(entity: Entity, seam: Seam, key: string, about: string, of?: Id): Offer {
     const opens = treeOf(this.definition)
       .screens()
       .find(({ binds }) => binds?.entity === entity.id && binds.record === 'existing');
-    return this.offer(`list ${entity.id}`, entity.plural, 'a list of them', seam, () => ({
+    const shown = entity.fields.filter(({ id }) => id !== of).slice(0, 4);
+    return this.offer(key, entity.plural, about, seam, () => ({
       kind: 'list',
       name: entity.plural,
       entity: entity.id,
-      columns: entity.fields.slice(0, 4).map(({ id }) => ({ id: newId(), field: id })),
+      ...(of !== undefined && { of }),
+      columns: shown.map(({ id }) => ({ id: newId(), field: id })),
       ...(opens && { opens: opens.id }),
       buttons: [],
     }));

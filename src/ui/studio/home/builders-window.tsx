@@ -81,9 +81,7 @@ export function BuildersWindow({ row, onClose }: Props) {
                 <span className="block truncate font-medium" dir="auto">
                   {one.name}
                 </span>
-                <span className="block truncate text-quiet">
-                  {one.email}
-                </span>
+                <span className="block truncate text-quiet">{one.email}</span>
               </span>
               <select
                 aria-label={`What ${one.name} may do`}

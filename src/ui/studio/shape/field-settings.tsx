@@ -3,6 +3,7 @@
 import { type EntityField, newId, type ValueType } from '@/core/model';
 import { useBench } from '../gates/bench';
 import { KeptText } from '../people/parts';
+import { FieldCheck } from './field-check';
 import { Labelled } from './labelled';
 import { Options } from './options';
 import { useChange } from './use-change';
@@ -44,7 +45,12 @@ export function FieldSettings({ field }: { field: EntityField }) {
           onChange={(event) => {
             const [, type] = types[Number(event.target.value)] ?? [];
             // What it starts as may not fit any more.
-            if (type) change({ type, ...(field.initial !== undefined && { initial: null }) });
+            if (type)
+              change({
+                type,
+                ...(field.initial !== undefined && { initial: null }),
+                ...(field.check && type.kind !== 'text' && { check: null }),
+              });
           }}
         >
           {at < 0 && field.type.kind === 'number' && (
@@ -57,6 +63,7 @@ export function FieldSettings({ field }: { field: EntityField }) {
           ))}
         </select>
       </Labelled>
+      {field.type.kind === 'text' && <FieldCheck field={field} />}
       {field.type.kind === 'choice' && <Options options={field.type.options} initial={field.initial} />}
       <label className="mb-2 flex items-center gap-2">
         <input

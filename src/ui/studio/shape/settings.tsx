@@ -7,10 +7,14 @@ import { useBench } from '../gates/bench';
 import { NamedActionForm } from '../gates/named-action-form';
 import { KeptText } from '../people/parts';
 import { EffectChoice } from './effect-choice';
+import { FieldChoice } from './field-choice';
 import { FieldSettings } from './field-settings';
 import { Labelled } from './labelled';
 import { LeadsTo } from './leads-to';
 import { ListFilter } from './list-filter';
+import { ListOf } from './list-of';
+import { PartFieldSettings } from './part-field-settings';
+import { SessionSets } from './session-sets';
 import { useChange } from './use-change';
 
 /** What the selected element is by itself: its name, and what belongs to its kind. */
@@ -46,32 +50,18 @@ export function Settings() {
         <>
           {named('Name', 'name', selected.node.name)}
           {named('Address', 'address', selected.node.address)}
+          <SessionSets screen={selected.node} />
         </>
       );
     case 'field':
-    case 'column': {
-      const entity = compiled.tree.entityOf(selected.node.field);
-      return (
-        <Labelled label="Shows">
-          <select
-            className="field-box"
-            disabled={disabled}
-            value={selected.node.field}
-            onChange={(event) => change({ field: event.target.value })}
-          >
-            {entity?.fields.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {entity.name}: {name}
-              </option>
-            ))}
-          </select>
-        </Labelled>
-      );
-    }
+      return <PartFieldSettings part={selected.node} />;
+    case 'column':
+      return <FieldChoice field={selected.node.field} />;
     case 'list':
       return (
         <>
           {named('Name', 'name', selected.node.name)}
+          <ListOf list={selected.node} />
           <ListFilter list={selected.node} />
           <LeadsTo
             label="A row opens"

@@ -1,0 +1,48 @@
+'use client';
+
+import { type EntityField, FORMS_OF_TEXT, TEXT_FORMS, type TextCheck } from '@/core/model';
+import { useBench } from '../gates/bench';
+import { KeptText } from '../people/parts';
+import { Labelled } from './labelled';
+import { useChange } from './use-change';
+
+/** What a text must be like: its form, and how long it may be. */
+export function FieldCheck({ field }: { field: EntityField }) {
+  const { mayChange } = useBench();
+  const change = useChange();
+  const check = field.check ?? {};
+  const put = (key: keyof TextCheck, value: number | string | undefined): void => {
+    const { [key]: _, ...others } = check;
+    const next = value === undefined ? others : { ...others, [key]: value };
+    change({ check: Object.keys(next).length > 0 ? next : null });
+  };
+  return (
+    <div className="grid grid-cols-[1fr_6rem] gap-2">
+      <Labelled label="Must be">
+        <select
+          className="field-box"
+          disabled={!mayChange}
+          value={check.form ?? ''}
+          onChange={(event) => put('form', event.target.value || undefined)}
+        >
+          <option value="">any text</option>
+          {TEXT_FORMS.map((form) => (
+            <option key={form} value={form}>
+              {FORMS_OF_TEXT[form].name}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      <Labelled label="At most">
+        <KeptText
+          label="At most so many characters"
+          placeholder="characters"
+          mayBeEmpty
+          value={check.most === undefined ? '' : String(check.most)}
+          disabled={!mayChange}
+          onKeep={(text) => put('most', text === '' ? undefined : Number(text))}
+        />
+      </Labelled>
+    </div>
+  );
+}

@@ -1,0 +1,70 @@
+'use client';
+
+import type { FieldPart } from '@/core/model';
+import { typeInWords } from '@/core/edit';
+import { useBench } from '../gates/bench';
+import { KeptText } from '../people/parts';
+import { FieldChoice } from './field-choice';
+import { Labelled } from './labelled';
+import { useChange } from './use-change';
+
+/** A field on a screen: what it shows and how, and, beneath, the field of the data behind it. */
+export function PartFieldSettings({ part }: { part: FieldPart }) {
+  const { definition, compiled, mayChange, select, selected } = useBench();
+  const change = useChange();
+  const data = compiled.tree.need(part.field, 'data-field');
+  const others = compiled.handles.handlesOf(data).filter((id) => id !== selected.id);
+  const screens = new Map(
+    others.flatMap((id) => {
+      const screen = compiled.tree.get(id)?.screen;
+      return screen && screen.id !== selected.screen?.id ? [[screen.id, { name: screen.name, id }]] : [];
+    }),
+  );
+  return (
+    <>
+      <FieldChoice field={part.field} />
+      <Labelled label="Help under it">
+        <KeptText
+          label="Help under it"
+          mayBeEmpty
+          value={part.help ?? ''}
+          disabled={!mayChange}
+          onKeep={(help) => change({ help: help || null })}
+        />
+      </Labelled>
+      <label className="mb-2 flex items-center gap-2">
+        <input
+          type="checkbox"
+          className="size-4 accent-open"
+          disabled={!mayChange}
+          checked={part.wide ?? false}
+          onChange={(event) => change({ wide: event.target.checked ? true : null })}
+        />
+        Takes the whole line
+      </label>
+      <p className="text-quiet">
+        It shows{' '}
+        <button type="button" className="link" onClick={() => select(data.id)}>
+          {compiled.tree.entityOf(data.id)?.name}: {data.name}
+        </button>{' '}
+        of the data, {typeInWords(definition, data.node)}
+        {data.node.required && ', needed'}.
+        {screens.size > 0 && (
+          <>
+            {' '}
+            Also on{' '}
+            {[...screens.values()].map(({ id, name }, n) => (
+              <span key={id}>
+                {n > 0 && ', '}
+                <button type="button" className="link" onClick={() => select(id)}>
+                  {name}
+                </button>
+              </span>
+            ))}
+            .
+          </>
+        )}
+      </p>
+    </>
+  );
+}
