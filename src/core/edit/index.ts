@@ -3,6 +3,7 @@ export { changeInWords } from './comparing/change-words';
 export type { Change } from './comparing/difference';
 export { type Power, powerOf } from './comparing/power';
 export {
+  type DataChange,
   type Direction,
   directionOf,
   type EditEffect,
@@ -37,5 +38,6 @@ export { editSchema } from './edits/schema';
 export { startLines } from './proposing/start';
 export type { Wanted } from './proposing/turn';
 export { effectKey, effectsOn } from './shaping/effects';
-export { offersAt, typeInWords } from './shaping/offers';
+export { mayStandIn, moveTo } from './shaping/places';
+export { offersAt, offersInto, type Seam, typeInWords } from './shaping/offers';
 export { removalOf } from './shaping/removal';

@@ -28,6 +28,7 @@ const SIGNS = /\p{Sc}/gu;
  *
  * @example
  * decimalIn('1.250,50') // → '1250.5'
+ * decimalIn('1,250') // → '1250'
  * decimalIn('0042') // → undefined
  */
 export function decimalIn(cell: string): string | undefined {
@@ -38,8 +39,9 @@ export function decimalIn(cell: string): string | undefined {
   const [whole, part] = last < 0 ? [digits, ''] : [digits.slice(0, last), digits.slice(last + 1)];
   const mark = digits[last];
   const marks = [...digits].filter((one) => one === '.' || one === ',');
-  // One mark before three figures parts thousands where it stands more than once, or where a fraction would be odd.
-  const thousands = marks.length > 1 && marks.every((one) => one === mark);
+  // A mark that stands more than once parts thousands; one comma before three figures does, and one point does not.
+  const thousands =
+    (marks.length > 1 && marks.every((one) => one === mark)) || /^-?[1-9]\d{0,2},\d{3}$/.test(digits);
   const text = thousands ? digits.replace(/[.,]/g, '') : `${whole.replace(/[.,]/g, '')}${part && `.${part}`}`;
   if (thousands && !/^-?\d{1,3}([.,]\d{3})+$/.test(digits)) return undefined;
   if (/^-?0\d/.test(text) || !/^-?\d{1,15}(\.\d{1,6})?$/.test(text)) return undefined;

@@ -136,7 +136,7 @@ const type = oneOf('kind', {
   money: {},
   date: {},
   boolean: {},
-  choice: { options: listOf(exactly({ id, name })) },
+  choice: { options: listOf(exactly({ id, name, merged: optional(listOf(id)) })) },
   record: { entity: id },
   unit: {},
 });

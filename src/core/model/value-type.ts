@@ -12,6 +12,13 @@ export type ValueType =
   | { readonly kind: 'money' }
   | { readonly kind: 'date' }
   | { readonly kind: 'boolean' }
-  | { readonly kind: 'choice'; readonly options: readonly { readonly id: Id; readonly name: string }[] }
+  | { readonly kind: 'choice'; readonly options: readonly ChoiceOption[] }
   | { readonly kind: 'record'; readonly entity: Id }
   | { readonly kind: 'unit' };
+
+export interface ChoiceOption {
+  readonly id: Id;
+  readonly name: string;
+  /** Options that are no more, and whose records have this one. */
+  readonly merged?: readonly Id[];
+}

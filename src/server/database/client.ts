@@ -6,7 +6,7 @@ import * as schema from './schema';
 
 export type Database = NodePgDatabase<typeof schema>;
 /** What runs in a transaction as well as outside one. */
-export type Executor = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute'>;
+export type Executor = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute' | '$count'>;
 
 /** How long the database may take, in milliseconds: to be reached, for one statement, and to answer at all. */
 const REACHED_WITHIN = 2000;

@@ -264,6 +264,36 @@ export const records = pgTable(
 );
 
 /**
+ * Values as they were before their field came to hold another type: given back where it holds the first one again,
+ * unless somebody has written another value since.
+ */
+export const keptValues = pgTable(
+  'kept_values',
+  {
+    applicationId: applicationId(),
+    kind: text('kind', { enum: RECORD_KINDS }).notNull(),
+    entity: text('entity').notNull(),
+    id: text('id').notNull(),
+    field: text('field').notNull(),
+    /** The type under which it was stored, by its key. */
+    type: text('type').notNull(),
+    value: jsonb('value').$type<Value>().notNull(),
+    /** What it became; null: it did not fit. */
+    became: jsonb('became').$type<Value>(),
+  },
+  (table) => [
+    primaryKey({
+      columns: [table.applicationId, table.kind, table.entity, table.id, table.field, table.type],
+    }),
+    foreignKey({
+      name: 'kept_values_record',
+      columns: [table.applicationId, table.kind, table.entity, table.id],
+      foreignColumns: [records.applicationId, records.kind, records.entity, records.id],
+    }).onDelete('cascade'),
+  ],
+);
+
+/**
  * What was changed in one pane of the look bench: records as that pane has them, over the stored ones. Thrown
  * away with the pane.
  */

@@ -2,12 +2,15 @@ import { createHash } from 'node:crypto';
 import { and, asc, desc, eq, gt, lte } from 'drizzle-orm';
 import { applyEdit, inverseOf, unsound, wideningOf } from '@/core';
 import { deletesSomething, EDIT_FORMAT, type UndoState, undoStateOf, wideningInWords } from '@/core/edit';
+import { conversionsOf } from '@/core/converting';
 import type { Definition } from '@/core/model';
 import { database, type Executor } from '../database/client';
 import { applications, builders, edits, snapshots } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
+import { today } from '../making/sent-sheets';
 import { tellNews } from '../news/news';
 import { peopleOf } from '../people/read';
+import { convertRecords } from '../records/convert';
 import {
   entriesFor,
   firstThatApplies,
@@ -147,6 +150,7 @@ export async function change(
       () => revisionsSince(applicationId, base, tx),
     );
     requireSound(made);
+    await convertSamples(applicationId, head.definition, made, tx);
     await requireConfirmed(applicationId, head.definition, made, confirmed, tx);
     const next: Draft = { revision: head.revision + 1, definition: made };
     await tx.insert(edits).values({
@@ -174,6 +178,21 @@ export async function change(
   known.set(applicationId, done.next);
   const { since, standing: stands, said } = done;
   return { since, standing: stands, ...(said !== undefined && { said }) };
+}
+
+/** Sample records follow the draft: where a field holds another type, they are turned, or get their values back. */
+async function convertSamples(
+  applicationId: string,
+  before: Definition,
+  after: Definition,
+  tx: Executor,
+): Promise<void> {
+  const changes = conversionsOf(before, after);
+  if (changes.length > 0)
+    await convertRecords({ applicationId, kind: 'sample' }, before, after, changes, tx, {
+      write: true,
+      today: today(),
+    });
 }
 
 async function isDone(

@@ -1,10 +1,15 @@
 import { and, desc, eq } from 'drizzle-orm';
 import { unsound } from '@/core';
+import { conversionsOf } from '@/core/converting';
 import type { Definition } from '@/core/model';
-import { database } from '../database/client';
+import { database, patientDatabase, type Executor } from '../database/client';
 import { applications, auditEvents, builders, releases } from '../database/schema';
 import { Refused } from '../http/problem';
+import type { Tell } from '../http/progress';
+import { today } from '../making/sent-sheets';
 import { tellNews } from '../news/news';
+import { convertRecords } from '../records/convert';
+import { waitForWriters } from '../records/store';
 import { draftAt, revisionsSince } from './draft';
 
 /** Releases never change, so what was read of one stays. The newest few of each application are kept. */
@@ -58,15 +63,18 @@ export async function releaseInForce(applicationId: string): Promise<Release | u
 
 /**
  * Releases the draft at the revision that was reviewed. Refused where the draft has moved on since, so
- * that nothing goes out that nobody looked at. Returns the release's number.
+ * that nothing goes out that nobody looked at. Live records are converted with it, or nothing is done. Returns the
+ * release's number.
  */
 export async function release(
   applicationId: string,
   builderId: string,
   reviewed: number,
   note = '',
+  tell?: Tell,
+  signal?: AbortSignal,
 ): Promise<number> {
-  return database().transaction(async (tx) => {
+  return patientDatabase().transaction(async (tx) => {
     const [application] = await tx
       .select()
       .from(applications)
@@ -86,6 +94,10 @@ export async function release(
     const problems = unsound(definition, { screens: true });
     if (problems[0])
       throw new Refused(422, 'unsound', `Nothing was released. ${problems[0].message}`, { problems });
+    if (application.release !== null) {
+      const before = await releasedDefinition(applicationId, application.release);
+      await convertLive(applicationId, before, definition, tx, tell, signal);
+    }
     const number = (application.release ?? 0) + 1;
     await tx
       .insert(releases)
@@ -97,6 +109,22 @@ export async function release(
     await tellNews(tx, applicationId, 'release');
     return number;
   });
+}
+
+/** Live records follow the release: where a field holds another type, they are turned, and what does not fit is kept. */
+async function convertLive(
+  applicationId: string,
+  before: Definition,
+  after: Definition,
+  tx: Executor,
+  tell: Tell | undefined,
+  signal: AbortSignal | undefined,
+): Promise<void> {
+  const changes = conversionsOf(before, after);
+  if (changes.length === 0) return;
+  await waitForWriters(applicationId, tx);
+  const of = { applicationId, kind: 'live' } as const;
+  await convertRecords(of, before, after, changes, tx, { write: true, today: today(), tell, signal });
 }
 
 /** The numbers of all releases, newest first. */

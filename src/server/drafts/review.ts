@@ -18,6 +18,7 @@ import {
 } from '@/core/edit';
 import { type Definition, type Id, treeOf } from '@/core/model';
 import { peopleOf } from '../people/read';
+import { dataChanges } from './data-changes';
 import { draftOf } from './draft';
 import { releasedDefinition, releaseInForce } from './release';
 import { otherRecords } from './other-records';
@@ -88,6 +89,7 @@ export async function review(applicationId: string): Promise<Review> {
       ...groupsByTheirPeople(before, after, people, at),
     ],
     changes,
+    data: inForce ? await dataChanges({ applicationId, kind: 'live' }, before, after) : [],
     following: grouped(following.get(undefined) ?? []),
     gaining: gaining.size,
     losing: losing.size,

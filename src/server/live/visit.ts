@@ -113,8 +113,9 @@ export const writerOf = ({ person, standing }: Visit): Writer => ({
 });
 
 /** The live records as the visitor may have them. */
-export const scopeOf = ({ applicationId, access }: Visit): RecordScope => ({
+export const scopeOf = ({ applicationId, access, release }: Visit): RecordScope => ({
   applicationId,
   access,
+  release,
   kind: 'live',
 });

@@ -1,8 +1,11 @@
 import { and, eq, lt, sql } from 'drizzle-orm';
 import { compile } from '@/core';
+import { conversionsOf } from '@/core/converting';
+import type { Definition } from '@/core/model';
 import { database } from '../database/client';
 import { auditEvents, paneRecords, panes, records } from '../database/schema';
 import { draftOf } from '../drafts/draft';
+import { releasedDefinition, releaseInForce } from '../drafts/release';
 import { notThere, Refused } from '../http/problem';
 import { insertRecord, isRecord, putRecord, type Place } from '../records/store';
 import { isPointedTo } from '../records/write';
@@ -14,6 +17,18 @@ const KEPT_HOURS = 24;
 /** How many records are other ones in this pane than those stored. */
 export const changesIn = async (pane: string | undefined): Promise<number> =>
   pane === undefined ? 0 : database().$count(paneRecords, eq(paneRecords.paneId, pane));
+
+/** Live records hold what the release says: a draft whose fields hold something else must not write them. */
+async function requireSameTypes(applicationId: string, draft: Definition): Promise<void> {
+  const inForce = await releaseInForce(applicationId);
+  const released = inForce && (await releasedDefinition(applicationId, inForce.number));
+  if (released && conversionsOf(released, draft).length > 0)
+    throw new Refused(
+      409,
+      'other-types',
+      'Fields hold something else in the draft than in the release. Release first, then change live records.',
+    );
+}
 
 /** Throws away what was changed in a pane, and what others left behind long ago. */
 export async function throwAway({ builder }: Workplace, id: string): Promise<void> {
@@ -43,6 +58,7 @@ export async function keepChanges(workplace: Workplace, id: string): Promise<num
     if (!pane) throw notThere();
     if (pane.kind === 'live' && workplace.live !== 'change')
       throw new Refused(403, 'live-records', 'You may read the live records here, not change them.');
+    if (pane.kind === 'live') await requireSameTypes(applicationId, definition);
     const place: Place = { applicationId, kind: pane.kind };
     const changed = await tx.select().from(paneRecords).where(eq(paneRecords.paneId, id));
     // What is gone goes last: what pointed to it may be gone or changed too.

@@ -1,7 +1,8 @@
 import { and, eq, sql, type SQL } from 'drizzle-orm';
 import type { Entity, Id, Values } from '@/core/model';
 import type { Executor } from '../database/client';
-import { paneRecords, panes, records, type RecordKind } from '../database/schema';
+import { applications, paneRecords, panes, records, type RecordKind } from '../database/schema';
+import { Refused } from '../http/problem';
 
 /** Where records are: of one application, sample or live; perhaps as one pane of the look bench has them. */
 export interface Place {
@@ -9,6 +10,8 @@ export interface Place {
   readonly kind: RecordKind;
   /** The id of a pane, whose changes lie over the stored records. */
   readonly pane?: string | undefined;
+  /** Of live records: the release by which it is decided. Nothing is written by one that is no longer in force. */
+  readonly release?: number | undefined;
 }
 
 /** What to read records from, to stand after `from` under the name of `records`, or another. */
@@ -37,8 +40,32 @@ export const isRecord = ({ applicationId, kind }: Place, entity: Id, id: Id): SQ
     eq(records.id, id),
   );
 
-/** Before anything is written: a pane is locked, and known to be in use; stored records are locked one by one. */
-export async function beginWriting({ pane }: Place, tx: Executor): Promise<void> {
+/** Whoever writes live records holds this lock with others; a release that converts them holds it alone. */
+const writing = (applicationId: string) => sql`hashtextextended(${applicationId}, 12)`;
+
+/** Waits until nobody writes live records of the application, and lets nobody begin until the transaction ends. */
+export async function waitForWriters(applicationId: string, tx: Executor): Promise<void> {
+  await tx.execute(sql`select pg_advisory_xact_lock(${writing(applicationId)})`);
+}
+
+/**
+ * Before anything is written: a pane is locked, and known to be in use; stored records are locked one by one. By a
+ * release that is no longer in force nothing is written: its fields may hold something else by now.
+ */
+export async function beginWriting({ applicationId, pane, release }: Place, tx: Executor): Promise<void> {
+  if (release !== undefined) {
+    await tx.execute(sql`select pg_advisory_xact_lock_shared(${writing(applicationId)})`);
+    const [now] = await tx
+      .select({ release: applications.release })
+      .from(applications)
+      .where(eq(applications.id, applicationId));
+    if (now?.release !== release)
+      throw new Refused(
+        409,
+        'released-meanwhile',
+        'The application has changed meanwhile. Load the page again; nothing was written.',
+      );
+  }
   if (pane !== undefined)
     await tx
       .update(panes)

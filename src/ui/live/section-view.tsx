@@ -23,6 +23,18 @@ export function SectionView({ section, page, busy, run }: Drawing & { section: D
   const isButton = (part: DrawnPart): boolean =>
     part.kind === 'button' || (part.kind === 'ghost' && part.of === 'button');
   const record = page.screen.binds?.record;
+  // Only on the canvas: nothing empty is sent.
+  if (section.parts.length === 0)
+    return (
+      <section
+        data-element={section.id}
+        aria-label={section.name}
+        className="mb-4 border-t-2 border-edge bg-paper px-4 py-2"
+      >
+        <h2 className="font-semibold">{section.name}</h2>
+        <p className="text-quiet">Nothing stands in it yet.</p>
+      </section>
+    );
   const onlyButtons = section.parts.every(isButton);
   const buttons = section.parts.filter(isButton);
   const rest = section.parts.filter((part) => !isButton(part));

@@ -46,6 +46,14 @@ export interface Following {
   readonly elements: readonly string[];
 }
 
+/** What becomes of stored values, and whose. */
+export interface DataChange {
+  readonly about: string;
+  readonly said: readonly string[];
+  /** Values that do not fit, with what their record is called. */
+  readonly examples: readonly { readonly record: string; readonly value: string }[];
+}
+
 /** What a release would change, as it is reviewed. */
 export interface Review {
   /** The draft revision that this is a review of: what a release then names. */
@@ -69,6 +77,8 @@ export interface Review {
     /** Elsewhere. */
     readonly following: readonly Following[];
   }[];
+  /** What becomes of the live records. */
+  readonly data: readonly DataChange[];
   /** What follows from roles, groups and settings. */
   readonly following: readonly Following[];
   /** How many gain something somewhere, how many lose something, and how many get other records only. */

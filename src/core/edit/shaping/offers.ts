@@ -7,7 +7,7 @@ import { effectsOn } from './effects';
 import { addScreen } from '../edits/make';
 
 /** A place between elements where something can be put. */
-interface Seam {
+export interface Seam {
   readonly slot: Slot;
   readonly at: number;
 }
@@ -86,6 +86,23 @@ export function offersAt(definition: Definition, element: AppElement): readonly 
         ? maker.data(entity, element.kind === 'data-field' && behind ? behind.at : entity.fields.length)
         : [];
     }
+  }
+}
+
+/** What can be put at a place in one list. */
+export function offersInto(definition: Definition, { slot, at }: Seam): readonly OfferGroup[] {
+  const tree = treeOf(definition);
+  const holder = slot.in === null ? tree.root : tree.get(slot.in);
+  const maker = new Offers(definition);
+  switch (slot.list) {
+    case 'parts':
+      return holder?.screen ? maker.parts(holder.screen, { slot, at }) : [];
+    case 'sections':
+      return maker.sections({ slot, at });
+    case 'columns':
+      return holder?.kind === 'list' ? maker.columns(holder.node, at) : [];
+    default:
+      return [];
   }
 }
 

@@ -3,7 +3,17 @@
 import { useLatest } from '../../parts/use-latest';
 import { useStateFor } from '../../parts/use-state-for';
 import { ArrowLeft } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
+import {
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type MouseEvent,
+  type ReactNode,
+} from 'react';
+import { readAddress } from '@/core';
+import type { AppElement, Screen } from '@/core/model';
 import { HostProvider, RecordsClient, send, timesOf, type Host } from '../../live/host';
 import { useTell } from '../../parts/toasts';
 import { useBench } from './bench';
@@ -23,13 +33,22 @@ interface Props {
   readonly revision: number;
   readonly address: string;
   readonly onAddress: (address: string) => void;
+  /** What lies over the screen while clicks select. */
+  readonly over?: (on: OverCanvas) => ReactNode;
+}
+
+/** What lies over the canvas is told: what it lies on, which screen that is, and when it is drawn anew. */
+export interface OverCanvas {
+  readonly content: HTMLElement;
+  readonly screen: Screen;
+  readonly drawn: unknown;
 }
 
 /**
  * The real screen, drawn by the same code as a release from what the server sends for this viewer. Clicks
  * select; with the switch on, or Alt held, they work as in the application.
  */
-export function Canvas({ api, revision, address, onAddress }: Props) {
+export function Canvas({ api, revision, address, onAddress, over }: Props) {
   const { compiled, viewer, selected, select, accessFor, definition, taken, take, personName } = useBench();
   const { language, timeZone } = definition;
   const [query, setQuery] = useStateFor(address, '');
@@ -40,11 +59,14 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
   const [history, setHistory] = useState<readonly string[]>([]);
   const tell = useTell();
   const frame = useRef<HTMLDivElement>(null);
+  const [content, setContent] = useState<HTMLDivElement | null>(null);
   const looks = new URLSearchParams({
     viewer: viewer.key,
     ...(Object.keys(taken).length > 0 && { taken: JSON.stringify(taken) }),
   }).toString();
-  const { page, loading, problem } = useLookPage(api, `${looks}&${query}`, address, `${revision} ${turn}`);
+  const face = over && faceOf(selected);
+  const faced = face === undefined ? query : `${query}&face=${face}`;
+  const { page, loading, problem } = useLookPage(api, `${looks}&${faced}`, address, `${revision} ${turn}`);
 
   useAltKey(setAltHeld);
   const drawn = useMemo(() => ({ page, ghosts }), [page, ghosts]);
@@ -86,13 +108,14 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
     };
   }, [api, looks, tell, language, timeZone, newest]);
 
+  const onCanvas = readAddress(compiled.tree, address)?.screen;
   // What is selected stands on a screen that shows a record, and there is none to show.
   const { screen } = selected;
   const lacks = screen?.binds?.record === 'existing' && address === screen.address;
   const bare = lacks ? compiled.tree.entityOf(screen.binds?.entity ?? '')?.plural : undefined;
   const working = works || altHeld;
   const pick = (event: MouseEvent | KeyboardEvent): void => {
-    if (working) return;
+    if (working || isOver(event)) return;
     const target = event.target instanceof Element ? event.target.closest('[data-element]') : null;
     event.preventDefault();
     event.stopPropagation();
@@ -102,7 +125,7 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
   };
   const keepKeys = (event: KeyboardEvent): void => {
     // While clicks select, typing must not change what is in the fields, and Enter selects. Tab only goes there.
-    if (working || event.target === frame.current || event.key === 'Tab') return;
+    if (working || event.target === frame.current || event.key === 'Tab' || isOver(event)) return;
     if (event.key === 'Enter' || event.key === ' ') pick(event);
     else if (!/^F\d/.test(event.key)) event.preventDefault();
   };
@@ -179,19 +202,34 @@ export function Canvas({ api, revision, address, onAddress }: Props) {
               </p>
             )}
             {page && !bare && (
-              <DrawnLook
-                compiled={compiled}
-                page={page}
-                address={address}
-                ghosts={ghosts}
-                at={`${viewer.key} ${address}`}
-              />
+              <div ref={setContent} className="relative min-h-full">
+                <DrawnLook
+                  compiled={compiled}
+                  page={page}
+                  address={address}
+                  ghosts={ghosts}
+                  at={`${viewer.key} ${address}`}
+                  {...(over && { shaping: { face } })}
+                />
+                {!working && content && onCanvas && over?.({ content, screen: onCanvas, drawn })}
+              </div>
             )}
           </HostProvider>
         </div>
       </div>
     </section>
   );
+}
+
+/** Is it about what lies over the canvas? That looks after its own clicks and keys. */
+const isOver = ({ target }: MouseEvent | KeyboardEvent): boolean =>
+  target instanceof Element && target.closest('[data-shaping], [data-radix-popper-content-wrapper]') !== null;
+
+/** The face that an element is, or stands on. */
+function faceOf(element: AppElement): string | undefined {
+  for (let one: AppElement | undefined = element; one; one = one.container)
+    if (one.kind === 'face') return one.id;
+  return undefined;
 }
 
 function useAltKey(set: (held: boolean) => void): void {

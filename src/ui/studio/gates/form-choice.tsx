@@ -11,19 +11,26 @@ export const FORMS = [
 ] as const;
 export type Form = (typeof FORMS)[number]['key'];
 
-export function FormChoice({ form, onChoose }: { form: Form; onChoose: (form: Form) => void }) {
+interface Props<F extends string> {
+  readonly forms: readonly { readonly key: F; readonly name: string; readonly about: string }[];
+  readonly form: F;
+  readonly onChoose: (form: F) => void;
+}
+
+/** Which of its forms a bench has. */
+export function FormChoice<F extends string>({ forms, form, onChoose }: Props<F>) {
   return (
     <ToggleGroup.Root
       type="single"
       aria-label="Form of the bench"
       value={form}
       onValueChange={(value) => {
-        const found = FORMS.find(({ key }) => key === value);
+        const found = forms.find(({ key }) => key === value);
         if (found) onChoose(found.key);
       }}
       className="flex max-w-full shrink-0 border border-edge"
     >
-      {FORMS.map(({ key, name, about }) => (
+      {forms.map(({ key, name, about }) => (
         <ToggleGroup.Item
           key={key}
           value={key}

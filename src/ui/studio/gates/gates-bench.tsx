@@ -5,7 +5,7 @@ import { isDataDoor } from '@/core/model';
 import { BenchProvider } from './bench';
 import { Canvas } from './canvas';
 import { DoorView } from './door-view';
-import { FormChoice } from './form-choice';
+import { FormChoice, FORMS } from './form-choice';
 import { GatePanel } from './panel/gate-panel';
 import { Grid } from '../grid/grid';
 import { Outline } from './outline';
@@ -27,7 +27,7 @@ export function GatesBench({ first }: { first: FirstPeople }) {
   const entity = isDataDoor(selected) ? compiled.tree.entityOf(selected.id) : undefined;
 
   const onKeyDown = useViewerKeys(bench, form === 'screen', set);
-  const forms = <FormChoice form={form} onChoose={setForm} />;
+  const forms = <FormChoice forms={FORMS} form={form} onChoose={setForm} />;
   return (
     <BenchProvider value={bench}>
       <div

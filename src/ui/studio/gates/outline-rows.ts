@@ -21,9 +21,14 @@ function tops({ tree }: Compiled): AppElement[] {
 
 /**
  * The rows to show: of what is unfolded; or with words, of what has all of them in its name, with what
- * leads there.
+ * leads there. With `only`, of the application and of those that stand in it, only these.
  */
-export function outlineRows(compiled: Compiled, unfolded: ReadonlySet<string>, words: string): OutlineRow[] {
+export function outlineRows(
+  compiled: Compiled,
+  unfolded: ReadonlySet<string>,
+  words: string,
+  only: (top: AppElement) => boolean = () => true,
+): OutlineRow[] {
   const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
   const hits = (element: AppElement): boolean =>
     wanted.every((word) => element.name.toLowerCase().includes(word));
@@ -34,7 +39,8 @@ export function outlineRows(compiled: Compiled, unfolded: ReadonlySet<string>, w
     shown.forEach((element, n) => {
       const hasContents = element.contents.length > 0;
       const open = wanted.length > 0 ? element.contents.some(leads) : unfolded.has(element.id);
-      const heading = element.kind === 'rows' && shown[n - 1]?.kind !== 'rows' ? { heading: 'Data' } : {};
+      const begins = element.kind === 'rows' && n > 0 && shown[n - 1]?.kind !== 'rows';
+      const heading = begins ? { heading: 'Data' } : {};
       rows.push({
         element,
         depth,
@@ -48,9 +54,10 @@ export function outlineRows(compiled: Compiled, unfolded: ReadonlySet<string>, w
     });
   };
   const { root } = compiled.tree;
-  rows.push({ element: root, depth: 0, hasContents: false, folded: false, place: 1, among: 1 });
-  add(tops(compiled), 0);
-  return wanted.length > 0 && !hits(root) ? rows.slice(1) : rows;
+  if (only(root) && (wanted.length === 0 || hits(root)))
+    rows.push({ element: root, depth: 0, hasContents: false, folded: false, place: 1, among: 1 });
+  add(tops(compiled).filter(only), 0);
+  return rows;
 }
 
 /** How high a row is, in pixels. */

@@ -14,17 +14,21 @@ interface Props {
   readonly forms?: ReactNode;
   /** What Enter goes to: the panel at the right, by its name. */
   readonly enters: 'gate' | 'settings';
+  /** Of the application and what stands in it, which to show; else all. It stays the same function. */
+  readonly only?: (top: AppElement) => boolean;
+  /** Draws a row; else as one that only can be chosen. */
+  readonly RowView?: typeof Row;
 }
 
 /** The application's tree. Every row ends in its reach strip. Only rows in view, and the selected one, are drawn. */
-export function Outline({ forms, enters }: Props) {
+export function Outline({ forms, enters, only, RowView = Row }: Props) {
   const { compiled, selected, select, viewers, viewer } = useBench();
   const [from, until] = stripOf(viewers.length, viewers.indexOf(viewer));
   const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
   const [words, setWords] = useState('');
   const search = useRef<HTMLInputElement>(null);
   const tree = useRef<HTMLDivElement>(null);
-  const rows = useMemo(() => outlineRows(compiled, unfolded, words), [compiled, unfolded, words]);
+  const rows = useMemo(() => outlineRows(compiled, unfolded, words, only), [compiled, unfolded, words, only]);
 
   useEffect(() => {
     const above: string[] = [];
@@ -162,7 +166,7 @@ export function Outline({ forms, enters }: Props) {
                     {row.heading}
                   </div>
                 )}
-                <Row row={row} onFold={fold} />
+                <RowView row={row} onFold={fold} />
               </div>
             );
           })}

@@ -14,10 +14,13 @@ interface Props {
   readonly ghosts: boolean;
   /** What tells this drawing from another: forms start anew with it. */
   readonly at: string;
+  /** The screen is being shaped: all of its faces are named, and which of them is drawn. */
+  readonly shaping?: { readonly face: string | undefined };
 }
 
 /** A page as its viewer has it, drawn by the same code as a release; with the ghosts of what they do not get. */
-export function DrawnLook({ compiled, page, address, ghosts, at }: Props) {
+export function DrawnLook(props: Props) {
+  const { compiled, page, address, ghosts } = props;
   return (
     <div className="grid min-h-full grid-cols-[124px_minmax(0,1fr)] text-[13px]">
       <div className="border-r border-rule py-2">
@@ -27,13 +30,13 @@ export function DrawnLook({ compiled, page, address, ghosts, at }: Props) {
         />
       </div>
       <div className="min-w-0 bg-plate p-3">
-        <Content compiled={compiled} page={page} address={address} ghosts={ghosts} at={at} />
+        <Content {...props} />
       </div>
     </div>
   );
 }
 
-function Content({ compiled, page: { outcome, viewerName, levels }, address, ghosts, at }: Props) {
+function Content({ compiled, page: { outcome, viewerName, levels }, address, ghosts, at, shaping }: Props) {
   const destination = readAddress(compiled.tree, address);
   if (outcome.is === 'open') {
     const { page } = outcome;
@@ -41,7 +44,7 @@ function Content({ compiled, page: { outcome, viewerName, levels }, address, gho
     return (
       <ScreenView
         key={at}
-        page={{ ...page, screen: withGhosts(compiled, destination.screen, page.screen, levels) }}
+        page={{ ...page, screen: withGhosts(compiled, destination.screen, page.screen, levels, shaping) }}
       />
     );
   }
@@ -59,7 +62,11 @@ function Content({ compiled, page: { outcome, viewerName, levels }, address, gho
       </div>
       {ghosts && destination && (
         <ScreenView
-          page={{ address, lists: {}, screen: withGhosts(compiled, destination.screen, undefined, levels) }}
+          page={{
+            address,
+            lists: {},
+            screen: withGhosts(compiled, destination.screen, undefined, levels, shaping),
+          }}
         />
       )}
     </>

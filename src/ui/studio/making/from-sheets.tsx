@@ -9,8 +9,8 @@ import { CurrencyChoice } from './currency-choice';
 import { keyOf, kindOf, type LookedSheet } from './kinds';
 import { CalledFields, useCalled, type Called } from './called';
 import { mannersHere } from './manners';
-import { Progress } from './progress';
-import { sendForm } from './send-form';
+import { Progress } from '../shared/progress';
+import { sendProgressing } from '../shared/progressing';
 import { SheetTable, type ChosenSheets } from './sheet-table';
 
 const API = '/studio/api/making';
@@ -112,7 +112,7 @@ export function FromSheets() {
     const says = 'Making it …';
     setBusy({ says });
     const { signal } = (going.current = new AbortController());
-    const answer = await sendForm<{ viewer?: string }>(
+    const answer = await sendProgressing<{ viewer?: string }>(
       `${API}/sheets`,
       form,
       (done, of) => setBusy({ says, done, of }),

@@ -3,9 +3,11 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { type Review } from '@/core/edit';
-import { send } from '../../live/host';
 import { useTell } from '../../parts/toasts';
+import { Progress } from '../shared/progress';
+import { sendProgressing } from '../shared/progressing';
 import { useDraft, useStudio } from '../shell/studio-work';
+import { DataChanges } from './data-changes';
 import { summary, ReleaseWindow } from './release-window';
 import { Follows, Moves, Names } from './review-tables';
 
@@ -17,7 +19,8 @@ export function ReleaseBench({ review }: { review: Review }) {
   const tell = useTell();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState('');
-  const { changes, following, power, number, revision } = review;
+  const [progress, setProgress] = useState<{ done: number; of: number; stop: () => void }>();
+  const { changes, data, following, power, number, revision } = review;
   const next = (number ?? 0) + 1;
   // What was changed since, here or by others, is reviewed too before it can be released.
   const behind = draft.saved === 'saved' && draft.revision > revision;
@@ -27,8 +30,16 @@ export function ReleaseBench({ review }: { review: Review }) {
   const release = async (note: string): Promise<void> => {
     setBusy(true);
     setProblem('');
-    const answer = await send<{ number: number }>('POST', `${api}/releases`, { revision, note });
+    const stop = new AbortController();
+    const told = (done: number, of: number): void => setProgress({ done, of, stop: () => stop.abort() });
+    const answer = await sendProgressing<{ number: number }>(
+      `${api}/releases`,
+      { revision, note },
+      told,
+      stop.signal,
+    );
     setBusy(false);
+    setProgress(undefined);
     if (answer.ok) tell(`Release ${answer.value.number} is in force.`);
     else setProblem(answer.detail);
     router.refresh();
@@ -65,6 +76,17 @@ export function ReleaseBench({ review }: { review: Review }) {
             {problem}
           </p>
         )}
+        {progress && (
+          <div className="mt-3">
+            <Progress
+              says="Converting the live records"
+              done={progress.done}
+              of={progress.of}
+              onStop={progress.stop}
+            />
+          </div>
+        )}
+        {data.length > 0 && <DataChanges changes={data} />}
         {power.length > 0 && (
           <section aria-labelledby="power" className="mt-4 border-l-4 border-ink bg-paper px-4 py-3">
             <h2 id="power" className="font-semibold">

@@ -1,23 +1,31 @@
 'use client';
 
-import { Plus } from 'lucide-react';
-import { useMemo } from 'react';
-import { offersAt } from '@/core/edit';
+import { useMemo, type ReactElement } from 'react';
+import { offersAt, offersInto, type Seam } from '@/core/edit';
 import { ChooseBox, useBox } from '../../parts/choose-box';
 import { hasWords } from '../../parts/choice-list';
 import { useBench } from '../gates/bench';
 
 interface Props {
+  /** Where it is to come; without one, in the selected element, or behind it. */
+  readonly seam?: Seam;
+  /** The button that opens it. */
+  readonly trigger: ReactElement;
   readonly onAdded: (id: string) => void;
 }
 
-/** What can come here: in the selected element, or behind it. Fields that are not on the screen yet come first. */
-export function AddHere({ onAdded }: Props) {
+/** What can come to a place. Fields that are not on the screen yet come first. */
+export function AddHere({ seam, trigger, onAdded }: Props) {
   const { definition, selected, numbers, compiled, apply } = useBench();
   const box = useBox();
-  const groups = useMemo(() => offersAt(definition, selected), [definition, selected]);
+  // Only what is open needs its offers; without a place, whether there are any is asked before.
+  const asked = box.open || !seam;
+  const groups = useMemo(
+    () => (!asked ? [] : seam ? offersInto(definition, seam) : offersAt(definition, selected)),
+    [asked, definition, selected, seam],
+  );
   const all = groups.flatMap(({ offers }) => offers);
-  if (all.length === 0) return null;
+  if (asked && all.length === 0) return null;
   /** Who sees a field elsewhere already, so that one knows for whom it would be new. */
   const seenBy = (field: string | undefined): string => {
     const door = field === undefined ? undefined : compiled.tree.get(field);
@@ -30,7 +38,7 @@ export function AddHere({ onAdded }: Props) {
     <ChooseBox
       box={box}
       width="w-96"
-      place={{ align: 'end' }}
+      place={{ align: seam ? 'start' : 'end' }}
       label="What comes here?"
       placeholder="Type to find what can come here"
       none="Nothing of that name can come here."
@@ -51,11 +59,7 @@ export function AddHere({ onAdded }: Props) {
         apply(edit);
         onAdded(id);
       }}
-      trigger={
-        <button type="button" className="button button-main">
-          <Plus size={15} aria-hidden /> Add here
-        </button>
-      }
+      trigger={trigger}
     />
   );
 }

@@ -14,9 +14,9 @@ interface Props {
 
 /** Moves the selected element among its like, also by Alt with the arrows, and to another place that can hold it. */
 export function MoveButtons({ place }: Props) {
-  const { selected, definition, compiled, apply } = useBench();
+  const { selected, compiled, apply } = useBench();
   const { slot, at, of } = place;
-  const others = otherHolders(compiled.tree, definition, selected, slot);
+  const others = otherHolders(compiled.tree, selected, slot);
   const move = (to: Extract<Edit, { do: 'moveElement' }>['to']): void =>
     apply({ do: 'moveElement', id: selected.id, from: { ...slot, at }, to });
   const step = (by: number): void => {

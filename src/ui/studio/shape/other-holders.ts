@@ -1,4 +1,5 @@
-import { type AppElement, type Definition, type Slot, type treeOf } from '@/core/model';
+import { mayStandIn } from '@/core/edit';
+import { type AppElement, type Slot, type treeOf } from '@/core/model';
 
 interface Holder {
   readonly id: string;
@@ -10,34 +11,14 @@ interface Holder {
 /** Where else an element could stand: in another section of its screen, another area, under another menu item. */
 export function otherHolders(
   tree: ReturnType<typeof treeOf>,
-  { menu }: Definition,
   element: AppElement,
   slot: Slot,
 ): readonly Holder[] {
-  const others = tree.elements.filter((one) => one.id !== slot.in);
-  switch (slot.list) {
-    case 'parts':
-      return others.flatMap((one) =>
-        one.kind === 'section' && one.screen === element.screen
-          ? [{ id: one.id, name: one.name, count: one.node.parts.length }]
-          : [],
-      );
-    case 'screens':
-      return others.flatMap((one) =>
-        one.kind === 'area' ? [{ id: one.id, name: one.name, count: one.node.screens.length }] : [],
-      );
-    case 'items': {
-      const within = new Set(tree.within(element).map(({ id }) => id));
-      const items = others.flatMap((one) =>
-        one.kind === 'menu-item' && !within.has(one.id)
-          ? [{ id: one.id, name: `under ${one.name}`, count: one.node.items.length }]
-          : [],
-      );
-      return slot.in === menu.id
-        ? items
-        : [{ id: menu.id, name: 'the top of the menu', count: menu.items.length }, ...items];
-    }
-    default:
-      return [];
-  }
+  return tree.elements.flatMap((one) => {
+    if (one.id === slot.in || !mayStandIn(tree, element, slot, { in: one.id, list: slot.list })) return [];
+    const held = (one.node as unknown as Record<string, readonly unknown[] | undefined>)[slot.list] ?? [];
+    const name =
+      one.kind === 'menu' ? 'the top of the menu' : one.kind === 'menu-item' ? `under ${one.name}` : one.name;
+    return [{ id: one.id, name, count: held.length }];
+  });
 }

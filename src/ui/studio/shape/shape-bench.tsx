@@ -4,12 +4,17 @@ import { useEffect, useRef } from 'react';
 import { isDataDoor } from '@/core/model';
 import { BenchProvider } from '../gates/bench';
 import { Canvas } from '../gates/canvas';
+import { FormChoice } from '../gates/form-choice';
 import { Outline } from '../gates/outline';
+import { Row } from '../gates/outline-row';
 import { Rail } from '../gates/rail';
 import { useViewerKeys } from '../gates/use-viewer-keys';
 import { useBenchAt } from '../gates/use-bench-at';
 import type { FirstPeople } from '../shared/use-people';
+import { ShapingLayer } from './canvas/shaping-layer';
 import { EntitySheet } from './entity-sheet';
+import { MovableRow, OutlineMoving } from './outline-moving';
+import { firstIn, IN_FORM, SHAPE_FORMS, shapeFormOf } from './shape-forms';
 import { ShapePanel } from './shape-panel';
 
 /** The shape bench: what the application is made of, seen as one of its viewers, with who gets it all along. */
@@ -25,6 +30,10 @@ export function ShapeBench({ first }: { first: FirstPeople }) {
     coming.current = undefined;
     select(id);
   }, [compiled, select]);
+  const onAdded = (id: string): void => {
+    coming.current = id;
+  };
+  const form = shapeFormOf(selected);
   const entity = isDataDoor(selected) ? compiled.tree.entityOf(selected.id) : undefined;
   return (
     <BenchProvider value={bench}>
@@ -32,17 +41,34 @@ export function ShapeBench({ first }: { first: FirstPeople }) {
         onKeyDown={onKeyDown}
         className="grid min-h-0 grid-cols-[252px_minmax(0,1fr)_292px] grid-rows-[minmax(0,1fr)_auto] min-[1200px]:grid-cols-[292px_minmax(0,1fr)_316px]"
       >
-        <Outline enters="settings" />
+        <OutlineMoving>
+          <Outline
+            enters="settings"
+            only={IN_FORM[form]}
+            RowView={bench.mayChange ? MovableRow : Row}
+            forms={
+              <FormChoice
+                forms={SHAPE_FORMS}
+                form={form}
+                onChoose={(next) => {
+                  if (next !== form) select(firstIn(compiled, next));
+                }}
+              />
+            }
+          />
+        </OutlineMoving>
         {entity ? (
           <EntitySheet entity={entity} />
         ) : (
-          <Canvas api={api} revision={revision} address={address} onAddress={onAddress} />
+          <Canvas
+            api={api}
+            revision={revision}
+            address={address}
+            onAddress={onAddress}
+            over={(on) => <ShapingLayer {...on} onAdded={onAdded} />}
+          />
         )}
-        <ShapePanel
-          onAdded={(id) => {
-            coming.current = id;
-          }}
-        />
+        <ShapePanel onAdded={onAdded} />
         <Rail />
       </div>
     </BenchProvider>

@@ -1,5 +1,6 @@
 'use client';
 
+import { Plus } from 'lucide-react';
 import Link from 'next/link';
 import { placeInWords } from '@/core/edit';
 import { placeOf } from '@/core/model';
@@ -45,7 +46,17 @@ export function ShapePanel({ onAdded }: Props) {
           <RemoveButton key={selected.id} />
         </div>
       )}
-      {mayChange && <AddHere key={`add ${selected.id}`} onAdded={onAdded} />}
+      {mayChange && (
+        <AddHere
+          key={`add ${selected.id}`}
+          onAdded={onAdded}
+          trigger={
+            <button type="button" className="button button-main">
+              <Plus size={15} aria-hidden /> Add here
+            </button>
+          }
+        />
+      )}
       <div className="mt-4 border-t border-rule pt-3">
         <SoNow />
         <Link className="link" href={benchHref(slug, 'gates', carried, { element: selected.id })}>

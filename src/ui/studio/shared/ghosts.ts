@@ -26,17 +26,16 @@ export function withGhosts(
   screen: Screen,
   sent: ShownScreen | undefined,
   levels: Levels,
+  shaping?: { readonly face: string | undefined },
 ): DrawnScreen {
   const element = compiled.tree.need(screen.id, 'screen');
-  // Of the faces, the one that was sent is drawn, else the first.
+  // Of the faces, the one that is being shaped is drawn, else the one that was sent, else the first.
   const faces = element.contents.filter((one) => one.kind === 'face');
-  const face = faces.find((one) =>
-    sent?.sections.some(({ id }) => one.contents.some((part) => part.id === id)),
-  );
-  const all = [
-    ...element.contents.filter((one) => one.kind === 'section'),
-    ...((face ?? faces[0])?.contents ?? []),
-  ];
+  const face =
+    faces.find(({ id }) => id === shaping?.face) ??
+    faces.find((one) => sent?.sections.some(({ id }) => one.contents.some((part) => part.id === id))) ??
+    faces[0];
+  const all = [...element.contents.filter((one) => one.kind === 'section'), ...(face?.contents ?? [])];
   const sections = all.map((section): DrawnSection => {
     const shown = sent?.sections.find((one) => one.id === section.id);
     if (shown?.parts.some((one) => one.id === section.id)) return shown;
@@ -47,7 +46,14 @@ export function withGhosts(
     });
     return { id: section.id, name: section.name, parts };
   });
-  return { id: screen.id, heading: screen.name, ...sent, sections };
+  const named = faces.map(({ id, name }) => ({ id, name, shown: id === face?.id }));
+  return {
+    id: screen.id,
+    heading: screen.name,
+    ...sent,
+    ...(shaping && named.length > 0 && { faces: named }),
+    sections,
+  };
 }
 
 type Levels = LookPage['levels'];

@@ -1,6 +1,7 @@
 import * as yup from 'yup';
 import { release } from '@/server/drafts/release';
-import { handle, json, MOST_NUMBER, readBody } from '@/server/http/handle';
+import { handle, MOST_NUMBER, readBody } from '@/server/http/handle';
+import { progressing } from '@/server/http/progress';
 import { needWorkplace } from '@/server/studio/builder';
 
 const body = yup
@@ -10,9 +11,14 @@ const body = yup
   })
   .noUnknown();
 
-/** Releases the draft at the revision that was reviewed, with what its maker says of it. */
+/**
+ * Releases the draft at the revision that was reviewed, with what its maker says of it. Answers line by line while live
+ * records are converted.
+ */
 export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
   const { applicationId, builder } = await needWorkplace((await params).app, 'change');
   const { revision, note } = await readBody(request, body);
-  return json({ number: await release(applicationId, builder.id, revision, note) }, { status: 201 });
+  return progressing(async (tell, signal) => ({
+    number: await release(applicationId, builder.id, revision, note, tell, signal),
+  }));
 });

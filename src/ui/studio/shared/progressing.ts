@@ -13,17 +13,23 @@ interface Line {
 const failed = (detail: string): Reply<never> => ({ ok: false, detail, fields: {} });
 
 /**
- * Sends a form with files, and reads an answer that comes line by line (NDJSON): how far it is, and at last what came
+ * Sends a form with files, or JSON, and reads an answer that comes line by line (NDJSON): how far it is, and at last what came
  * of it. Stopping it by the signal stops it on the server, which then has changed nothing.
  */
-export async function sendForm<T>(
+export async function sendProgressing<T>(
   url: string,
-  form: FormData,
+  body: FormData | object,
   onProgress: (done: number, of: number) => void,
-  signal: AbortSignal,
+  signal?: AbortSignal,
 ): Promise<Reply<T>> {
   try {
-    const response = await fetch(url, { method: 'POST', body: form, signal });
+    const response = await fetch(url, {
+      method: 'POST',
+      ...(body instanceof FormData
+        ? { body }
+        : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+      ...(signal && { signal }),
+    });
     if (!response.body) return failed('The server did not answer.');
     let left = '';
     let last: Line = {};
@@ -47,7 +53,7 @@ export async function sendForm<T>(
     return failed(last.problem ?? 'The answer broke off. Nothing was changed; try again.');
   } catch {
     return failed(
-      signal.aborted
+      signal?.aborted
         ? 'Stopped. Nothing was changed.'
         : 'The server cannot be reached. Nothing was changed; try again.',
     );

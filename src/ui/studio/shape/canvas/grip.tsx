@@ -1,0 +1,42 @@
+'use client';
+
+import { useDraggable, type DraggableSyntheticListeners } from '@dnd-kit/core';
+import { GripVertical } from 'lucide-react';
+import { useEffect } from 'react';
+import type { Movable } from './lay';
+
+interface Props {
+  readonly movable: Movable;
+  readonly selected: boolean;
+  /** Told what starts moving it, so that it can be taken anywhere and not by its grip only. */
+  readonly onListeners: (id: string, listeners: DraggableSyntheticListeners) => void;
+}
+
+/** What an element is moved by: with the mouse, and with Space and the arrows. */
+export function Grip({ movable: { element, box, slot }, selected, onListeners }: Props) {
+  const { setNodeRef, listeners, attributes, isDragging } = useDraggable({
+    id: element.id,
+    attributes: { roleDescription: 'can be moved' },
+  });
+  useEffect(() => {
+    onListeners(element.id, listeners);
+    return () => onListeners(element.id, undefined);
+  }, [element.id, listeners, onListeners]);
+  const always = slot.list === 'sections';
+  return (
+    <button
+      type="button"
+      ref={setNodeRef}
+      data-shaping
+      {...attributes}
+      {...listeners}
+      tabIndex={selected ? 0 : -1}
+      aria-label={`Move ${element.name}`}
+      title={`Move ${element.name}: drag it, or press Space and the arrows`}
+      className={`grip ${always || selected ? 'grip-seen' : ''} ${isDragging ? 'grip-moving' : ''}`}
+      style={{ left: box.left - 15, top: box.top + 2 }}
+    >
+      <GripVertical size={15} aria-hidden />
+    </button>
+  );
+}

@@ -1,0 +1,32 @@
+import type { Compiled } from '@/core/access';
+import { type AppElement, isDataDoor } from '@/core/model';
+
+/** The forms of the shape bench: which one it has goes by what is selected. */
+export const SHAPE_FORMS = [
+  { key: 'screens', name: 'Screens', about: 'Areas and their screens, drawn on the canvas' },
+  { key: 'data', name: 'Data', about: 'Kinds of records, with their fields and actions' },
+  { key: 'menu', name: 'Menu', about: 'What leads where, beside the menu as each viewer has it' },
+] as const;
+export type ShapeForm = (typeof SHAPE_FORMS)[number]['key'];
+
+export const shapeFormOf = (element: AppElement): ShapeForm =>
+  isDataDoor(element) ? 'data' : element.kind === 'menu' || element.kind === 'menu-item' ? 'menu' : 'screens';
+
+/** Which of what stands in the application belongs to each form. */
+export const IN_FORM: Readonly<Record<ShapeForm, (top: AppElement) => boolean>> = {
+  screens: (top) => shapeFormOf(top) === 'screens',
+  data: (top) => shapeFormOf(top) === 'data',
+  menu: (top) => shapeFormOf(top) === 'menu',
+};
+
+/** What is selected when one comes to a form: its first screen, kind of record, or the menu. */
+export function firstIn({ tree, definition }: Compiled, form: ShapeForm): string {
+  switch (form) {
+    case 'screens':
+      return tree.screens()[0]?.id ?? definition.areas[0]?.id ?? definition.id;
+    case 'data':
+      return definition.entities[0]?.id ?? definition.id;
+    case 'menu':
+      return definition.menu.id;
+  }
+}
