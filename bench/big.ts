@@ -1,6 +1,6 @@
 import type { Person, Viewer } from '@/core/access';
 import type { Definition, Entity, Gate, Line, Part, Screen } from '@/core/model';
-import type { Random } from '@/demo/random';
+import type { Random } from '@/core/making';
 
 export const BIG = { screens: 300, elements: 6000, roles: 40, people: 5000 };
 

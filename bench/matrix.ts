@@ -2,7 +2,7 @@ import { gzipSync } from 'node:zlib';
 import { matrixOf, viewerOfPerson } from '@/core';
 import { Compiled, rightNow, type Viewer } from '@/core/access';
 import { type Definition, withIncluded } from '@/core/model';
-import { Random } from '@/demo/random';
+import { Random } from '@/core/making';
 import { BIG, bigApplication, bigPeople, rolesOf } from './big';
 import { median, type Measure } from './measure';
 

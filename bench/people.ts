@@ -12,7 +12,7 @@ import {
 import { addDays } from '@/core/condition';
 import { unitsOf } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
-import { Random } from '@/demo/random';
+import { Random } from '@/core/making';
 import { type Measure, middle } from './measure';
 
 const MANY = 5000;

@@ -2,7 +2,7 @@ import { accessOf, compile, resolve } from '@/core';
 import { type KnownRecord, rightNow, type ShownScreen, type Viewer } from '@/core/access';
 import { type Definition, type EntityField, type FieldPart, type Gate, withIncluded } from '@/core/model';
 import { deepStrictEqual } from 'node:assert';
-import { Random } from '@/demo/random';
+import { Random } from '@/core/making';
 import { median, type Measure } from './measure';
 
 const ROLES = 40;

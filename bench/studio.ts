@@ -2,7 +2,7 @@ import { chromium, type Browser, type Page } from '@playwright/test';
 import { eq } from 'drizzle-orm';
 import { database } from '@/server/database/client';
 import { applications, builders, memberships, releases, snapshots } from '@/server/database/schema';
-import { Random } from '@/demo/random';
+import { Random } from '@/core/making';
 import playwright from '../playwright.config';
 import { BIG, bigApplication } from './big';
 import { type Measure, middle } from './measure';

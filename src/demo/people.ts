@@ -1,6 +1,6 @@
 import type { Assignment } from '@/core/access';
 import type { Values } from '@/core/model';
-import { Random } from './random';
+import { Random } from '@/core/making';
 
 /** Somebody of the demo, before they have an account. */
 export interface DemoPerson {

@@ -1,6 +1,6 @@
 import type { Values } from '@/core/model';
 import { demoPeople } from './people';
-import { Random } from './random';
+import { Random } from '@/core/making';
 
 export interface DemoRecord {
   readonly entity: 'item' | 'loan' | 'report';

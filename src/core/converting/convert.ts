@@ -3,7 +3,7 @@ import { readDay } from '../model/day';
 import type { Definition } from '../model/definition';
 import type { Id } from '../model/id';
 import { unitsOf } from '../model/units';
-import { readValue } from '../model/value';
+import { isShortEnough, isStorable } from '../model/value';
 import type { Value, ValueType } from '../model/value-type';
 
 /** Records by what they are called, for fields that point or pointed to them. */
@@ -36,7 +36,7 @@ export function convert(value: Value, from: ValueType, to: ValueType, by: By): V
   }
   if (from.kind === 'record' && to.kind === 'record' && from.entity === to.entity) return value;
   const text = textOf(value, from, by)?.trim();
-  return text === undefined || text === '' ? undefined : valueOf(text, to, by);
+  return text === undefined || text === '' ? undefined : readerOf(to, by)(text);
 }
 
 /** A stored value as people read and write it; undefined where it is of no such type, or names what is gone. */
@@ -55,31 +55,44 @@ export function textOf(value: Value, type: ValueType, { definition, pointing }: 
   }
 }
 
-/** What somebody wrote, as a value of the type. */
-function valueOf(text: string, type: ValueType, { definition, pointing, today }: By): Value | undefined {
-  const named = (all: readonly { readonly id: Id; readonly name: string }[]): Id | undefined =>
-    all.find(({ name }) => name.toLowerCase() === text.toLowerCase())?.id;
+type Named = readonly { readonly id: Id; readonly name: string }[];
+
+/**
+ * Reads what people write as values of a type: numbers, money and days in the ways that they are written, options,
+ * units and records by their names, or by their ids. Undefined where it does not fit. What it needs is looked up once,
+ * so that it can be asked for many.
+ */
+export function readerOf(
+  type: ValueType,
+  { definition, pointing, today }: By,
+): (text: string) => Value | undefined {
+  const named = (all: Named): ((text: string) => Id | undefined) => {
+    const ids = new Map([
+      ...all.map(({ id }) => [id.toLowerCase(), id] as const),
+      ...all.map(({ id, name }) => [name.trim().toLowerCase(), id] as const),
+    ]);
+    return (text) => ids.get(text.toLowerCase());
+  };
   switch (type.kind) {
-    case 'number': {
-      const found = decimalIn(text);
-      return found !== undefined && fits(found, type) ? found : undefined;
-    }
+    case 'number':
+      return (text) => {
+        const found = decimalIn(text);
+        return found !== undefined && (found.split('.')[1]?.length ?? 0) <= type.decimals ? found : undefined;
+      };
     case 'money':
-      return moneyIn(text);
+      return moneyIn;
     case 'date':
-      return readDay(definition.language, text, today);
+      return (text) => readDay(definition.language, text, today);
     case 'boolean':
-      return booleanIn(text);
+      return booleanIn;
     case 'choice':
       return named(type.options);
     case 'unit':
       return named(unitsOf(definition));
     case 'record':
-      return pointing.called(type.entity, text);
+      return (text) =>
+        pointing.labelOf(type.entity, text) === undefined ? pointing.called(type.entity, text) : text;
     case 'text':
-      return fits(text, type) ? text : undefined;
+      return (text) => (isShortEnough(text, type) && isStorable(text) ? text : undefined);
   }
 }
-
-const fits = (text: string, type: ValueType): boolean =>
-  'value' in readValue({ id: '', name: '', type }, text);

@@ -37,6 +37,7 @@ export { newLine, removeNamed, removePrivilege, withScreensGated } from './edits
 export { editSchema } from './edits/schema';
 export { startLines } from './proposing/start';
 export type { Wanted } from './proposing/turn';
+export { askedBy } from './shaping/asked-by';
 export { effectKey, effectsOn } from './shaping/effects';
 export { mayStandIn, moveTo } from './shaping/places';
 export { offersAt, offersInto, type Seam, typeInWords } from './shaping/offers';

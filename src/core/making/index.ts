@@ -3,6 +3,8 @@ export { applicationFrom, emptyApplication, type Made, type SheetChoice } from '
 export { type CellKind } from './cell';
 export { currencyIn, guessSheets, lookAt } from './guess';
 export { addressFrom, namesOf, titled } from './names';
+export { madeUp, type PointedTo } from './made-up';
+export { Random } from './random';
 export { recordsFrom, type MadeRecord } from './records';
 export { kindsSchema, mannersSchema, sheetsSchema } from './schema';
 export { type Sheet, type SheetRow } from './sheet';

@@ -130,7 +130,8 @@ export const lineSchema = exactly({
 
 const gate = exactly({ lines: listOf(lineSchema) });
 
-const type = oneOf('kind', {
+/** What a field can hold. */
+export const typeSchema = oneOf('kind', {
   text: { long: yup.boolean() },
   number: { decimals: yup.number().integer().min(0).max(10).required('is missing') },
   money: {},
@@ -241,7 +242,7 @@ export const closedSchema = oneOf('show', {
 const entityField = exactly({
   id,
   name,
-  type,
+  type: typeSchema,
   required: yup.boolean(),
   initial: value,
   neverFollows: yup.boolean(),
@@ -272,10 +273,10 @@ export const LIST_SCHEMAS = {
   roles: roleSchema,
   privileges: exactly({ id, name, privileges: listOf(exactly({ id, name })) }),
   units: unit,
-  attributes: exactly({ id, name, type }),
+  attributes: exactly({ id, name, type: typeSchema }),
   groups: exactly({ id, name, condition: conditionSchema }),
   conditions: exactly({ id, name, entity: id.notRequired(), condition: conditionSchema }),
-  sessionValues: exactly({ id, name, type, minutes }),
+  sessionValues: exactly({ id, name, type: typeSchema, minutes }),
 } as const;
 
 /** What is set for the whole application, each by its name. */
@@ -338,7 +339,7 @@ export const definitionSchema = exactly({
 export const NAMED_SHAPES = {
   id,
   name,
-  type,
+  type: typeSchema,
   effect,
   part,
   section,

@@ -24,6 +24,10 @@ const LONG = 10_000;
 /** PostgreSQL's texts hold neither the null character nor half of a surrogate pair. */
 export const isStorable = (text: string): boolean => text.isWellFormed() && !text.includes('\0');
 
+/** Is a text one that a field of that type can hold by its length? */
+export const isShortEnough = (text: string, { long }: { readonly long?: boolean }): boolean =>
+  text.length <= (long ? LONG : SHORT);
+
 function schemaOf(type: ValueType): yup.Schema {
   switch (type.kind) {
     case 'text':

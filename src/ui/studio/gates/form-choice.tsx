@@ -28,7 +28,7 @@ export function FormChoice<F extends string>({ forms, form, onChoose }: Props<F>
         const found = forms.find(({ key }) => key === value);
         if (found) onChoose(found.key);
       }}
-      className="flex max-w-full shrink-0 border border-edge"
+      className="flex w-fit max-w-full shrink-0 border border-edge"
     >
       {forms.map(({ key, name, about }) => (
         <ToggleGroup.Item

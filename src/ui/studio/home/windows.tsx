@@ -203,7 +203,7 @@ export function TakeOutWindow({ row, onClose }: Props) {
                       className="link"
                       download
                       aria-label={`${plural}, ${kind}`}
-                      href={`${api}/records/${id}?kind=${kind}`}
+                      href={`${api}/records/${id}?records=${kind}`}
                     >
                       {kind}.csv
                     </a>

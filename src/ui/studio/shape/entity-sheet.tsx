@@ -1,12 +1,60 @@
 'use client';
 
-import { typeInWords } from '@/core/edit';
+import { useState } from 'react';
+import { askedBy, typeInWords } from '@/core/edit';
 import type { Entity } from '@/core/model';
+import { useAsked } from '../../parts/queries';
 import { useBench } from '../gates/bench';
+import { FormChoice } from '../gates/form-choice';
+import { useDraft } from '../shell/studio-work';
+import { RecordsTable } from './data/records-table';
 
-/** One kind of data as a sheet: its fields and actions, what each is, and on how many screens it is seen. */
+const SHEETS = [
+  { key: 'fields', name: 'Fields and actions', about: 'What its records hold, and what is done to them' },
+  { key: 'records', name: 'Records', about: 'Its sample and live records as a table' },
+] as const;
+
+/** One kind of data: a sheet of its fields and actions, and its records. */
 export function EntitySheet({ entity }: { entity: Entity }) {
-  const { definition, compiled, selected, select } = useBench();
+  const { select } = useBench();
+  const [sheet, setSheet] = useState<(typeof SHEETS)[number]['key']>('fields');
+  return (
+    <section
+      aria-label="Data"
+      data-region="canvas"
+      className="flex min-h-0 min-w-0 flex-col overflow-auto bg-sheet p-3"
+    >
+      <div className="mb-2 flex items-center gap-3">
+        <h2 className="min-w-0 flex-1 truncate text-lg font-semibold" dir="auto">
+          <button type="button" className="text-left" onClick={() => select(entity.id)}>
+            {entity.plural}
+          </button>
+        </h2>
+        <FormChoice forms={SHEETS} form={sheet} onChoose={setSheet} />
+      </div>
+      {sheet === 'fields' ? (
+        <FieldsSheet entity={entity} />
+      ) : (
+        <RecordsTable key={entity.id} entity={entity} />
+      )}
+    </section>
+  );
+}
+
+interface Filled {
+  readonly all: number;
+  readonly filled: Readonly<Record<string, number>>;
+}
+
+/** The fields and actions of an entity: what each is, on which screens, who asks of it, and how many records have it. */
+function FieldsSheet({ entity }: { entity: Entity }) {
+  const { definition, compiled, selected, select, api } = useBench();
+  const { revision } = useDraft();
+  const { data: counts } = useAsked<Filled>(`${api}/records/${entity.id}/rows?filled=1`, {
+    version: revision,
+  });
+  const filledIn = (id: string): string =>
+    counts ? `${(counts.filled[id] ?? 0).toLocaleString('en')} of ${counts.all.toLocaleString('en')}` : '';
   const screensOf = (id: string): string => {
     const element = compiled.tree.get(id);
     const names = element
@@ -14,7 +62,7 @@ export function EntitySheet({ entity }: { entity: Entity }) {
       : [];
     return [...new Set(names)].join(', ');
   };
-  const row = (id: string, name: string, holds: string, needed: boolean) => (
+  const row = (id: string, name: string, holds: string, needed: boolean, isField: boolean) => (
     <tr
       key={id}
       data-element={id}
@@ -37,6 +85,10 @@ export function EntitySheet({ entity }: { entity: Entity }) {
       <td className="truncate px-2 py-1 text-quiet" title={screensOf(id)}>
         {screensOf(id) || 'no screen'}
       </td>
+      <td className="px-2 py-1 text-quiet" title={askedBy(definition, id).join('; ')}>
+        {askedBy(definition, id).length || ''}
+      </td>
+      <td className="px-2 py-1 text-right text-quiet tabular-nums">{isField && filledIn(id)}</td>
     </tr>
   );
   const pointing = definition.entities.flatMap((one) =>
@@ -45,28 +97,28 @@ export function EntitySheet({ entity }: { entity: Entity }) {
     ),
   );
   return (
-    <section
-      aria-label="Data"
-      data-region="canvas"
-      className="flex min-h-0 min-w-0 flex-col overflow-auto bg-sheet p-3"
-    >
-      <h2 className="mb-2 text-lg font-semibold" dir="auto">
-        <button type="button" className="text-left" onClick={() => select(entity.id)}>
-          {entity.plural}
-        </button>
-      </h2>
+    <>
       <table className="w-full table-fixed border-t-2 border-ink bg-paper text-left">
         <thead>
           <tr className="border-b border-rule">
-            <th className="w-[32%] px-2 py-1 font-medium">Field or action</th>
-            <th className="w-[26%] px-2 py-1 font-medium">Holds or does</th>
+            <th className="w-[26%] px-2 py-1 font-medium">Field or action</th>
+            <th className="w-[20%] px-2 py-1 font-medium">Holds or does</th>
             <th className="w-20 px-2 py-1 font-medium">Needed</th>
             <th className="px-2 py-1 font-medium">On the screens</th>
+            <th
+              className="w-24 px-2 py-1 font-medium whitespace-nowrap"
+              title="How many conditions ask of it"
+            >
+              Asked by
+            </th>
+            <th className="w-24 px-2 py-1 text-right font-medium" title="Of the sample records">
+              Filled in
+            </th>
           </tr>
         </thead>
         <tbody>
           {entity.fields.map((field) =>
-            row(field.id, field.name, typeInWords(definition, field), field.required ?? false),
+            row(field.id, field.name, typeInWords(definition, field), field.required ?? false, true),
           )}
           {entity.actions.map((action) =>
             row(
@@ -76,6 +128,7 @@ export function EntitySheet({ entity }: { entity: Entity }) {
                 ? `sets ${Object.keys(action.sets).length} ${Object.keys(action.sets).length === 1 ? 'field' : 'fields'}`
                 : 'built in',
               false,
+              false,
             ),
           )}
         </tbody>
@@ -83,6 +136,6 @@ export function EntitySheet({ entity }: { entity: Entity }) {
       {pointing.length > 0 && (
         <p className="mt-3 text-quiet">Pointed to by {new Intl.ListFormat('en').format(pointing)}.</p>
       )}
-    </section>
+    </>
   );
 }

@@ -3,15 +3,19 @@
 import { type EntityField, newId, type ValueType } from '@/core/model';
 import { useBench } from '../gates/bench';
 import { KeptText } from '../people/parts';
+import { send } from '../../live/host';
 import { FieldCheck } from './field-check';
 import { Labelled } from './labelled';
 import { Options } from './options';
 import { useChange } from './use-change';
+import { useTurning } from './use-turning';
 
 /** What a field of the data is: its name, what it holds, and whether a record needs it. */
 export function FieldSettings({ field }: { field: EntityField }) {
-  const { definition, compiled, mayChange } = useBench();
+  const { definition, compiled, mayChange, api } = useBench();
   const change = useChange();
+  const confirmed = useTurning();
+
   const disabled = !mayChange;
   const types: readonly (readonly [string, ValueType])[] = [
     ['Text', { kind: 'text' }],
@@ -29,6 +33,17 @@ export function FieldSettings({ field }: { field: EntityField }) {
     ]),
   ];
   const at = types.findIndex(([, type]) => keyOf(type) === keyOf(field.type));
+  const turn = async (chosen: ValueType): Promise<void> => {
+    const entity = compiled.tree.entityOf(field.id)?.id ?? '';
+    const type = chosen.kind === 'choice' ? await choiceOf(`${api}/records/${entity}`, field) : chosen;
+    if (!(await confirmed(field, type))) return;
+    change({
+      type,
+      // What it starts as, and what it checks, may not fit any more.
+      ...(field.initial !== undefined && { initial: null }),
+      ...(field.check && type.kind !== 'text' && { check: null }),
+    });
+  };
   const screens = compiled.handles
     .handlesOf(compiled.tree.need(field.id, 'data-field'))
     .flatMap((id) => compiled.tree.get(id)?.screen?.name ?? []);
@@ -44,13 +59,7 @@ export function FieldSettings({ field }: { field: EntityField }) {
           value={at}
           onChange={(event) => {
             const [, type] = types[Number(event.target.value)] ?? [];
-            // What it starts as may not fit any more.
-            if (type)
-              change({
-                type,
-                ...(field.initial !== undefined && { initial: null }),
-                ...(field.check && type.kind !== 'text' && { check: null }),
-              });
+            if (type) void turn(type);
           }}
         >
           {at < 0 && field.type.kind === 'number' && (
@@ -80,6 +89,18 @@ export function FieldSettings({ field }: { field: EntityField }) {
       </p>
     </>
   );
+}
+
+/** A choice of what stands in the field's sample records, where that is little; else one to begin with. */
+async function choiceOf(at: string, { id, type }: EntityField): Promise<ValueType> {
+  // Of what points only ids are stored.
+  const found =
+    type.kind === 'record' || type.kind === 'unit'
+      ? undefined
+      : await send<{ values: readonly string[] | null }>('GET', `${at}/rows?records=sample&distinct=${id}`);
+  const values = (found?.ok && found.value.values) || [];
+  const names = values.length > 0 ? values.map((one) => one.slice(0, 120)) : ['First option'];
+  return { kind: 'choice', options: names.map((name) => ({ id: newId(), name })) };
 }
 
 /** What tells types apart: options of a choice do not. */

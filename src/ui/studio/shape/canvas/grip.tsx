@@ -34,9 +34,9 @@ export function Grip({ movable: { element, box, slot }, selected, onListeners }:
       aria-label={`Move ${element.name}`}
       title={`Move ${element.name}: drag it, or press Space and the arrows`}
       className={`grip ${always || selected ? 'grip-seen' : ''} ${isDragging ? 'grip-moving' : ''}`}
-      style={{ left: box.left - 15, top: box.top + 2 }}
+      style={{ left: box.left - 12, top: box.top + 2 }}
     >
-      <GripVertical size={15} aria-hidden />
+      <GripVertical size={14} className="-mx-px" aria-hidden />
     </button>
   );
 }

@@ -12,7 +12,8 @@ import {
   type CollisionDetection,
   type DraggableSyntheticListeners,
 } from '@dnd-kit/core';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useLatest } from '../../../parts/use-latest';
 import { mayStandIn, moveTo } from '@/core/edit';
 import type { Screen } from '@/core/model';
 import { useBench } from '../../gates/bench';
@@ -43,10 +44,11 @@ export function ShapingLayer({ content, screen, drawn, onAdded }: Props) {
     mayStandIn(compiled.tree, moved.element, moved.slot, seam.slot) &&
     moveTo(definition, moved.element.id, seam.slot, seam.at) !== undefined;
   const onListeners = useTaking(content, mayChange);
-  const order = seams.filter(takes).map(({ key }) => key);
+  const order = useLatest(seams.filter(takes).map(({ key }) => key));
+  const steps = useMemo(() => seamSteps(() => order.current), [order]);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: seamSteps(order) }),
+    useSensor(KeyboardSensor, { coordinateGetter: steps }),
   );
   const about = (key: unknown): string => seams.find((seam) => seam.key === key)?.about ?? 'nowhere';
   const name = (id: unknown): string =>

@@ -1,4 +1,4 @@
-/** A seeded generator (mulberry32), so that the demo is the same on every machine. */
+/** A seeded generator (mulberry32): the same seed gives the same on every machine. */
 export class Random {
   constructor(private state: number) {}
 

@@ -1,0 +1,78 @@
+import { type Definition, type Entity } from '@/core/model';
+import { database, type Executor } from '../database/client';
+import { auditEvents } from '../database/schema';
+import { draftOf } from '../drafts/draft';
+import { releasedDefinition, releaseInForce } from '../drafts/release';
+import { notThere, Refused } from '../http/problem';
+import { kindOf } from '../look/look';
+import type { Place } from '../records/store';
+import { needWorkplace, type Workplace } from '../studio/builder';
+
+/** The records of one entity as data, for its builders: sample ones as the draft has them, live ones as the release. */
+export interface DataAt extends Place {
+  readonly workplace: Workplace;
+  readonly definition: Definition;
+  readonly entity: Entity;
+}
+
+/**
+ * Which records a request is about: `?records=live` takes the right that the owner gives, to read or to change, and is in
+ * the audit trail.
+ */
+export async function dataAt(
+  request: Request,
+  app: string,
+  entityId: string,
+  to: 'read' | 'change',
+): Promise<DataAt> {
+  const { searchParams, pathname } = new URL(request.url);
+  const live = searchParams.get('records') === 'live';
+  // Live records have a right of their own: a reviewer may have it, and an editor not.
+  const workplace = await needWorkplace(app, live ? 'read' : to);
+  const kind = await kindOf(workplace, searchParams, pathname);
+  const { applicationId } = workplace;
+  if (kind === 'sample') {
+    const { definition } = await draftOf(applicationId);
+    return { applicationId, kind, workplace, definition, entity: entityIn(definition, entityId) };
+  }
+  if (to === 'change' && workplace.live !== 'change')
+    throw new Refused(403, 'live-records', 'You may read the live records here, not change them.');
+  const inForce = await releaseInForce(applicationId);
+  if (!inForce)
+    throw new Refused(
+      409,
+      'not-released',
+      'There are no live records yet: the application was never released.',
+    );
+  const definition = await releasedDefinition(applicationId, inForce.number);
+  const entity = definition.entities.find(({ id }) => id === entityId);
+  if (!entity)
+    throw new Refused(
+      409,
+      'not-released',
+      'This kind of record is not in the release yet. Release it first.',
+    );
+  return { applicationId, kind, workplace, definition, entity, release: inForce.number };
+}
+
+function entityIn({ entities }: Definition, id: string): Entity {
+  const entity = entities.find((one) => one.id === id);
+  if (!entity) throw notThere();
+  return entity;
+}
+
+/** Keeps in the audit trail what a builder did to live records. */
+export async function auditData(
+  { kind, applicationId, workplace, entity }: DataAt,
+  what: 'data-added' | 'data-changed' | 'data-deleted' | 'data-imported' | 'data-taken-out',
+  detail: Record<string, string>,
+  tx: Executor = database(),
+): Promise<void> {
+  if (kind !== 'live') return;
+  await tx.insert(auditEvents).values({
+    applicationId,
+    builderId: workplace.builder.id,
+    what,
+    detail: { entity: entity.id, ...detail },
+  });
+}

@@ -1,0 +1,182 @@
+'use client';
+
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Entity, EntityField, Value } from '@/core/model';
+import { send } from '../../../live/host';
+import { useConfirm } from '../../../parts/asking';
+import { DataTable, Pager, type DataColumn } from '../../../parts/data-table';
+import { Told } from '../../../parts/fields';
+import { useAsked, useSettled } from '../../../parts/queries';
+import { useTell } from '../../../parts/toasts';
+import { useBench } from '../../gates/bench';
+import { useDraft } from '../../shell/studio-work';
+import { Cell } from './cell';
+import { CsvIn } from './csv-in';
+import { MadeUp } from './made-up';
+import { NewRow } from './new-row';
+import type { DataPage, DataRow, Kind } from './rows';
+import { SetMany } from './set-many';
+
+const PAUSE_MS = 250;
+
+/** The records of an entity as a table: sorted, searched, written in place, added, deleted, taken in and out as CSV. */
+export function RecordsTable({ entity }: { entity: Entity }) {
+  const { api, mayChange: mayEdit } = useBench();
+  const { revision } = useDraft();
+  const client = useQueryClient();
+  const tell = useTell();
+  const confirm = useConfirm();
+  const [kind, setKind] = useState<Kind>('sample');
+  const [words, setWords] = useState('');
+  const [sort, setSort] = useState('');
+  const [page, setPage] = useState(1);
+  const [chosen, setChosen] = useState<ReadonlyMap<string, DataRow>>(new Map());
+  const q = useSettled(words, PAUSE_MS);
+  const rowsAt = (of: string): string => `${api}/records/${of}/rows?records=${kind}`;
+  const query = new URLSearchParams({ q, sort, page: String(page) });
+  // Sample records follow the draft: another revision may have turned them.
+  const { data, error } = useAsked<DataPage>(`${rowsAt(entity.id)}&${query}`, {
+    version: revision,
+    keepsLast: true,
+  });
+  // The server decides who may; for live records that is a right of its own.
+  const mayChange = kind === 'live' || mayEdit;
+  const again = async (): Promise<void> => {
+    setChosen(new Map());
+    await client.invalidateQueries({
+      predicate: ({ queryKey: [url] }) => typeof url === 'string' && url.startsWith(`${api}/records/`),
+    });
+  };
+  const write = async (
+    rows: readonly DataRow[],
+    values: Readonly<Record<string, Value | null>>,
+  ): Promise<string | undefined> => {
+    const records = rows.map(({ id, version }) => ({ id, version }));
+    const answer = await send('PATCH', rowsAt(entity.id), { records, values });
+    if (answer.ok) return void (await again());
+    return Object.values(answer.fields)[0] ?? answer.detail;
+  };
+  const remove = async (): Promise<void> => {
+    const records = [...chosen.values()].map(({ id, version }) => ({ id, version }));
+    const name = records.length === 1 ? 'this record' : `these ${records.length} records`;
+    const text = <p>This cannot be undone.</p>;
+    if (!(await confirm({ title: `Delete ${name}?`, text, go: 'Delete' }))) return;
+    const answer = await send('DELETE', rowsAt(entity.id), { records });
+    tell(answer.ok ? 'Deleted.' : answer.detail);
+    await again();
+  };
+  const shown = data?.entity.id === entity.id ? data : undefined;
+  const pages = shown ? Math.max(1, Math.ceil(shown.total / shown.size)) : 1;
+  const columns = (shown?.entity.fields ?? []).map((field) =>
+    columnOf(field, (row) => (
+      <Cell
+        key={`${row.id} ${row.version}`}
+        field={field}
+        row={row}
+        manner={(shown as DataPage).manner}
+        searchAt={rowsAt}
+        mayChange={mayChange}
+        onWrite={(value) => write([row], { [field.id]: value })}
+      />
+    )),
+  );
+  const turn = (next: Kind): void => {
+    setKind(next);
+    setChosen(new Map());
+    setPage(1);
+  };
+  return (
+    <>
+      <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1.5">
+        <select
+          aria-label="Which records"
+          className="field-box w-40"
+          value={kind}
+          onChange={(event) => turn(event.target.value as Kind)}
+        >
+          <option value="sample">Sample records</option>
+          <option value="live">Live records</option>
+        </select>
+        <input
+          type="search"
+          aria-label="Search the records"
+          placeholder="Search"
+          className="field-box w-40"
+          value={words}
+          onChange={(event) => {
+            setWords(event.target.value);
+            setPage(1);
+          }}
+        />
+        <span className="ml-auto flex flex-wrap items-center gap-2">
+          {mayChange && shown && (
+            <>
+              <NewRow page={shown} at={rowsAt(entity.id)} searchAt={rowsAt} onAdded={again} />
+              {kind === 'sample' && <MadeUp api={`${api}/records/${entity.id}`} onMade={again} />}
+              <CsvIn at={`${api}/records/${entity.id}/csv?records=${kind}`} onDone={again} />
+            </>
+          )}
+          <a className="link" href={`${api}/records/${entity.id}?records=${kind}`} download>
+            Take out CSV
+          </a>
+        </span>
+      </div>
+      {mayChange && shown && chosen.size > 0 && (
+        <div className="mb-2 flex items-center gap-3 border-l-4 border-open bg-paper px-3 py-1.5">
+          <span>{chosen.size === 1 ? '1 chosen' : `${chosen.size} chosen`}</span>
+          <SetMany page={shown} searchAt={rowsAt} onSet={(values) => write([...chosen.values()], values)} />
+          <button type="button" className="button" onClick={() => void remove()}>
+            Delete …
+          </button>
+        </div>
+      )}
+      <Told text={error?.message ?? ''} />
+      {shown && (
+        <div className="min-h-0 border-t-2 border-ink bg-paper">
+          <div className="overflow-x-auto">
+            <DataTable<DataRow>
+              columns={columns}
+              rows={shown.rows}
+              idOf={({ id }) => id}
+              sort={sort}
+              onSort={setSort}
+              {...(mayChange && {
+                choosing: {
+                  chosen: new Set(chosen.keys()),
+                  onChoose: (rows: readonly DataRow[]) =>
+                    setChosen((now) => {
+                      const others = [...now].filter(([id]) => !shown.rows.some((row) => row.id === id));
+                      return new Map([...others, ...rows.map((row) => [row.id, row] as const)]);
+                    }),
+                  nameOf: (row: DataRow) => String(row.values[shown.entity.labelField] ?? row.id),
+                },
+              })}
+            />
+          </div>
+          <Pager page={page} pages={pages} onPage={setPage}>
+            {shown.total === 0
+              ? q === ''
+                ? 'There are none yet. Add one, bring in a CSV file, or let some be made up.'
+                : `Nothing here has “${q}”.`
+              : `${(page - 1) * shown.size + 1} to ${Math.min(shown.total, page * shown.size)} of ${shown.total.toLocaleString('en')}`}
+          </Pager>
+        </div>
+      )}
+    </>
+  );
+}
+
+const columnOf = (field: EntityField, draw: (row: DataRow) => React.ReactNode): DataColumn<DataRow> => ({
+  id: field.id,
+  enableSorting: field.type.kind !== 'record',
+  accessorFn: (row) => row.values[field.id],
+  header: () => field.name,
+  cell: ({ row }) => draw(row.original),
+  meta: {
+    end: field.type.kind === 'number' || field.type.kind === 'money',
+    head: { className: 'whitespace-nowrap' },
+    cell: { className: 'whitespace-nowrap' },
+    apart: true,
+  },
+});

@@ -1,0 +1,85 @@
+'use client';
+
+import { useState } from 'react';
+import type { Value } from '@/core/model';
+import { Told } from '../../../parts/fields';
+import { Window } from '../../../parts/window';
+import type { DataPage } from './rows';
+import { ValueEditor } from './value-editor';
+
+interface Props {
+  readonly page: DataPage;
+  readonly searchAt: (entity: string) => string;
+  /** Gives back what is wrong; undefined once it is stored. */
+  readonly onSet: (values: Readonly<Record<string, Value | null>>) => Promise<string | undefined>;
+}
+
+/** Gives all chosen records the same value in one field. */
+export function SetMany({ page: { entity, manner }, searchAt, onSet }: Props) {
+  const [open, setOpen] = useState(false);
+  const [fieldId, setFieldId] = useState(entity.fields[0]?.id ?? '');
+  const [value, setValue] = useState<Value | null>(null);
+  const [problem, setProblem] = useState('');
+  const field = entity.fields.find(({ id }) => id === fieldId);
+  return (
+    <Window
+      title="Set a field of all chosen"
+      open={open}
+      onOpenChange={setOpen}
+      trigger={
+        <button type="button" className="button">
+          Set a field …
+        </button>
+      }
+    >
+      <form
+        className="grid gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void onSet({ [fieldId]: value }).then((wrong) => {
+            setProblem(wrong ?? '');
+            if (wrong === undefined) setOpen(false);
+          });
+        }}
+      >
+        <label>
+          <span className="text-quiet">Field</span>
+          <select
+            className="field-box"
+            value={fieldId}
+            onChange={(event) => {
+              setFieldId(event.target.value);
+              setValue(null);
+            }}
+          >
+            {entity.fields.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+        {field && (
+          <div>
+            <span className="text-quiet">To</span>
+            <ValueEditor
+              key={fieldId}
+              field={field}
+              value={value}
+              label={undefined}
+              manner={manner}
+              searchAt={searchAt}
+              onWrite={setValue}
+            />
+          </div>
+        )}
+        <Told text={problem} />
+        <span>
+          <button type="submit" className="button button-main">
+            Set it
+          </button>
+        </span>
+      </form>
+    </Window>
+  );
+}
