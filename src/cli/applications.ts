@@ -12,6 +12,8 @@ import {
 } from '@/core/making';
 import { database } from '@/server/database/client';
 import { applications, builders, type RecordKind } from '@/server/database/schema';
+import { type DataAt, dataOf } from '@/server/data/at';
+import { type Imported, importSheet } from '@/server/data/import';
 import { draftOf } from '@/server/drafts/draft';
 import { Refused } from '@/server/http/problem';
 import { deleteApplication } from '@/server/making/keep';
@@ -107,24 +109,38 @@ export const deleted = (slug: string, name: string, as?: string): Promise<void> 
 export const buildersFor = (slug: string) =>
   asking('BUILDERS', async () => buildersOf(await placeOf(slug, '')));
 
-/** The records of an entity, named by its id or its plural, as CSV. */
+/** The records of an entity, named by its id or its plural. */
+async function recordsCalled(slug: string, entity: string, kind: RecordKind, as?: string): Promise<DataAt> {
+  const workplace = await placeOf(slug, await builderCalled(as));
+  const { definition } = await draftOf(workplace.applicationId);
+  const found = definition.entities.find(({ id, plural }) => id === entity || plural === entity);
+  if (found) return dataOf(workplace, kind, found.id);
+  const there = definition.entities.map(({ plural }) => plural).join(', ');
+  throw new WrongInput([
+    wrong('ENTITY', `There is no ${entity}.`, there === '' ? 'There are none.' : `There are ${there}.`),
+  ]);
+}
+
+/** The records of an entity as CSV. */
 export const exportedRecords = (slug: string, entity: string, kind: RecordKind): Promise<string> =>
   asking('RECORDS', async () => {
-    const applicationId = await applicationCalled(slug);
-    const { definition } = await draftOf(applicationId);
-    const found = definition.entities.find(({ id, plural }) => id === entity || plural === entity);
-    if (!found)
-      throw new WrongInput([
-        wrong(
-          'ENTITY',
-          `There is no ${entity}.`,
-          `There are ${definition.entities.map(({ plural }) => plural).join(', ') || 'none'}.`,
-        ),
-      ]);
+    const at = await recordsCalled(slug, entity, kind);
     let text = '';
-    for await (const piece of recordsFile(applicationId, definition, found, kind)) text += piece;
+    for await (const piece of recordsFile(at.applicationId, at.definition, at.entity, kind)) text += piece;
     return text;
   });
+
+/** Takes a CSV file in as records of an entity: all of it, or nothing. */
+export const importedRecords = (
+  slug: string,
+  entity: string,
+  file: string,
+  kind: RecordKind,
+  how: { readonly dry: boolean; readonly leaveOut: boolean; readonly as?: string | undefined },
+): Promise<Imported> =>
+  asking(file, async () =>
+    importSheet(await recordsCalled(slug, entity, kind, how.as), await sheetFrom(file), how),
+  );
 
 /** The builder with that address; without one, the first there is. */
 async function builderCalled(email: string | undefined): Promise<string> {
@@ -152,7 +168,7 @@ async function placeOf(slug: string, builderId: string): Promise<Workplace> {
     name: row?.name ?? '',
     role: 'owner',
     pins: [],
-    live: 'none',
+    live: 'change',
     people: true,
   };
 }

@@ -4,7 +4,7 @@ import { findGone, isMoment, ordered } from '@/core/model';
 import { toCsv } from '@/server/csv';
 import { isAway } from '@/server/database/client';
 import { told } from '@/server/log';
-import { buildersFor, copied, deleted, exportedRecords, listed, made } from './applications';
+import { buildersFor, copied, deleted, exportedRecords, importedRecords, listed, made } from './applications';
 import { decide, decidedBy, explained, faultsOf, levelName, readCases } from './decide';
 import { EXIT, wrong, WrongInput } from './failure';
 import { readDefinitionFile, writeText } from './files';
@@ -88,8 +88,10 @@ program
     for (const { name, email = '', role } of all) print(`${email}\t${name}\t${role}`);
   });
 
-program
-  .command('records')
+const records = program.command('records').description('Takes records out of an application, and in.');
+
+records
+  .command('export')
   .description('Writes the records of an entity as CSV.')
   .argument('<application>', 'its part of the address')
   .argument('<entity>', 'by its plural, such as Items, or its id')
@@ -97,6 +99,31 @@ program
   .action(async (slug: string, entity: string, options: { live?: boolean }) => {
     print(await exportedRecords(slug, entity, options.live ? 'live' : 'sample'));
   });
+
+records
+  .command('import')
+  .description('Takes a CSV file in: all of it, or nothing. Its first line names the fields.')
+  .argument('<application>', 'its part of the address')
+  .argument('<entity>', 'by its plural, such as Items, or its id')
+  .argument('<file>', 'the CSV file')
+  .option('--live', 'as live records, rather than samples')
+  .option('--dry', 'only say what would come of it')
+  .option('--leave-out', 'leave cells empty that do not fit')
+  .option('--as <email>', 'the builder who does it; without it, the first there is')
+  .action(async (slug: string, entity: string, file: string, options: ImportOptions) => {
+    const { live = false, dry = false, leaveOut = false, as } = options;
+    const kind = live ? 'live' : 'sample';
+    const told = await importedRecords(slug, entity, file, kind, { dry, leaveOut, as });
+    for (const { line, column, says } of told.wrong) print(`Line ${line}, ${column}: ${says}`);
+    print(`${told.added} ${dry ? 'would be ' : ''}added, ${told.changed} changed.`);
+  });
+
+interface ImportOptions {
+  readonly live?: boolean;
+  readonly dry?: boolean;
+  readonly leaveOut?: boolean;
+  readonly as?: string;
+}
 
 program
   .command('export')

@@ -197,7 +197,7 @@ describe('bin/zinc with applications', () => {
       out: 'Made, at /live/fernhill-allotments. It is not released yet.\n',
       error: '',
     });
-    const records = zinc('records', 'fernhill-allotments', 'Inspections').out.split('\n');
+    const records = zinc('records', 'export', 'fernhill-allotments', 'Inspections').out.split('\n');
     expect(records).toHaveLength(3002);
     expect(records[0]).toMatch(/^id,Inspection,Plot,Inspected on,/);
     const exported = zinc('export', 'fernhill-allotments', '--out', file('fernhill.json'));
@@ -213,6 +213,16 @@ describe('bin/zinc with applications', () => {
     expect(all.map(({ name }) => name).sort()).toEqual(
       ['Fernhill Allotments', LARKFIELD.name, 'Third'].sort(),
     );
+    // What was taken out changes what it names; what does not fit is told, and nothing is done.
+    const taken = put('inspections.csv', zinc('records', 'export', 'fernhill-allotments', 'Inspections').out);
+    expect(zinc('records', 'import', 'fernhill-allotments', 'Inspections', taken).out).toBe(
+      '0 added, 3000 changed.\n',
+    );
+    const odd = put('odd.csv', 'Inspection,Inspected on\nN1,soon\n');
+    expect(zinc('records', 'import', 'fernhill-allotments', 'Inspections', odd, '--dry').out).toMatch(
+      /^Line 2, Inspected on: “soon” does not fit Inspected on\.\n/,
+    );
+    expect(zinc('records', 'import', 'fernhill-allotments', 'Inspections', odd)).toMatchObject({ status: 2 });
     expect(zinc('builders', 'third').out).toMatch(/^ada-.*@test\.example\tada\towner\n$/);
   });
 
@@ -223,7 +233,7 @@ describe('bin/zinc with applications', () => {
       [['new', 'X', '--csv', 'nowhere.csv'], /nowhere\.csv: It cannot be read/],
       [['new', 'X', '--address', 'third'], /Another application has the address third/],
       [['new', 'X', '--as', 'nobody@x.example'], /no builder nobody@x\.example/],
-      [['records', 'third', 'Nothing'], /There are Plots, Inspections/],
+      [['records', 'export', 'third', 'Nothing'], /There are Plots, Inspections/],
       [['copy', 'nowhere', 'X'], /no application nowhere/],
     ] as const)
       expect(zinc(...args), args.join(' ')).toMatchObject({ status: 2, error: expect.stringMatching(says) });

@@ -7,6 +7,7 @@ import { auditData, type DataAt } from '@/server/data/at';
 import { importSheet } from '@/server/data/import';
 import { addMadeUp } from '@/server/data/made-up';
 import { dataRows, distinctIn, filledIn } from '@/server/data/rows';
+import { takeOverSamples } from '@/server/data/take-over';
 import { addRow, changeRows, deleteRows } from '@/server/data/write';
 import { database } from '@/server/database/client';
 import { auditEvents, records } from '@/server/database/schema';
@@ -226,6 +227,14 @@ describe('a CSV file', () => {
     );
     await expect(going).rejects.toThrow();
     expect(await stored()).toHaveLength(3);
+  });
+});
+
+describe('sample records', () => {
+  it('are taken over as live ones, where nothing is live yet', async () => {
+    expect(await takeOverSamples(at('item', 'live'))).toBe(3);
+    expect((await stored('live')).map(({ data }) => data)).toEqual((await stored()).map(({ data }) => data));
+    await expect(takeOverSamples(at('item', 'live'))).rejects.toMatchObject({ code: 'not-empty' });
   });
 });
 

@@ -1,6 +1,6 @@
 import { type Definition, type Entity } from '@/core/model';
 import { database, type Executor } from '../database/client';
-import { auditEvents } from '../database/schema';
+import { auditEvents, type RecordKind } from '../database/schema';
 import { draftOf } from '../drafts/draft';
 import { releasedDefinition, releaseInForce } from '../drafts/release';
 import { notThere, Refused } from '../http/problem';
@@ -30,13 +30,18 @@ export async function dataAt(
   // Live records have a right of their own: a reviewer may have it, and an editor not.
   const workplace = await needWorkplace(app, live ? 'read' : to);
   const kind = await kindOf(workplace, searchParams, pathname);
+  if (kind === 'live' && to === 'change' && workplace.live !== 'change')
+    throw new Refused(403, 'live-records', 'You may read the live records here, not change them.');
+  return dataOf(workplace, kind, entityId);
+}
+
+/** The records of an entity, for who may have them: sample ones by the draft, live ones by the release. */
+export async function dataOf(workplace: Workplace, kind: RecordKind, entityId: string): Promise<DataAt> {
   const { applicationId } = workplace;
   if (kind === 'sample') {
     const { definition } = await draftOf(applicationId);
     return { applicationId, kind, workplace, definition, entity: entityIn(definition, entityId) };
   }
-  if (to === 'change' && workplace.live !== 'change')
-    throw new Refused(403, 'live-records', 'You may read the live records here, not change them.');
   const inForce = await releaseInForce(applicationId);
   if (!inForce)
     throw new Refused(

@@ -66,6 +66,17 @@ export function RecordsTable({ entity }: { entity: Entity }) {
     tell(answer.ok ? 'Deleted.' : answer.detail);
     await again();
   };
+  const takeOver = async (): Promise<void> => {
+    const text = <p>Everybody who may see them in the released application sees them then.</p>;
+    if (!(await confirm({ title: 'Take the sample records over as live ones?', text, go: 'Take them over' })))
+      return;
+    const answer = await send<{ count: number }>(
+      'POST',
+      `${api}/records/${entity.id}/take-over?records=live`,
+    );
+    tell(answer.ok ? `${answer.value.count.toLocaleString('en')} records are live.` : answer.detail);
+    await again();
+  };
   const shown = data?.entity.id === entity.id ? data : undefined;
   const pages = shown ? Math.max(1, Math.ceil(shown.total / shown.size)) : 1;
   const columns = (shown?.entity.fields ?? []).map((field) =>
@@ -132,6 +143,16 @@ export function RecordsTable({ entity }: { entity: Entity }) {
         </div>
       )}
       <Told text={error?.message ?? ''} />
+      {kind === 'live' && shown?.total === 0 && q === '' && (
+        <p className="mb-2 flex items-center gap-3 border-l-4 border-ink bg-paper px-3 py-2">
+          <span>
+            Nothing is live here yet. The sample records of all kinds can be taken over as they are.
+          </span>
+          <button type="button" className="button ml-auto shrink-0" onClick={() => void takeOver()}>
+            Take them over …
+          </button>
+        </p>
+      )}
       {shown && (
         <div className="min-h-0 border-t-2 border-ink bg-paper">
           <div className="overflow-x-auto">
