@@ -11,6 +11,7 @@ import { Cluster, freePort } from '../bin/lib/cluster.mjs';
 import { endProcess, inPackages, pause, ROOT, run } from '../bin/lib/run.mjs';
 import { build, serve, setUpDatabase } from '../bin/lib/server.mjs';
 import type { Measure } from './measure';
+import { measureData } from './data';
 import { measureOpening } from './opening';
 import { manyPeople, measurePeople } from './people';
 import { measureHidden } from './hidden';
@@ -124,6 +125,7 @@ export async function measurePages(): Promise<{ measures: Measure[]; spent: Reco
       measures: [
         ...(await measureRows()),
         ...(await measureHidden()),
+        ...(await measureData(ours.address, studio)),
         ...(await measurePeople(ours.address, studio)),
         ...(await measureOpening(ours.address, studio)),
         ...(await measureStudio(ours.address, demo?.password ?? '', { address: shown, cookie })),

@@ -18,7 +18,7 @@ export async function dataChanges(
   const turned = converted.map(({ held, fits, back, lost, examples }, n): DataChange => {
     const { entity, field, from } = changes[n] as (typeof changes)[number];
     const said = [
-      `It held ${typeInWords(before, { ...field, type: from })}, and holds ${typeInWords(after, field)} from then on.`,
+      `Until then: ${typeInWords(before, { ...field, type: from })}. From then on: ${typeInWords(after, field)}.`,
       held === 0
         ? 'No record has a value.'
         : `${records(held, 'has', 'have')} a value: ${inWords(fits, back, lost)}.`,

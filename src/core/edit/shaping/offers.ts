@@ -386,7 +386,9 @@ export function typeInWords(definition: Pick<Definition, 'entities'>, { type }: 
     case 'text':
       return type.long ? 'long text' : 'text';
     case 'number':
-      return type.decimals === 0 ? 'whole number' : `number, ${type.decimals} decimals`;
+      return type.decimals === 0
+        ? 'whole number'
+        : `number, ${type.decimals} ${type.decimals === 1 ? 'decimal' : 'decimals'}`;
     case 'money':
       return 'money';
     case 'date':

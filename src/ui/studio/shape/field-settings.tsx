@@ -63,7 +63,9 @@ export function FieldSettings({ field }: { field: EntityField }) {
           }}
         >
           {at < 0 && field.type.kind === 'number' && (
-            <option value={-1}>Number, {field.type.decimals} decimals</option>
+            <option value={-1}>
+              Number, {field.type.decimals} {field.type.decimals === 1 ? 'decimal' : 'decimals'}
+            </option>
           )}
           {types.map(([name], n) => (
             <option key={name} value={n}>

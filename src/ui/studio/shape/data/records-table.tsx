@@ -178,7 +178,7 @@ export function RecordsTable({ entity }: { entity: Entity }) {
           <Pager page={page} pages={pages} onPage={setPage}>
             {shown.total === 0
               ? q === ''
-                ? 'There are none yet. Add one, bring in a CSV file, or let some be made up.'
+                ? 'There are none yet.'
                 : `Nothing here has “${q}”.`
               : `${(page - 1) * shown.size + 1} to ${Math.min(shown.total, page * shown.size)} of ${shown.total.toLocaleString('en')}`}
           </Pager>
