@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { eq, sql } from 'drizzle-orm';
@@ -52,6 +52,8 @@ async function importing(): Promise<Measure> {
   const text = plots(MANY);
   const place = await madeFrom('benchdata', [plots(20)], []);
   const folder = mkdtempSync(join(tmpdir(), 'bench-'));
+  // The database's server may run as somebody else.
+  chmodSync(folder, 0o755);
   const [ours, copied]: [number[], number[]] = [[], []];
   try {
     await on.execute(sql`create table copied (like records including all)`);

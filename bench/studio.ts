@@ -107,7 +107,7 @@ async function lineChange(page: Page, studio: string, element: string, viewer: s
   return middle(times);
 }
 
-/** Milliseconds from the keys that move a part, there and back, until the canvas has it in its new place. */
+/** Milliseconds from the keys that move a part until the canvas has it in its new place, as the server sends it. */
 async function partMove(page: Page, studio: string, element: string, viewer: string): Promise<number> {
   await page.goto(`${studio}/shape?element=${element}&viewer=${viewer}`);
   await page.locator(`#canvas-frame [data-element="${element}"]`).first().waitFor();
@@ -120,10 +120,15 @@ async function partMove(page: Page, studio: string, element: string, viewer: str
             (one) => one.getAttribute('data-element') === id,
           );
         const [start, was] = [performance.now(), place()];
-        window.dispatchEvent(new KeyboardEvent('keydown', { key: key ?? '', altKey: true, bubbles: true }));
+        let loaded = false;
+        document
+          .getElementById('canvas-frame')
+          ?.dispatchEvent(new KeyboardEvent('keydown', { key: key ?? '', altKey: true, bubbles: true }));
         while (performance.now() - start < 30_000) {
           await new Promise(requestAnimationFrame);
-          if (place() !== was && place() >= 0) return performance.now() - start;
+          const busy = document.getElementById('canvas-frame')?.getAttribute('aria-busy') === 'true';
+          loaded ||= busy;
+          if (loaded && !busy && place() !== was && place() >= 0) return performance.now() - start;
         }
         throw new Error(`${id} never moved`);
       },

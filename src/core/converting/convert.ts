@@ -57,6 +57,20 @@ export function textOf(value: Value, type: ValueType, { definition, pointing }: 
 
 type Named = readonly { readonly id: Id; readonly name: string }[];
 
+const MOST_KNOWN = 10_000;
+
+/** The same, worked out once for each text: days stand in many rows. */
+function once<T>(work: (text: string) => T): (text: string) => T {
+  const known = new Map<string, T>();
+  return (text) => {
+    const found = known.get(text);
+    if (found !== undefined || known.has(text)) return found as T;
+    const made = work(text);
+    if (known.size < MOST_KNOWN) known.set(text, made);
+    return made;
+  };
+}
+
 /**
  * Reads what people write as values of a type: numbers, money and days in the ways that they are written, options,
  * units and records by their names, or by their ids. Undefined where it does not fit. What it needs is looked up once,
@@ -82,7 +96,7 @@ export function readerOf(
     case 'money':
       return moneyIn;
     case 'date':
-      return (text) => readDay(definition.language, text, today);
+      return once((text) => readDay(definition.language, text, today));
     case 'boolean':
       return booleanIn;
     case 'choice':

@@ -11,7 +11,6 @@ import type {
   Screen,
   SessionSetting,
 } from './definition';
-import type { Gate } from './gate';
 import type { Id } from './id';
 import { privilegesOf } from './privileges';
 import type { Problem } from './problem';
@@ -39,15 +38,43 @@ class Faults {
   }
 }
 
-/** Shapes found sound, with the gates that were sound in them: an edit of one gate is checked by that gate alone. */
-const sound = new WeakMap<Tree, Map<Id, Gate>>();
+/** Shapes that were found sound. */
+const sound = new WeakSet<Tree>();
+
+/**
+ * Screens and gates that were found sound, with all that this depends on: an edit is checked by what it changes, and by
+ * what depends on that.
+ */
+const soundParts = new WeakMap<object, readonly unknown[]>();
+
+const sameParts = (a: readonly unknown[] | undefined, b: readonly unknown[]): boolean =>
+  a?.length === b.length && a.every((one, n) => one === b[n]);
+
+/** What conditions and constants can name. */
+const namesOf = (one: Definition): readonly unknown[] => [
+  one.entities,
+  one.roles,
+  one.privileges,
+  one.units,
+  one.attributes,
+  one.groups,
+  one.conditions,
+  one.sessionValues,
+];
+
+/** Which screens there are, and what they are about: what others lead to. */
+const leadsOf = (definition: Definition): string =>
+  definition.areas
+    .flatMap(({ screens }) => screens)
+    .map(({ id, binds }) => `${id} ${binds?.entity} ${binds?.record}`)
+    .join();
 
 /** Everything in the document that points to nothing or contradicts itself; empty where it is sound. */
 export function findFaults(definition: Definition): Problem[] {
   const faults = new Faults(definition);
   if (!sound.has(faults.tree)) {
     shape(faults);
-    if (faults.found.length === 0) sound.set(faults.tree, new Map());
+    if (faults.found.length === 0) sound.add(faults.tree);
   }
   gates(faults);
   closed(faults);
@@ -61,7 +88,13 @@ function shape(faults: Faults): void {
   roles(faults);
   named(faults);
   entities(faults);
-  for (const screen of faults.screens.values()) screenParts(faults, screen);
+  const context = [...namesOf(definition), leadsOf(definition)];
+  for (const screen of faults.screens.values()) {
+    if (sameParts(soundParts.get(screen), context)) continue;
+    const before = faults.found.length;
+    screenParts(faults, screen);
+    if (faults.found.length === before) soundParts.set(screen, context);
+  }
   addresses(faults);
   menu(faults, definition.menu.items);
   if (definition.startScreen && !faults.screens.has(definition.startScreen))
@@ -362,11 +395,12 @@ function gates(faults: Faults): void {
       'The application needs lines of its own: who may enter at all.',
       'Give it lines.',
     );
-  const known = sound.get(faults.tree);
+  const context = namesOf(faults.definition);
   for (const [element, gate] of Object.entries(gates)) {
-    if (known?.get(element) === gate) continue;
-    const before = faults.found.length;
     const found = faults.tree.get(element);
+    const own = [...context, element, found && faults.tree.recordOf(found)];
+    if (found && sameParts(soundParts.get(gate), own)) continue;
+    const before = faults.found.length;
     if (!found) faults.missing('Gates', 'element', element);
     const seen = new Set<Id>();
     for (const line of gate.lines) {
@@ -381,7 +415,7 @@ function gates(faults: Faults): void {
       const entity = found && faults.tree.recordOf(found);
       if (line.when) condition(faults, `Gate of ${found?.name ?? element}`, line.when, entity);
     }
-    if (faults.found.length === before) known?.set(element, gate);
+    if (faults.found.length === before) soundParts.set(gate, own);
   }
 }
 

@@ -72,8 +72,24 @@ export function* placedIn(definition: Definition): Generator<Placed> {
 }
 
 /** Where an element stands; undefined where there is none with that id. */
-export function placeOf(definition: Definition, id: Id): Placed | undefined {
-  for (const one of placedIn(definition)) if (one.node.id === id) return one;
+export const placeOf = (definition: Definition, id: Id): Placed | undefined =>
+  placeIn(definition as unknown as Holder, null, id) ??
+  placeIn(definition.menu as unknown as Holder, definition.menu.id, id);
+
+/** As `placeOf`, within a holder. By plain loops: every edit of a large document asks it several times. */
+function placeIn(holder: Holder, holderId: Id | null, id: Id): Placed | undefined {
+  for (const list of SLOTS) {
+    const held = holder[list] as readonly ElementNode[] | undefined;
+    if (held === undefined) continue;
+    for (let at = 0; at < held.length; at++) {
+      const node = held[at] as ElementNode;
+      if (node.id === id) return { node, slot: { in: holderId, list }, at, of: held.length };
+      // Of parts and actions, which say what they are, only lists hold others.
+      if (node['kind'] !== undefined && node['kind'] !== 'list') continue;
+      const found = placeIn(node, node.id, id);
+      if (found) return found;
+    }
+  }
   return undefined;
 }
 

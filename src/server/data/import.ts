@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import { type Pointing, readerOf } from '@/core/converting';
 import { type EntityField, FORMS_OF_TEXT, type Id, newId, type Value } from '@/core/model';
 import type { Sheet } from '@/core/making';
@@ -60,36 +60,41 @@ export async function importSheet(
     );
   return patientDatabase().transaction(async (tx) => {
     if (!how.dry) await beginWriting(at, tx);
-    const there = await idsThere(at, columns, tx);
-    const rows = new Rows(at, columns, there);
-    for (const [n, { line, cells }] of sheet.rows.entries()) {
-      rows.read(line, cells);
-      if (n % AT_ONCE !== 0) continue;
+    const rows = new Rows(at, columns, await idsThere(at, columns, tx));
+    const stores = new Stores(at, sheet.rows.length, tx, tell);
+    for (let n = 0; n < sheet.rows.length; n += AT_ONCE) {
       signal?.throwIfAborted();
-      // Others have their turn.
-      await new Promise((resolve) => setImmediate(resolve));
+      for (const { line, cells } of sheet.rows.slice(n, n + AT_ONCE)) rows.read(line, cells);
+      const batch = rows.take();
+      if (how.dry) await new Promise((resolve) => setImmediate(resolve));
+      else {
+        refuseMisfits(rows, how);
+        // While these are stored, the next are read.
+        await stores.put(batch);
+      }
     }
+    await stores.done();
     const { added, changed, wrong, wrongCount } = rows;
-    const told: Imported = {
+    if (!how.dry)
+      await auditData(at, 'data-imported', { added: String(added), changed: String(changed) }, tx);
+    return {
       columns: columns.map(({ name, field, isId }) => ({ name, field: isId ? 'id' : (field?.name ?? null) })),
-      added: added.size,
-      changed: changed.size,
+      added,
+      changed,
       wrong,
       wrongCount,
     };
-    if (how.dry) return told;
-    if (wrongCount > 0 && !how.leaveOut) {
-      const [first] = wrong;
-      throw new Refused(
-        422,
-        'values',
-        `Line ${first?.line}, ${first?.column}: ${first?.says} Nothing was taken over.`,
-      );
-    }
-    await store(at, added, changed, sheet.rows.length, tx, tell, signal);
-    await auditData(at, 'data-imported', { added: String(added.size), changed: String(changed.size) }, tx);
-    return told;
   });
+}
+
+function refuseMisfits({ wrong, wrongCount }: Rows, { leaveOut }: How): void {
+  if (wrongCount === 0 || leaveOut) return;
+  const [first] = wrong;
+  throw new Refused(
+    422,
+    'values',
+    `Line ${first?.line}, ${first?.column}: ${first?.says} Nothing was taken over.`,
+  );
 }
 
 /** Which field each column goes to, by its name, and how its cells are read. */
@@ -126,13 +131,22 @@ async function idsThere(at: DataAt, columns: readonly Column[], tx: Executor): P
 }
 
 type Read = Record<Id, Value | null>;
+type ReadRow = readonly [Id, Read];
+
+/** Rows that have been read: new records, and others for those that are there. */
+interface Batch {
+  readonly added: readonly ReadRow[];
+  readonly changed: readonly ReadRow[];
+}
 
 /** Reads row by row what is added and what is changed, and tells what does not fit. */
 class Rows {
-  readonly added = new Map<Id, Read>();
-  readonly changed = new Map<Id, Read>();
+  added = 0;
+  changed = 0;
   readonly wrong: Imported['wrong'][number][] = [];
   wrongCount = 0;
+  private readonly seen = new Set<Id>();
+  private batch: { added: ReadRow[]; changed: ReadRow[] } = { added: [], changed: [] };
   private readonly initial: Read;
   private readonly needed: readonly EntityField[];
 
@@ -165,12 +179,25 @@ class Rows {
     for (const field of this.needed)
       if ((whole[field.id] ?? null) === null && (!changes || field.id in whole))
         this.tell(line, field.name, `${field.name} is needed.`);
-    if (changes && id !== undefined) this.changed.set(id, whole);
-    else this.added.set(id ?? newId(), whole);
+    if (changes && id !== undefined) {
+      this.changed++;
+      this.batch.changed.push([id, whole]);
+    } else {
+      this.added++;
+      this.batch.added.push([id ?? newId(), whole]);
+    }
+    if (id !== undefined) this.seen.add(id);
+  }
+
+  /** What has been read since it was last taken. */
+  take(): Batch {
+    const taken = this.batch;
+    this.batch = { added: [], changed: [] };
+    return taken;
   }
 
   private idIn(line: number, column: string, cell: string): Id | undefined {
-    const twice = this.added.has(cell) || this.changed.has(cell);
+    const twice = this.seen.has(cell);
     if (!twice && /^[A-Za-z0-9_-]{1,40}$/.test(cell)) return cell;
     this.tell(line, column, twice ? `“${cell}” stands there twice.` : `“${cell.slice(0, 60)}” is no id.`);
     return undefined;
@@ -191,37 +218,52 @@ function checked({ check }: EntityField, value: Value | null): string | undefine
 const nonEmpty = (values: Read): Read =>
   Object.fromEntries(Object.entries(values).filter(([, value]) => value !== null));
 
-async function store(
-  { applicationId, kind, entity }: DataAt,
-  added: ReadonlyMap<Id, Read>,
-  changed: ReadonlyMap<Id, Read>,
-  all: number,
-  tx: Executor,
-  tell: Tell | undefined,
-  signal: AbortSignal | undefined,
-): Promise<void> {
-  let done = 0;
-  for (const [rows, isNew] of [
-    [added, true],
-    [changed, false],
-  ] as const) {
-    const entries = [...rows];
-    for (let n = 0; n < entries.length; n += AT_ONCE) {
-      signal?.throwIfAborted();
-      const some = entries.slice(n, n + AT_ONCE);
-      const ids = sql.param(some.map(([id]) => id));
-      const data = sql.param(some.map(([, values]) => JSON.stringify(values)));
-      await tx.execute(
-        isNew
-          ? sql`insert into ${records} (application_id, kind, entity, id, data, created_at)
-              select ${applicationId}, ${kind}, ${entity.id}, id, data, now() + (${n}::int + n) * interval '1 microsecond'
-              from unnest(${ids}::text[], ${data}::jsonb[]) with ordinality as new (id, data, n)`
-          : sql`update ${records} set data = records.data || new.data, version = version + 1, updated_at = now()
-              from unnest(${ids}::text[], ${data}::jsonb[]) as new (id, data)
-              where application_id = ${applicationId} and kind = ${kind} and entity = ${entity.id} and records.id = new.id`,
-      );
-      done += some.length;
-      tell?.(done, all);
+/** Stores batch after batch in a transaction: one at a time, and without making its reader wait for the last. */
+class Stores {
+  private going: Promise<void> = Promise.resolve();
+  private added = 0;
+  private stored = 0;
+
+  constructor(
+    private readonly at: DataAt,
+    private readonly all: number,
+    private readonly tx: Executor,
+    private readonly tell: Tell | undefined,
+  ) {}
+
+  /** Waits for the batch before, and begins with this one. */
+  async put(batch: Batch): Promise<void> {
+    await this.going;
+    this.going = this.store(batch);
+    // What fails is told where it is waited for.
+    this.going.catch(() => undefined);
+  }
+
+  done(): Promise<void> {
+    return this.going;
+  }
+
+  private async store({ added, changed }: Batch): Promise<void> {
+    const { applicationId, kind, entity } = this.at;
+    if (added.length > 0) {
+      const from = this.added;
+      this.added += added.length;
+      await this.tx.execute(sql`
+        insert into ${records} (application_id, kind, entity, id, data, created_at)
+        select ${applicationId}, ${kind}, ${entity.id}, id, data::jsonb, now() + (${from}::int + n) * interval '1 microsecond'
+        from unnest(${ids(added)}, ${values(added)}) with ordinality as new (id, data, n)`);
     }
+    if (changed.length > 0)
+      await this.tx.execute(sql`
+        update ${records} set data = records.data || new.data::jsonb, version = version + 1, updated_at = now()
+        from unnest(${ids(changed)}, ${values(changed)}) as new (id, data)
+        where application_id = ${applicationId} and kind = ${kind} and entity = ${entity.id} and records.id = new.id`);
+    this.stored += added.length + changed.length;
+    this.tell?.(this.stored, this.all);
   }
 }
+
+/** As texts of lines: neither ids nor JSON have line breaks, and to write arrays out takes longer. */
+const lines = (all: readonly string[]): SQL => sql`string_to_array(${all.join('\n')}, E'\n')`;
+const ids = (rows: readonly ReadRow[]): SQL => lines(rows.map(([id]) => id));
+const values = (rows: readonly ReadRow[]): SQL => lines(rows.map(([, read]) => JSON.stringify(read)));
