@@ -345,7 +345,7 @@ export class PlainReading {
   }
 
   private carries(list: List, record: KnownRecord): boolean {
-    return list.entity === record.entity.id && this.passes(list, record);
+    return list.entity === record.entity.id && list.of === undefined && this.passes(list, record);
   }
 
   rows(record: KnownRecord): number {
@@ -355,7 +355,8 @@ export class PlainReading {
       .screens()
       .some((one) => this.shows(one, entity) && this.result(this.get(one.id), record).least >= 1);
     const inList = this.lists(entity).some(
-      (list) => this.handle(this.get(list.id), record) >= 1 && this.passes(list, record),
+      (list) =>
+        list.of === undefined && this.handle(this.get(list.id), record) >= 1 && this.passes(list, record),
     );
     return onScreen || inList ? 2 : 0;
   }

@@ -259,9 +259,11 @@ export class Plan {
 
   /**
    * What the gate of a list, or of something in it, gives on the rows. Which record the screen shows is
-   * not known here: what depends on that one counts only where every record gives it.
+   * not known here: what depends on that one counts only where every record gives it, and a list that shows only what
+   * belongs to that one opens nothing by itself.
    */
   private onRows(element: AppElement, list: List): number {
+    if (list.of !== undefined) return NONE;
     const outer = this.one('least', this.outerGates[element.number] as number);
     return this.lower(this.lower(this.gate(element), outer), this.carried(list));
   }

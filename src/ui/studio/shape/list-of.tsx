@@ -18,20 +18,28 @@ export function ListOf({ list }: { list: List }) {
       : [];
   if (!one || !listed || pointing.length === 0) return null;
   return (
-    <Labelled label="Of these">
-      <select
-        className="field-box"
-        disabled={!mayChange}
-        value={list.of ?? ''}
-        onChange={(event) => change({ of: event.target.value || null })}
-      >
-        <option value="">{`All ${listed.plural}`}</option>
-        {pointing.map(({ id, name }) => (
-          <option key={id} value={id}>
-            {`Those whose ${name} is this ${one.name}`}
-          </option>
-        ))}
-      </select>
-    </Labelled>
+    <div className="mb-2">
+      <Labelled label="Of these">
+        <select
+          className="field-box"
+          disabled={!mayChange}
+          value={list.of ?? ''}
+          onChange={(event) => change({ of: event.target.value || null })}
+        >
+          <option value="">{`All ${listed.plural}`}</option>
+          {pointing.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {`Those whose ${name} is this ${one.name}`}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      {list.of !== undefined && (
+        <p className="text-quiet">
+          It opens nothing by itself: it shows those that one gets on other screens, or by the gate of{' '}
+          {listed.plural}.
+        </p>
+      )}
+    </div>
   );
 }
