@@ -40,7 +40,7 @@ export default tseslint.config(
             {
               group: ['@/core/*/*', '**/core/*/**', '!**/tests/core/**', '!../core/arbitrary'],
               message:
-                'Import it from @/core, or from the door of its room: @/core/model, condition, access, edit or making.',
+                'Import it from @/core, or from the door of its room: @/core/model, condition, access, edit, making or converting.',
             },
           ],
         },

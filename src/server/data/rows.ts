@@ -6,7 +6,7 @@ import { records } from '../database/schema';
 import { Refused } from '../http/problem';
 import type { DataAt } from './at';
 
-export interface DataRow {
+interface DataRow {
   readonly id: Id;
   readonly version: number;
   readonly values: Values;

@@ -38,7 +38,7 @@ interface Props {
 }
 
 /** What lies over the canvas is told: what it lies on, which screen that is, and when it is drawn anew. */
-export interface OverCanvas {
+interface OverCanvas {
   readonly content: HTMLElement;
   readonly screen: Screen;
   readonly drawn: unknown;

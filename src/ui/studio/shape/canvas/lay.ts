@@ -2,7 +2,7 @@ import type { Seam } from '@/core/edit';
 import type { AppElement, Slot } from '@/core/model';
 
 /** Where something is drawn, from the upper left corner of the canvas's content. In CSS pixels. */
-export interface Box {
+interface Box {
   readonly left: number;
   readonly top: number;
   readonly width: number;

@@ -45,6 +45,7 @@ export function SetMany({ page: { entity, manner }, searchAt, onSet }: Props) {
         <label>
           <span className="text-quiet">Field</span>
           <select
+            aria-label="Field"
             className="field-box"
             value={fieldId}
             onChange={(event) => {
