@@ -228,9 +228,9 @@ class Offers {
             },
           ]
         : []),
-      { name: 'Buttons', offers: this.buttons(screen, seam) },
       { name: 'Lists', offers: this.definition.entities.flatMap((one) => this.lists(one, screen, seam)) },
       { name: 'Other parts', offers: [text, people] },
+      { name: 'Buttons', offers: this.buttons(screen, seam) },
     ];
   }
 

@@ -19,7 +19,7 @@ export const IN_FORM: Readonly<Record<ShapeForm, (top: AppElement) => boolean>> 
   menu: (top) => shapeFormOf(top) === 'menu',
 };
 
-/** What is selected when one comes to a form: its first screen, kind of record, or the menu. */
+/** What is selected when one comes to a form: its first screen, kind of record, or menu item. */
 export function firstIn({ tree, definition }: Compiled, form: ShapeForm): string {
   switch (form) {
     case 'screens':
@@ -27,6 +27,6 @@ export function firstIn({ tree, definition }: Compiled, form: ShapeForm): string
     case 'data':
       return definition.entities[0]?.id ?? definition.id;
     case 'menu':
-      return definition.menu.id;
+      return definition.menu.items[0]?.id ?? definition.menu.id;
   }
 }
