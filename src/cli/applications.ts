@@ -18,6 +18,7 @@ import { draftOf } from '@/server/drafts/draft';
 import { Refused } from '@/server/http/problem';
 import { deleteApplication } from '@/server/making/keep';
 import { copyApplication, definitionFrom, firstRecords, makeApplication } from '@/server/making/make';
+import { sheetsFrom, tablesIn } from '@/server/making/postgres';
 import { readSheet } from '@/server/making/read-sheet';
 import { recordsFile } from '@/server/records/file';
 import { buildersOf } from '@/server/studio/builders';
@@ -50,6 +51,8 @@ interface NewOptions {
   readonly address?: string;
   readonly from?: string;
   readonly csv?: string;
+  readonly postgres?: string;
+  readonly tables?: string;
   readonly as?: string;
   readonly language: string;
   readonly currency: string;
@@ -66,8 +69,11 @@ export const made = (name: string, options: NewOptions): Promise<string> =>
     if (options.from !== undefined) {
       const definition = definitionFrom(readDefinitionFile(options.from), name);
       await makeApplication(owner, { slug, definition, from: 'file' });
-    } else if (options.csv !== undefined) {
-      const sheets = await Promise.all(options.csv.split(',').map(sheetFrom));
+    } else if (options.csv !== undefined || options.postgres !== undefined) {
+      const sheets =
+        options.postgres === undefined
+          ? await Promise.all((options.csv ?? '').split(',').map(sheetFrom))
+          : await sheetsFrom(options.postgres, await tablesAsked(options.postgres, options.tables));
       const today = new Date().toISOString().slice(0, 10);
       const choices = guessSheets(sheets, today).map((columns, s): SheetChoice => ({
         ...namesOf(sheets[s]?.name ?? ''),
@@ -79,10 +85,20 @@ export const made = (name: string, options: NewOptions): Promise<string> =>
       }));
       const application = applicationFrom(manners, sheets, choices);
       const records = firstRecords(application, sheets, choices, today);
-      await makeApplication(owner, { slug, definition: application.definition, records, from: 'csv' });
+      const from = options.postgres === undefined ? 'csv' : 'postgres';
+      await makeApplication(owner, { slug, definition: application.definition, records, from });
     } else await makeApplication(owner, { slug, definition: emptyApplication(manners), from: 'nothing' });
     return slug;
   });
+
+/** The tables that are named, each by its name or with its schema before it; without any, all that there are. */
+async function tablesAsked(url: string, names: string | undefined) {
+  if (names === undefined) return tablesIn(url);
+  return names.split(',').map((one) => {
+    const [schema, name] = one.includes('.') ? one.split('.') : ['public', one];
+    return { schema: schema ?? '', name: name ?? '' };
+  });
+}
 
 const sheetFrom = (file: string): Promise<Sheet> => readSheet(basename(file), readBytes(file));
 

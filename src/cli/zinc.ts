@@ -42,12 +42,14 @@ program
 program
   .command('new')
   .description(
-    'Makes an application: empty, from a definition file, or from CSV files with their rows as samples.',
+    'Makes an application: empty, from a definition file, or from CSV files or tables with their rows as samples.',
   )
   .argument('<name>')
   .option('--address <address>', 'its part of the address; else from its name')
   .option('--from <file>', 'a definition file')
   .option('--csv <files>', 'CSV files, with commas between them')
+  .option('--postgres <url>', 'a PostgreSQL database that is only read')
+  .option('--tables <names>', 'which of its tables, with commas between them; else all')
   .option('--as <email>', 'the builder who owns it; else the first')
   .option('--language <language>', 'in which values are told (BCP 47)', 'en-GB')
   .option('--currency <currency>', 'in which money is told (ISO 4217)', 'EUR')

@@ -11,6 +11,7 @@ import * as yup from 'yup';
  * @property {URL | undefined} liveOrigin an origin of their own for the released applications
  * @property {boolean} trustProxy is the last address in X-Forwarded-For believed?
  * @property {number} mostTaken how many requests are taken at once
+ * @property {readonly string[]} postgresHosts the hosts of other databases that rows may be taken from
  * @property {string} logLevel
  */
 
@@ -47,6 +48,12 @@ const VARIABLES = {
   MOST_TAKEN: yup
     .string()
     .matches(/^([1-9]\d{0,5})?$/, ({ path }) => `${path} must be a whole number from 1, such as 100.`),
+  POSTGRES_HOSTS: yup
+    .string()
+    .matches(
+      /^([^\s,/]+(\s*,\s*[^\s,/]+)*)?$/,
+      ({ path }) => `${path} must be hosts with commas between them, such as db.example, 10.0.0.7.`,
+    ),
   LOG_LEVEL: oneOf(['trace', 'debug', 'info', 'warn', 'error', 'fatal', 'silent']),
 };
 
@@ -74,6 +81,7 @@ export function readConfig(env) {
     liveOrigin: url(read.LIVE_ORIGIN),
     trustProxy: read.TRUST_PROXY === '1',
     mostTaken: Number(read.MOST_TAKEN || 100),
+    postgresHosts: (read.POSTGRES_HOSTS || '127.0.0.1, localhost, ::1').split(/\s*,\s*/),
     logLevel: read.LOG_LEVEL || 'info',
   };
 }

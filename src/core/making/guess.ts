@@ -30,14 +30,17 @@ const ONE_IN = 50;
 
 /**
  * What each column of each sheet holds, by all its rows: the narrowest kind that all cells fit, or all but one in
- * fifty of them. A column that holds what stands in a column of another sheet without repeats points to it.
+ * fifty of them; or what is known of them. A column that holds what stands in a column of another sheet without repeats points to it.
  *
  * @param today `2026-11-26`: years of two figures are those around it
  */
 export function guessSheets(sheets: readonly Sheet[], today: string): GuessedColumn[][] {
-  const kinds = sheets.map((sheet) => sheet.columns.map((_, n) => guessKind(cellsOf(sheet, n), today)));
+  const kinds = sheets.map((sheet) =>
+    sheet.columns.map((_, n) => sheet.kinds?.[n] ?? guessKind(cellsOf(sheet, n), today)),
+  );
   for (const { from, to } of pointingOf(sheets))
-    (kinds[from.sheet] as CellKind[])[from.column] = { kind: 'points', ...to };
+    if (!sheets[from.sheet]?.kinds)
+      (kinds[from.sheet] as CellKind[])[from.column] = { kind: 'points', ...to };
   return sheets.map((sheet, s) =>
     sheet.columns.map((name, c) =>
       lookAt(sheets, s, c, name, (kinds[s] as CellKind[])[c] as CellKind, today),

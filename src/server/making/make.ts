@@ -45,7 +45,7 @@ interface NewApplication {
   /** Its first records, in their order, and how many there are. */
   readonly records?: { readonly of: Iterable<MadeRecord>; readonly count: number };
   /** In which words the audit trail tells where it came from. */
-  readonly from: 'nothing' | 'copy' | 'file' | 'csv';
+  readonly from: 'nothing' | 'copy' | 'file' | 'csv' | 'postgres';
 }
 
 /** So many records are stored by one statement. */

@@ -1,7 +1,8 @@
-import type * as yup from 'yup';
+import * as yup from 'yup';
 import type { Sheet } from '@/core/making';
-import { shapeFaults } from '@/core/model';
+import { exactly, listOf, shapeFaults } from '@/core/model';
 import { Refused } from '../http/problem';
+import { sheetsFrom } from './postgres';
 import { readSheet } from './read-sheet';
 
 const MOST_FILES = 20;
@@ -15,8 +16,21 @@ export async function readForm(request: Request): Promise<FormData> {
   }
 }
 
-/** The files of a form as sheets, in their order; one that cannot be read is refused with its line. */
+const postgres = exactly({
+  url: yup.string().max(2000).required(),
+  tables: listOf(
+    exactly({ schema: yup.string().max(100).required(), name: yup.string().max(100).required() }),
+    100,
+  ),
+});
+
+/**
+ * The files of a form as sheets, in their order; one that cannot be read is refused with its line. Or the tables of
+ * another database, where the form names it (`postgres`).
+ */
 export async function sheetsIn(form: FormData, signal?: AbortSignal): Promise<Sheet[]> {
+  const other = saidIn(form, 'postgres', postgres);
+  if (other) return sheetsFrom(other.url, other.tables, signal);
   const files = form.getAll('files').filter((one): one is File => one instanceof File);
   if (files.length === 0) throw new Refused(422, 'files', 'Choose a CSV file first.');
   if (files.length > MOST_FILES)

@@ -11,11 +11,12 @@ import { CalledFields, useCalled, type Called } from './called';
 import { mannersHere } from './manners';
 import { Progress } from '../shared/progress';
 import { sendProgressing } from '../shared/progressing';
+import { PickFiles } from './pick-files';
+import { PickTables } from './pick-tables';
+import type { Source } from './source';
 import { SheetTable, type ChosenSheets } from './sheet-table';
 
 const API = '/studio/api/making';
-/** What the server takes at once. */
-const MOST_MEGABYTES = 30;
 
 interface Looked {
   readonly sheets: readonly LookedSheet[];
@@ -29,22 +30,22 @@ function nameFrom(things: readonly string[]): string {
   return words.charAt(0).toUpperCase() + words.slice(1);
 }
 
-/** An application from CSV files: what they hold is shown, and corrected, before anything is made. */
-export function FromSheets() {
+/** An application from rows, of CSV files or tables: what they hold is shown, and corrected, before anything is made. */
+export function FromSheets({ of }: { of: 'files' | 'tables' }) {
   const called = useCalled();
   const choosing = useForm<ChosenSheets>({ defaultValues: { sheets: [] } });
-  const [files, setFiles] = useState<readonly File[]>([]);
+  const [source, setSource] = useState<Source>();
   const [looked, setLooked] = useState<readonly LookedSheet[]>();
   const [problem, setProblem] = useState('');
   const [busy, setBusy] = useState<{ readonly says: string; readonly done?: number; readonly of?: number }>();
   const [currency, setCurrency] = useState('EUR');
   const going = useRef<AbortController>(undefined);
 
-  const look = async (some: readonly File[], kinds?: readonly (readonly CellKind[])[]) => {
+  const look = async (from: Source, kinds?: readonly (readonly CellKind[])[]) => {
     going.current?.abort();
     const { signal } = (going.current = new AbortController());
     const form = new FormData();
-    for (const file of some) form.append('files', file);
+    from(form);
     if (kinds) form.append('kinds', JSON.stringify(kinds));
     const answer = await ask<Looked>(`${API}/look`, {
       method: 'POST',
@@ -56,17 +57,12 @@ export function FromSheets() {
     return answer.ok ? answer.value : undefined;
   };
 
-  const choose = async (some: readonly File[]): Promise<void> => {
-    setFiles(some);
+  const choose = async (from: Source): Promise<void> => {
+    setSource(() => from);
     setProblem('');
     setLooked(undefined);
-    const megabytes = some.reduce((sum, { size }) => sum + size, 0) / 1e6;
-    if (megabytes > MOST_MEGABYTES)
-      return setProblem(
-        `These files are ${Math.ceil(megabytes)} MB; at most ${MOST_MEGABYTES} MB can be taken at once. Begin with fewer rows, and add the others afterwards.`,
-      );
     setBusy({ says: 'Looking at what the columns hold …' });
-    const found = await look(some);
+    const found = await look(from);
     setBusy(undefined);
     if (!found) return;
     const { sheets } = found;
@@ -84,8 +80,9 @@ export function FromSheets() {
 
   /** A column is read as something else: what fits now is looked at anew. */
   const turn = async (): Promise<void> => {
+    if (!source) return;
     const kinds = choosing.getValues('sheets').map(({ columns }) => columns.map(({ as }) => kindOf(as)));
-    const found = await look(files, kinds);
+    const found = await look(source, kinds);
     if (!found) return;
     const { sheets } = found;
     setLooked(sheets);
@@ -98,13 +95,13 @@ export function FromSheets() {
 
   const make = async ({ name, slug }: Called): Promise<void> => {
     setProblem('');
-    if (!(await choosing.trigger())) return;
+    if (!source || !(await choosing.trigger())) return;
     const sheets = choosing.getValues('sheets').map(({ columns, ...names }): SheetChoice => ({
       ...names,
       columns: columns.map((one) => ({ ...one, as: kindOf(one.as) })),
     }));
     const form = new FormData();
-    for (const file of files) form.append('files', file);
+    source(form);
     form.append(
       'make',
       JSON.stringify({ slug, make: { name: name.trim(), currency, ...mannersHere(), sheets } }),
@@ -132,19 +129,18 @@ export function FromSheets() {
       noValidate
       onSubmit={(event) => void called.form.handleSubmit(make)(event)}
     >
-      <label className="max-w-3xl">
-        <span className="text-quiet">
-          CSV files, one for each kind of thing; the first line names the columns
-        </span>
-        <input
-          type="file"
-          multiple
-          accept=".csv,.tsv,.txt,text/csv"
-          className="field-box"
+      {of === 'files' ? (
+        <PickFiles
           disabled={busy?.of !== undefined}
-          onChange={(event) => void choose([...(event.target.files ?? [])])}
+          onPick={(from) => void choose(from)}
+          onProblem={(said) => {
+            setLooked(undefined);
+            setProblem(said);
+          }}
         />
-      </label>
+      ) : (
+        <PickTables disabled={busy !== undefined} onPick={(from) => void choose(from)} />
+      )}
       <Told text={problem} />
       {looked && (
         <>

@@ -61,7 +61,7 @@ export function kindsFor(
     ['text', 'Text'],
     ['long', 'Long text'],
     ['number 0', 'Whole number'],
-    [`number ${decimals}`, `Number, ${decimals} decimals`],
+    [`number ${decimals}`, `Number, ${decimals} ${decimals === 1 ? 'decimal' : 'decimals'}`],
     ['money', 'Money'],
     ['boolean', 'Yes or no'],
     ['choice', 'Choice of what stands there'],

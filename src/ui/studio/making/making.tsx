@@ -4,6 +4,7 @@ import { FromSheets } from './from-sheets';
 
 const WAYS = [
   ['csv', 'From CSV files'],
+  ['postgres', 'From PostgreSQL'],
   ['file', 'From a definition file'],
   ['nothing', 'Empty'],
 ] as const;
@@ -27,7 +28,10 @@ export function Making({ from }: { from: Way }) {
           </a>
         ))}
       </nav>
-      {from === 'csv' ? <FromSheets /> : from === 'file' ? <FromFile /> : <FromNothing />}
+      {from === 'csv' && <FromSheets of="files" />}
+      {from === 'postgres' && <FromSheets of="tables" />}
+      {from === 'file' && <FromFile />}
+      {from === 'nothing' && <FromNothing />}
     </>
   );
 }

@@ -12,7 +12,7 @@ import { needBuilder } from '@/server/studio/builder';
 
 const said = exactly({ slug: yup.string().max(200).required('is missing'), make: sheetsSchema });
 
-/** `POST …/making/sheets`: makes an application from CSV files, and tells how far it is: all of it, or nothing. */
+/** `POST …/making/sheets`: makes an application from CSV files or tables, and tells how far it is: all of it, or nothing. */
 export const POST = handle(async (request) => {
   const builder = await needBuilder();
   const form = await readForm(request);
@@ -40,7 +40,7 @@ export const POST = handle(async (request) => {
     const records = firstRecords(made, sheets, choices, today());
     await makeApplication(
       builder.id,
-      { slug, definition: made.definition, records, from: 'csv' },
+      { slug, definition: made.definition, records, from: form.has('postgres') ? 'postgres' : 'csv' },
       tell,
       signal,
     );

@@ -1,0 +1,120 @@
+import pg from 'pg';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { applicationFrom, guessSheets, namesOf, recordsFrom, type SheetChoice } from '@/core/making';
+import { sheetsFrom, tablesIn } from '@/server/making/postgres';
+
+const own = new URL(process.env['DATABASE_URL'] ?? '');
+const NAME = `zinc_second_${process.pid}`;
+const second = new URL(own);
+second.pathname = `/${NAME}`;
+const url = second.href;
+
+const run = async (at: URL, ...statements: string[]): Promise<void> => {
+  const client = new pg.Client({ connectionString: at.href });
+  await client.connect();
+  try {
+    for (const one of statements) await client.query(one);
+  } finally {
+    await client.end();
+  }
+};
+
+beforeAll(async () => {
+  await run(own, `create database ${NAME}`);
+  await run(
+    second,
+    `create type stage as enum ('open', 'done')`,
+    `create table boats (id int primary key, name text not null, length numeric(6, 1), since date, sound boolean)`,
+    `create schema yard`,
+    `create table yard."Odd ""jobs""" (no serial primary key, boat int references boats (id), state stage not null,
+       told timestamptz, price money, photo bytea, remark text)`,
+    `create view many as select n as id from generate_series(1, 200001) as n`,
+    `create table nothing (id int)`,
+    `insert into boats values (7, 'Elm', 12.5, '2019-04-01', true), (9, 'Ash', 8, null, false), (11, 'Oak', null, '2020-02-29', null)`,
+    `insert into yard."Odd ""jobs""" (boat, state, told, price, photo, remark) values
+       (9, 'open', '2026-11-26 23:30+00', '12.50', '\\x00', 'a line'), (7, 'done', null, null, null, null), (9, 'open', null, null, null, 'x')`,
+  );
+});
+afterAll(() => run(own, `drop database ${NAME} with (force)`));
+
+const refused = (detail: RegExp) => ({ status: 422, detail: expect.stringMatching(detail) as string });
+const JOBS = { schema: 'yard', name: 'Odd "jobs"' };
+
+describe('another PostgreSQL database', () => {
+  it('tells its tables and views, and becomes kinds of data whose columns are known and point to each other', async () => {
+    const found = await tablesIn(url);
+    expect(found.map(({ schema, name }) => `${schema}.${name}`)).toEqual([
+      'public.boats',
+      'public.many',
+      'public.nothing',
+      'yard.Odd "jobs"',
+    ]);
+    const sheets = await sheetsFrom(url, [{ schema: 'public', name: 'boats' }, JOBS]);
+    const guessed = guessSheets(sheets, '2026-11-26');
+    expect(guessed.map((columns) => columns.map(({ as }) => as.kind))).toEqual([
+      ['number', 'text', 'number', 'date', 'boolean'],
+      ['number', 'points', 'choice', 'date', 'money', 'left', 'text'],
+    ]);
+    expect(guessed[1]?.[1]?.as).toEqual({ kind: 'points', sheet: 0, column: 0 });
+    const choices = guessed.map((columns, n): SheetChoice => ({
+      ...namesOf(sheets[n]?.name ?? ''),
+      columns: columns.map(({ name, as, needed }) => ({ name, as, needed })),
+    }));
+    const manners = { name: 'Yard', language: 'en-GB', currency: 'GBP', timeZone: 'UTC' };
+    const made = applicationFrom(manners, sheets, choices);
+    const [elm, ash, , job] = [...recordsFrom(made, sheets, choices, '2026-11-26')];
+    const boat = made.definition.entities[1]?.fields.find(({ type }) => type.kind === 'record');
+    expect(Object.values(elm?.values ?? {})).toEqual(
+      expect.arrayContaining(['Elm', '12.5', '2019-04-01', true]),
+    );
+    expect(job?.values[boat?.id ?? '']).toBe(ash?.id);
+    expect(Object.values(job?.values ?? {})).toEqual(
+      expect.arrayContaining(['2026-11-26', '12.5', 'a line']),
+    );
+  });
+
+  it('is only read: what it is asked to do there fails', async () => {
+    await run(
+      second,
+      `create function spoils() returns int language plpgsql as $$ begin delete from boats; return 1; end $$`,
+      `create view spoiling as select spoils() as id`,
+    );
+    await expect(sheetsFrom(url, [{ schema: 'public', name: 'spoiling' }])).rejects.toMatchObject(
+      refused(/read-only/),
+    );
+    expect((await sheetsFrom(url, [{ schema: 'public', name: 'boats' }]))[0]?.rows).toHaveLength(3);
+  });
+
+  it.each<[string, (at: URL) => string, RegExp]>([
+    ['what is no connection', () => 'boats', /Write the connection as/],
+    ['another protocol', () => 'https://127.0.0.1/x', /Write the connection as/],
+    [
+      'a host that is not allowed',
+      (at) => at.href.replace(at.hostname, '10.1.2.3'),
+      /may not connect to 10\.1\.2\.3/,
+    ],
+    ['a host in disguise', (at) => `${at.href}?host=10.1.2.3`, /says host, which cannot be used/],
+    [
+      'no password, which would be the server’s own',
+      (at) => at.href.replace(`:${at.password}@`, '@'),
+      /user and a password/,
+    ],
+    ['a wrong password', (at) => at.href.replace(at.password, 'wrong'), /does not let this user in/],
+    ['nothing at that port', (at) => at.href.replace(`:${at.port}`, ':1'), /Nothing answers at/],
+    ['no such database', (at) => at.href.replace(NAME, 'nowhere'), /no database nowhere/],
+  ])('refuses %s, with a mend', async (_, of, says) => {
+    await expect(tablesIn(of(second))).rejects.toMatchObject(refused(says));
+  });
+
+  it.each<[string, { schema: string; name: string }, RegExp]>([
+    [
+      'a table that is not there',
+      { schema: 'public', name: 'boats; drop table boats' },
+      /no table public\.boats; drop/,
+    ],
+    ['one without rows', { schema: 'public', name: 'nothing' }, /has no rows/],
+    ['one with too many', { schema: 'public', name: 'many' }, /more than 200,000 rows/],
+  ])('refuses %s', async (_, table, says) => {
+    await expect(sheetsFrom(url, [table])).rejects.toMatchObject(refused(says));
+  });
+});
