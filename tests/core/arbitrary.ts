@@ -162,8 +162,18 @@ function drawParts(
     };
   });
   const lists = parts.filter((part) => part.kind === 'list');
+  const charts = draw.some(lists, 40).map(({ id: list, entity: of }): Part => ({
+    kind: 'chart',
+    id: draw.id('k'),
+    name: 'Chart',
+    list,
+    by: `${of}_${draw.one(['colour', 'shown', 'due', 'place'])}`,
+    as: draw.one(['bars', 'line']),
+    ...(draw.chance(50) ? { shows: 'count' } : { shows: 'sum', of: `${of}_price` }),
+  }));
   return [
     ...parts,
+    ...charts,
     ...draw.some(lists, 40).map(({ id }) => button({ do: draw.one(['export', 'bulk'] as const), list: id })),
   ];
 }

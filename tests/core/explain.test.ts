@@ -140,6 +140,8 @@ describe('why', () => {
       for (const { id, screen, list, kind } of tree.elements) {
         // What is about a list on a record's screen is about two records, of which one is not known.
         if (screen?.binds && (kind === 'list' || kind === 'button' || list)) continue;
+        // A chart is about all records of its list, and about none that is at hand.
+        if (kind === 'chart') continue;
         const entity = tree.recordOf(tree.get(id) ?? target);
         const record = entity && draw.chance(50) ? drawRecord(draw, definition, entity) : undefined;
         const accessWith = (some: readonly Line[]): Access => {

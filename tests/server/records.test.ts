@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { viewerOfRole } from '@/core';
-import { SIGNED_OUT, type Viewer } from '@/core/access';
+import { readDefinition, viewerOfRole } from '@/core';
+import { type ChartPoint, SIGNED_OUT, type Viewer } from '@/core/access';
 import type { Condition } from '@/core/condition';
 import type { Definition, Line } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
@@ -352,5 +352,74 @@ describe('reading', () => {
     await expect(
       many.change(WRITER, [{ id: 'two', version: '1' }], { loan_number: 'L9' }),
     ).rejects.toBeInstanceOf(Refused);
+  });
+
+  it('counts in a chart what its list shows and its reader may see, and sends nothing of the rest', async () => {
+    await put(GATED, 'item', 'bowl', {
+      ...EWER,
+      item_title: 'Bowl',
+      item_value: '100',
+      item_condition: 'fragile',
+    });
+    await put(GATED, 'item', 'jar', {
+      ...EWER,
+      item_title: 'Jar',
+      item_value: '50.5',
+      item_condition: 'fragile',
+    });
+    const chart = (id: string, by: string, of?: string) => ({
+      kind: 'chart' as const,
+      id,
+      name: id,
+      list: 'l_items',
+      by,
+      as: 'bars' as const,
+      ...(of === undefined ? { shows: 'count' as const } : { shows: 'sum' as const, of }),
+    });
+    const drawn: Definition = {
+      ...GATED,
+      areas: GATED.areas.map((area) => ({
+        ...area,
+        screens: area.screens.map((screen) => ({
+          ...screen,
+          sections: screen.sections.map((section) =>
+            section.parts.some(({ id }) => id === 'l_items')
+              ? {
+                  ...section,
+                  parts: [
+                    ...section.parts,
+                    chart('k_count', 'item_condition'),
+                    chart('k_value', 'item_condition', 'item_value'),
+                  ],
+                }
+              : section,
+          ),
+        })),
+      })),
+    };
+    expect(readDefinition(drawn)).toMatchObject({ ok: true });
+    const address = 'items';
+    const chartsFor = async (viewer: Viewer, query = '') => {
+      const outcome = await pageAt(scopeFor(drawn, viewer), address, new URLSearchParams(query));
+      return outcome.is === 'open' ? outcome.page.charts : outcome.is;
+    };
+    const of = (points: readonly ChartPoint[] | undefined) => points?.map(({ label, text }) => [label, text]);
+    const all = await chartsFor(registrar);
+    if (typeof all !== 'object') throw new Error('It opens');
+    expect(of(all['k_count'])).toEqual([
+      ['Fragile', '2'],
+      ['none', '2'],
+    ]);
+    expect(of(all['k_value'])).toEqual([
+      ['Fragile', '£150.50'],
+      ['none', '£18,405'],
+    ]);
+    // As its list is searched.
+    const found = await chartsFor(registrar, 'l_items.q=bowl');
+    expect(typeof found === 'object' && of(found['k_count'])).toEqual([['Fragile', '1']]);
+    // The insurance value is closed to a volunteer: neither the chart of it nor its sums are sent.
+    const less = await chartsFor(volunteer);
+    expect(typeof less === 'object' && Object.keys(less)).toEqual(['k_count']);
+    expect(JSON.stringify(less)).not.toContain('150');
   });
 });

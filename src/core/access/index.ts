@@ -65,4 +65,4 @@ export type {
   ShownScreen,
   ShownSection,
 } from './sent/shown';
-export type { FilterField, Outcome, ShownPage, ShownRows, ShownUnlock } from './sent/shown-page';
+export type { ChartPoint, FilterField, Outcome, ShownPage, ShownRows, ShownUnlock } from './sent/shown-page';

@@ -40,5 +40,5 @@ export type { Wanted } from './proposing/turn';
 export { askedBy } from './shaping/asked-by';
 export { effectKey, effectsOn } from './shaping/effects';
 export { mayStandIn, moveTo } from './shaping/places';
-export { offersAt, offersInto, type Seam, typeInWords } from './shaping/offers';
+export { countedBy, offersAt, offersInto, type Seam, typeInWords } from './shaping/offers';
 export { removalOf } from './shaping/removal';

@@ -243,7 +243,7 @@ export interface Section {
   readonly parts: readonly Part[];
 }
 
-export type Part = FieldPart | Button | List | Text | PeoplePart;
+export type Part = FieldPart | Button | List | Chart | Text | PeoplePart;
 
 /** A field of the screen's record. */
 export interface FieldPart {
@@ -290,6 +290,25 @@ export interface List {
   readonly opens?: Id;
   readonly buttons: readonly Button[];
 }
+
+/**
+ * The records of a list on the same screen, as they are found there, counted by a field: how many they are, or the sum or
+ * the average of another field.
+ */
+export interface Chart {
+  readonly kind: 'chart';
+  readonly id: Id;
+  readonly name: string;
+  readonly list: Id;
+  /** A choice, a unit, a yes or no; or a day, by its months. */
+  readonly by: Id;
+  readonly shows: ChartShows;
+  /** The number or money of which it shows the sum or the average. */
+  readonly of?: Id;
+  readonly as: 'bars' | 'line';
+}
+
+export type ChartShows = 'count' | 'sum' | 'average';
 
 export interface Column {
   readonly id: Id;

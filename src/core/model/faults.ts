@@ -3,6 +3,7 @@ import type { Condition } from '../condition/condition';
 import { attributesOf, readConstant } from '../condition/type';
 import type {
   Button,
+  Chart,
   Closed,
   Definition,
   Entity,
@@ -259,6 +260,7 @@ function screenParts(faults: Faults, screen: Screen): void {
       faults.missing(place, "field of the screen's entity", part.field);
     if (part.kind === 'button') button(faults, place, part, screen, undefined);
     if (part.kind === 'list') list(faults, place, part, screen);
+    if (part.kind === 'chart') chart(faults, place, part, screen);
   }
 }
 
@@ -281,6 +283,32 @@ function list(faults: Faults, place: string, list: List, screen: Screen): void {
       );
   }
   for (const one of list.buttons) button(faults, place, one, screen, entity);
+}
+
+const COUNTED_BY: readonly string[] = ['choice', 'unit', 'boolean', 'date'];
+
+/** A chart is of a list beside it, by a field that has few values, and shows a number of its records. */
+function chart(faults: Faults, place: string, { list: id, by, of, shows }: Chart, screen: Screen): void {
+  const found = faults.tree.get(id);
+  const entity = found?.kind === 'list' ? faults.tree.entityOf(found.node.entity) : undefined;
+  if (!entity || found?.screen !== screen) return faults.missing(place, 'list on the same screen', id);
+  const type = (field: Id | undefined): string | undefined =>
+    entity.fields.find((one) => one.id === field)?.type.kind;
+  if (!COUNTED_BY.includes(type(by) ?? ''))
+    faults.say(
+      'chart',
+      place,
+      `It counts by a field of ${entity.name} that cannot be counted by.`,
+      'Choose a choice, a unit, a yes or no, or a day.',
+    );
+  const measured = ['number', 'money'].includes(type(of) ?? '');
+  if (shows === 'count' ? of !== undefined : !measured)
+    faults.say(
+      'chart',
+      place,
+      shows === 'count' ? 'How many there are is of no field.' : `The ${shows} is of a number or of money.`,
+      shows === 'count' ? 'Leave the field out.' : 'Choose such a field, or show how many there are.',
+    );
 }
 
 /** What limits a list to the screen's record must be a field of the list's own that points to such records. */

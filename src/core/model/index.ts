@@ -5,6 +5,8 @@ export { dayInWords, isDate, readDay } from './day';
 export {
   type Action,
   type Attribute,
+  type Chart,
+  type ChartShows,
   type Closed,
   type Column,
   type Definition,

@@ -176,6 +176,15 @@ const part = oneOf('kind', {
     opens: id.notRequired(),
     buttons: listOf(button),
   },
+  chart: {
+    id,
+    name,
+    list: id,
+    by: id,
+    shows: yup.string().oneOf(['count', 'sum', 'average']).required('is missing'),
+    of: id.notRequired(),
+    as: yup.string().oneOf(['bars', 'line']).required('is missing'),
+  },
   people: { id, name },
 });
 

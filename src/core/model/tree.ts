@@ -4,6 +4,7 @@ import {
   type Area,
   type BuiltIn,
   type Button,
+  type Chart,
   type Column,
   type Definition,
   type Entity,
@@ -36,6 +37,7 @@ type Node =
   | { readonly kind: 'list'; readonly node: List }
   | { readonly kind: 'column'; readonly node: Column }
   | { readonly kind: 'text'; readonly node: Text }
+  | { readonly kind: 'chart'; readonly node: Chart }
   | { readonly kind: 'people'; readonly node: PeoplePart }
   | { readonly kind: 'menu'; readonly node: Menu }
   | { readonly kind: 'menu-item'; readonly node: MenuItem }
@@ -213,6 +215,9 @@ export class Tree {
         return;
       case 'text':
         this.add({ kind: 'text', node: part }, part, part.text, place);
+        return;
+      case 'chart':
+        this.add({ kind: 'chart', node: part }, part, part.name, place);
         return;
       case 'people':
         this.add({ kind: 'people', node: part }, part, part.name, place);

@@ -3,6 +3,7 @@ import {
   type Access,
   addressOf,
   bulkChanges,
+  type ChartPoint,
   type KnownRecord,
   listed,
   NONE,
@@ -11,6 +12,7 @@ import {
   screenListing,
   sentTo,
   type ShownList,
+  type ShownPart,
   type ShownRows,
   type ShownScreen,
 } from '@/core/access';
@@ -18,7 +20,9 @@ import type { Id, Screen } from '@/core/model';
 import { Refused } from '../http/problem';
 import { filterFields } from '../records/filter';
 import { tagOf } from '../records/tag';
+import { chartPoints } from './chart-points';
 import {
+  countRecords,
   listRecords,
   knownRecord,
   knownRecords,
@@ -59,6 +63,7 @@ export async function pageAt(scope: RecordScope, address: string, query: URLSear
         ),
     ),
   );
+  const charts = await chartsOf(scope, parts, query, record);
   const listing = entity && screenListing(access, entity);
   return {
     is: 'open',
@@ -66,6 +71,7 @@ export async function pageAt(scope: RecordScope, address: string, query: URLSear
       address,
       screen: shown,
       lists,
+      ...(charts && { charts }),
       ...(record && { version: tagOf(access, record) }),
       ...(listing && { leaveTo: addressOf(listing) }),
     },
@@ -88,6 +94,40 @@ function bulkOf({ sections }: ShownScreen, list: Id): readonly Id[] | undefined 
     if (part.kind === 'button' && part.usable && part.effect.do === 'bulk' && part.effect.list === list)
       return part.effect.fields.map(({ field }) => field);
   return undefined;
+}
+
+/** What the charts of a screen show: the records of their lists, as these are searched and filtered. */
+async function chartsOf(
+  scope: RecordScope,
+  parts: readonly ShownPart[],
+  params: URLSearchParams,
+  screenRecord: KnownRecord | undefined,
+): Promise<Readonly<Record<Id, readonly ChartPoint[]>> | undefined> {
+  const { access } = scope;
+  const { tree, definition } = access.compiled;
+  const shown = parts.filter((part) => part.kind === 'chart');
+  if (shown.length === 0) return undefined;
+  const drawn = shown.map(async ({ id }) => {
+    const chart = tree.need(id, 'chart').node;
+    const list = tree.need(chart.list, 'list').node;
+    const entity = tree.need(list.entity, 'rows').node;
+    const beside = parts.find((part) => part.kind === 'list' && part.id === list.id);
+    const columns = beside?.kind === 'list' ? beside.columns : [];
+    const searched = entity.fields.filter((field) => columns.some((column) => column.field === field.id));
+    const { q = '', filter = '' } = readQuery(params, { id: list.id, columns });
+    const by = tree.need(chart.by, 'data-field').node;
+    const of = chart.of === undefined ? undefined : tree.need(chart.of, 'data-field').node;
+    const records = listed(access, list, screenRecord?.id);
+    const counted = await countRecords(scope, entity, records, searched, { q, filter }, by, of).catch(
+      (error: unknown) => {
+        // The list says what is wrong with its filter.
+        if (error instanceof Refused && error.code === 'filter') return [];
+        throw error;
+      },
+    );
+    return [id, chartPoints(definition, counted, by, chart.shows, of)] as const;
+  });
+  return Object.fromEntries(await Promise.all(drawn));
 }
 
 async function rowsOf(
@@ -134,7 +174,7 @@ async function rowsOf(
 }
 
 /** A list's part of the address: `LIST.q`, `LIST.filter`, `LIST.sort`, `LIST.page`. What makes no sense is as if it were not there. */
-export function readQuery(params: URLSearchParams, list: ShownList): Query {
+export function readQuery(params: URLSearchParams, list: Pick<ShownList, 'id' | 'columns'>): Query {
   const q = params.get(`${list.id}.q`)?.slice(0, 200) ?? '';
   const sort = params.get(`${list.id}.sort`) ?? '';
   const field = sort.replace(/^-/, '');

@@ -110,14 +110,7 @@ export async function listRecords(
 ): Promise<RecordPage> {
   const { access } = scope;
   const row = rowOf(scope, entity);
-  const rows = all(access.doors.rows(entity.id).see, filter);
-  const asked = readFilter(access, entity, query.filter ?? '');
-  const where = and(
-    inScope(scope, entity.id),
-    formulaSql(row, rows),
-    asked === true ? undefined : formulaSql(row, asked, access),
-    query.q?.trim() ? searchSql(access, row, search, query.q.trim()) : undefined,
-  );
+  const where = whereOf(scope, entity, filter, search, query);
   const order = [...orderSql(access, row, query.sort), sql`${records.id} collate "C"`];
   const on = database();
   const from = namedRecords(scope);
@@ -132,6 +125,67 @@ export async function listRecords(
     on.$count(from, where),
   ]);
   return { records: found, total, page: query.page, size: query.size };
+}
+
+/** Which records a list has for the viewer, as it is asked for. */
+function whereOf(
+  scope: RecordScope,
+  entity: Entity,
+  filter: Formula,
+  search: readonly EntityField[],
+  query: Pick<Query, 'q' | 'filter'>,
+): SQL | undefined {
+  const { access } = scope;
+  const row = rowOf(scope, entity);
+  const asked = readFilter(access, entity, query.filter ?? '');
+  return and(
+    inScope(scope, entity.id),
+    formulaSql(row, all(access.doors.rows(entity.id).see, filter)),
+    asked === true ? undefined : formulaSql(row, asked, access),
+    query.q?.trim() ? searchSql(access, row, search, query.q.trim()) : undefined,
+  );
+}
+
+/** Records that have the same in a field: how many, and the sum and the average of another field. Null: nothing. */
+export interface Counted {
+  readonly key: string | null;
+  readonly count: number;
+  readonly sum: string | null;
+  readonly average: string | null;
+}
+
+const MOST_GROUPS = 200;
+
+/**
+ * The records of a list counted by a field, of a day by its month: those on which the viewer may see that field, and
+ * the one that is measured.
+ */
+export async function countRecords(
+  scope: RecordScope,
+  entity: Entity,
+  filter: Formula,
+  search: readonly EntityField[],
+  query: Pick<Query, 'q' | 'filter'>,
+  by: EntityField,
+  of: EntityField | undefined,
+): Promise<readonly Counted[]> {
+  const { doors } = scope.access;
+  const seen = [by, ...(of ? [of] : [])].map(({ id }) => doors.field(id, 'existing').see);
+  const text = sql`records.data ->> ${by.id}`;
+  const measured = sql`records.data ->> ${of?.id ?? ''}`;
+  const number = sql`case when ${measured} ~ '^-?[0-9]+([.][0-9]+)?$' then (${measured})::numeric end`;
+  return database()
+    .select({
+      key: sql<string | null>`${by.type.kind === 'date' ? sql`left(${text}, 7)` : text} as key`,
+      count: sql<number>`count(*)::int`,
+      sum: sql<string | null>`trim_scale(sum(${number}))::text`,
+      average: sql<string | null>`trim_scale(round(avg(${number}), 2))::text`,
+    })
+    .from(namedRecords(scope))
+    .where(whereOf(scope, entity, all(filter, ...seen), search, query))
+    .groupBy(sql`key`)
+    .orderBy(sql`key`)
+    .limit(MOST_GROUPS);
 }
 
 function searchSql(access: Access, row: Row, search: readonly EntityField[], q: string): SQL {

@@ -15,7 +15,7 @@ export interface GhostPart {
   readonly kind: 'ghost';
   readonly ghost: GhostOf;
   readonly id: string;
-  readonly of: 'field' | 'button' | 'list' | 'text' | 'people';
+  readonly of: 'field' | 'button' | 'list' | 'chart' | 'text' | 'people';
   readonly name: string;
 }
 

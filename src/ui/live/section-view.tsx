@@ -12,6 +12,7 @@ import type { DrawnPage } from './drawn-page';
 
 /** Only screens with such a part load what it takes. */
 const PeopleView = dynamic(() => import('./people-view').then((part) => part.PeopleView));
+const ChartView = dynamic(() => import('./chart-view').then((part) => part.ChartView));
 
 interface Drawing {
   readonly page: DrawnPage;
@@ -125,6 +126,12 @@ function PartView({ part, page }: { part: DrawnPart; page: DrawnPage }) {
       return (
         <div>
           <ClosedView id={part.id} name={part.name} closed={part.closed} record={page.screen.binds?.record} />
+        </div>
+      );
+    case 'chart':
+      return (
+        <div className="col-span-2 min-w-0">
+          <ChartView chart={part} points={page.charts?.[part.id] ?? []} />
         </div>
       );
     case 'people':

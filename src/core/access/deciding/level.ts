@@ -18,8 +18,8 @@ export interface Answer {
 
 export const sameAnswer = (a: Answer, b: Answer): boolean => a.least === b.least && a.most === b.most;
 
-/** A column and a text only show: whether the data could be edited elsewhere makes no difference to them. */
+/** A column, a chart and a text only show: whether the data could be edited elsewhere makes no difference to them. */
 export function seenOf(kind: ElementKind, { least, most }: Answer): Answer {
-  if (kind !== 'column' && kind !== 'text') return { least, most };
+  if (kind !== 'column' && kind !== 'text' && kind !== 'chart') return { least, most };
   return { least: Math.min(least, SEE) as Level, most: Math.min(most, SEE) as Level };
 }

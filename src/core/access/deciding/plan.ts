@@ -1,4 +1,4 @@
-import type { List, Screen } from '../../model/definition';
+import type { Chart, List, Screen } from '../../model/definition';
 import type { Id } from '../../model/id';
 import { leadsOrReads, type AppElement, type Tree } from '../../model/tree';
 import type { Handle, Handles } from './handles';
@@ -147,6 +147,8 @@ export class Plan {
       }
       case 'field':
         return this.onScreen(element, this.throughDoor(element, gate));
+      case 'chart':
+        return this.onScreen(element, this.ofChart(element.node, gate));
       default:
         return this.onScreen(element, gate);
     }
@@ -170,6 +172,14 @@ export class Plan {
     // What leads to a screen that makes a record is about none that is at hand.
     const makes = door.kind === 'screen' && this.tree.need(door.id, 'screen').node.binds?.record === 'new';
     return this.lower(gate, makes ? this.one('without-record', target) : target);
+  }
+
+  /** A chart shows no more than its list does, of fields that can be seen there at all; it opens nothing by itself. */
+  private ofChart({ list: id, by, of }: Chart, gate: number): number {
+    const list = this.element(id);
+    const shown = this.lower(this.one('most', this.rule(list)), this.outerGates[list.number] as number);
+    const fields = [by, ...(of === undefined ? [] : [of])].map((field) => this.one('most', this.ofId(field)));
+    return [shown, ...fields].reduce((a, b) => this.lower(a, b), gate);
   }
 
   /** What stands on a record's screen is there only where the screen opens for that record. */

@@ -125,6 +125,18 @@ function resolvePart(
       return { kind: 'text', id: element.id, text: element.node.text };
     case 'people':
       return { kind: 'people', id: element.id, name: element.name, works: level === EDIT };
+    case 'chart': {
+      const { by, of, shows, as } = element.node;
+      const nameOf = (field: Id): string => access.element(field).name;
+      return {
+        kind: 'chart',
+        id: element.id,
+        name: element.name,
+        as,
+        by: nameOf(by),
+        shows: of === undefined ? 'How many' : `${nameOf(of)}, ${shows}`,
+      };
+    }
     case 'list':
       return {
         kind: 'list',

@@ -26,6 +26,14 @@ export interface ShownRows {
   readonly sort: string;
 }
 
+/** One bar or point of a chart. */
+export interface ChartPoint {
+  readonly label: string;
+  /** For drawing; `text` is what is read. */
+  readonly value: number;
+  readonly text: string;
+}
+
 /** Something that somebody has unlocked for this session, on one record. */
 export interface ShownUnlock {
   readonly element: Id;
@@ -42,6 +50,7 @@ export interface ShownPage {
   readonly address: string;
   readonly screen: ShownScreen;
   readonly lists: Readonly<Record<Id, ShownRows>>;
+  readonly charts?: Readonly<Record<Id, readonly ChartPoint[]>>;
   /** The version of the screen's record. */
   readonly version?: string;
   /** What is unlocked on it. */

@@ -32,7 +32,8 @@ export interface ShownSection {
   readonly parts: readonly ShownPart[];
 }
 
-export type ShownPart = ShownField | ShownButton | ShownList | ShownText | ShownPeople | ShownClosedPart;
+export type ShownPart =
+  ShownField | ShownButton | ShownList | ShownChart | ShownText | ShownPeople | ShownClosedPart;
 
 /** How a value is written. */
 export interface ShownInput {
@@ -81,6 +82,16 @@ export interface ShownList {
   readonly name: string;
   readonly entity: Id;
   readonly columns: readonly ShownColumn[];
+}
+
+export interface ShownChart {
+  readonly kind: 'chart';
+  readonly id: Id;
+  readonly name: string;
+  readonly as: 'bars' | 'line';
+  /** What it counts by, and what it shows, in words. */
+  readonly by: string;
+  readonly shows: string;
 }
 
 export interface ShownColumn {

@@ -108,6 +108,7 @@ const KINDS: Readonly<Record<ElementKind, string>> = {
   list: 'List',
   column: 'Column',
   text: 'Text',
+  chart: 'Chart',
   people: 'People',
   menu: 'Menu',
   'menu-item': 'Menu item',

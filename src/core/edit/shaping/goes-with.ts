@@ -58,6 +58,8 @@ export class GoesWith {
         return this.isGone(element.node.field);
       case 'list':
         return this.isGone(element.node.entity) || this.isGone(element.node.of);
+      case 'chart':
+        return [element.node.list, element.node.by, element.node.of].some((id) => this.isGone(id));
       case 'button':
         return this.effectIsGone(element.node);
       case 'menu-item': {

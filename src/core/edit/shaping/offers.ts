@@ -51,6 +51,7 @@ export function offersAt(definition: Definition, element: AppElement): readonly 
     }
     case 'field':
     case 'text':
+    case 'chart':
     case 'people':
       return element.screen && behind ? maker.parts(element.screen, behind) : [];
     case 'list':
@@ -229,7 +230,7 @@ class Offers {
           ]
         : []),
       { name: 'Lists', offers: this.definition.entities.flatMap((one) => this.lists(one, screen, seam)) },
-      { name: 'Other parts', offers: [text, people] },
+      { name: 'Other parts', offers: [text, ...this.charts(screen, seam), people] },
       { name: 'Buttons', offers: this.buttons(screen, seam) },
     ];
   }
@@ -274,6 +275,31 @@ class Offers {
       ),
       this.list(entity, seam, `list ${entity.id}`, pointing.length > 0 ? 'a list of all' : 'a list of them'),
     ];
+  }
+
+  /** Charts of the lists on the screen that have a field to count by. */
+  private charts(screen: Screen, seam: Seam): Offer[] {
+    return sectionsOf(screen)
+      .flatMap(({ parts }) => parts)
+      .flatMap((part) => {
+        if (part.kind !== 'list') return [];
+        const [by] = countedBy(treeOf(this.definition).entityOf(part.entity));
+        if (!by) return [];
+        return this.offer(
+          `chart ${part.id}`,
+          `Chart of ${part.name}`,
+          `how many by ${by.name}`,
+          seam,
+          () => ({
+            kind: 'chart',
+            name: `${part.name} by ${by.name}`,
+            list: part.id,
+            by: by.id,
+            shows: 'count',
+            as: by.type.kind === 'date' ? 'line' : 'bars',
+          }),
+        );
+      });
   }
 
   private list(entity: Entity, seam: Seam, key: string, about: string, of?: Id): Offer {
@@ -356,6 +382,14 @@ class Offers {
       },
     ];
   }
+}
+
+/** The fields that a chart of an entity's records can count by; those with few values first. */
+export function countedBy(entity: Entity | undefined): readonly EntityField[] {
+  const kinds = ['choice', 'boolean', 'unit', 'date'];
+  return (entity?.fields ?? [])
+    .filter(({ type }) => kinds.includes(type.kind))
+    .toSorted((a, b) => kinds.indexOf(a.type.kind) - kinds.indexOf(b.type.kind));
 }
 
 const adding = (into: Slot, at: number, node: EntityField | Part): Edit => ({

@@ -9,7 +9,6 @@ export const FORMS = [
   { key: 'what', name: 'What one sees', about: 'All that one viewer gets, as a list' },
   { key: 'who', name: 'Who sees it', about: 'Everybody who gets one element, by way in' },
 ] as const;
-type Form = (typeof FORMS)[number]['key'];
 
 interface Props<F extends string> {
   readonly forms: readonly { readonly key: F; readonly name: string; readonly about: string }[];

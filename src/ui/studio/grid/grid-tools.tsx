@@ -15,6 +15,7 @@ const KINDS: readonly ElementKind[] = [
   'field',
   'button',
   'list',
+  'chart',
   'column',
   'text',
   'people',

@@ -6,6 +6,7 @@ import { useStateFor } from '../../parts/use-state-for';
 import { useBench } from '../gates/bench';
 import { NamedActionForm } from '../gates/named-action-form';
 import { KeptText } from '../people/parts';
+import { ChartSettings } from './chart-settings';
 import { EffectChoice } from './effect-choice';
 import { FieldChoice } from './field-choice';
 import { FieldSettings } from './field-settings';
@@ -70,6 +71,13 @@ export function Settings() {
             fits={({ binds }) => binds?.entity === selected.node.entity && binds.record === 'existing'}
             onChange={(opens) => change({ opens })}
           />
+        </>
+      );
+    case 'chart':
+      return (
+        <>
+          {named('Name', 'name', selected.node.name)}
+          <ChartSettings chart={selected.node} />
         </>
       );
     case 'button':

@@ -65,6 +65,7 @@ function ghostPart(element: AppElement, ghost: GhostOf): GhostPart {
   const of =
     element.kind === 'button' ||
     element.kind === 'list' ||
+    element.kind === 'chart' ||
     element.kind === 'text' ||
     element.kind === 'people'
       ? element.kind

@@ -105,4 +105,4 @@ const follows = (isData: boolean, container: string | undefined): string =>
 
 /** A new line gives what is most often meant: a screen or a button to use, data to see. */
 const startsWith = (kind: string): What =>
-  ['field', 'column', 'data-field', 'section', 'list', 'text'].includes(kind) ? 'see' : 'edit';
+  ['field', 'column', 'data-field', 'section', 'list', 'chart', 'text'].includes(kind) ? 'see' : 'edit';

@@ -17,7 +17,7 @@ const FOR_PARTS: readonly (readonly [Show, string])[] = [
   ['locked', 'Its name and a lock'],
   ['explained', 'Its name, and your words when it is used'],
 ];
-const PARTS = ['section', 'field', 'button', 'list', 'column', 'text', 'people', 'menu-item'];
+const PARTS = ['section', 'field', 'button', 'list', 'chart', 'column', 'text', 'people', 'menu-item'];
 
 /** What those see who do not get the selected element. */
 export function WhenClosed() {
