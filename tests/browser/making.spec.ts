@@ -1,4 +1,5 @@
 import { expect, type Page } from '@playwright/test';
+import pg from 'pg';
 import { fillSignIn, LIVE, query, studio, test } from './setting';
 
 test.describe.configure({ mode: 'serial' });
@@ -230,4 +231,40 @@ test('a colleague is let in by a link, chooses a password, and is at home; the l
   await odile.goto(again);
   await odile.getByRole('button', { name: 'Come in as Odile Marsh' }).click();
   await expect(odile.getByText('You edit it')).toBeVisible();
+});
+
+test('an application is made from the tables of another database, whose connection is not kept', async () => {
+  const url = new URL(process.env['DATABASE_URL'] ?? '');
+  const name = `second_${Date.now()}`;
+  await query(`create database ${name}`);
+  url.pathname = `/${name}`;
+  const second = new pg.Client({ connectionString: url.href });
+  await second.connect();
+  await second.query(`create table sheds (id int primary key, name text not null, built date);
+    create table keys (no int primary key, shed int references sheds (id), spare boolean);
+    insert into sheds values (1, 'Tool shed', '2019-04-01'), (2, 'Seed store', null);
+    insert into keys select n, 1 + n % 2, n % 3 = 0 from generate_series(1, 40) as n; analyze`);
+  await second.end();
+  await page.goto('/studio/new?from=postgres');
+  const connection = page.getByLabel(/^Connection to a PostgreSQL database/);
+  await connection.fill(url.href.replace(url.password, 'wrong'));
+  await page.getByRole('button', { name: 'Find its tables' }).click();
+  await expect(page.getByText(/does not let this user in/)).toBeVisible();
+  await connection.fill(url.href);
+  await page.getByRole('button', { name: 'Find its tables' }).click();
+  await page.getByRole('checkbox', { name: /^keys/ }).check();
+  await page.getByRole('checkbox', { name: /^sheds/ }).check();
+  await page.getByRole('button', { name: 'Look at what they hold' }).click();
+  await expect(page.getByText('40 rows', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Make it, with 42 sample records' }).click();
+  await page.waitForURL(/\/studio\/keys-and-sheds\/gates/);
+  const [kept] = await query<{ values: string }>(
+    `select string_agg(data::text, ' ') as values from records where application_id =
+       (select id from applications where slug = 'keys-and-sheds')`,
+  );
+  expect(kept?.values).toContain('Tool shed');
+  // Neither the connection nor its password is anywhere in the database.
+  for (const table of ['audit_events', 'snapshots', 'edits', 'applications'])
+    expect(JSON.stringify(await query(`select * from ${table}`))).not.toContain(url.password);
+  await query(`drop database ${name} with (force)`);
 });

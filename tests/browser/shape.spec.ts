@@ -205,6 +205,22 @@ test('a button does something else, a list shows less, an action sets something'
   await expect(panel().getByLabel('Name of the action')).toHaveValue('New action');
 });
 
+test('a chart of a list is added, counts by another field, and goes with its list', async () => {
+  await at('l_catalogue');
+  await add('chart', 'Chart of On display');
+  await expect(panel()).toContainText('It counts what On display shows');
+  const chart = canvas().locator('figure');
+  await expect(chart.getByText('How many').first()).toBeVisible();
+  await panel().getByLabel('Counts by').selectOption({ label: 'On display' });
+  await panel().getByLabel('Drawn as').selectOption({ label: 'A line' });
+  // The same as a table, folded: clicks on the canvas select.
+  await expect(chart.locator('td', { hasText: /^Yes$/ })).toBeAttached();
+  await at('l_catalogue');
+  await panel().getByRole('button', { name: 'Remove …' }).click();
+  await expect(page.getByRole('alertdialog')).toContainText(/chart on Catalogue.* goes with it/);
+  await page.getByRole('button', { name: 'Leave it' }).click();
+});
+
 test('what goes with a field is told before it goes, and one undo gives it all back', async () => {
   await at('item_condition');
   await panel().getByRole('button', { name: 'Remove …' }).click();

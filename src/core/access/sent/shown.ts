@@ -84,7 +84,7 @@ export interface ShownList {
   readonly columns: readonly ShownColumn[];
 }
 
-export interface ShownChart {
+interface ShownChart {
   readonly kind: 'chart';
   readonly id: Id;
   readonly name: string;
