@@ -5,6 +5,7 @@ import {
   applicationFrom,
   emptyApplication,
   guessSheets,
+  type Imported,
   namesOf,
   titled,
   type Sheet,
@@ -13,7 +14,7 @@ import {
 import { database } from '@/server/database/client';
 import { applications, builders, type RecordKind } from '@/server/database/schema';
 import { type DataAt, dataOf } from '@/server/data/at';
-import { type Imported, importSheet } from '@/server/data/import';
+import { importSheet } from '@/server/data/import';
 import { draftOf } from '@/server/drafts/draft';
 import { Refused } from '@/server/http/problem';
 import { deleteApplication } from '@/server/making/keep';

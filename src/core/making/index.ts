@@ -8,3 +8,4 @@ export { Random } from './random';
 export { recordsFrom, type MadeRecord } from './records';
 export { kindsSchema, mannersSchema, sheetsSchema } from './schema';
 export { type Sheet, type SheetRow } from './sheet';
+export type { DataPage, DataRow, Imported } from './told';

@@ -1,7 +1,7 @@
 import { sql, type SQL } from 'drizzle-orm';
 import { type Pointing, readerOf } from '@/core/converting';
 import { type EntityField, FORMS_OF_TEXT, type Id, newId, type Value } from '@/core/model';
-import type { Sheet } from '@/core/making';
+import type { Imported, Sheet } from '@/core/making';
 import { patientDatabase, type Executor } from '../database/client';
 import { records } from '../database/schema';
 import { Refused } from '../http/problem';
@@ -10,17 +10,6 @@ import { today } from '../making/sent-sheets';
 import { beginWriting } from '../records/store';
 import { auditData, type DataAt } from './at';
 import { calledRecords, whereOf } from './rows';
-
-/** What a file would do, or has done. */
-export interface Imported {
-  /** Each of its columns, and the field that it goes to; null: it goes to none. */
-  readonly columns: readonly { readonly name: string; readonly field: string | null }[];
-  readonly added: number;
-  readonly changed: number;
-  /** What does not fit, the first of it, and how often. */
-  readonly wrong: readonly { readonly line: number; readonly column: string; readonly says: string }[];
-  readonly wrongCount: number;
-}
 
 interface How {
   /** Only say what would come of it. */

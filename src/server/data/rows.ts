@@ -1,28 +1,11 @@
 import * as yup from 'yup';
 import { and, asc, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
-import { type Entity, type EntityField, type Id, type Manner, unitsOf, type Values } from '@/core/model';
+import { type Entity, type EntityField, type Id, unitsOf, type Values } from '@/core/model';
+import type { DataPage } from '@/core/making';
 import { database } from '../database/client';
 import { records } from '../database/schema';
 import { Refused } from '../http/problem';
 import type { DataAt } from './at';
-
-interface DataRow {
-  readonly id: Id;
-  readonly version: number;
-  readonly values: Values;
-  /** What the records are called that it points to, by the field. */
-  readonly labels: Readonly<Record<Id, string>>;
-}
-
-export interface DataPage {
-  /** As the draft has it, or the release where they are live. */
-  readonly entity: Entity;
-  readonly manner: Manner;
-  readonly rows: readonly DataRow[];
-  readonly total: number;
-  readonly page: number;
-  readonly size: number;
-}
 
 const SIZE = 50;
 

@@ -7,7 +7,7 @@ import { auditEvents, paneRecords, panes, records } from '../database/schema';
 import { draftOf } from '../drafts/draft';
 import { releasedDefinition, releaseInForce } from '../drafts/release';
 import { notThere, Refused } from '../http/problem';
-import { insertRecord, isRecord, putRecord, type Place } from '../records/store';
+import { beginWriting, insertRecord, isRecord, putRecord, type Place } from '../records/store';
 import { isPointedTo } from '../records/write';
 import type { Workplace } from '../studio/builder';
 
@@ -18,8 +18,11 @@ const KEPT_HOURS = 24;
 export const changesIn = async (pane: string | undefined): Promise<number> =>
   pane === undefined ? 0 : database().$count(paneRecords, eq(paneRecords.paneId, pane));
 
-/** Live records hold what the release says: a draft whose fields hold something else must not write them. */
-async function requireSameTypes(applicationId: string, draft: Definition): Promise<void> {
+/**
+ * Live records hold what the release says: a draft whose fields hold something else must not write them. Returns the
+ * release by which that is so.
+ */
+async function sameTypes(applicationId: string, draft: Definition): Promise<number | undefined> {
   const inForce = await releaseInForce(applicationId);
   const released = inForce && (await releasedDefinition(applicationId, inForce.number));
   if (released && conversionsOf(released, draft).length > 0)
@@ -28,6 +31,7 @@ async function requireSameTypes(applicationId: string, draft: Definition): Promi
       'other-types',
       'Fields hold something else in the draft than in the release. Release first, then change live records.',
     );
+  return inForce?.number;
 }
 
 /** Throws away what was changed in a pane, and what others left behind long ago. */
@@ -58,8 +62,9 @@ export async function keepChanges(workplace: Workplace, id: string): Promise<num
     if (!pane) throw notThere();
     if (pane.kind === 'live' && workplace.live !== 'change')
       throw new Refused(403, 'live-records', 'You may read the live records here, not change them.');
-    if (pane.kind === 'live') await requireSameTypes(applicationId, definition);
-    const place: Place = { applicationId, kind: pane.kind };
+    const release = pane.kind === 'live' ? await sameTypes(applicationId, definition) : undefined;
+    const place: Place = { applicationId, kind: pane.kind, release };
+    await beginWriting(place, tx);
     const changed = await tx.select().from(paneRecords).where(eq(paneRecords.paneId, id));
     // What is gone goes last: what pointed to it may be gone or changed too.
     for (const one of changed.sort((a, b) => Number(a.data === null) - Number(b.data === null))) {

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { type EntityField, type Manner, readValue, showValue, type Value } from '@/core/model';
 import { ValueEditor } from './value-editor';
-import type { DataRow } from './rows';
+import type { DataRow } from '@/core/making';
 
 interface Props {
   readonly field: EntityField;

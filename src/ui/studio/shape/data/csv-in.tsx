@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import type { Imported } from './imported';
+import type { Imported } from '@/core/making';
 import { Told } from '../../../parts/fields';
 import { useTell } from '../../../parts/toasts';
 import { Window } from '../../../parts/window';

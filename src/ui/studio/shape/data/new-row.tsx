@@ -6,7 +6,7 @@ import type { Value } from '@/core/model';
 import { send } from '../../../live/host';
 import { Told } from '../../../parts/fields';
 import { Window } from '../../../parts/window';
-import type { DataPage } from './rows';
+import type { DataPage } from '@/core/making';
 import { ValueEditor } from './value-editor';
 
 interface Props {

@@ -2,6 +2,7 @@
 
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import type { DataPage, DataRow } from '@/core/making';
 import type { Entity, EntityField, Value } from '@/core/model';
 import { send } from '../../../live/host';
 import { useConfirm } from '../../../parts/asking';
@@ -15,8 +16,9 @@ import { Cell } from './cell';
 import { CsvIn } from './csv-in';
 import { MadeUp } from './made-up';
 import { NewRow } from './new-row';
-import type { DataPage, DataRow, Kind } from './rows';
 import { SetMany } from './set-many';
+
+type Kind = 'sample' | 'live';
 
 const PAUSE_MS = 250;
 

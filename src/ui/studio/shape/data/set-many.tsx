@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { Value } from '@/core/model';
 import { Told } from '../../../parts/fields';
 import { Window } from '../../../parts/window';
-import type { DataPage } from './rows';
+import type { DataPage } from '@/core/making';
 import { ValueEditor } from './value-editor';
 
 interface Props {

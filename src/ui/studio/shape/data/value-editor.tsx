@@ -5,7 +5,7 @@ import { type EntityField, type Manner, unitsOf, type Value } from '@/core/model
 import { ChooseBox, useBox } from '../../../parts/choose-box';
 import { OnlyDays } from '../../../parts/day-box';
 import { useAsked, useSettled } from '../../../parts/queries';
-import type { DataPage } from './rows';
+import type { DataPage } from '@/core/making';
 
 interface Props {
   readonly field: EntityField;
