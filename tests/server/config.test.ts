@@ -11,8 +11,14 @@ describe('what is set from outside', () => {
       liveOrigin: undefined,
       trustProxy: false,
       mostTaken: 100,
+      postgresHosts: ['127.0.0.1', 'localhost', '::1'],
       logLevel: 'info',
     });
+    expect(readConfig({ POSTGRES_HOSTS: 'db.test, 10.0.0.7' }).postgresHosts).toEqual([
+      'db.test',
+      '10.0.0.7',
+    ]);
+    expect(() => readConfig({ POSTGRES_HOSTS: 'db.test/x' })).toThrow(/POSTGRES_HOSTS must be hosts/);
     expect(
       readConfig({ PUBLIC_URL: 'https://zinc.test', TRUST_PROXY: '1', MOST_TAKEN: '12', LOG_LEVEL: 'warn' }),
     ).toMatchObject({
