@@ -3,6 +3,7 @@
 import { type EntityField, FORMS_OF_TEXT, TEXT_FORMS, type TextCheck } from '@/core/model';
 import { useBench } from '../gates/bench';
 import { KeptText } from '../people/parts';
+import { Choice } from './choice';
 import { Labelled } from './labelled';
 import { useChange } from './use-change';
 
@@ -18,21 +19,12 @@ export function FieldCheck({ field }: { field: EntityField }) {
   };
   return (
     <div className="grid grid-cols-[1fr_6rem] gap-2">
-      <Labelled label="Must be">
-        <select
-          className="field-box"
-          disabled={!mayChange}
-          value={check.form ?? ''}
-          onChange={(event) => put('form', event.target.value || undefined)}
-        >
-          <option value="">any text</option>
-          {TEXT_FORMS.map((form) => (
-            <option key={form} value={form}>
-              {FORMS_OF_TEXT[form].name}
-            </option>
-          ))}
-        </select>
-      </Labelled>
+      <Choice
+        label="Must be"
+        value={check.form ?? ''}
+        options={[['', 'any text'], ...TEXT_FORMS.map((form) => [form, FORMS_OF_TEXT[form].name] as const)]}
+        onChoose={(form) => put('form', form || undefined)}
+      />
       <Labelled label="At most">
         <KeptText
           label="At most so many characters"

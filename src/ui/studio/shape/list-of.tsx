@@ -2,12 +2,12 @@
 
 import type { List } from '@/core/model';
 import { useBench } from '../gates/bench';
-import { Labelled } from './labelled';
+import { Choice } from './choice';
 import { useChange } from './use-change';
 
 /** Whether a list on a record's screen shows only what belongs to that record. */
 export function ListOf({ list }: { list: List }) {
-  const { compiled, selected, mayChange } = useBench();
+  const { compiled, selected } = useBench();
   const change = useChange();
   const { binds } = selected.screen ?? {};
   const one = compiled.tree.entityOf(binds?.entity ?? '');
@@ -19,21 +19,15 @@ export function ListOf({ list }: { list: List }) {
   if (!one || !listed || pointing.length === 0) return null;
   return (
     <div className="mb-2">
-      <Labelled label="Of these">
-        <select
-          className="field-box"
-          disabled={!mayChange}
-          value={list.of ?? ''}
-          onChange={(event) => change({ of: event.target.value || null })}
-        >
-          <option value="">{`All ${listed.plural}`}</option>
-          {pointing.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {`Those whose ${name} is this ${one.name}`}
-            </option>
-          ))}
-        </select>
-      </Labelled>
+      <Choice
+        label="Of these"
+        value={list.of ?? ''}
+        options={[
+          ['', `All ${listed.plural}`],
+          ...pointing.map(({ id, name }) => [id, `Those whose ${name} is this ${one.name}`] as const),
+        ]}
+        onChoose={(of) => change({ of: of || null })}
+      />
       {list.of !== undefined && (
         <p className="text-quiet">
           It opens nothing by itself: it shows those that one gets on other screens, or by the gate of{' '}
