@@ -179,6 +179,23 @@ test('a screen with an address of its own, a menu item under another, and a seco
   await expect(panel()).toContainText('Menu item in Reports');
 });
 
+test('an area has a menu of its own, drawn around its screens and no others', async () => {
+  await at('menu');
+  await add('Menu of', 'Menu of Stores');
+  await expect(panel()).toContainText('Menu of Stores');
+  await expect(page.getByLabel('Address in the application')).toHaveValue('/stores');
+  const menu = canvas().getByRole('navigation', { name: 'Application menu' });
+  await expect(menu.locator('[data-element]')).toHaveText(['Stores']);
+  await panel().getByLabel('Name above it').fill('Down in the stores');
+  await page.keyboard.press('Enter');
+  await expect(canvas().getByText('Down in the stores')).toBeVisible();
+  await add('People', 'People');
+  await expect(menu.locator('[data-element]')).toHaveText(['Stores', 'People']);
+  await at('s_loans');
+  await expect(menu.getByRole('link', { name: 'Loans' })).toBeVisible();
+  await expect(canvas().getByText('Down in the stores')).toHaveCount(0);
+});
+
 test('a button does something else, a list shows less, an action sets something', async () => {
   await at('b_request_loan');
   await panel()

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import type {
+  Area,
   Button,
   Column,
   Definition,
@@ -326,6 +327,8 @@ export function drawDefinition(draw: Draw): Definition {
     ...(free.length > 0 && { screen: draw.one(free).id }),
     items: [],
   });
+  const drawFrame = (): Pick<Area, 'frame'> =>
+    draw.chance(40) ? { frame: { id: draw.id('frame'), name: 'Frame', items: draw.many(2, item) } } : {};
   const definition: Definition = {
     format: 3,
     id: 'app',
@@ -359,8 +362,8 @@ export function drawDefinition(draw: Draw): Definition {
     roles: drawRoles(draw),
     entities,
     areas: [
-      { id: 'a1', name: 'One', screens: screens.slice(0, cut) },
-      { id: 'a2', name: 'Two', screens: screens.slice(cut) },
+      { id: 'a1', name: 'One', ...drawFrame(), screens: screens.slice(0, cut) },
+      { id: 'a2', name: 'Two', ...drawFrame(), screens: screens.slice(cut) },
     ],
     menu: { id: 'menu', items: draw.many(2, () => ({ ...item(), items: draw.many(1, item) })) },
     gates: {},

@@ -5,7 +5,8 @@ import { compile } from '@/core/access/deciding/compile';
 import { explain } from '@/core/access/questions/explain';
 import { landingOf } from '@/core/access/sent/landing';
 import { matrixOf } from '@/core/access/questions/cells';
-import { resolve, resolveMenu, resolveRow } from '@/core/access/sent/resolve';
+import { frameAround } from '@/core/access/sent/frame';
+import { resolve, resolveRow } from '@/core/access/sent/resolve';
 import { SIGNED_OUT, viewerOfGroup, viewerOfRole, type Viewer } from '@/core/access/deciding/viewer';
 import { applyEdit } from '@/core/edit/edits/apply';
 import type { Edit } from '@/core/edit/edits/edit';
@@ -118,10 +119,10 @@ function use(definition: Definition, draw: Draw): void {
   const records = definition.entities.map((entity) => drawRecord(draw, definition, entity));
   for (const viewer of viewers) {
     const access = accessOf(compiled, viewer, at);
-    resolveMenu(access);
     landingOf(access);
     for (const screen of compiled.tree.screens()) {
       const record = records.find((one) => one.entity.id === screen.binds?.entity);
+      frameAround(access, screen);
       resolve(access, screen, screen.binds?.record === 'existing' ? record : undefined);
     }
     for (const element of compiled.tree.elements) {

@@ -1,5 +1,5 @@
 import { accessOf, compile, resolve, viewerOfRole } from '@/core';
-import { isKind, resolveMenu, SIGNED_OUT } from '@/core/access';
+import { frameAround, isKind, SIGNED_OUT } from '@/core/access';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { LARKFIELD } from '@/demo/definition';
@@ -129,9 +129,10 @@ describe('ghosts', () => {
           if (there && there.kind !== 'list') expect(part).toEqual(there);
         }
       }
-      const menu = withGhostItems(compiled, resolveMenu(access), {});
+      const frame = frameAround(access, undefined);
+      const menu = withGhostItems(compiled, frame, {});
       expect(menu.map(({ id }) => id)).toEqual(LARKFIELD.menu.items.map(({ id }) => id));
-      const some = resolveMenu(access).map(({ id }) => id);
+      const some = frame.menu.map(({ id }) => id);
       expect(menu.filter((one) => !one.ghost).map(({ id }) => id)).toEqual(some);
     }
   });

@@ -43,22 +43,16 @@ export type { Reached, ReachedPlace, WhoGetsNamed } from './questions/reach';
 export type { Destination } from './sent/address';
 export { screenListing, screenShowing, sentTo } from './sent/landing';
 export { listed } from './sent/listed';
+export { frameAround } from './sent/frame';
 export type { LookOutcome, LookPage, Note } from './sent/look';
-export {
-  addressOf,
-  bulkChanges,
-  type KnownRecord,
-  labelOf,
-  resolveMenu,
-  resolveRow,
-  showField,
-} from './sent/resolve';
+export { addressOf, bulkChanges, type KnownRecord, labelOf, resolveRow, showField } from './sent/resolve';
 export type {
   ShownButton,
   ShownClosed,
   ShownColumn,
   ShownField,
   ShownList,
+  ShownFrame,
   ShownMenuItem,
   ShownPart,
   ShownPeople,

@@ -205,7 +205,14 @@ export const changesData = (action: Action): boolean =>
 export interface Area {
   readonly id: Id;
   readonly name: string;
+  /** What stands around its screens, in place of the application's name and menu. */
+  readonly frame?: Frame;
   readonly screens: readonly Screen[];
+}
+
+/** A menu of an area's own, under a name of its own. */
+export interface Frame extends Menu {
+  readonly name: string;
 }
 
 /**

@@ -15,7 +15,7 @@ import type {
 import type { Id } from './id';
 import { privilegesOf } from './privileges';
 import type { Problem } from './problem';
-import { inclusionLoop, sectionsOf, treeOf, type Tree } from './tree';
+import { inclusionLoop, menusOf, sectionsOf, treeOf, type Tree } from './tree';
 import { unitAndBelow, unitsOf } from './units';
 import { readValue } from './value';
 
@@ -97,7 +97,7 @@ function shape(faults: Faults): void {
     if (faults.found.length === before) soundParts.set(screen, context);
   }
   addresses(faults);
-  menu(faults, definition.menu.items);
+  for (const { items } of menusOf(definition)) menu(faults, items);
   if (definition.startScreen && !faults.screens.has(definition.startScreen))
     faults.missing(definition.name, 'screen', definition.startScreen);
 }

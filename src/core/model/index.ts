@@ -4,6 +4,7 @@ export { FORMS_OF_TEXT, TEXT_FORMS } from './text-form';
 export { dayInWords, isDate, readDay } from './day';
 export {
   type Action,
+  type Area,
   type Attribute,
   type Chart,
   type ChartShows,
@@ -42,7 +43,7 @@ export { sameJson } from './same-json';
 export { conditionSchema, LIST_SCHEMAS, MOST_VALUES, typeSchema } from './schema';
 export { checkShape, exactly, listOf, mapOf, oneOf, optional, shapeFaults } from './shape';
 export { placeOf, type Placed, type Slot } from './slots';
-export { type AppElement, type ElementKind, isDataDoor, treeOf, withIncluded } from './tree';
+export { type AppElement, type ElementKind, isDataDoor, menusOf, treeOf, withIncluded } from './tree';
 export { unitAndBelow, unitsOf } from './units';
 export { upgradeDefinition, upgradeEdit } from './upgrade';
 export { isStorable, type Manner, readValue, showValue } from './value';

@@ -208,8 +208,6 @@ const screenSchema = exactly({
   faces: optional(listOf(face)),
 });
 
-const area = exactly({ id, name, screens: listOf(screenSchema) });
-
 const action = oneOf('kind', {
   create: { id, name },
   update: { id, name },
@@ -222,6 +220,10 @@ const action = oneOf('kind', {
 const menuItem: Shape<MenuItem> = itself(() =>
   exactly({ id, name, screen: id.notRequired(), items: listOf(menuItem) }),
 );
+
+const frame = exactly({ id, name, items: listOf(menuItem) });
+
+const area = exactly({ id, name, frame: optional(frame), screens: listOf(screenSchema) });
 
 const roleSchema = exactly({
   id,
@@ -314,6 +316,7 @@ export const SETTINGS = {
 export const SLOT_SCHEMAS = {
   areas: area,
   entities: entity,
+  frame,
   screens: screenSchema,
   sections: section,
   faces: face,

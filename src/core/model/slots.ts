@@ -5,6 +5,7 @@ import type { Id } from './id';
 export const SLOTS = [
   'areas',
   'entities',
+  'frame',
   'screens',
   'sections',
   'faces',
@@ -40,8 +41,15 @@ export interface Placed {
 
 type Holder = Readonly<Record<string, unknown>>;
 
-/** What stands in one of its lists; undefined where it has no such list. A screen without faces has room for some. */
-function heldIn(holder: Holder, list: SlotName): readonly ElementNode[] | undefined {
+/**
+ * What stands in one of its lists; undefined where it has no such list. A screen without faces has room for some, and
+ * an area for one frame.
+ */
+export function heldIn(holder: Holder, list: SlotName): readonly ElementNode[] | undefined {
+  if (list === 'frame') {
+    const frame = holder['frame'] as ElementNode | undefined;
+    return frame ? [frame] : 'screens' in holder ? [] : undefined;
+  }
   const held = holder[list] as readonly ElementNode[] | undefined;
   return held ?? (list === 'faces' && 'sections' in holder && 'address' in holder ? [] : undefined);
 }
@@ -79,7 +87,7 @@ export const placeOf = (definition: Definition, id: Id): Placed | undefined =>
 /** As `placeOf`, within a holder. By plain loops: every edit of a large document asks it several times. */
 function placeIn(holder: Holder, holderId: Id | null, id: Id): Placed | undefined {
   for (const list of SLOTS) {
-    const held = holder[list] as readonly ElementNode[] | undefined;
+    const held = list in holder ? heldIn(holder, list) : undefined;
     if (held === undefined) continue;
     for (let at = 0; at < held.length; at++) {
       const node = held[at] as ElementNode;
@@ -104,8 +112,8 @@ export const ownOf = (node: Holder): Holder =>
   Object.fromEntries(Object.entries(node).filter(([key]) => !(SLOTS as readonly string[]).includes(key)));
 
 /**
- * The document with another list of elements in a slot; undefined where there is no such slot. What is on the way to
- * it is made anew, all else is shared.
+ * The document with another list of elements in a slot; undefined where there is no such slot, or no room for as many.
+ * What is on the way to it is made anew, all else is shared.
  */
 export function withSlot(
   definition: Definition,
@@ -116,9 +124,10 @@ export function withSlot(
     const held = heldIn(one, list);
     if (!held) return undefined;
     const made = change(held);
-    if (made.length > 0 || list !== 'faces') return { ...one, [list]: made };
-    const { faces: _, ...rest } = one;
-    return rest;
+    if (list === 'frame' && made.length > 1) return undefined;
+    if (list !== 'frame' && list !== 'faces') return { ...one, [list]: made };
+    const { [list]: _, ...rest } = one;
+    return made.length > 0 ? { ...rest, [list]: list === 'frame' ? made[0] : made } : rest;
   };
   if (holder === null) return changed(definition as unknown as Holder) as unknown as Definition | undefined;
   if (holder === definition.menu.id) {

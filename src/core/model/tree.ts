@@ -10,6 +10,7 @@ import {
   type Entity,
   type EntityField,
   type Face,
+  type Frame,
   type FieldPart,
   type List,
   type Menu,
@@ -39,7 +40,7 @@ type Node =
   | { readonly kind: 'text'; readonly node: Text }
   | { readonly kind: 'chart'; readonly node: Chart }
   | { readonly kind: 'people'; readonly node: PeoplePart }
-  | { readonly kind: 'menu'; readonly node: Menu }
+  | { readonly kind: 'menu'; readonly node: Menu | Frame }
   | { readonly kind: 'menu-item'; readonly node: MenuItem }
   | { readonly kind: 'rows'; readonly node: Entity }
   | { readonly kind: 'action'; readonly node: Action }
@@ -51,6 +52,12 @@ export type ElementKind = Node['kind'];
 export const sectionsOf = ({ sections, faces = [] }: Screen): Section[] => [
   ...sections,
   ...faces.flatMap((face) => face.sections),
+];
+
+/** The application's menu, and those that areas have of their own. */
+export const menusOf = ({ menu, areas }: Pick<Definition, 'menu' | 'areas'>): Menu[] => [
+  menu,
+  ...areas.flatMap(({ frame }) => frame ?? []),
 ];
 
 /** Anything that can have a gate. */
@@ -88,7 +95,7 @@ export class Tree {
       for (const part of [entity, ...entity.fields, ...entity.actions])
         this.entityByPart.set(part.id, entity);
     this.root = this.add({ kind: 'application', node: definition }, definition, definition.name);
-    this.addMenu(definition.menu);
+    this.addMenu(definition.menu, 'Menu', this.root);
     for (const area of definition.areas) this.addArea(area);
     for (const entity of definition.entities) this.addEntity(entity);
   }
@@ -168,8 +175,8 @@ export class Tree {
     return element;
   }
 
-  private addMenu(menu: Menu): void {
-    const element = this.add({ kind: 'menu', node: menu }, menu, 'Menu', { container: this.root });
+  private addMenu(menu: Menu, name: string, inside: AppElement): void {
+    const element = this.add({ kind: 'menu', node: menu }, menu, name, { container: inside });
     const addItems = (items: readonly MenuItem[], container: AppElement): void => {
       for (const item of items)
         addItems(item.items, this.add({ kind: 'menu-item', node: item }, item, item.name, { container }));
@@ -179,6 +186,7 @@ export class Tree {
 
   private addArea(area: Area): void {
     const inArea = this.add({ kind: 'area', node: area }, area, area.name, { container: this.root });
+    if (area.frame) this.addMenu(area.frame, area.frame.name, inArea);
     for (const screen of area.screens) {
       const onScreen = this.add({ kind: 'screen', node: screen }, screen, screen.name, {
         container: inArea,

@@ -5,9 +5,9 @@ import {
   type KnownRecord,
   type LookOutcome,
   type LookPage,
-  resolveMenu,
+  frameAround,
 } from '@/core/access';
-import type { AppElement, Id } from '@/core/model';
+import { type AppElement, type Id, menusOf } from '@/core/model';
 import { pageAt } from '../live/screen-page';
 import { setByOpening } from '../live/session-values';
 import { knownRecord, storedRecord } from '../records/read';
@@ -33,7 +33,7 @@ export async function lookPage(asked: Looking, address: string, query: URLSearch
     address: at,
     ...(sentFrom !== undefined && { sentFrom }),
     outcome,
-    menu: resolveMenu(access),
+    frame: frameAround(access, outcome.is === 'open' ? readAddress(tree, at)?.screen : undefined),
     levels: await levelsAt(look, at),
     screens: Object.fromEntries(
       tree.screens().map(({ id }) => [id, access.answer(access.element(id))] as const),
@@ -80,13 +80,13 @@ async function outcomeAt(
   };
 }
 
-/** The levels of the menu and of what is on the screen at this address. */
+/** The levels of the menus and of what is on the screen at this address. */
 async function levelsAt(look: Looking, address: string): Promise<Record<Id, Answer>> {
   const { access } = look.scope;
   const { tree, definition } = access.compiled;
   const levels: Record<Id, Answer> = {};
-  for (const element of tree.within(access.element(definition.menu.id)))
-    levels[element.id] = access.answer(element);
+  for (const { id } of menusOf(definition))
+    for (const element of tree.within(access.element(id))) levels[element.id] = access.answer(element);
   const destination = readAddress(tree, address);
   if (!destination) return levels;
   const record = await recordAt(look, address);

@@ -2,12 +2,13 @@ import type { RecordFacts } from '../../condition/atom';
 import { NONE } from '../deciding/level';
 import type { Entity, MenuItem, Screen } from '../../model/definition';
 import type { Id } from '../../model/id';
+import { menusOf } from '../../model/tree';
 import type { Access } from '../deciding/access';
 
 /**
  * Where a viewer lands (access.md 1): the person's own start screen, else that of the first of their
- * roles that has one, else the application's, else the first in the menu; always one that is open to
- * them. Undefined where nothing is.
+ * roles that has one, else the application's, else the first in the menu, or in an area's own; always one that is open
+ * to them. Undefined where nothing is.
  *
  * @example
  * landingOf(accessOf(compile(LARKFIELD), viewerOfRole('registrar'), at))?.id // → 's_loans'
@@ -18,7 +19,12 @@ export function landingOf(access: Access, own?: Id): Screen | undefined {
   const byRole = definition.roles.find((role) => roles.has(role.id) && role.startScreen)?.startScreen;
   const inMenu = (items: readonly MenuItem[]): Id[] =>
     items.flatMap((item) => [...(item.screen ? [item.screen] : []), ...inMenu(item.items)]);
-  const candidates = [own, byRole, definition.startScreen, ...inMenu(definition.menu.items)];
+  const candidates = [
+    own,
+    byRole,
+    definition.startScreen,
+    ...inMenu(menusOf(definition).flatMap(({ items }) => items)),
+  ];
   for (const id of candidates) {
     const element = id === undefined ? undefined : tree.get(id);
     if (element?.kind === 'screen' && access.opens(element.node, undefined)) return element.node;

@@ -2,12 +2,12 @@ import type { Id } from '../../model/id';
 import type { Value, Values } from '../../model/value-type';
 import type { Answer } from '../deciding/level';
 import type { Outcome } from './shown-page';
-import type { ShownMenuItem } from './shown';
+import type { ShownFrame } from './shown';
 
 /** What a viewer gets at an address: as in a release, where who is signed out is led to sign in. */
 export type LookOutcome = Outcome | { readonly is: 'sign-in' } | { readonly is: 'nothing-open' };
 
-/** What a pane or the canvas draws. Nothing that the viewer may not see is in `outcome` and `menu`. */
+/** What a pane or the canvas draws. Nothing that the viewer may not see is in `outcome` and `frame`. */
 export interface LookPage {
   /** The draft's revision; absent for a release. */
   readonly revision?: number;
@@ -16,9 +16,9 @@ export interface LookPage {
   readonly address: string;
   readonly sentFrom?: string;
   readonly outcome: LookOutcome;
-  readonly menu: readonly ShownMenuItem[];
+  readonly frame: ShownFrame;
   /**
-   * What the viewer gets of what is in the menu and on the screen at this address, open or not, on its record:
+   * What the viewer gets of what is in the menus and on the screen at this address, open or not, on its record:
    * levels only, for telling panes apart.
    */
   readonly levels: Readonly<Record<Id, Answer>>;

@@ -1,5 +1,5 @@
 import type { RecordFacts } from '../../condition/atom';
-import type { Button, EntityField, FieldPart, List, MenuItem, Screen } from '../../model/definition';
+import type { Button, EntityField, FieldPart, List, Screen } from '../../model/definition';
 import type { Id } from '../../model/id';
 import type { AppElement } from '../../model/tree';
 import { unitsOf } from '../../model/units';
@@ -15,7 +15,6 @@ import type {
   ShownEffect,
   ShownField,
   ShownInput,
-  ShownMenuItem,
   ShownPart,
   ShownRow,
   ShownScreen,
@@ -35,7 +34,7 @@ export function addressOf(screen: Screen, record?: Id): string {
 }
 
 /** What the element shows to those who do not get it; undefined where it is left out. */
-function shownClosed({ compiled }: Access, element: AppElement): ShownClosed | undefined {
+export function shownClosed({ compiled }: Access, element: AppElement): ShownClosed | undefined {
   const closed = compiled.closed(element.id);
   if (!closed) return undefined;
   const door = compiled.handles.doorOf(element);
@@ -322,22 +321,4 @@ export function bulkChanges(access: Access, list: List, record: KnownRecord, fie
   const action = access.compiled.tree.optionalAction(entity, 'bulk');
   if (!action || access.level(access.element(action.id), record) < EDIT) return [];
   return fields.filter((field) => access.level(access.element(field), record) === EDIT);
-}
-
-/** The menu as the viewer has it: items without a screen stay where something is left in them. */
-export function resolveMenu(access: Access): ShownMenuItem[] {
-  const resolveItem = (item: MenuItem): ShownMenuItem[] => {
-    const { id, name } = item;
-    const element = access.element(id);
-    if (access.level(element, undefined) === NONE) {
-      const closed = shownClosed(access, element);
-      return closed ? [{ id, name, closed, items: [] }] : [];
-    }
-    const items = item.items.flatMap(resolveItem);
-    if (!item.screen && items.length === 0) return [];
-    const screen = item.screen && access.compiled.tree.need(item.screen, 'screen').node;
-    return [{ id, name, ...(screen && { address: addressOf(screen) }), items }];
-  };
-  const { menu } = access.compiled.definition;
-  return access.level(access.element(menu.id), undefined) === NONE ? [] : menu.items.flatMap(resolveItem);
 }

@@ -128,6 +128,14 @@ export interface ShownRow {
   readonly changes?: readonly Id[];
 }
 
+/** What stands around a screen. */
+export interface ShownFrame {
+  /** Of the menu. */
+  readonly id: Id;
+  readonly name: string;
+  readonly menu: readonly ShownMenuItem[];
+}
+
 export interface ShownMenuItem {
   readonly id: Id;
   readonly name: string;

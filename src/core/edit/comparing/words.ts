@@ -123,7 +123,8 @@ export const kindInWords = (kind: ElementKind): string => KINDS[kind];
 export function placeInWords(element: AppElement): string {
   const kind = kindInWords(element.kind);
   const { container, screen } = element;
-  if (!container || element.kind === 'menu') return kind;
+  if (!container || (container.kind === 'application' && element.kind === 'menu')) return kind;
+  if (element.kind === 'menu') return `Menu of ${container.name}`;
   if (element.kind === 'rows') return 'Records of the application';
   if (element.kind === 'data-field') return `Field of the data, of ${container.name}`;
   if (element.kind === 'action') return `Action on ${container.name}`;
@@ -132,14 +133,21 @@ export function placeInWords(element: AppElement): string {
   return `${kind} on ${screen.name}, in ${container.name}`;
 }
 
+/** "the menu", or "the menu of Front desk" where that has one of its own. */
+function menuAround({ kind, container }: AppElement): string {
+  if (kind !== 'menu') return container ? menuAround(container) : 'the menu';
+  return container?.kind === 'area' ? `the menu of ${container.name}` : 'the menu';
+}
+
 /** An element's name in a sentence that has no other context: the data's field with its entity. */
 export function fullName(element: AppElement): string {
   const { kind, name, container, screen } = element;
   if (kind === 'data-field' || kind === 'action')
     return `${container?.name ?? ''}: ${name} (data, everywhere)`;
   if (kind === 'rows') return `${name} (records)`;
-  if (kind === 'menu-item') return `${name} (in the menu)`;
+  if (kind === 'menu-item') return `${name} (in ${menuAround(element)})`;
   if (kind === 'area') return `${name} (area)`;
+  if (kind === 'menu' && container?.kind === 'area') return `${name} (menu of ${container.name})`;
   if (kind === 'screen' || !screen) return name;
   return `${name} (${kindInWords(kind).toLowerCase()} on ${screen.name})`;
 }
@@ -147,7 +155,7 @@ export function fullName(element: AppElement): string {
 /** A handle beside others of the same door: "Item list (column)". */
 export function handleName(element: AppElement): string {
   const { kind, name, screen } = element;
-  if (kind === 'menu-item') return `${name} (in the menu)`;
+  if (kind === 'menu-item') return `${name} (in ${menuAround(element)})`;
   if (kind === 'screen' || !screen) return name;
   return kind === 'button' || kind === 'list'
     ? `${screen.name} (${name})`

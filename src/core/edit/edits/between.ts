@@ -1,10 +1,11 @@
-import type { Definition } from '../../model/definition';
+import type { Definition, MenuItem } from '../../model/definition';
 import type { Gate } from '../../model/gate';
 import type { Id } from '../../model/id';
 import { sameJson } from '../../model/same-json';
 import { SETTINGS } from '../../model/schema';
 import {
   childrenOf,
+  heldIn,
   idsIn,
   ownOf,
   placedIn,
@@ -26,7 +27,7 @@ import { movedAmong } from './moved';
  * of its own, known by its id. Undefined where nothing differs.
  */
 export function editBetween(before: Definition, after: Definition): Edit | undefined {
-  if (before.id !== after.id || before.menu.id !== after.menu.id)
+  if (before.id !== after.id || before.menu.id !== after.menu.id || framesMoved(before, after))
     return { do: 'replace', from: before, to: after };
   const steps = new Steps(before, after);
   steps.settings();
@@ -35,6 +36,12 @@ export function editBetween(before: Definition, after: Definition): Edit | undef
   steps.gates();
   const [only, ...more] = steps.edits;
   return more.length > 0 ? { do: 'together', edits: steps.edits } : only;
+}
+
+/** Does a frame stand in another area? Two cannot change places, since each area has room for one only. */
+function framesMoved(before: Definition, after: Definition): boolean {
+  const areaOf = new Map(before.areas.flatMap(({ id, frame }) => (frame ? [[frame.id, id] as const] : [])));
+  return after.areas.some(({ id, frame }) => frame && (areaOf.get(frame.id) ?? id) !== id);
 }
 
 type Keys = Readonly<Record<string, unknown>>;
@@ -96,6 +103,7 @@ class Steps {
     const old = new Map([...placedIn(this.before)].map((one) => [one.node.id, one]));
     const wanted = [...placedIn(this.after)];
     const kept = new Set(wanted.map(({ node }) => node.id).filter((id) => old.has(id)));
+    this.emptyFrames(kept);
     // Containers come before their contents, so what one is put in is there already, and in its place.
     for (const one of wanted) {
       const was = old.get(one.node.id);
@@ -104,7 +112,11 @@ class Steps {
       } else if (!sameSlot(was.slot, one.slot)) this.move(one.node.id, one);
     }
     for (const { node, slot } of old.values())
-      if (!kept.has(node.id) && (slot.in === null || slot.in === this.now.menu.id || kept.has(slot.in)))
+      if (
+        this.isThere(node.id) &&
+        !kept.has(node.id) &&
+        (slot.in === null || slot.in === this.now.menu.id || kept.has(slot.in))
+      )
         this.remove(node.id);
     const holders: [Id | null, Keys][] = [
       [null, this.after as unknown as Keys],
@@ -130,6 +142,21 @@ class Steps {
     }
   }
 
+  /** Frames that go make room before others come; what is kept of their items waits in the menu until then. */
+  private emptyFrames(kept: ReadonlySet<Id>): void {
+    for (const { frame } of this.before.areas) {
+      if (!frame || kept.has(frame.id)) continue;
+      const waiting = function* (items: readonly MenuItem[]): Generator<Id> {
+        for (const one of items)
+          if (kept.has(one.id)) yield one.id;
+          else yield* waiting(one.items);
+      };
+      for (const id of waiting(frame.items))
+        this.move(id, { slot: { in: this.before.menu.id, list: 'items' }, at: this.now.menu.items.length });
+      this.remove(frame.id);
+    }
+  }
+
   private isThere(id: Id): boolean {
     return placeOf(this.now, id) !== undefined;
   }
@@ -141,7 +168,7 @@ class Steps {
         : holder === this.now.menu.id
           ? this.now.menu
           : placeOf(this.now, holder)?.node;
-    return ((found as unknown as Keys | undefined)?.[list] as readonly ElementNode[] | undefined) ?? [];
+    return (found && heldIn(found as unknown as Keys, list)) ?? [];
   }
 
   /** What was there before is not in it: it is moved in afterwards. */
@@ -153,7 +180,7 @@ class Steps {
     this.make({ do: 'addElement', into: slot, at, node: fresh, gates, closed });
   }
 
-  private move(id: Id, { slot, at }: Placed): void {
+  private move(id: Id, { slot, at }: Pick<Placed, 'slot' | 'at'>): void {
     const place = placeOf(this.now, id);
     if (!place) return;
     const from = { ...place.slot, at: place.at };
@@ -232,9 +259,13 @@ const sameSlot = (a: Slot, b: Slot): boolean => a.in === b.in && a.list === b.li
 /** The element without those in it that were there before. */
 function withoutKept(node: ElementNode, kept: ReadonlySet<Id>): ElementNode {
   const made: Record<string, unknown> = { ...node };
-  for (const { slot } of childrenOf(node, node.id))
-    made[slot.list] = (node[slot.list] as readonly ElementNode[])
+  for (const list of new Set([...childrenOf(node, node.id)].map(({ slot }) => slot.list))) {
+    const left = (heldIn(node, list) ?? [])
       .filter(({ id }) => !kept.has(id))
       .map((one) => withoutKept(one, kept));
+    if (list !== 'frame') made[list] = left;
+    else if (left[0]) made[list] = left[0];
+    else delete made[list];
+  }
   return made as ElementNode;
 }

@@ -51,7 +51,7 @@ function addElement(
   );
   if (taken !== undefined) return failed(changedMeanwhile(called(node), 'It is there already.'));
   const made = withSlot(definition, into, (held) => held.toSpliced(at, 0, node));
-  if (!made) return failed(gone(definition, into.in, 'What it is to stand in is gone by now.'));
+  if (!made) return failed(noPlace(definition, into));
   return ok({
     ...made,
     gates: { ...made.gates, ...gates },
@@ -112,7 +112,7 @@ function moveElement(definition: Definition, { id, from, to }: EditOf<'moveEleme
   if (!shape.ok) return shape;
   const taken = withSlot(definition, from, (held) => held.toSpliced(place.at, 1)) as Definition;
   const made = withSlot(taken, to, (held) => held.toSpliced(to.at, 0, node));
-  return made ? ok(made) : failed(gone(definition, to.in, 'What it is to stand in is gone by now.'));
+  return made ? ok(made) : failed(noPlace(definition, to));
 }
 
 function changeElement(
@@ -140,6 +140,12 @@ function changeElement(
 /** Is it what can stand in such a list? An edit names an element by its id, which does not say what it is. */
 const shapeOf = (list: Slot['list'], node: ElementNode): Result<unknown> =>
   checkShape(SLOT_SCHEMAS[list] as Shape<unknown>, node, { values: MOST_VALUES });
+
+/** Why there is no place in a list: an area has one frame at most. */
+const noPlace = (definition: Definition, slot: Slot) =>
+  slot.list === 'frame' && slot.in !== null && placeOf(definition, slot.in)?.node['frame']
+    ? changedMeanwhile(nameOf(definition, slot.in), 'It has a menu of its own already.')
+    : gone(definition, slot.in, 'What it is to stand in is gone by now.');
 
 const gone = (definition: Definition, id: Id | null, message: string) =>
   changedMeanwhile(nameOf(definition, id), message);

@@ -1,14 +1,16 @@
 import { accessOf } from '../../access/deciding/access';
 import { compile } from '../../access/deciding/compile';
-import { resolve, resolveMenu } from '../../access/sent/resolve';
+import { resolveMenu } from '../../access/sent/frame';
+import { resolve } from '../../access/sent/resolve';
 import { SIGNED_IN, SIGNED_OUT, viewerOfRole } from '../../access/deciding/viewer';
 import type { Definition } from '../../model/definition';
 import type { Problem } from '../../model/problem';
+import { menusOf } from '../../model/tree';
 import { readDefinition } from '../../model/schema';
 
 /**
  * What keeps a definition from being believed: it is read as if it came from a file, and made ready for deciding.
- * With `screens`, every screen and the menu are worked out too, for each login state and each role: what a release
+ * With `screens`, every screen and the menus are worked out too, for each login state and each role: what a release
  * does before anybody depends on it. Empty where it is sound.
  *
  * @example
@@ -23,7 +25,7 @@ export function unsound(definition: Definition, how: { readonly screens: boolean
     const viewers = [SIGNED_OUT, SIGNED_IN, ...definition.roles.map(({ id }) => viewerOfRole(id))];
     for (const viewer of viewers) {
       const access = accessOf(compiled, viewer, { moment: 0 });
-      resolveMenu(access);
+      for (const menu of menusOf(definition)) resolveMenu(access, menu);
       for (const screen of compiled.tree.screens())
         if (screen.binds?.record !== 'existing') resolve(access, screen, undefined);
     }

@@ -1,4 +1,13 @@
-import type { Definition, Entity, EntityField, FieldPart, List, Part, Screen } from '../../model/definition';
+import type {
+  Area,
+  Definition,
+  Entity,
+  EntityField,
+  FieldPart,
+  List,
+  Part,
+  Screen,
+} from '../../model/definition';
 import { newId, type Id } from '../../model/id';
 import { placeOf, type ElementNode, type Slot } from '../../model/slots';
 import { sectionsOf, treeOf, type AppElement } from '../../model/tree';
@@ -39,7 +48,11 @@ export function offersAt(definition: Definition, element: AppElement): readonly 
     case 'application':
       return maker.areas({ slot: { in: null, list: 'areas' }, at: definition.areas.length });
     case 'area':
-      return [...maker.screens(element.id), ...(behind ? maker.areas(behind) : [])];
+      return [
+        ...maker.screens(element.id),
+        ...maker.frames([element.node]),
+        ...(behind ? maker.areas(behind) : []),
+      ];
     case 'screen':
       return maker.onScreen(element.node);
     case 'face':
@@ -65,11 +78,13 @@ export function offersAt(definition: Definition, element: AppElement): readonly 
       return element.screen && behind ? maker.parts(element.screen, behind) : [];
     case 'column':
       return element.list && behind ? maker.columns(element.list, behind.at) : [];
-    case 'menu':
-      return maker.items(
-        { slot: { in: element.id, list: 'items' }, at: element.node.items.length },
-        'In the menu',
-      );
+    case 'menu': {
+      const { container, node } = element;
+      const inside = { slot: { in: element.id, list: 'items' }, at: node.items.length } as const;
+      return container?.kind === 'area'
+        ? maker.items(inside, `In the menu of ${container.name}`)
+        : [...maker.items(inside, 'In the menu'), ...maker.frames(definition.areas)];
+    }
     case 'menu-item':
       return [
         ...(behind ? maker.items(behind, `Behind ${element.name}`) : []),
@@ -137,6 +152,23 @@ class Offers {
       screens: [],
     }));
     return [{ name: 'In the application', offers: [area] }];
+  }
+
+  /** Menus of their own for areas that have none: to begin with, of their screens that need no record. */
+  frames(areas: readonly Area[]): OfferGroup[] {
+    const about = 'stands around its screens, rather than that of the application';
+    const itemsOf = ({ screens }: Area) =>
+      screens
+        .filter(({ binds }) => binds?.record !== 'existing')
+        .map((screen) => ({ id: newId(), name: screen.name, screen: screen.id, items: [] }));
+    const offers = areas
+      .filter(({ frame }) => !frame)
+      .map((area) => {
+        const { id, name } = area;
+        const seam = { slot: { in: id, list: 'frame' }, at: 0 } as const;
+        return this.offer('frame', `Menu of ${name}`, about, seam, () => ({ name, items: itemsOf(area) }));
+      });
+    return offers.length > 0 ? [{ name: 'Menus of areas', offers }] : [];
   }
 
   /** Screens of an area: each gets its gate from what new screens get. */

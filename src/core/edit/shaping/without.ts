@@ -1,5 +1,6 @@
 import type {
   Action,
+  Area,
   Closed,
   Definition,
   Entity,
@@ -49,7 +50,7 @@ export class Without {
       conditions: this.kept(definition.conditions),
       entities: this.each(definition.entities, (one) => this.entity(one)),
       areas: this.each(definition.areas, (area) =>
-        changedIn(area, { screens: this.each(area.screens, (one) => this.screen(one)) }),
+        this.framed(changedIn(area, { screens: this.each(area.screens, (one) => this.screen(one)) })),
       ),
       menu: changedIn(definition.menu, { items: this.items(definition.menu.items) }),
       gates: this.byId(definition.gates, (gate, id) => this.gate(gate, id)),
@@ -137,6 +138,13 @@ export class Without {
     );
     const { faces: _, ...faceless } = screen;
     return faces.length > 0 ? changedIn(screen, { sections, faces }) : { ...faceless, sections };
+  }
+
+  private framed(area: Area): Area {
+    const { frame, ...rest } = area;
+    if (!frame) return area;
+    if (this.gone.has(frame.id)) return rest;
+    return changedIn(area, { frame: changedIn(frame, { items: this.items(frame.items) }) });
   }
 
   private sections(sections: readonly Section[]): readonly Section[] {

@@ -13,32 +13,39 @@ export interface OutlineRow {
   readonly heading?: string;
 }
 
-/** What stands under the application: the menu, the areas, then the data. */
-function tops({ tree }: Compiled): AppElement[] {
+type Only = (element: AppElement) => boolean;
+
+/** What stands under the application, of that which is shown: the menu, the areas, then the data. */
+function tops({ tree }: Compiled, only: Only): AppElement[] {
   const order = (element: AppElement): number => (isDataDoor(element) ? 1 : 0);
-  return tree.root.contents.toSorted((a, b) => order(a) - order(b));
+  return tree.elements
+    .filter(({ container }) => container !== undefined && (container === tree.root || !only(container)))
+    .filter(only)
+    .toSorted((a, b) => order(a) - order(b));
 }
 
 /**
  * The rows to show: of what is unfolded; or with words, of what has all of them in its name, with what
- * leads there. With `only`, of the application and of those that stand in it, only these.
+ * leads there. With `only`, only these; those whose container is not shown come first of all.
  */
 export function outlineRows(
   compiled: Compiled,
   unfolded: ReadonlySet<string>,
   words: string,
-  only: (top: AppElement) => boolean = () => true,
+  only: Only = () => true,
 ): OutlineRow[] {
   const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
   const hits = (element: AppElement): boolean =>
     wanted.every((word) => element.name.toLowerCase().includes(word));
-  const leads = (element: AppElement): boolean => hits(element) || element.contents.some(leads);
+  const leads = (element: AppElement): boolean => hits(element) || contents(element).some(leads);
+  const contents = (element: AppElement): AppElement[] => element.contents.filter(only);
   const rows: OutlineRow[] = [];
   const add = (elements: readonly AppElement[], depth: number): void => {
     const shown = wanted.length > 0 ? elements.filter(leads) : elements;
     shown.forEach((element, n) => {
-      const hasContents = element.contents.length > 0;
-      const open = wanted.length > 0 ? element.contents.some(leads) : unfolded.has(element.id);
+      const inside = contents(element);
+      const hasContents = inside.length > 0;
+      const open = wanted.length > 0 ? inside.some(leads) : unfolded.has(element.id);
       const begins = element.kind === 'rows' && n > 0 && shown[n - 1]?.kind !== 'rows';
       const heading = begins ? { heading: 'Data' } : {};
       rows.push({
@@ -50,13 +57,13 @@ export function outlineRows(
         among: shown.length,
         ...heading,
       });
-      if (open) add(element.contents, depth + 1);
+      if (open) add(inside, depth + 1);
     });
   };
   const { root } = compiled.tree;
   if (only(root) && (wanted.length === 0 || hits(root)))
     rows.push({ element: root, depth: 0, hasContents: false, folded: false, place: 1, among: 1 });
-  add(tops(compiled).filter(only), 0);
+  add(tops(compiled, only), 0);
   return rows;
 }
 

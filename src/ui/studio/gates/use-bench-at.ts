@@ -13,7 +13,7 @@ import {
   SIGNED_OUT_KEY,
 } from '@/core/access';
 import { amongInWords } from '@/core/edit';
-import { type AppElement, type Definition } from '@/core/model';
+import type { AppElement, Area, Definition } from '@/core/model';
 import { groupViewers, railViewers, SIGNED_OUT_VIEWER, type Bench, type RailViewer } from './bench';
 import { FORMS } from './form-choice';
 import { carry } from '../shell/carry';
@@ -167,9 +167,20 @@ function screenOf(compiled: ReturnType<typeof compile>, element: AppElement) {
   if (element.screen) return element.screen;
   const { tree, handles } = compiled;
   const door = tree.get(handles.doorOf(element)?.id ?? '');
-  if (door?.kind === 'screen') return door.node;
+  const leadsTo = door?.kind === 'screen' ? door.node : undefined;
+  // The menu of an area stands around the screens of that area only.
+  const around = areaAround(element)?.screens;
+  if (around && !(leadsTo && around.includes(leadsTo)))
+    return around.find(({ binds }) => binds?.record !== 'existing') ?? around[0];
+  if (leadsTo) return leadsTo;
   const [first] = handles.handlesOf(element).flatMap((id) => tree.get(id)?.screen ?? []);
   return first;
+}
+
+/** The area whose own menu it is, or stands in. */
+function areaAround({ kind, container }: AppElement): Area | undefined {
+  if (kind !== 'menu' && kind !== 'menu-item') return undefined;
+  return container?.kind === 'area' ? container.node : container && areaAround(container);
 }
 
 /** Each viewer's access, made when it is first asked for. */

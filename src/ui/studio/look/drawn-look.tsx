@@ -5,7 +5,7 @@ import type { Compiled, LookPage } from '@/core/access';
 import { MenuView } from '../../live/menu-view';
 import { NothingOpen, NotThere, Refused } from '../../live/refusals';
 import { ScreenView } from '../../live/screen-view';
-import { withGhostItems, withGhosts } from '../shared/ghosts';
+import { frameWithGhosts, withGhostItems, withGhosts } from '../shared/ghosts';
 
 interface Props {
   readonly compiled: Compiled;
@@ -21,11 +21,20 @@ interface Props {
 /** A page as its viewer has it, drawn by the same code as a release; with the ghosts of what they do not get. */
 export function DrawnLook(props: Props) {
   const { compiled, page, address, ghosts } = props;
+  const frame = ghosts
+    ? frameWithGhosts(compiled, page.frame, readAddress(compiled.tree, address)?.screen)
+    : page.frame;
+  const own = frame.id !== compiled.definition.menu.id;
   return (
     <div className="grid min-h-full grid-cols-[124px_minmax(0,1fr)] text-[13px]">
       <div className="border-r border-rule py-2">
+        {own && (
+          <p data-element={frame.id} className="px-3 pb-2 font-semibold break-words">
+            {frame.name}
+          </p>
+        )}
         <MenuView
-          items={ghosts ? withGhostItems(compiled, page.menu, page.levels) : page.menu}
+          items={ghosts ? withGhostItems(compiled, frame, page.levels) : frame.menu}
           current={address}
         />
       </div>

@@ -17,8 +17,12 @@ export function otherHolders(
   return tree.elements.flatMap((one) => {
     if (one.id === slot.in || !mayStandIn(tree, element, slot, { in: one.id, list: slot.list })) return [];
     const held = (one.node as unknown as Record<string, readonly unknown[] | undefined>)[slot.list] ?? [];
-    const name =
-      one.kind === 'menu' ? 'the top of the menu' : one.kind === 'menu-item' ? `under ${one.name}` : one.name;
-    return [{ id: one.id, name, count: held.length }];
+    return [{ id: one.id, name: holderName(one), count: held.length }];
   });
+}
+
+function holderName({ kind, name, container }: AppElement): string {
+  if (kind === 'menu-item') return `under ${name}`;
+  if (kind !== 'menu') return name;
+  return container?.kind === 'area' ? `the top of the menu of ${container.name}` : 'the top of the menu';
 }

@@ -41,7 +41,8 @@ export function Settings() {
         </Labelled>
       );
     case 'menu':
-      return null;
+      // The application's has the application's name.
+      return 'name' in selected.node ? named('Name above it', 'name', selected.node.name) : null;
     case 'text':
       return (
         <TextSetting value={selected.node.text} disabled={disabled} onKeep={(text) => change({ text })} />

@@ -3,6 +3,7 @@ import {
   type Compiled,
   type LookPage,
   NONE,
+  type ShownFrame,
   type ShownMenuItem,
   type ShownScreen,
 } from '@/core/access';
@@ -90,17 +91,27 @@ function withGhostColumns(element: AppElement, list: DrawnList, levels: Levels):
   return { ...list, columns };
 }
 
+/**
+ * What stands around a screen with all that the viewer does not get: the frame of its area, also where the screen is
+ * closed to them and the application's was sent.
+ */
+export function frameWithGhosts(
+  { definition }: Compiled,
+  sent: ShownFrame,
+  screen: Screen | undefined,
+): ShownFrame {
+  const own = definition.areas.find(({ screens }) => screen && screens.includes(screen))?.frame;
+  return own === undefined || own.id === sent.id ? sent : { id: own.id, name: own.name, menu: [] };
+}
+
 /** The menu as it was sent, with the items that the viewer did not get. */
-export function withGhostItems(
-  compiled: Compiled,
-  sent: readonly ShownMenuItem[],
-  levels: Levels,
-): DrawnMenuItem[] {
+export function withGhostItems(compiled: Compiled, frame: ShownFrame, levels: Levels): DrawnMenuItem[] {
   const merge = (items: readonly MenuItem[], shown: readonly ShownMenuItem[]): DrawnMenuItem[] =>
     items.map((item) => {
       const there = shown.find((one) => one.id === item.id);
       const inside = merge(item.items, there?.items ?? []);
       if (there) return { ...there, items: inside };
+      const address = item.screen && addressOf(compiled.tree.need(item.screen, 'screen').node);
       // One that only holds others is there for whom some of these are.
       const ghost =
         item.screen || item.items.length === 0
@@ -108,14 +119,16 @@ export function withGhostItems(
           : inside.some((one) => !one.ghost || one.ghost === 'some')
             ? 'some'
             : 'not';
-      const address = item.screen && addressOf(compiled.tree.need(item.screen, 'screen').node);
+      // They get it, on a screen that they do not.
+      const got = item.screen !== undefined && (levels[item.id]?.least ?? NONE) > NONE;
       return {
         id: item.id,
         name: item.name,
         items: inside,
-        ghost,
+        ...(!got && { ghost }),
         ...(address && { address }),
       };
     });
-  return merge(compiled.definition.menu.items, sent);
+  const menu = compiled.tree.need(frame.id, 'menu').node;
+  return merge(menu.items, frame.menu);
 }

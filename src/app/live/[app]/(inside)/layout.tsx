@@ -1,42 +1,39 @@
 import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
-import { resolveMenu } from '@/core/access';
 import { thisVisit } from '@/server/live/this-visit';
-import { asSent } from '@/ui/live/sent';
-import { LiveFrame } from './live-host';
+import { LiveHost } from './live-host';
 
 interface Props {
   params: Promise<{ app: string }>;
+  /** What stands around the page: a route of its own, since it goes by the address. */
+  frame: ReactNode;
   children: ReactNode;
 }
 
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
+export async function generateMetadata({ params }: Pick<Props, 'params'>): Promise<Metadata> {
   const { app } = await params;
   const visit = await thisVisit(app);
   return { title: visit?.name ?? 'Not found' };
 }
 
-/** The frame. It decides nothing for the pages in it: each asks for itself. */
-export default async function LiveLayout({ params, children }: Props) {
+/** It decides nothing for the pages in it: each asks for itself. */
+export default async function LiveLayout({ params, frame, children }: Props) {
   const { app } = await params;
   const visit = await thisVisit(app);
   // The page leads on, or says that there is nothing.
   if (!visit) return children;
+  const { language, timeZone, unlock } = visit.access.compiled.definition;
   return (
-    <LiveFrame
+    <LiveHost
       base={`/live/${app}`}
-      name={visit.name}
       person={visit.person?.name}
       standing={visit.standing}
-      mayStandIn={visit.mayStandIn}
-      language={visit.access.compiled.definition.language}
-      timeZone={visit.access.compiled.definition.timeZone}
-      menu={asSent(resolveMenu(visit.access))}
-      unlocks={
-        visit.person !== undefined && !visit.standing && visit.access.compiled.definition.unlock !== undefined
-      }
+      language={language}
+      timeZone={timeZone}
+      unlocks={visit.person !== undefined && !visit.standing && unlock !== undefined}
+      frame={frame}
     >
       {children}
-    </LiveFrame>
+    </LiveHost>
   );
 }

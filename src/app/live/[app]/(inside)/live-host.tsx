@@ -1,37 +1,31 @@
 'use client';
 
 import dynamic from 'next/dynamic';
-import { usePathname, useRouter } from 'next/navigation';
+import { useRouter } from 'next/navigation';
 import { useMemo, type ReactNode } from 'react';
-import type { ShownMenuItem } from '@/core/access';
 import { ask, HostProvider, send, RecordsClient, timesOf, type Host } from '@/ui/live/host';
-import { MenuView } from '@/ui/live/menu-view';
-import { readSent, type Sent } from '@/ui/live/sent';
 import type { StandIn } from '@/ui/live/standing-bar';
 import { Toasts, useTell } from '@/ui/parts/toasts';
 
-/** Only who may look as others, or does, loads what it takes. */
+/** Only who looks as another loads what it takes. */
 const StandingBar = dynamic(() => import('@/ui/live/standing-bar').then((one) => one.StandingBar));
-const StandInPicker = dynamic(() => import('@/ui/live/stand-in-picker').then((one) => one.StandInPicker));
 
 interface Props {
   readonly base: string;
-  readonly name: string;
   readonly person: string | undefined;
   /** Who really is there, looking as that person. */
   readonly standing: StandIn | undefined;
-  /** May they look as others? */
-  readonly mayStandIn: boolean;
-  readonly menu: Sent<readonly ShownMenuItem[]>;
   /** Can locked elements be opened for a while? */
   readonly unlocks: boolean;
   readonly language: string;
   readonly timeZone: string;
+  /** What stands around the page, as the address has it. */
+  readonly frame: ReactNode;
   readonly children: ReactNode;
 }
 
-/** What stands around every page of a released application: its name, its menu, who is signed in. */
-export function LiveFrame(props: Props) {
+/** What every page of a released application works with, and where what stands around it has its place. */
+export function LiveHost(props: Props) {
   return (
     <Toasts>
       <Inside {...props} />
@@ -40,11 +34,9 @@ export function LiveFrame(props: Props) {
 }
 
 function Inside(props: Props) {
-  const { base, name, person, standing, mayStandIn, menu, unlocks, language, timeZone, children } = props;
+  const { base, person, standing, unlocks, language, timeZone, frame, children } = props;
   const router = useRouter();
   const tell = useTell();
-  const path = usePathname();
-  const items = useMemo(() => readSent(menu), [menu]);
   const host = useMemo((): Host => {
     const hrefOf = (address: string): string => (address ? `${base}/${address}` : base);
     return {
@@ -88,34 +80,8 @@ function Inside(props: Props) {
           time={host.time}
         />
       )}
-      <header className="flex items-center gap-4 border-b border-edge bg-paper px-5 py-2">
-        <span className="font-semibold">{name}</span>
-        <span className="ml-auto text-quiet">
-          {person === undefined ? (
-            'You are not signed in'
-          ) : (
-            <a className="link" href={`${base}/account`} title="Your account and roles">
-              {person}
-            </a>
-          )}
-        </span>
-        {mayStandIn && !standing && (
-          <StandInPicker api={`${base}/api/stand-in`} base={base} label="Look as somebody" />
-        )}
-        {person === undefined ? (
-          <a className="button" href={`${base}/sign-in`}>
-            Sign in
-          </a>
-        ) : (
-          <button type="button" className="button" onClick={host.signOut}>
-            Sign out
-          </button>
-        )}
-      </header>
-      <div className="grid min-h-[calc(100vh-49px)] grid-cols-[190px_1fr]">
-        <div className="border-r border-rule bg-paper py-3">
-          <MenuView items={items} current={path.slice(base.length + 1)} />
-        </div>
+      <div className="grid min-h-screen grid-cols-[190px_minmax(0,1fr)] grid-rows-[auto_1fr]">
+        {frame}
         <main className="max-w-6xl min-w-0 p-5">{children}</main>
       </div>
     </HostProvider>
