@@ -4,7 +4,6 @@ import type { Id } from '../../model/id';
 import { sameJson } from '../../model/same-json';
 import { SETTINGS } from '../../model/schema';
 import {
-  childrenOf,
   heldIn,
   idsIn,
   ownOf,
@@ -258,14 +257,14 @@ const sameSlot = (a: Slot, b: Slot): boolean => a.in === b.in && a.list === b.li
 
 /** The element without those in it that were there before. */
 function withoutKept(node: ElementNode, kept: ReadonlySet<Id>): ElementNode {
-  const made: Record<string, unknown> = { ...node };
-  for (const list of new Set([...childrenOf(node, node.id)].map(({ slot }) => slot.list))) {
-    const left = (heldIn(node, list) ?? [])
-      .filter(({ id }) => !kept.has(id))
-      .map((one) => withoutKept(one, kept));
-    if (list !== 'frame') made[list] = left;
-    else if (left[0]) made[list] = left[0];
-    else delete made[list];
-  }
-  return made as ElementNode;
+  const left = (list: Slot['list']) =>
+    (heldIn(node, list) ?? []).filter(({ id }) => !kept.has(id)).map((one) => withoutKept(one, kept));
+  const lists = SLOTS.filter((list) => list in node && list !== 'frame');
+  const { frame: _, ...rest } = node;
+  const [frame] = left('frame');
+  return {
+    ...rest,
+    ...(frame && { frame }),
+    ...Object.fromEntries(lists.map((list) => [list, left(list)])),
+  } as ElementNode;
 }
