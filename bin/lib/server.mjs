@@ -78,6 +78,38 @@ function keepLogSmall() {
 }
 
 /**
+ * Sees to the indexes of live records beside the server, as who may change tables; started again a while after it ends
+ * by itself. It ends with this process, since it reads from it.
+ * @param {string} owner
+ */
+export function keepIndexes(owner) {
+  let stopping = false;
+  /** @type {import('node:child_process').ChildProcess | undefined} */
+  let child;
+  /** @type {NodeJS.Timeout | undefined} */
+  let soon;
+  const begin = () => {
+    const log = openLog();
+    child = spawn(process.execPath, ['--import', 'tsx', `${ROOT}/src/server/index-keeper.ts`], {
+      cwd: ROOT,
+      env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: owner, MIGRATION_URL: undefined },
+      detached: true,
+      stdio: ['pipe', log, log],
+    });
+    closeSync(log);
+    child.on('exit', () => {
+      if (!stopping) soon = setTimeout(begin, 30_000).unref();
+    });
+  };
+  begin();
+  return async () => {
+    stopping = true;
+    clearTimeout(soon);
+    if (child?.pid) await endProcess(child.pid, 'SIGTERM');
+  };
+}
+
+/**
  * Serves on loopback; returns when it answers.
  * @param {string} url
  * @param {number} port

@@ -3,7 +3,7 @@ import { Cluster, freePort } from './cluster.mjs';
 import { checkEnvironment, readOptions, readPort } from './options.mjs';
 import { needNpmPackages } from './packages.mjs';
 import { DATA, endProcess, endWaitedFor, pause, say, Unable } from './run.mjs';
-import { build, serve, setUpDatabase } from './server.mjs';
+import { build, keepIndexes, serve, setUpDatabase } from './server.mjs';
 import { dropState, isOurs, readState, writeState } from './state.mjs';
 
 const HELP = `bin/start [--fresh] [--empty] [--port N]
@@ -67,6 +67,7 @@ async function main() {
   const port = await freePort(wanted);
   if (wanted !== 0 && port !== wanted) say(`Port ${wanted} is taken; using ${port}.`);
   const address = await keepServing(database.url, port);
+  toStop.push(keepIndexes(database.owner));
   say('');
   say(`  Studio        ${address}/studio`);
   if (demo) {

@@ -8,7 +8,8 @@ import { inPackages, ROOT, Unable } from './run.mjs';
 console.log = console.error;
 
 const args = process.argv.slice(2);
-const needsDatabase = ['export', 'import'].includes(args.find((one) => !one.startsWith('-')) ?? '');
+const IN_DATABASE = ['list', 'new', 'copy', 'delete', 'builders', 'records', 'export', 'import'];
+const needsDatabase = IN_DATABASE.includes(args.find((one) => !one.startsWith('-')) ?? '');
 
 /** The application's own database, started for this command if it is not running. */
 async function withDatabase() {

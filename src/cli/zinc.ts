@@ -283,6 +283,9 @@ asking(program.command('reach'))
     );
   });
 
+/** SQLSTATE: what is asked for is not there. */
+const NO_TABLE = '42P01';
+
 // Whoever read the output has gone: there is nobody left to tell.
 for (const stream of [process.stdout, process.stderr])
   stream.on('error', () => process.exit(EXIT.wrongInput));
@@ -303,7 +306,9 @@ try {
     const { name, code } = told(error);
     const what = isAway(error)
       ? 'The database cannot be reached. Start it, or set DATABASE_URL.'
-      : `It failed (${code ?? name}). This should not happen: please report what you did.`;
+      : code === NO_TABLE
+        ? 'There is nothing in the database yet. Run bin/start once: it makes what is needed.'
+        : `It failed (${code ?? name}). This should not happen: please report what you did.`;
     process.stderr.write(`bin/zinc: ${what}\n`);
   }
 }

@@ -7,7 +7,7 @@ import type { Definition, Entity } from '@/core/model';
 import { database } from '@/server/database/client';
 import { records } from '@/server/database/schema';
 import { knownRecords, listRecords } from '@/server/records/read';
-import { formulaSql, shownSql } from '@/server/records/sql';
+import { formulaSql, passesSql, shownSql } from '@/server/records/sql';
 import {
   Draw,
   drawCircumstances,
@@ -112,10 +112,16 @@ describe('rows and fields in SQL', () => {
               formulas.map((one) => formulaSql(row, one)),
               sql`, `,
             )}]`,
+            // What passes a WHERE, where null is as good as false.
+            passed: sql<boolean[]>`array[${sql.join(
+              formulas.map((one) => sql`coalesce(${passesSql(row, one)}, false)`),
+              sql`, `,
+            )}]`,
           })
           .from(records)
           .where(sql`${records.entity} = ${entity.id}`);
-        for (const { id, answers } of found) {
+        for (const { id, answers, passed } of found) {
+          expect(passed).toEqual(answers);
           const record = own.find((one) => one.id === id) as KnownRecord;
           formulas.forEach((one, n) => {
             if (answers[n] !== holds(one, record))

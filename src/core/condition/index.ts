@@ -3,6 +3,7 @@ export { bind, readingOf } from './bind';
 export { addDays, momentOf, readClock, readMoment, WEEKDAYS } from './clock';
 export {
   allWithin,
+  operandsOf,
   BUILT_IN_ATTRIBUTES,
   CLOCK_READINGS,
   type Condition,

@@ -55,7 +55,7 @@ export function heldIn(holder: Holder, list: SlotName): readonly ElementNode[] |
 }
 
 /** The elements directly in this one, each with its place. */
-export function* childrenOf(holder: Holder, id: Id | null): Generator<Placed> {
+function* childrenOf(holder: Holder, id: Id | null): Generator<Placed> {
   for (const list of SLOTS) {
     const held = heldIn(holder, list) ?? [];
     for (const [at, node] of held.entries()) yield { node, slot: { in: id, list }, at, of: held.length };

@@ -12,7 +12,7 @@ export type News = `draft ${number}` | 'release' | 'note';
 /** `missed`: the line to the database was down for a moment, and anything may have happened. */
 type Heard = News | 'missed';
 
-const CHANNEL = 'zinc_news';
+export const CHANNEL = 'zinc_news';
 const AGAIN_AFTER = 1000;
 
 /** Tells it, once the transaction is stored, to every server on this database (PostgreSQL's NOTIFY). */

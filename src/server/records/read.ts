@@ -6,7 +6,7 @@ import { database, type Executor } from '../database/client';
 import { records } from '../database/schema';
 import { Refused } from '../http/problem';
 import { readFilter } from './filter';
-import { formulaSql, shownSql, type Row } from './sql';
+import { behind, formulaSql, passesSql, shownSql, sortedSql, type Row } from './sql';
 import { namedRecords, recordsOf, type Place } from './store';
 
 /** Which records: those of a place, as one viewer may have them. */
@@ -72,7 +72,7 @@ export async function openRecord(
   const query = on
     .select(columns)
     .from(namedRecords(scope))
-    .where(and(inScope(scope, entity.id), eq(records.id, id), formulaSql(rowOf(scope, entity), rows)));
+    .where(and(inScope(scope, entity.id), eq(records.id, id), passesSql(rowOf(scope, entity), rows)));
   // Who writes in a pane has locked the pane.
   const [found] = await (lock && scope.pane === undefined ? query.for(lock, { of: records }) : query);
   return found;
@@ -138,10 +138,14 @@ function whereOf(
   const { access } = scope;
   const row = rowOf(scope, entity);
   const asked = readFilter(access, entity, query.filter ?? '');
+  const door = access.doors.rows(entity.id).see;
+  const passes = passesSql(row, filter);
   return and(
     inScope(scope, entity.id),
-    formulaSql(row, all(access.doors.rows(entity.id).see, filter)),
-    asked === true ? undefined : formulaSql(row, asked, access),
+    passesSql(row, door),
+    // By which record a list belongs to, it is asked by who looks at it: only of what is open to them.
+    filter === true ? undefined : door === true ? passes : behind(formulaSql(row, door), passes),
+    asked === true ? undefined : passesSql(row, asked, access),
     query.q?.trim() ? searchSql(access, row, search, query.q.trim()) : undefined,
   );
 }
@@ -204,7 +208,7 @@ function orderSql(access: Access, row: Row, sort: Query['sort']): SQL[] {
   if (!field || access.level(access.element(field.id), undefined) === NONE)
     throw new Refused(422, 'no-such-field', `There is no field ${sort.field} to sort by.`);
   const direction = sort.descending ? sql`desc` : sql`asc`;
-  return [sql`${shownSql(access, row, field)} ${direction} nulls last`];
+  return [sql`${sortedSql(access, row, field)} ${direction} nulls last`];
 }
 
 /** Finds records that others point to. */

@@ -120,7 +120,7 @@ function atomSql(row: Row, atom: Atom): SQL {
  * JSON as it is, which is a good deal faster than reading it first. A value of another form is none of them,
  * and where it matters that it cannot be told (`be false`), its form is looked at.
  */
-function quickSql(row: Row, atom: Atom, must: Must): SQL | undefined {
+function quickSql(row: Row, atom: Atom, must: Must): Asked | undefined {
   const asked = constantsAsked(row, atom);
   if (!asked || asked.values.length === 0) return undefined;
   const json = stored(row, asked.field);
@@ -133,26 +133,28 @@ function quickSql(row: Row, atom: Atom, must: Must): SQL | undefined {
       ? sql`${json} <> ${only}`
       : sql`${json} not in (${sql.join(values, sql`, `)})`;
   const form = asked.as === 'boolean' ? 'boolean' : 'string';
-  // As text it is faster still, where no other JSON value could be written so.
-  if (
-    must === 'be true' &&
-    asked.as === 'text' &&
-    asked.values.every((value) => !LIKE_JSON.test(String(value)))
-  ) {
-    const texts = asked.values.map((value) => sql`${String(value)}::text`);
-    return sql`coalesce(${row.alias}.data ->> ${asked.field}::text in (${sql.join(texts, sql`, `)}), false)`;
+  if (must === 'be true' && asked.as === 'text') {
+    const texts = asked.values.map(String);
+    // As text it is faster still, and an index can find it: as a list even of one, since PostgreSQL would ask a plain
+    // comparison last. Where another JSON value could be written so, it is looked at too.
+    const written = sql`${writtenSql(row, asked.field)} = any(${sql.param(texts)}::text[])`;
+    const same = texts.some((one) => LIKE_JSON.test(one)) ? sql` and coalesce(${isOne}, false)` : sql``;
+    return { sql: sql`(${written}${same})`, unsure: false, found: true };
   }
   switch (must) {
     case 'be true':
-      return sql`coalesce(${isOne}, false)`;
+      return { sql: isOne, unsure: false };
     case 'not be true':
-      return sql`coalesce(${isNone}, true)`;
+      return { sql: isNone, unsure: true };
     case 'be false':
-      return sql`coalesce(${isNone} and jsonb_typeof(${json}) = ${form}, false)`;
+      return { sql: sql`(${isNone} and jsonb_typeof(${json}) = ${form})`, unsure: false };
     case 'not be false':
-      return sql`coalesce(${isOne} or jsonb_typeof(${json}) <> ${form}, true)`;
+      return { sql: sql`(${isOne} or jsonb_typeof(${json}) <> ${form})`, unsure: true };
   }
 }
+
+/** The field's value as it is written in JSON, of a text without the quotes: what an index finds it by. */
+const writtenSql = ({ alias }: Pick<Row, 'alias'>, field: Id): SQL => sql`${alias}.data ->> ${field}::text`;
 
 /** What a number, a truth value, a list or an object can look like when it is written as text. */
 const LIKE_JSON = /^[-\d[{]|^(true|false|null)$/;
@@ -181,46 +183,84 @@ function constantsAsked(
   return { field: term.field, values, as: term.as };
 }
 
-/** One question that must be answered so, as SQL that is never null. */
-function questionSql(row: Row, atom: Atom, must: Must): SQL {
+/** A question as SQL, what null stands for, and whether an index may find what it asks for. */
+interface Asked {
+  readonly sql: SQL;
+  readonly unsure: boolean;
+  readonly found?: boolean;
+}
+
+/** One question that must be answered so. */
+function askedSql(row: Row, atom: Atom, must: Must): Asked {
   const quick = quickSql(row, atom, must);
   if (quick) return quick;
   const asked = atomSql(row, atom);
-  switch (must) {
-    case 'be true':
-      return sql`coalesce(${asked}, false)`;
-    case 'be false':
-      return sql`coalesce(not ${asked}, false)`;
-    case 'not be true':
-      return sql`coalesce(not ${asked}, true)`;
-    case 'not be false':
-      return sql`coalesce(${asked}, true)`;
-  }
+  const turned = must === 'be false' || must === 'not be true';
+  const found =
+    must === 'be true' && 'left' in atom && [atom.left, atom.right].some(({ as }) => as === 'decimal');
+  return { sql: turned ? sql`not ${asked}` : asked, unsure: must.startsWith('not'), found };
 }
 
 /**
  * The formula as SQL. It is true or false, never null, and answers as the core's `holds`. Doors are decided on
  * what is stored; only what `shownTo` asks themselves is read as it is shown to them.
  */
-export function formulaSql(row: Row, formula: Formula, shownTo?: Access): SQL {
+export const formulaSql = (row: Row, formula: Formula, shownTo?: Access): SQL =>
+  partSql(row, formula, shownTo, false);
+
+/** As `formulaSql`, for a WHERE, which null passes as little as false: what it asks for, an index can find. */
+export const passesSql = (row: Row, formula: Formula, shownTo?: Access): SQL =>
+  partSql(row, formula, shownTo, true);
+
+function partSql(row: Row, formula: Formula, shownTo: Access | undefined, mayBeNull: boolean): SQL {
   if (typeof formula === 'boolean') return formula ? sql`true` : sql`false`;
-  if ('atom' in formula) return questionSql(row, formula.atom, formula.must);
+  const answer = (on: Row, atom: Atom, must: Must): SQL => {
+    const { sql: asked, unsure, found } = askedSql(on, atom, must);
+    return mayBeNull && found ? asked : sql`coalesce(${asked}, ${sql.raw(String(unsure))})`;
+  };
+  if ('atom' in formula) return answer(row, formula.atom, formula.must);
   if ('asks' in formula)
-    return behind(
-      formulaSql(row, formula.doors),
-      questionSql({ ...row, shownTo }, formula.asks, formula.must),
-    );
-  const parts = ('all' in formula ? formula.all : formula.any).map((part) => formulaSql(row, part, shownTo));
-  return join(parts, 'all' in formula ? sql` and ` : sql` or `);
+    return behind(formulaSql(row, formula.doors), answer({ ...row, shownTo }, formula.asks, formula.must));
+  const all = 'all' in formula;
+  const parts = (all ? formula.all : formula.any).map((part) => partSql(row, part, shownTo, mayBeNull));
+  return join(parts, all ? sql` and ` : sql` or `);
 }
 
 /**
  * What is asked only behind a door. PostgreSQL may work the two sides of an `and` out in any order, the cheap one
  * first, and how long that takes would tell of records behind the door; a `case` it does not turn round.
  */
-const behind = (door: SQL, asked: SQL): SQL => sql`(case when ${door} then ${asked} else false end)`;
+export const behind = (door: SQL, asked: SQL): SQL => sql`(case when ${door} then ${asked} else false end)`;
 
 const join = (parts: SQL[], by: SQL): SQL => sql`(${sql.join(parts, by)})`;
+
+/** What a list is sorted by: what the field says to people, of a text no more than it may be long. */
+export function sortedSql(access: Access, row: Row, field: EntityField): SQL {
+  const door = access.doors.field(field.id, 'existing').see;
+  return sql`case when ${formulaSql(row, door)} then ${orderedBy(field) ? valueOrder(row, field) : wordsSql(access, row, field)} end`;
+}
+
+/** Is a list sorted by what is stored in the field itself, so that an index can give the order? */
+export const orderedBy = ({ type }: EntityField): boolean =>
+  type.kind === 'number' ||
+  type.kind === 'money' ||
+  type.kind === 'date' ||
+  (type.kind === 'text' && !type.long);
+
+/** The order of a field's values; of texts by as much as an index can hold, which is all of those that may be stored. */
+function valueOrder(row: Row, field: EntityField): SQL {
+  const value = valueSql(row, field);
+  return readingOf(field.type) === 'decimal' ? value : sql`left(${value}, ${sql.raw(String(MOST_IN_ORDER))})`;
+}
+
+/** As many characters as a text that is not long may have: 1,200 bytes, where an entry of an index has room for 2,700. */
+const MOST_IN_ORDER = 300;
+
+/** What an index of a field holds, to find records by its value, or to have them in its order. */
+export const indexedSql = (entity: Entity, field: EntityField, by: 'value' | 'order'): SQL => {
+  const row: Row = { alias: sql.raw('records'), entity };
+  return (by === 'value' ? writtenSql(row, field.id) : valueOrder(row, field)).inlineParams();
+};
 
 /**
  * What the field says to people, as SQL text to search and sort by: an option's name, a pointed-to

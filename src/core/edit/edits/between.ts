@@ -266,5 +266,5 @@ function withoutKept(node: ElementNode, kept: ReadonlySet<Id>): ElementNode {
     ...rest,
     ...(frame && { frame }),
     ...Object.fromEntries(lists.map((list) => [list, left(list)])),
-  } as ElementNode;
+  };
 }
