@@ -37,6 +37,14 @@ test('sample records are searched, written in place, and several at once', async
   await expect(data().getByText('1 to 50 of 60')).toBeVisible();
   await data().getByLabel('Search the records').fill('blue ewer');
   await expect(data().getByText('1 to 1 of 1')).toBeVisible();
+  await data().getByLabel('Search the records').fill('');
+  await data().getByRole('button', { name: 'Filter …' }).click();
+  await page.getByLabel('Condition as text').fill('record.title = "Blue ewer" and record.year is not empty');
+  await page.getByRole('button', { name: 'Use it' }).click();
+  await expect(data().getByText('1 to 1 of 1')).toBeVisible();
+  await data().getByRole('button', { name: 'Show all' }).click();
+  await expect(data().getByText('1 to 50 of 60')).toBeVisible();
+  await data().getByLabel('Search the records').fill('blue ewer');
   await data().getByRole('button', { name: 'Insurance value: £18,400' }).click();
   await data().getByRole('textbox', { name: 'Insurance value' }).fill('much');
   await page.keyboard.press('Enter');

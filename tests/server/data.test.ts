@@ -91,6 +91,11 @@ describe('records as a table', () => {
     expect(await ids('loan', 'q=blue')).toEqual(['one']);
     // As numbers, not as texts.
     expect(await ids('item', 'sort=-item_value')).toEqual(['bowl', 'ewer']);
+    const meeting = (entity: string, filter: string) => ids(entity, String(new URLSearchParams({ filter })));
+    expect(await meeting('item', 'record.insurance_value >= 1000')).toEqual(['bowl']);
+    expect(await meeting('loan', 'record.item.title contains "ewer"')).toEqual(['one']);
+    expect(await meeting('item', 'user.email = "a@b.example"')).toEqual([]);
+    await expect(meeting('item', 'record.nothing = 1')).rejects.toMatchObject({ code: 'filter' });
     await expect(ids('item', 'sort=nothing')).rejects.toMatchObject({ status: 422 });
     const { rows } = await dataRows(at('loan'), new URLSearchParams());
     expect(rows[0]?.labels).toEqual({ loan_item: 'Blue ewer' });

@@ -1,10 +1,14 @@
 import * as yup from 'yup';
 import { and, asc, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
+import { accessOf, compile, parse } from '@/core';
+import { rightNow, SIGNED_OUT } from '@/core/access';
+import { bind } from '@/core/condition';
 import { type Entity, type EntityField, type Id, unitsOf, type Values } from '@/core/model';
 import type { DataPage } from '@/core/making';
 import { database } from '../database/client';
 import { records } from '../database/schema';
 import { Refused } from '../http/problem';
+import { passesSql } from '../records/sql';
 import type { DataAt } from './at';
 
 const SIZE = 50;
@@ -13,13 +17,13 @@ const SIZE = 50;
 export const whereOf = ({ applicationId, kind, entity }: Pick<DataAt, 'applicationId' | 'kind' | 'entity'>) =>
   and(eq(records.applicationId, applicationId), eq(records.kind, kind), eq(records.entity, entity.id));
 
-/** `?q=&sort=[-]FIELD&page=`: a page of the records, those that have the words anywhere. */
+/** `?q=&filter=&sort=[-]FIELD&page=`: a page of the records, those that have the words anywhere and meet the condition. */
 export async function dataRows(at: DataAt, params: URLSearchParams): Promise<DataPage> {
   const page = Number(params.get('page') ?? 1);
   if (!Number.isInteger(page) || page < 1 || page > 100_000)
     throw new Refused(422, 'query', 'page must be a whole number from 1.');
   const q = (params.get('q') ?? '').trim().slice(0, 200);
-  const where = and(whereOf(at), q === '' ? undefined : has(at, q));
+  const where = and(whereOf(at), q === '' ? undefined : has(at, q), meets(at, params.get('filter') ?? ''));
   const on = database();
   const [rows, total] = await Promise.all([
     on
@@ -45,6 +49,22 @@ export async function dataRows(at: DataAt, params: URLSearchParams): Promise<Dat
     size: SIZE,
   };
 }
+
+/** A condition in its text form, of the record and the time: nobody in particular asks. */
+function meets({ definition, entity }: DataAt, filter: string): SQL | undefined {
+  if (filter.trim() === '') return undefined;
+  const scope = { definition, entity };
+  const parsed = parse(scope, filter.slice(0, MOST_FILTER));
+  if (!parsed.ok) {
+    const { place, message, mend } = parsed.problem;
+    throw new Refused(422, 'filter', `The filter cannot be read ${place}: ${message} ${mend}`);
+  }
+  const { held } = accessOf(compile(definition), SIGNED_OUT, rightNow());
+  const formula = bind(held.facts, scope, parsed.value, 'be true');
+  return passesSql({ alias: sql.raw('records'), entity }, formula);
+}
+
+const MOST_FILTER = 2000;
 
 const textOf = (field: EntityField): SQL => sql`${records.data} ->> ${field.id}`;
 

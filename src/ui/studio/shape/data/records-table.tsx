@@ -2,6 +2,8 @@
 
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { print } from '@/core';
+import type { Condition } from '@/core/condition';
 import type { DataPage, DataRow } from '@/core/making';
 import type { Entity, EntityField, Value } from '@/core/model';
 import { send } from '../../../live/host';
@@ -14,6 +16,7 @@ import { useBench } from '../../gates/bench';
 import { useDraft } from '../../shell/studio-work';
 import { Cell } from './cell';
 import { CsvIn } from './csv-in';
+import { FilterRows } from './filter-rows';
 import { MadeUp } from './made-up';
 import { NewRow } from './new-row';
 import { SetMany } from './set-many';
@@ -24,19 +27,26 @@ const PAUSE_MS = 250;
 
 /** The records of an entity as a table: sorted, searched, written in place, added, deleted, taken in and out as CSV. */
 export function RecordsTable({ entity }: { entity: Entity }) {
-  const { api, mayChange: mayEdit } = useBench();
+  const { api, definition, mayChange: mayEdit } = useBench();
   const { revision } = useDraft();
   const client = useQueryClient();
   const tell = useTell();
   const confirm = useConfirm();
   const [kind, setKind] = useState<Kind>('sample');
   const [words, setWords] = useState('');
+  const [filter, setFilter] = useState<Condition>();
   const [sort, setSort] = useState('');
   const [page, setPage] = useState(1);
   const [chosen, setChosen] = useState<ReadonlyMap<string, DataRow>>(new Map());
   const q = useSettled(words, PAUSE_MS);
   const rowsAt = (of: string): string => `${api}/records/${of}/rows?records=${kind}`;
-  const query = new URLSearchParams({ q, sort, page: String(page) });
+  const scope = { definition, entity };
+  const query = new URLSearchParams({
+    q,
+    sort,
+    page: String(page),
+    ...(filter && { filter: print(scope, filter) }),
+  });
   // Sample records follow the draft: another revision may have turned them.
   const { data, error } = useAsked<DataPage>(`${rowsAt(entity.id)}&${query}`, {
     version: revision,
@@ -122,6 +132,15 @@ export function RecordsTable({ entity }: { entity: Entity }) {
             setPage(1);
           }}
         />
+        <FilterRows
+          api={api}
+          scope={scope}
+          filter={filter}
+          onFilter={(next) => {
+            setFilter(next);
+            setPage(1);
+          }}
+        />
         <span className="ml-auto flex flex-wrap items-center gap-2">
           {mayChange && shown && (
             <>
@@ -145,7 +164,7 @@ export function RecordsTable({ entity }: { entity: Entity }) {
         </div>
       )}
       <Told text={error?.message ?? ''} />
-      {kind === 'live' && shown?.total === 0 && q === '' && (
+      {kind === 'live' && shown?.total === 0 && q === '' && !filter && (
         <p className="mb-2 flex items-center gap-3 border-l-4 border-ink bg-paper px-3 py-2">
           <span>
             Nothing is live here yet. The sample records of all kinds can be taken over as they are.
@@ -179,15 +198,18 @@ export function RecordsTable({ entity }: { entity: Entity }) {
           </div>
           <Pager page={page} pages={pages} onPage={setPage}>
             {shown.total === 0
-              ? q === ''
-                ? 'There are none yet.'
-                : `Nothing here has “${q}”.`
+              ? noneSays(q, filter !== undefined)
               : `${(page - 1) * shown.size + 1} to ${Math.min(shown.total, page * shown.size)} of ${shown.total.toLocaleString('en')}`}
           </Pager>
         </div>
       )}
     </>
   );
+}
+
+function noneSays(q: string, filtered: boolean): string {
+  if (q !== '') return `Nothing here has “${q}”.`;
+  return filtered ? 'The filter lets none of them through.' : 'There are none yet.';
 }
 
 const columnOf = (field: EntityField, draw: (row: DataRow) => React.ReactNode): DataColumn<DataRow> => ({

@@ -8,7 +8,7 @@ import { handle, json, nothing, readBody } from '@/server/http/handle';
 type Params = { params: Promise<{ app: string; entity: string }> };
 
 /**
- * `GET …/rows?records=&q=&sort=&page=`: records as a table; with `filled`, how many have a value in each field; with
+ * `GET …/rows?records=&q=&filter=&sort=&page=`: records as a table; with `filled`, how many have a value in each field; with
  * `distinct=FIELD`, the different values that stand there, where they are few.
  */
 export const GET = handle<Params>(async (request, { params }) => {

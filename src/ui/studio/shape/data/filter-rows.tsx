@@ -1,0 +1,45 @@
+'use client';
+
+import { ListFilter as FilterIcon } from 'lucide-react';
+import { useState } from 'react';
+import { print } from '@/core';
+import type { Condition } from '@/core/condition';
+import type { Definition, Entity } from '@/core/model';
+import { ConditionWindow } from '../../shared/condition/condition-window';
+
+interface Props {
+  readonly api: string;
+  readonly scope: { readonly definition: Definition; readonly entity: Entity };
+  readonly filter: Condition | undefined;
+  readonly onFilter: (filter: Condition | undefined) => void;
+}
+
+/** Shows only records that meet a condition, picked or written as any other. */
+export function FilterRows({ api, scope, filter, onFilter }: Props) {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <button type="button" className="button" onClick={() => setOpen(true)}>
+        <FilterIcon size={14} aria-hidden /> Filter …
+      </button>
+      {filter && (
+        <span className="order-last flex min-w-0 basis-full items-baseline gap-3">
+          <span className="font-mono text-[13px] break-words">{print(scope, filter)}</span>
+          <button type="button" className="link shrink-0" onClick={() => onFilter(undefined)}>
+            Show all
+          </button>
+        </span>
+      )}
+      {open && (
+        <ConditionWindow
+          title={`Show ${scope.entity.plural} when …`}
+          api={api}
+          scope={scope}
+          condition={filter}
+          onUse={onFilter}
+          onClose={() => setOpen(false)}
+        />
+      )}
+    </>
+  );
+}
