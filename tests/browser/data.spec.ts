@@ -94,6 +94,29 @@ test('a CSV file is told dry, line by line, and taken in; rows are added by a fo
   await expect(data().getByText('1 to 50 of 70')).toBeVisible();
 });
 
+test('a file of some megabytes is taken in as well', async () => {
+  const rows = Array.from(
+    { length: 30_000 },
+    (_, n) => `LM.9.${n},${'A piece with a long name '.repeat(3)}${n}`,
+  );
+  const answer = await page.request.post(
+    '/studio/api/applications/larkfield/records/item/csv?records=sample',
+    {
+      headers: { origin: new URL(page.url()).origin },
+      multipart: {
+        dry: '1',
+        files: {
+          name: 'pieces.csv',
+          mimeType: 'text/csv',
+          buffer: Buffer.from(['Accession no.,Title', ...rows].join('\n')),
+        },
+      },
+    },
+  );
+  expect(answer.status()).toBe(200);
+  expect((await answer.text()).trim().split('\n').at(-1)).toContain('"added":30000');
+});
+
 test('a field holds another type: what does not fit is told, and one undo gives it back', async () => {
   await at('item_year', 'Fields and actions');
   const before = await values('sample', 'item_year');

@@ -68,7 +68,7 @@ const DETAILS = {
   400: 'It cannot be read. Go back, and follow the link again.',
   404: 'There is nothing at this address.',
   411: 'Say how long the body is (Content-Length).',
-  413: 'Send less at once.',
+  413: `At most ${Math.floor(MOST_FILE / 1e6)} MB of a file can be taken at once, and much less of anything else. Send less.`,
   414: 'Ask for less at once.',
   421: 'Ask by the name that is configured (PUBLIC_URL, LIVE_ORIGIN).',
   500: 'The server could not do this. It has been logged. Go back, or try again.',
@@ -290,7 +290,8 @@ const server = createServer({ requestTimeout: 60_000, headersTimeout: 10_000 }, 
   protect(request, response, origin);
   if (request.headers['transfer-encoding'] !== undefined) return answer(request, response, 411);
   const isFile =
-    /\/(people\/csv|making\/(look|sheets))(\?|$)/.test(path) && request.headers.cookie !== undefined;
+    /\/(people\/csv|records\/[^/]+\/csv|making\/(look|sheets))(\?|$)/.test(path) &&
+    request.headers.cookie !== undefined;
   if (Number(request.headers['content-length'] ?? 0) > (isFile ? MOST_FILE : MOST_BODY))
     return answer(request, response, 413);
   const large = Number(request.headers['content-length'] ?? 0) > MOST_BODY;

@@ -1,9 +1,7 @@
 'use client';
 
+import { tooLarge } from '../shared/file-size';
 import type { Source } from './source';
-
-/** What the server takes at once. */
-const MOST_MEGABYTES = 30;
 
 interface Props {
   readonly disabled: boolean;
@@ -14,11 +12,8 @@ interface Props {
 /** CSV files of one's own. */
 export function PickFiles({ disabled, onPick, onProblem }: Props) {
   const choose = (files: readonly File[]): void => {
-    const megabytes = files.reduce((sum, { size }) => sum + size, 0) / 1e6;
-    if (megabytes > MOST_MEGABYTES)
-      return onProblem(
-        `These files are ${Math.ceil(megabytes)} MB; at most ${MOST_MEGABYTES} MB can be taken at once. Begin with fewer rows, and add the others afterwards.`,
-      );
+    const problem = tooLarge(files);
+    if (problem !== undefined) return onProblem(problem);
     onPick((form) => {
       for (const file of files) form.append('files', file);
     });

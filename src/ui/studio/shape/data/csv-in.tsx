@@ -5,6 +5,7 @@ import type { Imported } from '@/core/making';
 import { Told } from '../../../parts/fields';
 import { useTell } from '../../../parts/toasts';
 import { Window } from '../../../parts/window';
+import { tooLarge } from '../../shared/file-size';
 import { Progress } from '../../shared/progress';
 import { sendProgressing } from '../../shared/progressing';
 
@@ -82,7 +83,9 @@ export function CsvIn({ at, onDone }: Props) {
             const chosen = event.target.files?.[0];
             setFile(chosen);
             setFound(undefined);
-            if (chosen) void ask(chosen, true);
+            const large = chosen && tooLarge([chosen]);
+            if (large !== undefined) setProblem(large);
+            else if (chosen) void ask(chosen, true);
           }}
         />
         <Told text={problem} />
