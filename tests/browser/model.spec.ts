@@ -393,7 +393,7 @@ test.describe('the people bench', () => {
     await upload(
       `${header}imported@x.example,"'=Ima Ported",volunteer@mill-annexe,2027-01-01\r\nbroken,,nothing,soon\r\n`,
     );
-    await expect(page.getByText('1 lines are wrong')).toBeVisible();
+    await expect(page.getByText('One line is wrong')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Import 1' })).toBeDisabled();
     await upload(`${header}imported@x.example,"'=Ima Ported",volunteer@mill-annexe,2027-01-01\r\n`);
     await page.getByRole('button', { name: 'Import 1' }).click();

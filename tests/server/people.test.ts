@@ -44,7 +44,9 @@ describe('people as CSV', () => {
     const broken = `${FILE}\r\nann@x.example,Twice,yes,,,,\r\ndan@x.example,Dan,yes,nowhere,registrar@gone; x y,maybe,soon`;
     const wrong = (await run(broken, false)).lines.filter(({ does }) => does === 'wrong');
     expect(wrong.map(({ line }) => line)).toEqual([6, 7]);
-    expect(wrong[1]?.says.join(' ')).toMatch(/u_staff: write yes or no.*“x y” cannot be read/);
+    expect(wrong[1]?.says.join(' ')).toMatch(
+      /u_staff: write yes or no.*is called “registrar@gone”.*is called “x y”/,
+    );
     expect(await count()).toBe(0);
     expect((await run(FILE, false)).counts).toEqual({ new: 3, changes: 0, same: 0, wrong: 0 });
     const [ann, bob] = await peopleOf(definition.id);
@@ -53,6 +55,15 @@ describe('people as CSV', () => {
     expect(file).toContain("'=HYPERLINK(1)");
     expect(file).not.toMatch(/(^|,)[=@+-]/m);
     expect((await run(file, true)).lines.map(({ does }) => does)).toEqual(['same', 'same', 'same']);
+  });
+
+  it('takes columns, roles, units and options by the names that they have, as well as by their ids', async () => {
+    const header = 'Email address,Name,Home unit,Role,Staff,TRAINED UNTIL';
+    const row = 'eve@x.example,Eve,mill annexe,Head of collections; Assistant @ Mill Annexe,yes,2027-01-31';
+    const [told] = (await run(`${header}\r\n${row}\r\n`, true)).lines;
+    expect(told).toMatchObject({ does: 'new', says: ['Eve, head; assistant@mill-annexe'] });
+    const nobody = await run('email,name,roles\r\neve@x.example,Eve,Head of nothing @ Mill Annexe\r\n', true);
+    expect(nobody.lines[0]?.says.join()).toMatch(/is called “Head of nothing @ Mill Annexe”.*Volunteer, /);
   });
 
   it('says what would change, and leaves what the file has no column for', async () => {

@@ -3,7 +3,7 @@ import { parse } from 'csv-parse';
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Assignment, Person } from '@/core/access';
 import { readMoment } from '@/core/condition';
-import { type Definition, sameJson, type Value } from '@/core/model';
+import { type Definition, sameJson, unitsOf, type Value } from '@/core/model';
 import { database, patientDatabase } from '../database/client';
 import { people } from '../database/schema';
 import { plainCell, toCsv } from '../csv';
@@ -24,7 +24,7 @@ interface ImportLine {
   readonly says: readonly string[];
 }
 
-/** An assignment as a cell has it: `ROLE`, `ROLE@UNIT`, `ROLE[FROM/UNTIL]` (ISO 8601), either end left open. */
+/** An assignment as a cell has it, by ids: `ROLE`, `ROLE@UNIT`, `ROLE[FROM/UNTIL]` (ISO 8601), either end left open. */
 const assignmentText = ({ role, unit, from, until }: Assignment): string =>
   `${role}${unit === undefined ? '' : `@${unit}`}${from || until ? `[${plainMoment(from)}/${plainMoment(until)}]` : ''}`;
 
@@ -181,7 +181,7 @@ async function readRows(definition: Definition, text: string): Promise<CsvRow[]>
   const wrong = (detail: string): Refused => new Refused(422, 'csv', `Nothing was changed: ${detail}`);
   const may: readonly string[] = [...FIXED, ...ownAttributes(definition).map(({ id }) => id)];
   const checkHeader = (header: readonly string[]): string[] => {
-    const names = header.map((one) => one.trim());
+    const names = header.map((one) => columnCalled(definition, one.trim()));
     if (names.length === 1 && names[0]?.includes(';'))
       throw wrong('the columns are divided by semicolons. Save the file with commas between them.');
     const unknown = names.filter((one) => !may.includes(one));
@@ -211,6 +211,37 @@ async function readRows(definition: Definition, text: string): Promise<CsvRow[]>
   }
   if (rows.length === 0) throw wrong('the file has a header at most, and no people.');
   return rows;
+}
+
+const WORDS: Readonly<Record<string, (typeof FIXED)[number]>> = {
+  'e-mail': 'email',
+  'email address': 'email',
+  'e-mail address': 'email',
+  'home unit': 'home_unit',
+  role: 'roles',
+};
+
+/** A column by its word, in any case, or by what the builder calls it. */
+function columnCalled(definition: Definition, name: string): string {
+  const small = name.toLowerCase();
+  const own = ownAttributes(definition);
+  return (
+    own.find(({ id }) => id === name)?.id ??
+    FIXED.find((one) => one === small) ??
+    WORDS[small] ??
+    called(own, name)?.id ??
+    name
+  );
+}
+
+/** The one of these with that id, else the only one with that name, in any case. */
+function called<T extends { readonly id: string; readonly name: string }>(
+  all: readonly T[],
+  text: string,
+): T | undefined {
+  const small = text.trim().toLowerCase();
+  const named = all.filter(({ name }) => name.toLowerCase() === small);
+  return all.find(({ id }) => id === text.trim()) ?? (named.length === 1 ? named[0] : undefined);
 }
 
 /** The text in pieces, so that no reading of it keeps others waiting. */
@@ -299,7 +330,9 @@ function inputOf(
   for (const { id, type } of ownAttributes(definition)) {
     const cell = cells[id];
     if (cell === undefined) continue;
-    attributes[id] = cell === '' ? null : type.kind === 'boolean' ? yesNo(id, cell) : cell;
+    if (cell === '') attributes[id] = null;
+    else if (type.kind === 'boolean') attributes[id] = yesNo(id, cell);
+    else attributes[id] = (type.kind === 'choice' && called(type.options, cell)?.id) || cell;
   }
   const { name, active, home_unit: home, roles } = cells;
   const assignments = roles === undefined ? undefined : readAssignments(definition, roles, problems);
@@ -309,7 +342,9 @@ function inputOf(
       email,
       ...(name && { name }),
       ...(active && { active: yesNo('active', active) }),
-      ...(home !== undefined && { homeUnit: home === '' ? null : home }),
+      ...(home !== undefined && {
+        homeUnit: home === '' ? null : (called(unitsOf(definition), home)?.id ?? home),
+      }),
       ...(Object.keys(attributes).length > 0 && { attributes }),
       ...(assignments && { assignments }),
     },
@@ -324,17 +359,32 @@ function readAssignments(definition: Definition, roles: string, problems: string
     .map((one) => one.trim())
     .filter(Boolean)
     .flatMap((one) => {
-      const found = /^([\w-]+)(?:@([\w-]+))?(?:\[([^/\]]*)\/([^\]]*)\])?$/.exec(one);
-      const [, role, unit, begins, ends] = found ?? [];
+      const [, held = '', begins, ends] = /^(.*?)(?:\[([^/\]]*)\/([^\]]*)\])?$/.exec(one) ?? [];
       const [from, until] = [moment(begins), moment(ends)];
-      if (role === undefined || (begins && !from) || (ends && !until)) {
+      const given = heldBy(definition, held);
+      if (!given || (begins && !from) || (ends && !until)) {
         problems.push(
-          `roles: “${one}” cannot be read; write ROLE, ROLE@UNIT or ROLE@UNIT[FROM/UNTIL], with moments such as 2026-03-14T09:30:00Z or days such as 2026-03-14.`,
+          given
+            ? `roles: “${one}” cannot be read; write ROLE, ROLE@UNIT or ROLE@UNIT[FROM/UNTIL], with moments such as 2026-03-14T09:30:00Z or days such as 2026-03-14.`
+            : `roles: no role, or role and unit, is called “${held}”, or several are. The roles are ${some(
+                definition.roles.map(({ name }) => name),
+                12,
+              )}; with @ behind it, a role is held in one unit only.`,
         );
         return [];
       }
-      return [{ role, ...(unit && { unit }), ...(from && { from }), ...(until && { until }) }];
+      return [{ ...given, ...(from && { from }), ...(until && { until }) }];
     });
+}
+
+/** The role, and the unit behind an @, by their ids or names. A name may have an @ in it. */
+function heldBy(definition: Definition, text: string): Pick<Assignment, 'role' | 'unit'> | undefined {
+  const whole = called(definition.roles, text);
+  if (whole) return { role: whole.id };
+  const cut = text.lastIndexOf('@');
+  const role = cut > 0 ? called(definition.roles, text.slice(0, cut)) : undefined;
+  const unit = cut > 0 ? called(unitsOf(definition), text.slice(cut + 1)) : undefined;
+  return role && unit && { role: role.id, unit: unit.id };
 }
 
 const cell = (text: string): string => plainCell(text).trim();

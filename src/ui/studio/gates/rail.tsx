@@ -98,7 +98,7 @@ function Tile({ tile, current, folded, onUnpin }: TileProps) {
     if (document.activeElement?.getAttribute('role') === 'radio') ref.current?.focus();
   }, [current]);
   return (
-    <div className={folded ? 'relative min-w-0' : 'relative min-w-[84px] flex-1'}>
+    <div className={folded ? 'relative min-w-0' : 'relative max-w-[180px] min-w-[84px] flex-1'}>
       <button
         ref={ref}
         type="button"

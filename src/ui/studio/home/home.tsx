@@ -49,6 +49,7 @@ function FirstOne() {
       'From CSV files',
       'Each becomes a list, a screen for one of its rows and a form. You see first what its columns are taken for.',
     ],
+    ['postgres', 'From PostgreSQL', 'The same from the tables of a database, which is only read.'],
     ['file', 'From a definition file', 'As it was taken out of Zinc Gate, here or elsewhere.'],
     ['nothing', 'Empty', 'With a name and an address, and nothing in it.'],
   ] as const;

@@ -69,8 +69,10 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
       }
     >
       <p className="mb-2">
-        People are known by their email address; others are new. A column that is not in the file leaves what
-        is there. Export first to see the columns.
+        The columns are email, name, active (yes or no), home unit, roles, and what else is known of people,
+        by the names that you give. Several roles are divided by semicolons, and ROLE@UNIT is held in one unit
+        only. People are known by their email address; others are new. A column that is not in the file leaves
+        what is there.
       </p>
       <input
         type="file"
@@ -102,7 +104,7 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
         <>
           <p className="mt-3 font-medium" role="status">
             {wrong > 0
-              ? `${wrong} lines are wrong; nothing can be imported until they are mended.`
+              ? `${wrong === 1 ? 'One line is' : `${wrong} lines are`} wrong; nothing can be imported until ${wrong === 1 ? 'it is' : 'they are'} mended.`
               : `${doing} of ${all} lines change something.`}
           </p>
           <ul className="mt-1 max-h-72 overflow-auto border border-rule">

@@ -35,6 +35,7 @@ export function PeoplePart({ first }: { first: FoundPeople }) {
   });
   const load = async (): Promise<void> => void (await refetch());
   const turn = (change: Partial<typeof query>): void => setQuery({ ...query, page: 1, ...change });
+  const asked = [query.q, query.role, query.units, query.state].some((one) => one !== '');
   const pages = Math.max(1, Math.ceil(found.total / SIZE));
   const columns = columnsOf(definition, setOpen);
   const chosen = found.people.find((one) => one.id === open);
@@ -116,7 +117,11 @@ export function PeoplePart({ first }: { first: FoundPeople }) {
               setOpen(id)
             }
         />
-        {found.total === 0 && <p className="px-2 py-3 text-quiet">Nobody is like that.</p>}
+        {found.total === 0 && (
+          <p className="px-2 py-3 text-quiet">
+            {asked ? 'Nobody is like that.' : 'Nobody yet. Add people one by one, or many as CSV.'}
+          </p>
+        )}
         <Pager page={query.page} pages={pages} onPage={(page) => turn({ page })}>
           {pages > 1 && `page ${query.page} of ${pages}`}
         </Pager>
