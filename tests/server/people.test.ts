@@ -61,7 +61,7 @@ describe('people as CSV', () => {
     const header = 'Email address,Name,Home unit,Role,Staff,TRAINED UNTIL';
     const row = 'eve@x.example,Eve,mill annexe,Head of collections; Assistant @ Mill Annexe,yes,2027-01-31';
     const [told] = (await run(`${header}\r\n${row}\r\n`, true)).lines;
-    expect(told).toMatchObject({ does: 'new', says: ['Eve, head; assistant@mill-annexe'] });
+    expect(told).toMatchObject({ does: 'new', says: ['Eve, Head of collections; Assistant@Mill Annexe'] });
     const nobody = await run('email,name,roles\r\neve@x.example,Eve,Head of nothing @ Mill Annexe\r\n', true);
     expect(nobody.lines[0]?.says.join()).toMatch(/is called “Head of nothing @ Mill Annexe”.*Volunteer, /);
   });
@@ -85,7 +85,7 @@ describe('people as CSV', () => {
     };
     // Larkfield is in London: summer time.
     expect(await given('2026-07-01/2026-07-02T12:00')).toContain(
-      'assistant[2026-06-30T23:00:00.000Z/2026-07-02T11:00:00.000Z]',
+      'Assistant[2026-06-30T23:00:00.000Z/2026-07-02T11:00:00.000Z]',
     );
     for (const bad of ['0000-01-01/', '+275760-09-13T00:00:00Z/', '2026-02-30/', '2026-01-01T25:00:00Z/'])
       expect(await given(bad)).toMatch(/cannot be read/);

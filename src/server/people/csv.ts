@@ -24,7 +24,7 @@ interface ImportLine {
   readonly says: readonly string[];
 }
 
-/** An assignment as a cell has it, by ids: `ROLE`, `ROLE@UNIT`, `ROLE[FROM/UNTIL]` (ISO 8601), either end left open. */
+/** An assignment as a cell has it: `ROLE`, `ROLE@UNIT`, `ROLE[FROM/UNTIL]` (ISO 8601), either end left open. */
 const assignmentText = ({ role, unit, from, until }: Assignment): string =>
   `${role}${unit === undefined ? '' : `@${unit}`}${from || until ? `[${plainMoment(from)}/${plainMoment(until)}]` : ''}`;
 
@@ -281,10 +281,10 @@ function plan(
   if (all.length > 0 || 'problems' in result) return { told: told('wrong', ...all) };
   if (!person)
     return {
-      told: told('new', `${input.name ?? ''}, ${rolesText(input.assignments ?? [])}`),
+      told: told('new', `${input.name ?? ''}, ${rolesText(definition, input.assignments ?? [])}`),
       input: result.value,
     };
-  const changes = changesOf(person, result.value);
+  const changes = changesOf(definition, person, result.value);
   return {
     told: told(changes.length > 0 ? 'changes' : 'same', ...changes),
     input: result.value,
@@ -292,9 +292,21 @@ function plan(
   };
 }
 
-const rolesText = (given: readonly Assignment[]): string => given.map(assignmentText).join('; ') || 'no role';
+/** What is held, by the names that the builder gave. */
+const rolesText = (definition: Definition, given: readonly Assignment[]): string => {
+  const nameOf = (all: readonly { readonly id: string; readonly name: string }[], id: string) =>
+    all.find((one) => one.id === id)?.name ?? id;
+  const named = given.map((one) =>
+    assignmentText({
+      ...one,
+      role: nameOf(definition.roles, one.role),
+      ...(one.unit !== undefined && { unit: nameOf(unitsOf(definition), one.unit) }),
+    }),
+  );
+  return named.join('; ') || 'no role';
+};
 
-function changesOf(person: Person, input: PersonInput): string[] {
+function changesOf(definition: Definition, person: Person, input: PersonInput): string[] {
   const changes: string[] = [];
   const compare = (what: string, was: unknown, is: unknown): void => {
     if (is !== undefined && !sameJson(was ?? null, is ?? null))
@@ -310,8 +322,8 @@ function changesOf(person: Person, input: PersonInput): string[] {
   compare('active', person.active, input.active);
   compare('home unit', person.attributes['home_unit'], input.homeUnit);
   for (const [id, value] of Object.entries(input.attributes ?? {})) compare(id, person.attributes[id], value);
-  if (input.assignments && rolesText(person.assignments) !== rolesText(input.assignments))
-    compare('roles', rolesText(person.assignments), rolesText(input.assignments));
+  if (input.assignments)
+    compare('roles', rolesText(definition, person.assignments), rolesText(definition, input.assignments));
   return changes;
 }
 

@@ -46,7 +46,12 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
     }
     setTold(answer.value);
     if (dry) return;
-    tell('Imported.');
+    const { new: fresh } = answer.value.counts;
+    tell(
+      fresh > 0
+        ? 'Imported. Who is new chooses a password by a link; it stands in the outbox, under Joining and starting.'
+        : 'Imported.',
+    );
     setOpen(false);
     await onDone();
   };
@@ -124,7 +129,7 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
           </ul>
           <button
             type="button"
-            className="button button-main mt-3"
+            className="button button-main mt-3 mr-2"
             disabled={busy || wrong > 0 || doing === 0}
             onClick={() => void run(text, false)}
           >
