@@ -14,6 +14,8 @@ import { changeInWords, type Direction, directionOf, type Edit, type Following, 
 import { type Definition, isDataDoor, type Line, newId, ordered, type What, type Who } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
 import { demoRecords } from '@/demo/records';
+import { database } from '@/server/database/client';
+import { applications } from '@/server/database/schema';
 import { change, draftOf } from '@/server/drafts/draft';
 import { review } from '@/server/drafts/review';
 import { Refused } from '@/server/http/problem';
@@ -210,6 +212,19 @@ describe('the review of a release', () => {
       }),
       { numRuns: 12, endOnFailure: true },
     );
+  });
+
+  it('gives all that there is, the first time, and takes nothing from anybody', async () => {
+    await dropApplications();
+    const definition = underNewId(LARKFIELD);
+    await application(definition);
+    await database().update(applications).set({ release: null });
+    await person(definition.id, 'priya@larkfield.example', [{ role: 'registrar' }]);
+    const { changes, number, losing, gaining } = await review(definition.id);
+    expect({ number, losing, gaining }).toEqual({ number: undefined, losing: 0, gaining: 2 });
+    const itself = changes.find(({ about }) => about === definition.name);
+    expect(itself?.done.join()).toMatch(/^Now: Everyone: work/);
+    expect(JSON.stringify(changes)).not.toContain('follows .');
   });
 });
 

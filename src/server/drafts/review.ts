@@ -31,7 +31,9 @@ export async function review(applicationId: string): Promise<Review> {
     peopleOf(applicationId),
   ]);
   const after = draft.definition;
-  const before = inForce ? await releasedDefinition(applicationId, inForce.number) : { ...after, gates: {} };
+  const before = inForce
+    ? await releasedDefinition(applicationId, inForce.number)
+    : { ...after, gates: { [after.id]: { lines: [] } } };
   const people = everyone.filter(({ active }) => active);
   const names = new Map(everyone.map(({ id, name }) => [id, name]));
   const at = rightNow();

@@ -1,8 +1,11 @@
+import { and, eq } from 'drizzle-orm';
 import * as yup from 'yup';
 import { alike } from '@/core';
 import { type AskedOfPeople, type PeopleKnown, rightNow } from '@/core/access';
 import type { Condition } from '@/core/condition';
 import { conditionSchema, type Definition, exactly, listOf } from '@/core/model';
+import { database } from '../database/client';
+import { people as table } from '../database/schema';
 import { peopleOf } from './read';
 
 const MOST_ASKED = 5000;
@@ -16,16 +19,23 @@ export const askedBody = exactly({
   compared: ids,
 }) as unknown as yup.Schema<AskedOfPeople>;
 
+const waitingIn = (applicationId: string): Promise<number> =>
+  database().$count(
+    table,
+    and(eq(table.applicationId, applicationId), eq(table.active, true), eq(table.confirmed, false)),
+  );
+
 /** An application's people by what is asked of them at this moment, and those whom it asks for by name. */
 export async function peopleKnown(
   applicationId: string,
   definition: Definition,
   asked: AskedOfPeople,
 ): Promise<PeopleKnown> {
-  const people = await peopleOf(applicationId);
+  const [people, waiting] = await Promise.all([peopleOf(applicationId), waitingIn(applicationId)]);
   const named = new Set(asked.people);
   return {
     alike: alike(definition, people, rightNow(), asked),
     named: people.filter(({ id }) => named.has(id)),
+    waiting,
   };
 }

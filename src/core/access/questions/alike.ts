@@ -45,6 +45,8 @@ export interface PeopleKnown {
   readonly alike: readonly Alike[];
   /** Those who are asked for by name, switched off or not. */
   readonly named: readonly Person[];
+  /** How many have not confirmed their address yet: they are nobody until then. */
+  readonly waiting: number;
 }
 
 /** So many of each are told by name. */

@@ -75,7 +75,7 @@ export function LookRail({ viewers, looking, active, walking, onWalking, onPut, 
                   onPut(one.key, pane);
                 }}
                 aria-label={`${one.name}, ${count === 1 ? '1 screen opens' : `${count} screens open`}${letters.length > 0 ? `, in pane ${letters.join(' and ')}` : ''}`}
-                className={`relative flex min-w-[84px] flex-1 flex-col rounded-sm px-1 py-1 text-left text-[13px] ${letters.length > 0 ? 'bg-white text-ink' : 'bg-lead-2 hover:bg-lead-3'}`}
+                className={`relative flex max-w-[180px] min-w-[84px] flex-1 flex-col rounded-sm px-1 py-1 text-left text-[13px] ${letters.length > 0 ? 'bg-white text-ink' : 'bg-lead-2 hover:bg-lead-3'}`}
               >
                 <span className="line-clamp-2 min-h-[2.3em] text-[12px] wrap-anywhere leading-[1.15] font-medium">
                   {one.short}

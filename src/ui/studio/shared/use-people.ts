@@ -31,7 +31,7 @@ export function usePeople(first: FirstPeople): PeopleHere {
     first: isFirst ? first.known : undefined,
     keepsLast: true,
   });
-  const { alike, named } = data;
+  const { alike, named, waiting } = data;
   const names = useMemo(
     () =>
       new Map([
@@ -46,7 +46,7 @@ export function usePeople(first: FirstPeople): PeopleHere {
       setMet((now) => new Map(now).set(id, name)),
     [],
   );
-  return { alike, named, personName, meet };
+  return { alike, named, waiting, personName, meet };
 }
 
 /** How many they are. */

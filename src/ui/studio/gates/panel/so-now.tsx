@@ -11,7 +11,7 @@ const FOLDED_AT = 12;
 
 /** What comes of all gates and doors together for the selected element, in words. */
 export function SoNow() {
-  const { viewers, accessFor, amongOf, numbers, selected } = useBench();
+  const { viewers, accessFor, amongOf, numbers, people, selected } = useBench();
   const groups = new Map<string, { answer: Answer; names: string[] }>();
   for (const viewer of viewers) {
     const answer = accessFor(viewer).answer(selected);
@@ -45,6 +45,12 @@ export function SoNow() {
           </div>
         ))}
       </dl>
+      {people.waiting > 0 && (
+        <p className="mt-1 text-quiet">
+          {people.waiting === 1 ? 'One person has' : `${people.waiting} people have`} not opened their link
+          yet, and count once they do.
+        </p>
+      )}
     </div>
   );
 }
