@@ -58,9 +58,11 @@ export function ReleaseBench({ review }: { review: Review }) {
             </p>
           </div>
           <div className="flex shrink-0 items-center gap-3">
-            <a className="link" href={`/live/${slug}`} target="_blank" rel="noreferrer">
-              Open the released application
-            </a>
+            {review.number !== undefined && (
+              <a className="link" href={`/live/${slug}`} target="_blank" rel="noreferrer">
+                Open the released application
+              </a>
+            )}
             {mayChange && changes.length > 0 && (
               <ReleaseWindow
                 number={next}
