@@ -86,6 +86,7 @@ test('a field of the data with options, on two screens, filled in for many; a li
   await page.getByRole('radio', { name: 'Records' }).click();
   const data = panel('Data');
   await data.getByLabel('Search the records').fill('Brookside');
+  await expect(data.getByText(/^1 to 50 of (?!400)/)).toBeVisible();
   await data.getByRole('checkbox', { name: 'Choose all rows of this page' }).check();
   await data.getByRole('button', { name: 'Set a field …' }).click();
   const dialog = page.getByRole('dialog');
@@ -112,6 +113,41 @@ test('a field of the data with options, on two screens, filled in for many; a li
   await add('Inspections', 'Inspections those whose Plot is this Plot');
   await expect(panel('Shape')).toContainText('List on Plot');
   await saved();
+});
+
+test('an application with nothing in it: a kind of data with its screens, drawn on made-up records', async ({
+  browser,
+}) => {
+  const own = await (
+    await browser.newContext({ storageState: await page.context().storageState() })
+  ).newPage();
+  const made = await own.request.post('/studio/api/making', {
+    headers: { origin: new URL(page.url()).origin },
+    data: {
+      from: 'nothing',
+      slug: 'river',
+      manners: { name: 'River', language: 'en-GB', currency: 'GBP', timeZone: 'UTC' },
+    },
+  });
+  expect(made.status(), await made.text()).toBeLessThan(300);
+  await own.goto('/studio/river/shape');
+  await expect(own.getByRole('heading', { name: 'There are no screens yet' })).toBeVisible();
+  await own.getByRole('button', { name: 'A kind of data, with its screens …' }).click();
+  await own.getByRole('button', { name: 'Add it' }).click();
+  await expect(own.getByText('Say what one of them is called')).toBeVisible();
+  await own.getByLabel('One is called').fill('Boat trip');
+  await own.keyboard.press('Enter');
+  await expect(
+    own.getByRole('region', { name: 'Data' }).getByRole('heading', { name: 'Boat trips' }),
+  ).toBeVisible();
+  await own.getByRole('radio', { name: 'Screens' }).click();
+  await own
+    .getByRole('treeitem', { name: /^Boat trip\b(?!s)/ })
+    .first()
+    .click();
+  await own.getByRole('button', { name: 'Make 20 up' }).click();
+  await expect(own.getByLabel('Address in the application')).toHaveValue(/^\/boat-trips\/./);
+  await expect(own.getByRole('region', { name: 'Canvas' }).getByText('Details')).toBeVisible();
 });
 
 test('two roles, and ten people from a file', async () => {
@@ -160,7 +196,9 @@ test('gates by the panel and by keys; a gardener is looked at, who types an addr
   await expect(panel('Gate')).toContainText('Why Gardener has “None”: Yearly rent');
   await bar('Look').click();
   await page.waitForURL('**/look**');
-  await panel('Viewers').getByRole('button', { name: /^Gardener/ }).click();
+  await panel('Viewers')
+    .getByRole('button', { name: /^Gardener/ })
+    .click();
   await page
     .getByLabel(/Address/)
     .first()

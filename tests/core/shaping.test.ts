@@ -4,6 +4,8 @@ import { applyEdit, inverseOf, readDefinition } from '@/core';
 import { editBetween } from '@/core/edit/edits/between';
 import type { Edit } from '@/core/edit/edits/edit';
 import type { Definition } from '@/core/model/definition';
+import { findFaults } from '@/core/model/faults';
+import { addKind } from '@/core/edit/shaping/new-kind';
 import { offersAt } from '@/core/edit/shaping/offers';
 import { placedIn, placeOf, withNode, withSlot, type ElementNode, type Placed } from '@/core/model/slots';
 import { treeOf } from '@/core/model/tree';
@@ -376,6 +378,25 @@ describe('what can come to a place', () => {
           expect(plain(made(after, inverseOf(edit)))).toEqual(plain(LARKFIELD));
         }
     expect(offered).toBeGreaterThan(80);
+  });
+
+  it('include a kind of data, alone or with screens that work and that nobody gets yet', () => {
+    for (const screens of [false, true]) {
+      const { edit, id } = addKind(LARKFIELD, { name: 'Loan', plural: 'Loans' }, { screens });
+      const after = made(LARKFIELD, edit);
+      expect(findFaults(after)).toEqual([]);
+      const fresh = treeOf(after)
+        .screens()
+        .filter((one) => !treeOf(LARKFIELD).get(one.id));
+      // Another kind has these addresses already.
+      expect(fresh.map(({ address }) => address)).toEqual(
+        screens ? ['loans-2', 'loans-2', 'loans-2/new'] : [],
+      );
+      expect(fresh.map((one) => after.gates[one.id])).toEqual(fresh.map(() => ({ lines: [] })));
+      expect(after.menu.items.length - LARKFIELD.menu.items.length).toBe(screens ? 1 : 0);
+      expect(treeOf(after).need(id, 'rows').node.actions).toHaveLength(5);
+      expect(plain(made(after, inverseOf(edit)))).toEqual(plain(LARKFIELD));
+    }
   });
 
   it('are first the fields that are not on the screen yet', () => {

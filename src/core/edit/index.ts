@@ -41,4 +41,5 @@ export { askedBy } from './shaping/asked-by';
 export { effectKey, effectsOn } from './shaping/effects';
 export { mayStandIn, moveTo } from './shaping/places';
 export { countedBy, offersAt, offersInto, type Seam, typeInWords } from './shaping/offers';
+export { addKind } from './shaping/new-kind';
 export { removalOf } from './shaping/removal';

@@ -1,19 +1,17 @@
 import {
   FORMAT,
-  type Action,
   type Area,
   type Definition,
   type Entity,
   type EntityField,
   type MenuItem,
-  type Part,
   type Screen,
 } from '../model/definition';
 import type { Gate } from '../model/gate';
 import { newId, type Id } from '../model/id';
 import type { ValueType } from '../model/value-type';
-import { addressFrom } from './names';
 import type { CellKind } from './cell';
+import { entityFrom, freeAddress, workingScreens } from './kind';
 import { cellsOf, type Sheet } from './sheet';
 
 /** How a new application is called, and what it says days, numbers and money in. */
@@ -98,7 +96,9 @@ export function applicationFrom(
       fields.flatMap((one) => one ?? []),
       id,
     );
-    const screens = screensOf(entity, addressOf(choice.plural, addresses), id);
+    const address = freeAddress(choice.plural, addresses);
+    addresses.add(address);
+    const screens = workingScreens(entity, address, id);
     for (const screen of screens)
       gates[screen.id] = { lines: [{ id: id(), who: { kind: 'role', role: role.id }, what: 'edit' }] };
     made.push(entity);
@@ -116,15 +116,6 @@ export function applicationFrom(
     gates,
   };
   return { definition, sheets: places };
-}
-
-function addressOf(plural: string, taken: Set<string>): string {
-  const plain = addressFrom(plural, 'records');
-  const start = /^(api|sign-in|sign-up|confirm|account)$/.test(plain) ? `${plain}-list` : plain;
-  let address = start;
-  for (let n = 2; taken.has(address); n++) address = `${start}-${n}`;
-  taken.add(address);
-  return address;
 }
 
 function fieldFrom(
@@ -163,101 +154,4 @@ function typeFrom(
     default:
       return { kind: as.kind };
   }
-}
-
-/** A record is called by the text that names it best: a name or title, else the first text; one is made where there is none. */
-function entityFrom(
-  entityId: Id,
-  { name, plural }: SheetChoice,
-  fields: EntityField[],
-  id: () => Id,
-): Entity {
-  const texts = fields.filter(({ type }) => type.kind === 'text' && !type.long);
-  const label = texts.find((one) => /\b(name|title|label|subject)\b/i.test(one.name)) ??
-    texts[0] ?? { id: id(), name: 'Name', type: { kind: 'text' } };
-  const usual = (['create', 'update', 'delete', 'export', 'bulk'] as const).map((kind): Action => ({
-    kind,
-    id: id(),
-    name: { create: 'Create', update: 'Update', delete: 'Delete', export: 'Export', bulk: 'Change many' }[
-      kind
-    ],
-  }));
-  return {
-    id: entityId,
-    name,
-    plural,
-    labelField: label.id,
-    fields: fields.includes(label) ? fields : [label, ...fields],
-    actions: usual,
-  };
-}
-
-const MOST_COLUMNS = 6;
-
-function screensOf(entity: Entity, address: string, id: () => Id): Screen[] {
-  const fieldsHere = (): Part[] =>
-    entity.fields.map((field) => ({ kind: 'field', id: id(), field: field.id }));
-  const button = (name: string, effect: Extract<Part, { kind: 'button' }>['effect']): Part => ({
-    kind: 'button',
-    id: id(),
-    name,
-    effect,
-  });
-  const [record, fresh, list] = [id(), id(), id()];
-  const shown = [...entity.fields]
-    .sort((a, b) => Number(b.id === entity.labelField) - Number(a.id === entity.labelField))
-    .filter(({ type }) => type.kind !== 'text' || !type.long)
-    .slice(0, MOST_COLUMNS);
-  const one = entity.name.charAt(0).toLowerCase() + entity.name.slice(1);
-  return [
-    {
-      id: id(),
-      name: entity.plural,
-      address,
-      sections: [
-        {
-          id: id(),
-          name: entity.plural,
-          parts: [
-            button(`New ${one}`, { do: 'open', screen: fresh }),
-            button('Export', { do: 'export', list }),
-            button('Change many', { do: 'bulk', list }),
-            {
-              kind: 'list',
-              id: list,
-              name: entity.plural,
-              entity: entity.id,
-              columns: shown.map((field) => ({ id: id(), field: field.id })),
-              opens: record,
-              buttons: [],
-            },
-          ],
-        },
-      ],
-    },
-    {
-      id: record,
-      name: entity.name,
-      address,
-      binds: { entity: entity.id, record: 'existing' },
-      sections: [
-        { id: id(), name: 'Details', parts: fieldsHere() },
-        {
-          id: id(),
-          name: 'Actions',
-          parts: [button('Save changes', { do: 'save' }), button('Delete', { do: 'delete' })],
-        },
-      ],
-    },
-    {
-      id: fresh,
-      name: `New ${one}`,
-      address: `${address}/new`,
-      binds: { entity: entity.id, record: 'new' },
-      sections: [
-        { id: id(), name: 'Details', parts: fieldsHere() },
-        { id: id(), name: 'Actions', parts: [button('Add', { do: 'save' })] },
-      ],
-    },
-  ];
 }

@@ -20,7 +20,7 @@ const STARTS_WITH: Readonly<Record<NewScreens, Who | undefined>> = {
 };
 
 /** The gate that a new screen starts with. */
-function newGate({ newScreens }: Pick<Definition, 'newScreens'>): Gate {
+export function newGate({ newScreens }: Pick<Definition, 'newScreens'>): Gate {
   const who = STARTS_WITH[newScreens];
   return { lines: who ? [newLine(who, 'edit')] : [] };
 }

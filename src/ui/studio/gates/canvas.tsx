@@ -17,6 +17,7 @@ import type { AppElement, Screen } from '@/core/model';
 import { HostProvider, RecordsClient, send, timesOf, type Host } from '../../live/host';
 import { useTell } from '../../parts/toasts';
 import { useBench } from './bench';
+import { NoSample } from './no-sample';
 import { LevelMark } from '../shared/level-mark';
 import { AddressLine } from '../look/address-line';
 import { DrawnLook } from '../look/drawn-look';
@@ -112,7 +113,7 @@ export function Canvas({ api, revision, address, onAddress, over }: Props) {
   // What is selected stands on a screen that shows a record, and there is none to show.
   const { screen } = selected;
   const lacks = screen?.binds?.record === 'existing' && address === screen.address;
-  const bare = lacks ? compiled.tree.entityOf(screen.binds?.entity ?? '')?.plural : undefined;
+  const bare = lacks ? compiled.tree.entityOf(screen.binds?.entity ?? '') : undefined;
   const working = works || altHeld;
   const pick = (event: MouseEvent | KeyboardEvent): void => {
     if (working || isOver(event)) return;
@@ -195,12 +196,7 @@ export function Canvas({ api, revision, address, onAddress, over }: Props) {
           className={`min-h-0 flex-1 overflow-auto outline-offset-[-2px] ${working ? '' : 'canvas-selects'}`}
         >
           <HostProvider value={host}>
-            {bare && (
-              <p className="m-3 border-l-4 border-ink bg-plate px-3 py-2">
-                There is no sample record of {bare} yet, so this screen cannot be drawn. Who gets what of it
-                is told all the same, at the left and the right.
-              </p>
-            )}
+            {bare && screen && <NoSample screen={screen} entity={bare} onAddress={onAddress} />}
             {page && !bare && (
               <div ref={setContent} className="relative min-h-full">
                 <DrawnLook

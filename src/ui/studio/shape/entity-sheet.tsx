@@ -71,7 +71,7 @@ function FieldsSheet({ entity }: { entity: Entity }) {
       <td className="px-2 py-1">
         <button
           type="button"
-          className="link text-left"
+          className="link line-clamp-2 text-left"
           aria-current={id === selected.id ? 'true' : undefined}
           dir="auto"
           onClick={() => select(id)}

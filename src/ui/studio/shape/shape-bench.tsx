@@ -2,6 +2,7 @@
 
 import { useEffect, useRef } from 'react';
 import { isDataDoor } from '@/core/model';
+import { useTell } from '../../parts/toasts';
 import { BenchProvider } from '../gates/bench';
 import { Canvas } from '../gates/canvas';
 import { FormChoice } from '../gates/form-choice';
@@ -15,6 +16,7 @@ import { ShapingLayer } from './canvas/shaping-layer';
 import { EntitySheet } from './entity-sheet';
 import { MovableRow, OutlineMoving } from './outline-moving';
 import { firstIn, IN_FORM, SHAPE_FORMS, shapeFormOf } from './shape-forms';
+import { NoScreens } from './no-screens';
 import { ShapePanel } from './shape-panel';
 
 /** The shape bench: what the application is made of, seen as one of its viewers, with who gets it all along. */
@@ -22,6 +24,7 @@ export function ShapeBench({ first }: { first: FirstPeople }) {
   const { bench, revision, address, onAddress } = useBenchAt(first);
   const { compiled, selected, select, api } = bench;
   const onKeyDown = useViewerKeys(bench, true);
+  const tell = useTell();
   // What was just added is selected once it is there.
   const coming = useRef<string>(undefined);
   useEffect(() => {
@@ -51,7 +54,10 @@ export function ShapeBench({ first }: { first: FirstPeople }) {
                 forms={SHAPE_FORMS}
                 form={form}
                 onChoose={(next) => {
-                  if (next !== form) select(firstIn(compiled, next));
+                  const first = firstIn(compiled, next);
+                  if (next === 'data' && first === compiled.tree.root.id)
+                    tell('There is no data yet. Add a kind of data first.');
+                  if (next !== form) select(first);
                 }}
               />
             }
@@ -59,6 +65,8 @@ export function ShapeBench({ first }: { first: FirstPeople }) {
         </OutlineMoving>
         {entity ? (
           <EntitySheet entity={entity} />
+        ) : compiled.tree.screens().length === 0 ? (
+          <NoScreens onAdded={onAdded} />
         ) : (
           <Canvas
             api={api}

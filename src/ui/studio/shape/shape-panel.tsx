@@ -11,6 +11,7 @@ import { enterRegion } from '../shell/regions';
 import { useStudio } from '../shell/studio-work';
 import { AddHere } from './add-here';
 import { MoveButtons } from './move-buttons';
+import { NewKind } from './new-kind';
 import { RemoveButton } from './remove-button';
 import { Settings } from './settings';
 
@@ -47,15 +48,27 @@ export function ShapePanel({ onAdded }: Props) {
         </div>
       )}
       {mayChange && (
-        <AddHere
-          key={`add ${selected.id}`}
-          onAdded={onAdded}
-          trigger={
-            <button type="button" className="button button-main">
-              <Plus size={15} aria-hidden /> Add here
-            </button>
-          }
-        />
+        <div className="flex flex-wrap gap-2">
+          <AddHere
+            key={`add ${selected.id}`}
+            onAdded={onAdded}
+            trigger={
+              <button type="button" className="button button-main">
+                <Plus size={15} aria-hidden /> Add here
+              </button>
+            }
+          />
+          {(selected.kind === 'application' || selected.kind === 'rows') && (
+            <NewKind
+              onAdded={onAdded}
+              trigger={
+                <button type="button" className="button">
+                  New kind of data …
+                </button>
+              }
+            />
+          )}
+        </div>
       )}
       <div className="mt-4 border-t border-rule pt-3">
         <SoNow />

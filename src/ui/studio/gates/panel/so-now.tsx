@@ -35,7 +35,7 @@ export function SoNow() {
       <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
         {sorted.map(([word, { answer, names }]) => (
           <div key={word} className="contents">
-            <dt className="flex items-center gap-1.5">
+            <dt className="flex items-center gap-1.5 self-start">
               <LevelMark answer={answer} />
               {word}
             </dt>

@@ -1,0 +1,53 @@
+'use client';
+
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { addressOf } from '@/core/access';
+import type { Entity, Screen } from '@/core/model';
+import { send } from '../../live/host';
+import { useTell } from '../../parts/toasts';
+import { useFirstSample } from '../shared/samples';
+import { useBench } from './bench';
+
+interface Props {
+  readonly screen: Screen;
+  readonly entity: Entity;
+  readonly onAddress: (address: string) => void;
+}
+
+const HOW_MANY = 20;
+
+/** In the place of a screen that shows a record, where there is none to show: some can be made up at once. */
+export function NoSample({ screen, entity, onAddress }: Props) {
+  const { api, mayChange } = useBench();
+  const client = useQueryClient();
+  const firstSample = useFirstSample(api);
+  const tell = useTell();
+  const [busy, setBusy] = useState(false);
+  const make = async (): Promise<void> => {
+    setBusy(true);
+    const at = `${api}/records/${entity.id}/made-up?records=sample`;
+    const answer = await send('POST', at, { count: HOW_MANY, seed: 1 });
+    setBusy(false);
+    if (!answer.ok) return tell(answer.detail);
+    client.removeQueries({
+      predicate: ({ queryKey: [url] }) => typeof url === 'string' && url.startsWith(`${api}/samples`),
+    });
+    const sample = await firstSample(entity.id);
+    if (sample) onAddress(addressOf(screen, sample.id));
+  };
+  return (
+    // It looks after its own clicks, as what lies over the canvas does.
+    <div data-shaping className="m-3 border-l-4 border-ink bg-plate px-3 py-2">
+      <p>
+        There is no sample record of {entity.plural} yet, so this screen cannot be drawn. Who gets what of it
+        is told all the same, at the left and the right.
+      </p>
+      {mayChange && (
+        <button type="button" className="button mt-2" disabled={busy} onClick={() => void make()}>
+          Make {HOW_MANY} up
+        </button>
+      )}
+    </div>
+  );
+}

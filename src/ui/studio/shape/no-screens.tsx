@@ -1,0 +1,55 @@
+'use client';
+
+import { offersAt } from '@/core/edit';
+import { useBench } from '../gates/bench';
+import { NewKind } from './new-kind';
+
+/** What stands in the place of the canvas while there is no screen to draw: with what one can begin. */
+export function NoScreens({ onAdded }: { onAdded: (id: string) => void }) {
+  const { definition, compiled, selected, mayChange, apply } = useBench();
+  const area =
+    selected.kind === 'area' ? selected : definition.areas[0] && compiled.tree.get(definition.areas[0].id);
+  // In an area a screen of no record comes first; without one, an area.
+  const [offer] = offersAt(definition, area ?? compiled.tree.root).flatMap(({ offers }) => offers);
+  return (
+    <section
+      aria-label="Canvas"
+      data-region="canvas"
+      tabIndex={-1}
+      className="min-h-0 overflow-auto bg-sheet p-3"
+    >
+      <div className="mx-auto mt-16 max-w-md bg-paper px-5 py-4">
+        <h2 className="text-lg font-semibold">There are no screens yet</h2>
+        <p className="mt-1 text-quiet">
+          Screens show records of the data, or stand by themselves. They are in areas, and nobody gets a new
+          one until you say who.
+        </p>
+        {mayChange && (
+          <div className="mt-4 flex flex-wrap gap-2">
+            <NewKind
+              onAdded={onAdded}
+              trigger={
+                <button type="button" className="button button-main">
+                  A kind of data, with its screens …
+                </button>
+              }
+            />
+            {offer && (
+              <button
+                type="button"
+                className="button"
+                onClick={() => {
+                  const { edit, id } = offer.make();
+                  apply(edit);
+                  onAdded(id);
+                }}
+              >
+                {area ? `A screen in ${area.name}` : 'An area for screens'}
+              </button>
+            )}
+          </div>
+        )}
+      </div>
+    </section>
+  );
+}
