@@ -87,14 +87,13 @@ export const placeOf = (definition: Definition, id: Id): Placed | undefined =>
 /** As `placeOf`, within a holder. By plain loops: every edit of a large document asks it several times. */
 function placeIn(holder: Holder, holderId: Id | null, id: Id): Placed | undefined {
   for (const list of SLOTS) {
-    const held = list in holder ? heldIn(holder, list) : undefined;
-    if (held === undefined) continue;
+    const there = holder[list];
+    if (there === undefined) continue;
+    const held = (list === 'frame' ? [there] : there) as readonly ElementNode[];
     for (let at = 0; at < held.length; at++) {
       const node = held[at] as ElementNode;
       if (node.id === id) return { node, slot: { in: holderId, list }, at, of: held.length };
-      // Of parts and actions, which say what they are, only lists hold others.
-      if (node['kind'] !== undefined && node['kind'] !== 'list') continue;
-      const found = placeIn(node, node.id, id);
+      const found = holdsOthers(node) ? placeIn(node, node.id, id) : undefined;
       if (found) return found;
     }
   }
@@ -143,8 +142,31 @@ export function withNode(
   id: Id,
   change: (node: ElementNode) => Holder | undefined,
 ): Definition | undefined {
-  const place = placeOf(definition, id);
-  const made = place && change(place.node);
-  if (!made) return undefined;
-  return withSlot(definition, place.slot, (held) => held.with(place.at, made as ElementNode));
+  const made = withinHolder(definition as unknown as Holder, id, change);
+  if (made) return made as unknown as Definition;
+  const menu = withinHolder(definition.menu as unknown as Holder, id, change);
+  return menu && { ...definition, menu: menu as unknown as Definition['menu'] };
 }
+
+/** The holder with another node somewhere in it: what is on the way to it is made anew. As `placeIn`, by plain loops. */
+function withinHolder(
+  holder: Holder,
+  id: Id,
+  change: (node: ElementNode) => Holder | undefined,
+): Holder | undefined {
+  for (const list of SLOTS) {
+    const there = holder[list];
+    if (there === undefined) continue;
+    const held = (list === 'frame' ? [there] : there) as readonly ElementNode[];
+    for (let at = 0; at < held.length; at++) {
+      const node = held[at] as ElementNode;
+      const made =
+        node.id === id ? change(node) : holdsOthers(node) ? withinHolder(node, id, change) : undefined;
+      if (made) return { ...holder, [list]: list === 'frame' ? made : held.with(at, made as ElementNode) };
+    }
+  }
+  return undefined;
+}
+
+/** Of parts and actions, which say what they are, only lists hold others. */
+const holdsOthers = (node: ElementNode): boolean => node['kind'] === undefined || node['kind'] === 'list';

@@ -15,13 +15,12 @@ export interface OutlineRow {
 
 type Only = (element: AppElement) => boolean;
 
-/** What stands under the application, of that which is shown: the menu, the areas, then the data. */
-function tops({ tree }: Compiled, only: Only): AppElement[] {
+/** What stands under the application, of that which is shown: the menus, the areas, then the data. */
+function tops({ tree: { root } }: Compiled, only: Only): AppElement[] {
   const order = (element: AppElement): number => (isDataDoor(element) ? 1 : 0);
-  return tree.elements
-    .filter(({ container }) => container !== undefined && (container === tree.root || !only(container)))
-    .filter(only)
-    .toSorted((a, b) => order(a) - order(b));
+  // An area is not shown with the menus; its own menu is.
+  const inHidden = root.contents.flatMap((one) => (only(one) ? [] : one.contents));
+  return [...root.contents, ...inHidden].filter(only).toSorted((a, b) => order(a) - order(b));
 }
 
 /**

@@ -18,14 +18,12 @@ interface Props {
 export function AddHere({ seam, trigger, onAdded }: Props) {
   const { definition, selected, numbers, compiled, apply } = useBench();
   const box = useBox();
-  // Only what is open needs its offers; without a place, whether there are any is asked before.
-  const asked = box.open || !seam;
+  // Only what is open needs its offers: of many screens they are many.
   const groups = useMemo(
-    () => (!asked ? [] : seam ? offersInto(definition, seam) : offersAt(definition, selected)),
-    [asked, definition, selected, seam],
+    () => (!box.open ? [] : seam ? offersInto(definition, seam) : offersAt(definition, selected)),
+    [box.open, definition, selected, seam],
   );
   const all = groups.flatMap(({ offers }) => offers);
-  if (asked && all.length === 0) return null;
   /** Who sees a field elsewhere already, so that one knows for whom it would be new. */
   const seenBy = (field: string | undefined): string => {
     const door = field === undefined ? undefined : compiled.tree.get(field);
@@ -41,7 +39,7 @@ export function AddHere({ seam, trigger, onAdded }: Props) {
       place={{ align: seam ? 'start' : 'end' }}
       label="What comes here?"
       placeholder="Type to find what can come here"
-      none="Nothing of that name can come here."
+      none={all.length > 0 ? 'Nothing of that name can come here.' : 'Nothing can come here.'}
       groups={groups.map(({ name, offers }) => ({
         heading: name,
         choices: offers
