@@ -43,7 +43,15 @@ export { sameJson } from './same-json';
 export { conditionSchema, LIST_SCHEMAS, MOST_VALUES, typeSchema } from './schema';
 export { checkShape, exactly, listOf, mapOf, oneOf, optional, shapeFaults } from './shape';
 export { placeOf, type Placed, type Slot } from './slots';
-export { type AppElement, type ElementKind, isDataDoor, menusOf, treeOf, withIncluded } from './tree';
+export {
+  type AppElement,
+  type ElementKind,
+  frameOf,
+  isDataDoor,
+  menusOf,
+  treeOf,
+  withIncluded,
+} from './tree';
 export { unitAndBelow, unitsOf } from './units';
 export { upgradeDefinition, upgradeEdit } from './upgrade';
 export { isStorable, type Manner, readValue, showValue } from './value';

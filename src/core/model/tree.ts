@@ -60,6 +60,12 @@ export const menusOf = ({ menu, areas }: Pick<Definition, 'menu' | 'areas'>): Me
   ...areas.flatMap(({ frame }) => frame ?? []),
 ];
 
+/** The frame of the area in which the screen stands, where that has its own. */
+export const frameOf = (
+  { areas }: Pick<Definition, 'areas'>,
+  screen: Screen | undefined,
+): Frame | undefined => screen && areas.find(({ screens }) => screens.includes(screen))?.frame;
+
 /** Anything that can have a gate. */
 export type AppElement = Node & {
   readonly id: Id;

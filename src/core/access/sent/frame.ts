@@ -1,4 +1,5 @@
 import type { Menu, MenuItem, Screen } from '../../model/definition';
+import { frameOf } from '../../model/tree';
 import type { Access } from '../deciding/access';
 import { NONE } from '../deciding/level';
 import { addressOf, shownClosed } from './resolve';
@@ -14,9 +15,7 @@ import type { ShownFrame, ShownMenuItem } from './shown';
  */
 export function frameAround(access: Access, screen: Screen | undefined): ShownFrame {
   const { definition } = access.compiled;
-  const own = definition.areas.find(
-    ({ frame, screens }) => frame && screens.some((one) => one === screen),
-  )?.frame;
+  const own = frameOf(definition, screen);
   if (own && access.level(access.element(own.id), undefined) > NONE)
     return { id: own.id, name: own.name, menu: resolveMenu(access, own) };
   return { id: definition.menu.id, name: definition.name, menu: resolveMenu(access, definition.menu) };

@@ -7,7 +7,7 @@ import {
   type ShownMenuItem,
   type ShownScreen,
 } from '@/core/access';
-import type { AppElement, MenuItem, Screen } from '@/core/model';
+import { type AppElement, frameOf, type MenuItem, type Screen } from '@/core/model';
 import type {
   DrawnList,
   DrawnMenuItem,
@@ -100,7 +100,7 @@ export function frameWithGhosts(
   sent: ShownFrame,
   screen: Screen | undefined,
 ): ShownFrame {
-  const own = definition.areas.find(({ screens }) => screen && screens.includes(screen))?.frame;
+  const own = frameOf(definition, screen);
   return own === undefined || own.id === sent.id ? sent : { id: own.id, name: own.name, menu: [] };
 }
 
