@@ -35,7 +35,19 @@ test('it is a treegrid with counts, levels of rows, and cells with names', async
   await grid(page).focus();
   for (let n = 0; n < 4; n++) await page.keyboard.press('PageDown');
   await expect(page.locator('.cell-focused')).toHaveCount(1);
-  const named = await page.locator('#cell-focused').getAttribute('aria-label');
+  // A key that was pressed may still be on its way.
+  const focused = (): Promise<string | null> => page.locator('#cell-focused').getAttribute('aria-label');
+  let named = await focused();
+  await expect
+    .poll(
+      async () => {
+        const before = named;
+        named = await focused();
+        return named === before;
+      },
+      { intervals: [500] },
+    )
+    .toBe(true);
   await grid(page).evaluate((scroller) => (scroller.scrollTop = 0));
   await expect(page.getByRole('row').nth(1)).toHaveAttribute('aria-rowindex', '2');
   await expect(page.locator('#cell-focused')).toHaveAttribute('aria-label', named ?? '');
