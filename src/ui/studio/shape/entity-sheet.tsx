@@ -41,6 +41,11 @@ export function EntitySheet({ entity }: { entity: Entity }) {
   );
 }
 
+const MOST_LETTERS = 60;
+
+const shortened = (name: string): string =>
+  name.length > MOST_LETTERS ? `${[...name].slice(0, MOST_LETTERS).join('')}…` : name;
+
 interface Filled {
   readonly all: number;
   readonly filled: Readonly<Record<string, number>>;
@@ -71,12 +76,13 @@ function FieldsSheet({ entity }: { entity: Entity }) {
       <td className="px-2 py-1">
         <button
           type="button"
-          className="link line-clamp-2 text-left"
+          className="link text-left"
+          title={name}
           aria-current={id === selected.id ? 'true' : undefined}
           dir="auto"
           onClick={() => select(id)}
         >
-          {name}
+          {shortened(name)}
         </button>
         {id === entity.labelField && <span className="text-quiet"> names a record</span>}
       </td>
