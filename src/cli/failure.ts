@@ -1,7 +1,7 @@
 import type { Problem } from '@/core/model';
 
 /** Exit codes, for scripts. */
-export const EXIT = { fine: 0, differs: 1, wrongInput: 2 } as const;
+export const EXIT = { fine: 0, differs: 1, wrongInput: 2, notMeant: 3, letsIn: 4 } as const;
 
 /** What was given cannot be used. Told as a list, each with its place and a mend; nothing was done. */
 export class WrongInput extends Error {

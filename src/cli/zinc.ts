@@ -1,5 +1,6 @@
-import { Command, CommanderError } from 'commander';
+import { Command, CommanderError, Option } from 'commander';
 import { amongInWords } from '@/core/edit';
+import type { Rank } from '@/core/findings';
 import { findGone, isMoment, ordered } from '@/core/model';
 import { toCsv } from '@/server/csv';
 import { isAway } from '@/server/database/client';
@@ -7,10 +8,11 @@ import { told } from '@/server/log';
 import { buildersFor, copied, deleted, exportedRecords, importedRecords, listed, made } from './applications';
 import { decide, decidedBy, explained, faultsOf, levelName, readCases } from './decide';
 import { EXIT, wrong, WrongInput } from './failure';
-import { readDefinitionFile, writeText } from './files';
+import { readDefinitionFile, readText, writeText } from './files';
+import { asSarif, findingInWords, findingsOf, plainFinding, RANKS } from './findings';
 import { reach } from './reach';
 import { exported, imported } from './store';
-import { readWorld } from './world';
+import { readWorld, type World } from './world';
 
 const program = new Command('bin/zinc')
   .description(
@@ -18,7 +20,7 @@ const program = new Command('bin/zinc')
   )
   .addHelpText(
     'after',
-    '\nExit codes: 0 fine; 1 an answer differs from what was expected; 2 what was given cannot be used.\nThe formats are described in docs/definition.md.',
+    '\nExit codes: 0 fine; 1 an answer differs from what was expected; 2 what was given cannot be used;\n3 a finding is probably not meant; 4 one lets somebody in.\nThe formats are described in docs/definition.md.',
   )
   .exitOverride()
   .configureOutput({ outputError: (text, write) => write(text) });
@@ -160,16 +162,46 @@ program
 program
   .command('check')
   .description(
-    'Says whether a definition is valid, with every error at its place, and what it names that is gone.',
+    'Says whether a definition is valid, with every error at its place, and what it names that is gone; with --findings, what is probably wrong with it.',
   )
   .argument('<file>')
+  .option('--findings', 'what is probably wrong, with the reason and what would mend it')
+  .option('--world <file>', 'people to look for as well, as JSON')
+  .addOption(
+    new Option('--at-least <rank>', 'findings of this rank and worse').choices(RANKS).default('not-meant'),
+  )
+  .addOption(
+    new Option('--format <format>', 'of findings').choices(['text', 'json', 'sarif']).default('text'),
+  )
   .option('--json', 'as JSON')
-  .action((file: string, options: { json?: boolean }) => {
-    const gone = findGone(readDefinitionFile(file));
+  .action((file: string, options: Checking) => {
+    const definition = readDefinitionFile(file);
+    if (options.findings) return checkFindings(file, readWorld(definition, options.world, note), options);
+    const gone = findGone(definition);
     if (options.json) return printJson({ valid: true, notes: gone });
     print('It is valid.');
     for (const { place, message, mend } of gone) print(`Note: ${place}: ${message} ${mend}`);
   });
+
+interface Checking {
+  readonly findings?: boolean;
+  readonly world?: string;
+  readonly atLeast: Rank;
+  readonly format: 'text' | 'json' | 'sarif';
+  readonly json?: boolean;
+}
+
+/** Tells the findings; the exit code says how bad the worst of them is. */
+function checkFindings(file: string, world: World, { atLeast, format, json }: Checking): void {
+  const { definition } = world;
+  const found = findingsOf(world, Date.now(), atLeast);
+  if (format === 'sarif') printJson(asSarif(file, readText(file), definition, found));
+  else if (json || format === 'json') printJson(found.map(plainFinding));
+  else if (found.length === 0) print('Nothing is found.');
+  else for (const one of found) print(findingInWords(definition, one));
+  const [worst] = found;
+  if (worst) process.exitCode = found.some(({ rank }) => rank === 'lets-in') ? EXIT.letsIn : EXIT.notMeant;
+}
 
 interface Asking {
   readonly world?: string;

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -131,6 +131,51 @@ describe('bin/zinc', () => {
     );
     expect(zinc('--help')).toMatchObject({ status: 0 });
     expect(zinc('nonsense').status).toBe(2);
+  });
+
+  it('tells what is probably wrong, in text, JSON and SARIF, and by its exit code', () => {
+    const hidden = put(
+      'hidden.json',
+      JSON.stringify(
+        {
+          ...LARKFIELD,
+          signUp: false,
+          gates: {
+            ...LARKFIELD.gates,
+            m_items: { lines: [{ id: 'x1', who: { kind: 'role', role: 'head' }, what: 'edit' }] },
+          },
+        },
+        null,
+        2,
+      ),
+    );
+    const text = zinc('check', hidden, '--findings');
+    expect(text.status).toBe(4);
+    expect(text.out).toMatch(
+      /^Lets in: Items is hidden from .*\[hidden-but-open\]\n {2}at .*\(s_items\), Items \(in the menu\) \(m_items\)\n {2}- Give the screen/,
+    );
+    const one = JSON.parse(zinc('check', hidden, '--findings', '--at-least', 'lets-in', '--json').out) as {
+      kind: string;
+    }[];
+    expect(one.map(({ kind }) => kind)).toEqual(['hidden-but-open']);
+    const sarif = JSON.parse(zinc('check', hidden, '--findings', '--format', 'sarif').out) as {
+      version: string;
+      runs: {
+        results: { level: string; locations: { physicalLocation: { region: { startLine: number } } }[] }[];
+      }[];
+    };
+    expect(sarif.version).toBe('2.1.0');
+    const [first] = sarif.runs[0]?.results ?? [];
+    const at = first?.locations[0]?.physicalLocation.region.startLine ?? 0;
+    expect(first?.level).toBe('error');
+    expect(readFileSync(hidden, 'utf8').split('\n')[at - 1]).toContain('"id": "s_items"');
+    const bare = put('bare.json', { ...LARKFIELD, signUp: false });
+    expect(zinc('check', bare, '--findings').status).toBe(3);
+    expect(zinc('check', bare, '--findings', '--at-least', 'lets-in')).toMatchObject({
+      status: 0,
+      out: 'Nothing is found.\n',
+    });
+    expect(zinc('check', bare, '--findings', '--format', 'xml').status).toBe(2);
   });
 
   it('says of a kind how many of its people get it, where that is asked for', () => {

@@ -1,0 +1,39 @@
+import type { Id } from '../model/id';
+import type { Edit } from '../edit/edits/edit';
+import type { Context } from './context';
+
+/** How bad it is: it lets somebody in, or it is probably not meant. */
+export type Rank = 'lets-in' | 'not-meant';
+
+/** One edit that mends it, with what it does in words. */
+export interface Mend {
+  readonly says: string;
+  readonly edit: Edit;
+}
+
+/** Where something is probably wrong. */
+interface Found {
+  /** What is wrong, and why, in one sentence. */
+  readonly reason: string;
+  /** What it is about: elements, or roles, groups and the like; the one to look at first comes first. */
+  readonly places: readonly Id[];
+  /** Whom it touches, as keys of viewers; empty where it is about nobody in particular. */
+  readonly whom: readonly string[];
+  readonly mends: readonly Mend[];
+}
+
+/** Something that is probably wrong with a definition. */
+export interface Finding extends Found {
+  readonly kind: string;
+  readonly rank: Rank;
+}
+
+/** One sort of finding: what it is called, what it means, and how it is found. */
+export interface Check {
+  /** Never changes: what was set aside names it. */
+  readonly kind: string;
+  readonly rank: Rank;
+  /** What it says of an application, in a few words. */
+  readonly title: string;
+  readonly find: (context: Context) => Iterable<Found>;
+}

@@ -1,0 +1,27 @@
+/** Findings: what is probably wrong with a definition, each with its reason and its mends. */
+import type { KeyedViewer } from '../access/deciding/viewer-key';
+import type { Definition } from '../model/definition';
+import { CHECKS } from './checks';
+import { Context } from './context';
+import type { Finding } from './finding';
+
+export { CHECKS } from './checks';
+export type { Finding, Rank } from './finding';
+
+/**
+ * What is probably wrong, the worst first: found for login states, roles, groups and these people, at any time and
+ * whatever sessions hold. `moment` is what assignments with a period are counted at.
+ *
+ * @example
+ * findingsIn(LARKFIELD, [], 0).some(({ kind }) => kind === 'no-way-there') // → true
+ */
+export function findingsIn(
+  definition: Definition,
+  people: readonly KeyedViewer[],
+  moment: number,
+): readonly Finding[] {
+  const context = new Context(definition, people, moment);
+  return CHECKS.flatMap(({ kind, rank, find }) =>
+    [...find(context)].map((found) => ({ kind, rank, ...found })),
+  );
+}

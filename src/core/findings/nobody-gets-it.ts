@@ -1,0 +1,77 @@
+import { NONE } from '../access/deciding/level';
+import type { AppElement } from '../model/tree';
+import type { Context } from './context';
+import type { Check, Mend } from './finding';
+import { removing } from './removing';
+
+/** What is looked at by itself; what only holds others is told by what it holds, unless nobody gets that at all. */
+const KINDS: readonly AppElement['kind'][] = [
+  'area',
+  'screen',
+  'face',
+  'section',
+  'field',
+  'button',
+  'list',
+  'column',
+  'text',
+  'chart',
+  'people',
+];
+
+/**
+ * Nobody gets a screen or something on one: no login state, no role, no group and no person, at any time.
+ *
+ * Has it: a new screen that was given to nobody yet; a button whose only line speaks of a role that is blocked above it.
+ * Has it not: a button that only works in the evening.
+ */
+export const nobodyGetsIt: Check = {
+  kind: 'nobody-gets-it',
+  rank: 'not-meant',
+  title: 'Nobody gets it',
+  *find(context) {
+    const missed = (element: AppElement): boolean =>
+      KINDS.includes(element.kind) && context.whoGets(element).length === 0;
+    for (const element of context.tree.elements) {
+      const { container } = element;
+      if (!missed(element) || (container && missed(container))) continue;
+      yield {
+        reason: `Nobody gets ${element.name}: ${why(context, element)}`,
+        places: [element.id],
+        whom: [],
+        mends: [...followingAgain(context, element), ...removing(context, element)],
+      };
+    }
+  },
+};
+
+function why({ compiled, tree }: Context, element: AppElement): string {
+  const lines = compiled.lines(element.id);
+  if (lines?.length === 0) return 'its gate has no lines.';
+  const door = compiled.handles.doorOf(element);
+  const behind = door && tree.get(door.id);
+  if (!lines && behind) return `${behind.name}, which it shows or does, is closed to all who come so far.`;
+  return 'no line of its gate gives it to anybody who comes so far.';
+}
+
+/** Its door; of a screen that shows a record the records, where they have lines of their own. */
+function behind({ compiled, tree }: Context, element: AppElement): AppElement | undefined {
+  if (element.kind !== 'screen') return tree.get(compiled.handles.doorOf(element)?.id ?? '');
+  const entity = element.node.binds?.record === 'existing' ? element.node.binds.entity : '';
+  return compiled.lines(entity) && tree.get(entity);
+}
+
+/** Where somebody gets both what it stands in and its door, following again is enough for them. */
+function followingAgain(context: Context, element: AppElement): Mend[] {
+  const { compiled, viewers } = context;
+  const { id, name, container } = element;
+  const lines = compiled.lines(id);
+  const door = behind(context, element);
+  // What a chart shows goes by more doors than one.
+  if (!lines || !container || element.kind === 'chart') return [];
+  const helps = viewers.some(
+    (viewer) => context.mostByGate(viewer, container) > NONE && (!door || context.most(viewer, door) > NONE),
+  );
+  if (!helps) return [];
+  return [{ says: `Let ${name} follow ${container.name} again.`, edit: { do: 'follow', gate: id, lines } }];
+}

@@ -1,0 +1,45 @@
+import { accessOf } from '../access/deciding/access';
+import { NONE } from '../access/deciding/level';
+import { SIGNED_OUT_KEY } from '../access/deciding/viewer-key';
+import type { Check } from './finding';
+
+/**
+ * People may open an account for themselves, and so come to see records that nobody sees who is not signed in: they are
+ * as good as public.
+ *
+ * Has it: signing up is allowed, and a list of loans is open to everybody who is signed in.
+ * Has it not: the list is open to a role that is not given to every new person.
+ */
+export const openBySigningUp: Check = {
+  kind: 'open-by-signing-up',
+  rank: 'lets-in',
+  title: 'Open to all who sign up',
+  *find(context) {
+    const { definition, compiled, tree, viewers } = context;
+    if (!definition.signUp) return;
+    const out = viewers.find(({ key }) => key === SIGNED_OUT_KEY);
+    const given = definition.roles.filter((role) => role.givenToNew);
+    const fresh = accessOf(
+      compiled,
+      { kind: 'signed-in', assignments: given.map(({ id }) => ({ role: id })) },
+      { moment: 0, whenever: true },
+    );
+    const open = tree.elements.filter(
+      (one) => one.kind === 'rows' && fresh.answer(one).most > NONE && out && context.most(out, one) === NONE,
+    );
+    if (open.length === 0) return;
+    const names = open.map(({ name }) => name).join(', ');
+    const by = given.length > 0 ? `, by the role ${given.map(({ name }) => name).join(', ')}` : '';
+    yield {
+      reason: `Whoever opens an account for themselves sees records of ${names}${by}.`,
+      places: open.map(({ id }) => id),
+      whom: given.length > 0 ? given.map(({ id }) => `role:${id}`) : ['signed-in'],
+      mends: [
+        {
+          says: 'Let nobody open an account for themselves.',
+          edit: { do: 'changeSettings', from: { signUp: true }, to: { signUp: false } },
+        },
+      ],
+    };
+  },
+};

@@ -1,0 +1,86 @@
+import type { Definition } from '../model/definition';
+import type { Id } from '../model/id';
+import type { Edit } from '../edit/edits/edit';
+import { removeNamed, removePrivilege } from '../edit/edits/make';
+import { privilegesOf } from '../model/privileges';
+import type { Check } from './finding';
+
+/** Something with a name that other things may speak of. */
+interface Named {
+  readonly id: Id;
+  readonly name: string;
+  readonly is: string;
+  readonly takeAway: (definition: Definition) => Edit | undefined;
+}
+
+/**
+ * A privilege, group, named condition or session value that nothing asks for: it changes nothing for anybody, and
+ * whoever reads the application wonders what for.
+ *
+ * Has it: a privilege that a role holds, and that no line and no condition speaks of.
+ * Has it not: the same privilege in a line of any gate.
+ */
+export const usedByNothing: Check = {
+  kind: 'used-by-nothing',
+  rank: 'not-meant',
+  title: 'Used by nothing',
+  *find({ definition }) {
+    const used = namesUsed(definition);
+    for (const { id, name, is, takeAway } of namedIn(definition)) {
+      if (used.has(id)) continue;
+      const edit = takeAway(definition);
+      yield {
+        reason: `Nothing asks for the ${is} ${name}.`,
+        places: [id],
+        whom: [],
+        mends: edit ? [{ says: `Take the ${is} ${name} away.`, edit }] : [],
+      };
+    }
+  },
+};
+
+function namedIn(definition: Definition): readonly Named[] {
+  const listed = (list: 'conditions' | 'sessionValues', is: string): Named[] =>
+    definition[list].map((item, at) => ({
+      id: item.id,
+      name: item.name,
+      is,
+      // What is set by a button or by opening a screen cannot go before these.
+      takeAway: () =>
+        JSON.stringify(definition.areas).includes(`"${item.id}"`)
+          ? undefined
+          : ({ do: 'removeItem', list, at, item } as Edit),
+    }));
+  return [
+    ...privilegesOf(definition).map(({ id, name }) => ({
+      id,
+      name,
+      is: 'privilege',
+      takeAway: (whole: Definition) => removePrivilege(whole, id),
+    })),
+    ...definition.groups.map(({ id, name }) => ({
+      id,
+      name,
+      is: 'group',
+      takeAway: (whole: Definition) => removeNamed(whole, 'groups', id),
+    })),
+    ...listed('conditions', 'condition'),
+    ...listed('sessionValues', 'session value'),
+  ];
+}
+
+const setsSession = (value: object): boolean => 'do' in value && value.do === 'set-session';
+
+/** Every id that is spoken of somewhere; what roles hold, and what is set for a session, asks for nothing. */
+function namesUsed(definition: Definition): ReadonlySet<string> {
+  const used = new Set<string>();
+  const look = (value: unknown): void => {
+    if (typeof value === 'string') used.add(value);
+    else if (Array.isArray(value)) value.forEach(look);
+    else if (typeof value === 'object' && value !== null && !setsSession(value))
+      for (const [key, inner] of Object.entries(value)) if (key !== 'id' && key !== 'sets') look(inner);
+  };
+  const { unlock, standIn, gates, groups, conditions, areas } = definition;
+  look([unlock, standIn, gates, groups, conditions, areas]);
+  return used;
+}
