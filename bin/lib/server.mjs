@@ -97,8 +97,8 @@ export function keepIndexes(owner) {
       stdio: ['pipe', log, log],
     });
     closeSync(log);
-    child.on('exit', () => {
-      if (!stopping) soon = setTimeout(begin, 30_000).unref();
+    child.on('exit', (code) => {
+      if (!stopping && code !== 0) soon = setTimeout(begin, 30_000).unref();
     });
   };
   begin();

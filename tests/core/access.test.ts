@@ -25,6 +25,7 @@ import {
   drawSomebody,
   drawViewer,
 } from './arbitrary';
+import { LARKFIELD } from '@/demo/definition';
 import { PlainReading } from './plain-reading';
 import { runs } from '../runs';
 
@@ -235,6 +236,34 @@ describe('compiled access', () => {
       expect(step?.lines).toContain(decided.line);
       if (answer.least === 2) expect(gives(decided.line)).toBe(true);
     });
+  });
+});
+
+describe('what is shared between viewers who are alike', () => {
+  it('tells a session value that is empty from one that is not known yet', () => {
+    const when = { empty: { session: 'sv_stock' } };
+    const definition: Definition = {
+      ...LARKFIELD,
+      gates: {
+        ...LARKFIELD.gates,
+        s_stores: { lines: [{ id: 'x', who: { kind: 'everyone' }, what: 'edit', when }] },
+      },
+    };
+    const compiled = compile(definition);
+    const answer = (session?: Values) => {
+      const access = accessOf(
+        compiled,
+        { kind: 'signed-in', assignments: [] },
+        { moment: 0, ...(session && { session }) },
+      );
+      return access.answer(access.element('s_stores'));
+    };
+    const unknown = { least: 0, most: 2 };
+    expect([answer(), answer({ sv_stock: null }), answer()]).toEqual([
+      unknown,
+      { least: 2, most: 2 },
+      unknown,
+    ]);
   });
 });
 

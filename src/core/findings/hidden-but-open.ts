@@ -60,14 +60,19 @@ function mendsFor(
   const { compiled } = context;
   const lines = compiled.lines(way.id);
   if (!lines || !whom.every((viewer) => context.isHiddenByOwnLines(viewer, way))) return [];
+  const following: Mend = {
+    says: `Let ${way.name} follow: whoever can open the screen sees it.`,
+    edit: { do: 'follow', gate: way.id, lines },
+  };
+  // A condition on the record of one means nothing on another.
+  const fits =
+    context.tree.recordOf(screen) === context.tree.recordOf(way) || lines.every(({ when }) => !when);
+  if (!fits) return [following];
   return [
     {
       says: `Give the screen ${screen.name} the lines of ${way.name}: who does not see it cannot open it either.`,
       edit: editLines(screen.id, compiled.lines(screen.id), copied(lines)),
     },
-    {
-      says: `Let ${way.name} follow: whoever can open the screen sees it.`,
-      edit: { do: 'follow', gate: way.id, lines },
-    },
+    following,
   ];
 }

@@ -142,7 +142,12 @@ export class Compiled {
     if (reads.user.length > 0)
       key += attributes ? JSON.stringify(reads.user.map((id) => attributes[id] ?? null)) : '(none)';
     if (reads.session.length > 0)
-      key += JSON.stringify(reads.session.map((id) => session?.[id] ?? (attributes ? null : [])));
+      // Of a kind of viewer, a value that is said to be empty is another thing than one that is not known yet.
+      key += JSON.stringify(
+        reads.session.map((id) =>
+          session && Object.hasOwn(session, id) ? (session[id] ?? null) : attributes ? null : [],
+        ),
+      );
     return unlocked && unlocked.length > 0 ? key + JSON.stringify(unlocked) : key;
   }
 

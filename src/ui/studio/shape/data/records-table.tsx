@@ -60,17 +60,22 @@ export function RecordsTable({ entity }: { entity: Entity }) {
       predicate: ({ queryKey: [url] }) => typeof url === 'string' && url.startsWith(`${api}/records/`),
     });
   };
+  // As they are seen now: what was chosen may have come anew since.
+  const asSeen = (rows: readonly DataRow[]): { readonly id: string; readonly version: number }[] =>
+    rows.map(({ id, version }) => ({
+      id,
+      version: data?.rows.find((one) => one.id === id)?.version ?? version,
+    }));
   const write = async (
     rows: readonly DataRow[],
     values: Readonly<Record<string, Value | null>>,
   ): Promise<string | undefined> => {
-    const records = rows.map(({ id, version }) => ({ id, version }));
-    const answer = await send('PATCH', rowsAt(entity.id), { records, values });
+    const answer = await send('PATCH', rowsAt(entity.id), { records: asSeen(rows), values });
     if (answer.ok) return void (await again());
     return Object.values(answer.fields)[0] ?? answer.detail;
   };
   const remove = async (): Promise<void> => {
-    const records = [...chosen.values()].map(({ id, version }) => ({ id, version }));
+    const records = asSeen([...chosen.values()]);
     const name = records.length === 1 ? 'this record' : `these ${records.length} records`;
     const text = <p>This cannot be undone.</p>;
     if (!(await confirm({ title: `Delete ${name}?`, text, go: 'Delete' }))) return;

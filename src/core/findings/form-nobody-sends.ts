@@ -1,0 +1,33 @@
+import { EDIT } from '../access/deciding/level';
+import { keysOf } from './context';
+import type { Check } from './finding';
+
+/**
+ * A form for a new record opens for people for whom no button on it saves: what they write is lost.
+ *
+ * Has it: a form for a new loan without a button that saves, or with one for registrars only, open to assistants.
+ * Has it not: the same form, open to registrars only.
+ */
+export const formNobodySends: Check = {
+  kind: 'form-nobody-sends',
+  rank: 'not-meant',
+  title: 'A form that cannot be sent',
+  *find(context) {
+    for (const screen of context.tree.elements) {
+      if (screen.kind !== 'screen' || screen.node.binds?.record !== 'new') continue;
+      const saves = context.compiled.handles.savesOn(screen.node);
+      const whom = context
+        .whoGets(screen)
+        .filter((viewer) => saves.every((save) => context.most(viewer, save) < EDIT));
+      if (whom.length === 0) continue;
+      const lacks = saves.length === 0 ? 'no button on it saves' : 'no button that saves works for them';
+      yield {
+        reason: `${screen.name} opens for ${context.names(whom)}, and ${lacks}.`,
+        places: [screen.id, ...saves.map(({ id }) => id)],
+        whom: keysOf(whom),
+        // Who is to send it is the builder's to say.
+        mends: [],
+      };
+    }
+  },
+};
