@@ -54,6 +54,8 @@ test('sample records are searched, written in place, and several at once', async
   await expect(data().getByRole('button', { name: 'Insurance value: £18,500' })).toBeVisible();
   await data().getByLabel('Search the records').fill('');
   await expect(data().getByText('1 to 50 of 60')).toBeVisible();
+  // All of them as they are now, not as they were before the value was written.
+  await expect(data().getByRole('button', { name: 'Insurance value: £18,500' })).toBeVisible();
   await data().getByRole('checkbox', { name: 'Choose all rows of this page' }).check();
   await data().getByRole('button', { name: 'Set a field …' }).click();
   const dialog = page.getByRole('dialog');
