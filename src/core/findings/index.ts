@@ -13,7 +13,7 @@ export type { Finding, Rank } from './finding';
  * whatever sessions hold. `moment` is what assignments with a period are counted at.
  *
  * @example
- * findingsIn(LARKFIELD, [], 0).some(({ kind }) => kind === 'no-way-there') // → true
+ * findingsIn(LARKFIELD, [], 0)[0]?.kind // → 'open-by-signing-up'
  */
 export function findingsIn(
   definition: Definition,
