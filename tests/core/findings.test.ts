@@ -1,5 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import type { Condition } from '@/core/condition';
+import { keyedPerson } from '@/core/access/deciding/viewer-key';
+import type { Person } from '@/core/access/deciding/viewer';
 import { applyEdit } from '@/core/edit/edits/apply';
 import { CHECKS, findingsIn } from '@/core/findings';
 import type { Closed, Definition, MenuItem, Screen } from '@/core/model/definition';
@@ -11,13 +14,30 @@ import { drawDefinition, Draw } from './arbitrary';
 import { runs } from '../runs';
 
 const AT = Date.UTC(2026, 2, 14, 12);
-const found = (definition: Definition, kind: string) =>
-  findingsIn(definition, [], AT).filter((one) => one.kind === kind);
-const placesOf = (definition: Definition, kind: string): Id[] =>
-  found(definition, kind).map(({ places }) => places[0] ?? '');
+const found = (definition: Definition, kind: string, people: readonly Person[] = []) =>
+  findingsIn(
+    definition,
+    people.map(keyedPerson),
+    AT,
+    CHECKS.filter((one) => one.kind === kind),
+  );
+const placesOf = (definition: Definition, kind: string, people: readonly Person[] = []): Id[] =>
+  found(definition, kind, people).map(({ places }) => places[0] ?? '');
+const person = (...roles: readonly string[]): Person => ({
+  id: 'ada',
+  name: 'Ada',
+  active: true,
+  assignments: roles.map((one) => ({ role: one })),
+  attributes: {},
+});
 
 let lines = 0;
-const line = (who: Who, what: What = 'edit'): Line => ({ id: `line${lines++}`, who, what });
+const line = (who: Who, what: What = 'edit', when?: Condition): Line => ({
+  id: `line${lines++}`,
+  who,
+  what,
+  ...(when && { when }),
+});
 const EVERYONE: Who = { kind: 'everyone' };
 const role = (id: string): Who => ({ kind: 'role', role: id });
 
@@ -79,6 +99,8 @@ const NOTE = {
     name: kind,
   })),
 };
+const DAY = { clock: 'day' } as const;
+const TEXT = { record: 'f' } as const;
 const NEEDED = { ...NOTE, fields: [{ ...NOTE.fields[0], required: true }] } as Definition['entities'][number];
 const CLERK = { id: 'clerk', name: 'Clerk', includes: [], privileges: [], startScreen: 'two' };
 
@@ -131,8 +153,256 @@ const withNotes = (gates: Definition['gates'], change: Partial<Definition> = {})
     gates,
   );
 
+const field = (id: string, of: string): Screen['sections'][number]['parts'][number] => ({
+  kind: 'field',
+  id,
+  field: of,
+});
+const section = (id: string, ...parts: Screen['sections'][number]['parts']): Screen['sections'][number] => ({
+  id,
+  name: id,
+  parts,
+});
+const THREE = (more: Partial<Screen> = {}): Screen =>
+  screen('three', {
+    binds: { entity: 'note', record: 'existing' },
+    sections: [section('n3', field('p3', 'f'))],
+    ...more,
+  });
+
+/** With notes, and a screen that shows one. */
+const withNote = (
+  gates: Definition['gates'],
+  change: Partial<Definition> = {},
+  three: Screen = THREE(),
+): Definition => {
+  const whole = withNotes(gates, change);
+  return { ...whole, areas: whole.areas.map((area) => ({ ...area, screens: [...area.screens, three] })) };
+};
+
+const SET: Condition = { compare: '=', left: { session: 'sv' }, right: { value: true } };
+const CHECKED: Partial<Definition> = {
+  sessionValues: [{ id: 'sv', name: 'Checked', type: { kind: 'boolean' }, minutes: 5 }],
+  areas: [
+    {
+      id: 'a',
+      name: 'A',
+      screens: [
+        screen('one', {
+          sections: [
+            section('n1', {
+              kind: 'button',
+              id: 'b1',
+              name: 'Check',
+              effect: { do: 'set-session', value: 'sv', to: true },
+            }),
+          ],
+        }),
+        screen('two'),
+      ],
+    },
+  ],
+};
+const LEND: Definition['privileges'] = [{ id: 'g', name: 'G', privileges: [{ id: 'lend', name: 'Lend' }] }];
+const named = (id: string, more: Partial<Definition['roles'][number]> = {}): Definition['roles'][number] => ({
+  id,
+  name: id,
+  includes: [],
+  privileges: [],
+  ...more,
+});
+const TAGGED: Partial<Definition> = {
+  entities: [
+    {
+      ...NOTE,
+      fields: [...NOTE.fields, { id: 'tag_of', name: 'Tag', type: { kind: 'record', entity: 'tag' } }],
+    },
+    {
+      ...NOTE,
+      id: 'tag',
+      labelField: 'tag_name',
+      fields: [{ id: 'tag_name', name: 'Name', type: { kind: 'text' } }],
+      actions: NOTE.actions.map((one) => ({ ...one, id: `tag_${one.kind}` })),
+    },
+  ],
+};
+const HANDED: Partial<Definition> = {
+  entities: [
+    {
+      ...NOTE,
+      actions: [...NOTE.actions, { kind: 'named', id: 'finish', name: 'Finish', sets: { f: 'done' } }],
+    },
+  ],
+};
+
+const standingIn = (changes: boolean): Definition =>
+  withNotes(
+    { two: only(role('boss')) },
+    {
+      privileges: LEND,
+      roles: [named('clerk', { privileges: ['lend'] }), named('boss', { standInFull: true })],
+      standIn: { privilege: 'lend', minutes: 5, changes },
+    },
+  );
+const unlocking = (who: string): Definition =>
+  withNote(
+    { p3: only(role(who)) },
+    {
+      privileges: LEND,
+      roles: [named('clerk', { privileges: ['lend'] }), named('boss')],
+      unlock: { privilege: 'lend', minutes: 5 },
+      closed: { p3: { show: 'locked' } },
+    },
+  );
+const tagged = (gates: Definition['gates']): Definition =>
+  withNote(
+    gates,
+    TAGGED,
+    THREE({
+      sections: [
+        section('n3', field('p3', 'tag_of'), {
+          kind: 'button',
+          id: 'b3',
+          name: 'Save',
+          effect: { do: 'save' },
+        }),
+      ],
+    }),
+  );
+const faced = (gates: Definition['gates']): Definition => {
+  const faces = ['f1', 'f2'].map((id) => ({
+    id,
+    name: id,
+    sections: [section(`${id}_n`, { kind: 'text', id: `${id}_t`, text: 'T' })],
+  }));
+  return small(
+    { areas: [{ id: 'a', name: 'A', screens: [screen('one'), screen('two', { faces })] }] },
+    gates,
+  );
+};
+/** Of the second screen, with a condition. */
+const when = (what: What, condition: Condition, who: Who = EVERYONE): Definition =>
+  small({}, { two: { lines: [...(what === 'block' ? [line(EVERYONE)] : []), line(who, what, condition)] } });
+const day = (compare: '<' | '>' | '=', to: string): Condition => ({
+  compare,
+  left: DAY,
+  right: { value: to },
+});
+
 describe('findings', () => {
-  const cases: readonly [kind: string, has: Definition, place: Id, hasNot: Definition][] = [
+  const cases: readonly [
+    kind: string,
+    has: Definition,
+    place: Id,
+    hasNot: Definition,
+    people?: readonly Person[],
+  ][] = [
+    [
+      'hidden-here-shown-there',
+      withNote({ p3: only(role('boss')) }),
+      'p3',
+      withNote({ f: only(role('boss')) }),
+    ],
+    [
+      'wider-than-screens',
+      withNotes({ note: only({ kind: 'signed-in' }), one: only(role('boss')) }),
+      'note',
+      withNotes({ note: only(role('boss')), one: only(role('boss')) }),
+    ],
+    [
+      'lets-oneself-in',
+      small(CHECKED, { two: { lines: [line(EVERYONE, 'edit', SET)] } }),
+      'two',
+      small(CHECKED, {
+        two: { lines: [line(role('clerk'), 'edit', SET)] },
+        b1: only({ kind: 'signed-out' }),
+      }),
+    ],
+    [
+      'handing-out-adds-up',
+      small({
+        roles: [
+          named('clerk', { handsOut: [{ role: 'deputy', notHeld: true }] }),
+          named('deputy', { handsOut: [{ role: 'boss', notHeld: true }] }),
+          named('boss'),
+        ],
+      }),
+      'clerk',
+      small({
+        roles: [
+          named('clerk', { handsOut: ['deputy', 'boss'].map((one) => ({ role: one, notHeld: true })) }),
+          named('deputy', { handsOut: [{ role: 'boss', notHeld: true }] }),
+          named('boss'),
+        ],
+      }),
+    ],
+    ['standing-in-reaches-further', standingIn(true), 'boss', standingIn(false)],
+    ['picks-from-nothing', tagged({}), 'p3', tagged({ tag: only(EVERYONE) })],
+    [
+      'nobody-is-left',
+      small({ roles: [named('clerk', { handsOut: [{ role: 'clerk' }] })] }),
+      'clerk',
+      small({ roles: [named('boss', { handsOut: [{ role: 'boss' }] })] }),
+      [person('boss')],
+    ],
+    [
+      'line-never-helps',
+      small({}, { two: only(role('boss')), i2: { lines: [line(role('clerk')), line(role('boss'))] } }),
+      'i2',
+      small({}, { i2: { lines: [line(role('clerk')), line(role('boss'))] } }),
+    ],
+    [
+      'covered-line',
+      small({}, { two: { lines: [line(role('clerk')), line({ kind: 'signed-in' })] } }),
+      'two',
+      small({}, { two: { lines: [line(role('clerk')), line({ kind: 'signed-in' }, 'see')] } }),
+    ],
+    [
+      'block-without-use',
+      small({}, { two: { lines: [line({ kind: 'signed-out' }), line(role('clerk'), 'block')] } }),
+      'two',
+      small({}, { two: { lines: [line(EVERYONE), line(role('clerk'), 'block')] } }),
+    ],
+    ['never-true', when('edit', day('>', '40')), 'two', when('edit', day('=', '31'))],
+    [
+      'always-true',
+      when('block', day('<', '40'), role('clerk')),
+      'two',
+      when('block', day('<', '20'), role('clerk')),
+    ],
+    [
+      'closes-itself',
+      withNote({
+        n3: { lines: [line(EVERYONE, 'edit', { compare: '=', left: TEXT, right: { value: 'x' } })] },
+      }),
+      'n3',
+      withNote(
+        { n3: { lines: [line(EVERYONE, 'edit', { compare: '=', left: TEXT, right: { value: 'x' } })] } },
+        {},
+        THREE({ sections: [section('n0', field('p0', 'f')), section('n3', field('p3', 'f'))] }),
+      ),
+    ],
+    ['face-never-first', faced({}), 'f2', faced({ f1: only(role('boss')) })],
+    [
+      'action-always-refused',
+      withNote(
+        {
+          finish: {
+            lines: [line(EVERYONE, 'edit', { compare: '!=', left: TEXT, right: { value: 'done' } })],
+          },
+        },
+        HANDED,
+      ),
+      'finish',
+      withNote({ finish: only(EVERYONE) }, HANDED),
+    ],
+    ['unlocks-what-they-lack', unlocking('boss'), 'p3', unlocking('clerk')],
+    [
+      'role-adds-nothing',
+      small({ roles: [named('clerk')] }),
+      'clerk',
+      small({ roles: [named('clerk')] }, { two: only(role('clerk')) }),
+    ],
     ['hidden-but-open', small({}, { i2: only(role('boss')) }), 'two', small({}, { two: only(role('boss')) })],
     [
       'changed-without-signing-in',
@@ -194,18 +464,20 @@ describe('findings', () => {
     ],
   ];
 
+  // What to do there is the builder's to say.
+  const WITHOUT_MENDS = ['form-nobody-sends', 'nobody-is-left', 'action-always-refused'];
+
   it.each(cases)(
     '%s is found where it is, and not where it is not; each mend takes it away',
-    (kind, has, place, hasNot) => {
-      expect(placesOf(has, kind)).toEqual([place]);
-      expect(placesOf(hasNot, kind)).toEqual([]);
-      const [one] = found(has, kind);
-      // A button that works for some only is theirs to decide about.
-      expect(one?.mends.length).toBeGreaterThan(kind === 'form-nobody-sends' ? -1 : 0);
+    (kind, has, place, hasNot, people) => {
+      expect(placesOf(has, kind, people)).toEqual([place]);
+      expect(placesOf(hasNot, kind, people)).toEqual([]);
+      const [one] = found(has, kind, people);
+      expect(one?.mends.length).toBeGreaterThan(WITHOUT_MENDS.includes(kind) ? -1 : 0);
       for (const { edit } of one?.mends ?? []) {
         const made = applyEdit(has, edit);
         expect(made.ok && findFaults(made.value)).toEqual([]);
-        expect(made.ok && placesOf(made.value, kind)).toEqual([]);
+        expect(made.ok && placesOf(made.value, kind, people)).toEqual([]);
       }
     },
   );
@@ -230,15 +502,16 @@ describe('findings', () => {
             mended++;
           }
       }),
-      { numRuns: runs(60), endOnFailure: true, seed: 7 },
+      { numRuns: runs(60), endOnFailure: true },
     );
     expect(mended).toBeGreaterThan(50);
   });
 
   it('of the demo are those that were planted there', () => {
     expect(findingsIn(LARKFIELD, [], AT).map(({ kind, places }) => `${kind} ${places[0] ?? ''}`)).toEqual([
+      'hidden-here-shown-there l_loans_loan_fee',
       'open-by-signing-up loan',
-      'used-by-nothing q_fees',
+      'lets-oneself-in p_item_store',
       'used-by-nothing g_annexe',
       'used-by-nothing c_yearly',
     ]);

@@ -1,62 +1,99 @@
 import { type Access, accessOf } from '../access/deciding/access';
 import { compile, type Compiled } from '../access/deciding/compile';
-import { NONE, type Level } from '../access/deciding/level';
+import { NONE, type Answer, type Level } from '../access/deciding/level';
 import { answerOf } from '../access/deciding/rule';
-import type { Circumstances } from '../access/deciding/viewer';
-import { kindsOf, type KeyedViewer } from '../access/deciding/viewer-key';
+import { subjectOf, type Circumstances } from '../access/deciding/viewer';
+import { idInKey, kindsOf, type KeyedViewer } from '../access/deciding/viewer-key';
 import { matrixOf, unpacked } from '../access/questions/cells';
 import type { Definition } from '../model/definition';
-import type { Line } from '../model/gate';
+import type { Line, Who } from '../model/gate';
 import { newId, type Id } from '../model/id';
 import type { AppElement, Tree } from '../model/tree';
 
 const MOST_NAMED = 3;
 
+/** A viewer whom checks ask about: a kind of viewer, or one person who stands for all who are alike. */
+export interface AskedViewer extends KeyedViewer {
+  readonly row: number;
+  /** Those for whom it stands, itself among them. */
+  readonly alike: readonly KeyedViewer[];
+}
+
+/** Whether a line speaks of a viewer: surely, or only on some records or for some of those whom it stands for. */
+type Spoken = 'surely' | 'perhaps' | 'not';
+
 /**
  * What checks ask of a definition: what everybody gets at most, at any time and whatever their session holds. Made once
- * for a definition; all answers come from one matrix.
+ * for a definition; all answers come from one matrix, with a row for all people who are alike.
  */
 export class Context {
   readonly compiled: Compiled;
   readonly tree: Tree;
   /** Login states, roles and groups, then the people. */
-  readonly viewers: readonly KeyedViewer[];
+  readonly viewers: readonly AskedViewer[];
   private readonly at: Circumstances;
   private readonly matrix: Uint8Array;
-  private readonly rows: ReadonlyMap<KeyedViewer, number>;
+  private readonly accesses = new Map<number, Access>();
+  private readonly speaking = new Map<string, readonly Spoken[]>();
 
   constructor(
     readonly definition: Definition,
-    people: readonly KeyedViewer[],
-    moment: number,
+    /** All who may sign in; none where people are not known. */
+    readonly people: readonly KeyedViewer[],
+    readonly moment: number,
   ) {
     this.compiled = compile(definition);
     this.tree = this.compiled.tree;
     this.at = { moment, whenever: true };
-    this.viewers = [...kindsOf(definition), ...people];
-    this.rows = new Map(this.viewers.map((one, n) => [one, n]));
+    const alike = new Map<string, KeyedViewer[]>();
+    for (const one of people) {
+      const key = this.compiled.keyOf(one.viewer, this.at);
+      const some = alike.get(key);
+      if (some) some.push(one);
+      else alike.set(key, [one]);
+    }
+    this.viewers = [
+      ...kindsOf(definition).map((one) => ({ ...one, alike: [one] })),
+      ...[...alike.values()].map((some) => ({ ...(some[0] as KeyedViewer), alike: some })),
+    ].map((one, row) => ({ ...one, row }));
     const asked = this.viewers.map(({ viewer }) => viewer);
     this.matrix = matrixOf(this.compiled, asked, this.at);
   }
 
+  /** What a viewer gets of an element on every record, and at most on some. */
+  answer({ row }: AskedViewer, element: AppElement): Answer {
+    return unpacked(this.matrix[row * this.tree.elements.length + element.number] ?? 0);
+  }
+
   /** The most that a viewer gets of an element, on any record. */
-  most(viewer: KeyedViewer, element: AppElement): Level {
-    const row = this.rows.get(viewer) ?? 0;
-    return unpacked(this.matrix[row * this.tree.elements.length + element.number] ?? 0).most;
+  most(viewer: AskedViewer, element: AppElement): Level {
+    return this.answer(viewer, element).most;
+  }
+
+  /** Do the two get the same of everything? */
+  sameRow(one: AskedViewer, other: AskedViewer): boolean {
+    const width = this.tree.elements.length;
+    const [a, b] = [one, other].map(({ row }) => this.matrix.subarray(row * width, (row + 1) * width));
+    return a?.every((byte, n) => byte === b?.[n]) ?? false;
   }
 
   /** Who gets something of an element, or what is asked of it. */
-  whoGets(element: AppElement, from: Level = 1): KeyedViewer[] {
+  whoGets(element: AppElement, from: Level = 1): AskedViewer[] {
     return this.viewers.filter((viewer) => this.most(viewer, element) >= from);
   }
 
+  /** The viewer with this key, where it is a kind of viewer. */
+  kind(key: string): AskedViewer | undefined {
+    return this.viewers.find((one) => one.key === key);
+  }
+
   /** The most that the element's own gate and its containers give, whatever its door leaves of it. */
-  mostByGate(viewer: KeyedViewer, element: AppElement): Level {
+  mostByGate(viewer: AskedViewer, element: AppElement): Level {
     return this.accessOf(viewer).withMost((access) => answerOf(access.gateRule(element))).most;
   }
 
   /** Does its own gate, rather than what it stands in, hide it from the viewer? */
-  isHiddenByOwnLines(viewer: KeyedViewer, element: AppElement): boolean {
+  isHiddenByOwnLines(viewer: AskedViewer, element: AppElement): boolean {
     const { container } = element;
     return (
       this.compiled.lines(element.id) !== undefined &&
@@ -65,24 +102,59 @@ export class Context {
     );
   }
 
-  accessOf({ viewer }: KeyedViewer): Access {
-    return accessOf(this.compiled, viewer, this.at);
+  accessOf({ row, viewer }: AskedViewer): Access {
+    let access = this.accesses.get(row);
+    if (!access) this.accesses.set(row, (access = accessOf(this.compiled, viewer, this.at)));
+    return access;
+  }
+
+  /** Of whom a line with this *who* speaks: surely, or at least on some records or for some of whom one stands for. */
+  spokenOf(who: Who, how: Exclude<Spoken, 'not'> = 'perhaps'): AskedViewer[] {
+    const spoken = this.spoken(who);
+    return this.viewers.filter(({ row }) => spoken[row] === 'surely' || spoken[row] === how);
+  }
+
+  /** By row, whether a line with this *who* speaks of the viewer. */
+  private spoken(who: Who): readonly Spoken[] {
+    const subject = subjectOf(who);
+    let found = this.speaking.get(subject);
+    if (!found) {
+      found = this.viewers.map((viewer) => {
+        const access = this.accessOf(viewer);
+        if (access.held.isSpokenOf(who)('be true') === true) return 'surely';
+        return access.most.held.isSpokenOf(who)('be true') === false ? 'not' : 'perhaps';
+      });
+      this.speaking.set(subject, found);
+    }
+    return found;
   }
 
   element(id: Id): AppElement | undefined {
     return this.tree.get(id);
   }
 
-  /** "Registrar, Curator and 4 more". */
-  names(viewers: readonly KeyedViewer[]): string {
-    const named = viewers.slice(0, MOST_NAMED).map(({ name }) => name);
-    const more = viewers.length - named.length;
-    if (more > 0) return `${named.join(', ')} and ${more} more`;
-    return named.length < 2 ? named.join('') : `${named.slice(0, -1).join(', ')} and ${named.at(-1)}`;
+  /** The keys of these viewers and of all for whom they stand. */
+  keysOf(viewers: readonly AskedViewer[]): readonly string[] {
+    return viewers.flatMap(({ alike }) => alike.map(({ key }) => key));
+  }
+
+  /** "Registrar, Curator and 4 more": kinds of viewers, or people where there is no kind among them. */
+  names(viewers: readonly AskedViewer[]): string {
+    const kinds = viewers.filter(({ key }) => !isPersonKey(key));
+    const all = kinds.length > 0 ? kinds : viewers.flatMap(({ alike }) => alike);
+    return namesOf(all.map(({ name }) => name));
   }
 }
 
-export const keysOf = (viewers: readonly KeyedViewer[]): readonly string[] => viewers.map(({ key }) => key);
+const isPersonKey = (key: string): boolean => idInKey('person', key) !== undefined;
+
+/** "One, another and a third"; "One, another, a third and 4 more". */
+export function namesOf(names: readonly string[]): string {
+  const named = names.slice(0, MOST_NAMED);
+  const more = names.length - named.length;
+  if (more > 0) return `${named.join(', ')} and ${more} more`;
+  return named.length < 2 ? named.join('') : `${named.slice(0, -1).join(', ')} and ${named.at(-1) ?? ''}`;
+}
 
 /** The same lines as lines of another gate. */
 export const copied = (lines: readonly Line[]): readonly Line[] =>

@@ -1,5 +1,4 @@
 import { EDIT } from '../access/deciding/level';
-import { keysOf } from './context';
 import type { Check } from './finding';
 
 /**
@@ -24,7 +23,7 @@ export const formNobodySends: Check = {
       yield {
         reason: `${screen.name} opens for ${context.names(whom)}, and ${lacks}.`,
         places: [screen.id, ...saves.map(({ id }) => id)],
-        whom: keysOf(whom),
+        whom: context.keysOf(whom),
         // Who is to send it is the builder's to say.
         mends: [],
       };

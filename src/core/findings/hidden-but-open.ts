@@ -1,8 +1,7 @@
 import { NONE } from '../access/deciding/level';
-import type { KeyedViewer } from '../access/deciding/viewer-key';
 import { editLines } from '../edit/edits/make';
 import type { AppElement } from '../model/tree';
-import { copied, keysOf, type Context } from './context';
+import { copied, type AskedViewer, type Context } from './context';
 import type { Check, Mend } from './finding';
 
 /**
@@ -33,7 +32,7 @@ export const hiddenButOpen: Check = {
       yield {
         reason: `${way.name} is hidden from ${context.names(whom)}, and the screen ${screen.name} opens for them when they type its address.`,
         places: [screen.id, ...narrow.map(({ id }) => id)],
-        whom: keysOf(whom),
+        whom: context.keysOf(whom),
         mends: mendsFor(context, screen, way, whom),
       };
     }
@@ -55,7 +54,7 @@ function mendsFor(
   context: Context,
   screen: AppElement,
   way: AppElement,
-  whom: readonly KeyedViewer[],
+  whom: readonly AskedViewer[],
 ): Mend[] {
   const { compiled } = context;
   const lines = compiled.lines(way.id);

@@ -3,14 +3,15 @@ import type { KeyedViewer } from '../access/deciding/viewer-key';
 import type { Definition } from '../model/definition';
 import { CHECKS } from './checks';
 import { Context } from './context';
-import type { Finding } from './finding';
+import type { Check, Finding } from './finding';
 
 export { CHECKS } from './checks';
 export type { Finding, Rank } from './finding';
 
 /**
  * What is probably wrong, the worst first: found for login states, roles, groups and these people, at any time and
- * whatever sessions hold. `moment` is what assignments with a period are counted at.
+ * whatever sessions hold. `moment` is what assignments with a period are counted at; `checks` are all, where nothing else is
+ * asked for.
  *
  * @example
  * findingsIn(LARKFIELD, [], 0)[0]?.kind // → 'open-by-signing-up'
@@ -19,9 +20,10 @@ export function findingsIn(
   definition: Definition,
   people: readonly KeyedViewer[],
   moment: number,
+  checks: readonly Check[] = CHECKS,
 ): readonly Finding[] {
   const context = new Context(definition, people, moment);
-  return CHECKS.flatMap(({ kind, rank, find }) =>
+  return checks.flatMap(({ kind, rank, find }) =>
     [...find(context)].map((found) => ({ kind, rank, ...found })),
   );
 }

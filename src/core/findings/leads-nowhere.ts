@@ -1,5 +1,4 @@
 import { NONE } from '../access/deciding/level';
-import { keysOf } from './context';
 import type { Check } from './finding';
 import { removing } from './removing';
 
@@ -26,7 +25,7 @@ export const leadsNowhere: Check = {
       yield {
         reason: `${way.name} is given to ${context.names(given)}, for whom the screen ${screen.name} is closed: nobody has it.`,
         places: [way.id, screen.id],
-        whom: keysOf(given),
+        whom: context.keysOf(given),
         mends: [
           {
             says: `Let ${way.name} follow: whoever can open the screen has it.`,

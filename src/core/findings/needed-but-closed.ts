@@ -1,6 +1,5 @@
 import { EDIT } from '../access/deciding/level';
 import type { EntityField } from '../model/definition';
-import { keysOf } from './context';
 import type { Check } from './finding';
 
 /**
@@ -34,7 +33,7 @@ export const neededButClosed: Check = {
         yield {
           reason: `${context.names(whom)} can send ${screen.name}, but not fill in ${field.name}, which is needed.`,
           places: [screen.id, field.id, ...parts.map(({ id }) => id)],
-          whom: keysOf(whom),
+          whom: context.keysOf(whom),
           mends: [notNeeded(field)],
         };
       }

@@ -1,8 +1,7 @@
 import { NONE } from '../access/deciding/level';
-import type { KeyedViewer } from '../access/deciding/viewer-key';
 import { newId } from '../model/id';
 import type { AppElement } from '../model/tree';
-import { keysOf, type Context } from './context';
+import type { AskedViewer, Context } from './context';
 import type { Check, Mend } from './finding';
 import { removing } from './removing';
 
@@ -27,7 +26,7 @@ export const noWayThere: Check = {
       yield {
         reason: `${screen.name} is open to ${context.names(whom)}, and nothing that they have leads there.`,
         places: [screen.id],
-        whom: keysOf(whom),
+        whom: context.keysOf(whom),
         mends: [...intoTheMenu(context, screen, whom), ...removing(context, screen)],
       };
     }
@@ -47,7 +46,7 @@ function waysTo({ tree, compiled }: Context, screen: AppElement): AppElement[] {
   return [...handles, ...lists];
 }
 
-function intoTheMenu(context: Context, screen: AppElement, whom: readonly KeyedViewer[]): Mend[] {
+function intoTheMenu(context: Context, screen: AppElement, whom: readonly AskedViewer[]): Mend[] {
   const { menu } = context.definition;
   const element = context.element(menu.id);
   if (screen.kind !== 'screen' || screen.node.binds?.record === 'existing') return [];

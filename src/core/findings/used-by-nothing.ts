@@ -1,7 +1,9 @@
+import type { KeyedViewer } from '../access/deciding/viewer-key';
 import type { Definition } from '../model/definition';
 import type { Id } from '../model/id';
 import type { Edit } from '../edit/edits/edit';
 import { removeNamed, removePrivilege } from '../edit/edits/make';
+import { removalOf } from '../edit/shaping/removal';
 import { privilegesOf } from '../model/privileges';
 import type { Check } from './finding';
 
@@ -14,8 +16,8 @@ interface Named {
 }
 
 /**
- * A privilege, group, named condition or session value that nothing asks for: it changes nothing for anybody, and
- * whoever reads the application wonders what for.
+ * A privilege, group, named condition or session value that nothing asks for, a kind of data that no screen shows, units
+ * that nothing goes by: it changes nothing for anybody, and whoever reads the application wonders what for.
  *
  * Has it: a privilege that a role holds, and that no line and no condition speaks of.
  * Has it not: the same privilege in a line of any gate.
@@ -24,7 +26,7 @@ export const usedByNothing: Check = {
   kind: 'used-by-nothing',
   rank: 'not-meant',
   title: 'Used by nothing',
-  *find({ definition }) {
+  *find({ definition, people }) {
     const used = namesUsed(definition);
     for (const { id, name, is, takeAway } of namedIn(definition)) {
       if (used.has(id)) continue;
@@ -36,6 +38,25 @@ export const usedByNothing: Check = {
         mends: edit ? [{ says: `Take the ${is} ${name} away.`, edit }] : [],
       };
     }
+    for (const { id, name } of definition.entities)
+      if (!used.has(id) && !pointedAt(definition, id)) {
+        const removal = removalOf(definition, id);
+        yield {
+          reason: `No screen shows the data ${name}, and no other data points to it.`,
+          places: [id],
+          whom: [],
+          mends: removal.ok
+            ? [{ says: `Take ${name} away, with its records.`, edit: removal.value.edit }]
+            : [],
+        };
+      }
+    if (definition.units.length > 0 && !goesByUnits(definition, people))
+      yield {
+        reason: 'There are units, and no person, role, record or line goes by them.',
+        places: definition.units.map(({ id }) => id),
+        whom: [],
+        mends: [],
+      };
   },
 };
 
@@ -67,6 +88,26 @@ function namedIn(definition: Definition): readonly Named[] {
     ...listed('conditions', 'condition'),
     ...listed('sessionValues', 'session value'),
   ];
+}
+
+const pointedAt = ({ entities }: Definition, id: Id): boolean =>
+  entities.some((entity) =>
+    entity.fields.some(({ type }) => entity.id !== id && type.kind === 'record' && type.entity === id),
+  );
+
+function goesByUnits(definition: Definition, people: readonly KeyedViewer[]): boolean {
+  const { entities, attributes, sessionValues, gates, groups, conditions } = definition;
+  const types = [...entities.flatMap(({ fields }) => fields), ...attributes, ...sessionValues];
+  return (
+    types.some(({ type }) => type.kind === 'unit') ||
+    /"unit"|home_unit/.test(JSON.stringify([gates, groups, conditions])) ||
+    people.some(
+      ({ viewer }) =>
+        viewer.kind === 'signed-in' &&
+        (Boolean(viewer.attributes?.['home_unit']) ||
+          viewer.assignments.some(({ unit }) => unit !== undefined)),
+    )
+  );
 }
 
 const setsSession = (value: object): boolean => 'do' in value && value.do === 'set-session';

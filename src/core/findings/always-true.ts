@@ -1,0 +1,37 @@
+import { print } from '../condition/print';
+import { reachable } from '../condition/reachable';
+import { gives } from '../model/gate';
+import { conditionsIn, questionsOf } from './conditions';
+import type { Check } from './finding';
+
+/**
+ * A condition, or a question in one, that is true of every value there can be: it looks as if it kept somebody out and
+ * keeps out only where the value is missing.
+ *
+ * Has it: `status in [open, closed]` of a field that has just these two; `day < 40`.
+ * Has it not: `status in [open]`.
+ */
+export const alwaysTrue: Check = {
+  kind: 'always-true',
+  rank: 'not-meant',
+  title: 'A condition that is always true',
+  *find(context) {
+    for (const { place, name, condition, scope, line, without } of conditionsIn(context)) {
+      const isAlways = (one: typeof condition): boolean => {
+        const answers = reachable(scope, one);
+        return answers !== undefined && answers.isTrue && !answers.isFalse;
+      };
+      const whole = isAlways(condition);
+      const always = whole ? condition : questionsOf(condition).find(isAlways);
+      if (!always) continue;
+      // A line that takes away does so in doubt too: without its condition it is the same.
+      const same = whole && without && line && !gives(line.line);
+      yield {
+        reason: `${name} asks “${print(scope, always)}”, which is always true where there is a value.`,
+        places: [place],
+        whom: [],
+        mends: same ? [{ says: 'Take the condition away.', edit: without }] : [],
+      };
+    }
+  },
+};

@@ -1,0 +1,56 @@
+import { operandsOf, type Condition } from '../condition/condition';
+import { reachable } from '../condition/reachable';
+import { gives, type Line } from '../model/gate';
+import { sameJson } from '../model/same-json';
+import type { AppElement } from '../model/tree';
+import type { Context } from './context';
+import { canBeBoth, covers } from './covering';
+import type { Check } from './finding';
+
+/**
+ * A line that takes away hits nobody who was given something by its gate, or everybody: then it only seems to set some
+ * apart.
+ *
+ * Has it: "Signed out: edit" with "Curator: block"; "Curator: edit" with "Signed in: block".
+ * Has it not: "Signed in: edit" with "Curator: block".
+ */
+export const blockWithoutUse: Check = {
+  kind: 'block-without-use',
+  rank: 'not-meant',
+  title: 'It takes from nobody, or from everybody',
+  *find(context) {
+    const { definition, tree } = context;
+    for (const [id, { lines }] of Object.entries(definition.gates)) {
+      const element = tree.get(id);
+      if (!element) continue;
+      for (const [at, line] of lines.entries()) {
+        if (gives(line)) continue;
+        const what = line.what === 'block' ? 'the element' : 'editing';
+        const given = lines.filter((one) => gives(one) && (line.what === 'block' || one.what === 'edit'));
+        const everybody =
+          !line.when && given.length > 0 && given.every((one) => covers(definition, line.who, one.who));
+        if (!everybody && given.some((one) => canMeet(context, element, one, line))) continue;
+        yield {
+          reason: everybody
+            ? `Line ${at + 1} of ${element.name} takes ${what} from everybody to whom other lines give it.`
+            : `Line ${at + 1} of ${element.name} takes ${what} from nobody: no other line gives it to whom it hits.`,
+          places: [id],
+          whom: [],
+          mends: [{ says: `Take line ${at + 1} away.`, edit: { do: 'removeLine', gate: id, line, at } }],
+        };
+      }
+    }
+  },
+};
+
+function canMeet({ compiled }: Context, element: AppElement, giving: Line, taking: Line): boolean {
+  if (!canBeBoth(giving.who, taking.who)) return false;
+  if (!giving.when || !taking.when || !looksAtTheSame(giving.when, taking.when)) return true;
+  return reachable(compiled.scope(element), { all: [giving.when, taking.when] })?.isTrue !== false;
+}
+
+/** Are both one question about one value? Then where the one is true, the other is not in doubt. */
+function looksAtTheSame(one: Condition, other: Condition): boolean {
+  const [a, b] = [one, other].map((each) => operandsOf(each).filter((operand) => !('value' in operand)));
+  return a?.length === 1 && b?.length === 1 && sameJson(a, b);
+}

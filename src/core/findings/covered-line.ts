@@ -1,0 +1,45 @@
+import type { Definition } from '../model/definition';
+import { gives, type Line } from '../model/gate';
+import { sameJson } from '../model/same-json';
+import { covers } from './covering';
+import type { Check } from './finding';
+
+/**
+ * A line that another one of the same gate always covers: it gives to some what the other gives them anyhow, or takes from
+ * some what the other takes from them. Without it nobody's access changes.
+ *
+ * Has it: "Registrar: see" beside "Assistant: edit", where Registrar includes Assistant.
+ * Has it not: "Registrar: edit" beside "Assistant: see".
+ */
+export const coveredLine: Check = {
+  kind: 'covered-line',
+  rank: 'not-meant',
+  title: 'A line that another one covers',
+  *find({ definition, tree }) {
+    for (const [id, { lines }] of Object.entries(definition.gates))
+      for (const [at, line] of lines.entries()) {
+        const other = lines.findIndex(
+          (one, n) =>
+            n !== at &&
+            isCoveredBy(definition, line, one) &&
+            // Of two that say the same, the later one is told.
+            (n < at || !isCoveredBy(definition, one, line)),
+        );
+        if (other < 0) continue;
+        yield {
+          reason: `Line ${at + 1} of ${tree.get(id)?.name ?? id} changes nobody's access: line ${other + 1} covers it.`,
+          places: [id],
+          whom: [],
+          mends: [{ says: `Take line ${at + 1} away.`, edit: { do: 'removeLine', gate: id, line, at } }],
+        };
+      }
+  },
+};
+
+const STRENGTH = { see: 1, edit: 2, 'at-most-see': 1, block: 2 } as const;
+
+const isCoveredBy = (definition: Definition, line: Line, other: Line): boolean =>
+  gives(line) === gives(other) &&
+  STRENGTH[other.what] >= STRENGTH[line.what] &&
+  (other.when === undefined || sameJson(other.when, line.when)) &&
+  covers(definition, other.who, line.who);

@@ -1,0 +1,76 @@
+import { viewerKey } from '../access/deciding/viewer-key';
+import type { Definition, Role } from '../model/definition';
+import type { Id } from '../model/id';
+import { withIncluded } from '../model/tree';
+import type { Check } from './finding';
+
+/**
+ * Who holds a role can come to give one that they may not hand out themselves, by way of others: they give a first role,
+ * whose holder may give the next. Two people who help each other so get further than either was meant to.
+ *
+ * Has it: a keeper who may hand out Deputy, and a deputy who may hand out Head.
+ * Has it not: a keeper who may hand out both.
+ */
+export const handingOutAddsUp: Check = {
+  kind: 'handing-out-adds-up',
+  rank: 'lets-in',
+  title: 'Handing out adds up',
+  *find({ definition }) {
+    for (const role of definition.roles) {
+      const own = withIncluded(definition, [role.id]);
+      const ways = waysFrom(definition, role).filter(({ path, to }) => path.length > 1 && !own.has(to.id));
+      for (const { path, to } of ways) {
+        const last = path.at(-1) as Role;
+        yield {
+          reason: `Who holds ${role.name} can come to give ${to.name} in ${path.length} steps: ${[...path, to].map(({ name }) => name).join(' → ')}.`,
+          places: [role.id, ...path.slice(1).map(({ id }) => id), to.id],
+          whom: [viewerKey('role', role.id)],
+          mends: [
+            {
+              says: `Let ${last.name} not hand out ${to.name}.`,
+              edit: {
+                do: 'changeItem',
+                list: 'roles',
+                from: last,
+                to: { ...last, handsOut: (last.handsOut ?? []).filter((one) => one.role !== to.id) },
+              },
+            },
+          ],
+        };
+      }
+    }
+  },
+};
+
+interface Way {
+  /** Who hands out on the way, the first of them first. */
+  readonly path: readonly Role[];
+  readonly to: Role;
+}
+
+/** The shortest way to each role that can be come to. */
+function waysFrom(definition: Definition, first: Role): Way[] {
+  const found = new Map<Id, Way>();
+  let now: readonly (readonly Role[])[] = [[first]];
+  while (now.length > 0) {
+    const next: (readonly Role[])[] = [];
+    for (const path of now)
+      for (const to of handedOutBy(definition, path.at(-1) as Role))
+        if (!found.has(to.id) && to.id !== first.id) {
+          found.set(to.id, { path, to });
+          next.push([...path, to]);
+        }
+    now = next;
+  }
+  return [...found.values()];
+}
+
+/** The roles that a holder of this role alone may hand out. */
+export function handedOutBy(definition: Definition, role: Role): Role[] {
+  const held = withIncluded(definition, [role.id]);
+  return definition.roles
+    .filter(({ id }) => held.has(id))
+    .flatMap(({ handsOut = [] }) => handsOut)
+    .filter((one) => one.notHeld || held.has(one.role))
+    .flatMap(({ role: id }) => definition.roles.find((one) => one.id === id) ?? []);
+}

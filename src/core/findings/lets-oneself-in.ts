@@ -1,0 +1,176 @@
+import { EDIT } from '../access/deciding/level';
+import type { Formula } from '../condition/formula';
+import { allWithin, operandsOf, type Condition } from '../condition/condition';
+import { comparedAttributes } from '../access/questions/handing-out';
+import { attributesOf } from '../condition/type';
+import { viewerKey } from '../access/deciding/viewer-key';
+import type { Role } from '../model/definition';
+import { gives, type Line } from '../model/gate';
+import type { Id } from '../model/id';
+import { withIncluded, type AppElement } from '../model/tree';
+import { namesOf, type AskedViewer, type Context } from './context';
+import type { Check, Mend } from './finding';
+import { handedOutBy } from './handing-out-adds-up';
+
+interface Way {
+  readonly whom: readonly AskedViewer[];
+  /** "by pressing Take stock". */
+  readonly by: string;
+  readonly places: readonly Id[];
+}
+
+/**
+ * A line asks for something that the very people of whom it speaks can bring about themselves: a field that they may
+ * write, a session value that a button of theirs sets, a role that everybody may join and that gives more than itself,
+ * an attribute that two who look after people set for each other.
+ *
+ * Has it: a screen that opens where the session says "checked", and a button that says so; a role to be joined that holds
+ * a privilege for which lines ask.
+ * Has it not: a button that sets it and is given to registrars only, on a screen of theirs.
+ */
+export const letsOneselfIn: Check = {
+  kind: 'lets-oneself-in',
+  rank: 'lets-in',
+  title: 'One can let oneself in',
+  *find(context) {
+    const { definition, tree } = context;
+    for (const [id, { lines }] of Object.entries(definition.gates)) {
+      const element = tree.get(id);
+      if (!element) continue;
+      for (const [at, line] of lines.entries()) {
+        const way = gives(line) && line.when && wayIn(context, element, line, line.when);
+        if (!way) continue;
+        yield {
+          reason: `${context.names(way.whom)} can open ${element.name} to themselves, ${way.by}, which line ${at + 1} asks for.`,
+          places: [id, ...way.places],
+          whom: context.keysOf(way.whom),
+          mends: [{ says: `Take line ${at + 1} away.`, edit: { do: 'removeLine', gate: id, line, at } }],
+        };
+      }
+    }
+    for (const role of definition.roles) {
+      if (role.joinable) yield* byJoining(context, role);
+      if (role.setsCompared) yield* byEachOther(context, role);
+    }
+  },
+};
+
+function wayIn(context: Context, element: AppElement, line: Line, when: Condition): Way | undefined {
+  const operands = allWithin(when).flatMap(operandsOf);
+  for (const operand of operands) {
+    const way =
+      'session' in operand
+        ? bySession(context, operand.session, line)
+        : 'record' in operand && operand.through === undefined
+          ? byWriting(context, element, operand.record, line)
+          : undefined;
+    if (way) return way;
+  }
+  return undefined;
+}
+
+/** Of whom the line speaks and who are so: surely, or where that is nobody, perhaps. */
+function spokenOf({ who }: Line, context: Context, isSo: (viewer: AskedViewer) => boolean): AskedViewer[] {
+  const surely = context.spokenOf(who, 'surely').filter(isSo);
+  return surely.length > 0 ? surely : context.spokenOf(who).filter(isSo);
+}
+
+/** By a button that the line's people may press, or by opening a screen. */
+function bySession(context: Context, value: Id, line: Line): Way | undefined {
+  const setters = context.tree.elements.filter(
+    (one) =>
+      (one.kind === 'button' &&
+        one.node.effect.do === 'set-session' &&
+        one.node.effect.value === value &&
+        one.node.effect.to !== null) ||
+      (one.kind === 'screen' && one.node.sets?.some((set) => set.value === value && set.to !== null)),
+  );
+  for (const setter of setters) {
+    const whom = spokenOf(
+      line,
+      context,
+      (viewer) => context.most(viewer, setter) >= (setter.kind === 'button' ? EDIT : 1),
+    );
+    if (whom.length > 0)
+      return {
+        whom,
+        by: setter.kind === 'button' ? `by pressing ${setter.name}` : `by opening ${setter.name}`,
+        places: [setter.id],
+      };
+  }
+  return undefined;
+}
+
+/**
+ * By writing the field that the line asks for, at a screen or a door of data: whoever may write it whatever it holds. On
+ * the screen itself a tick that opens a section is how forms work.
+ */
+function byWriting(context: Context, element: AppElement, field: Id, line: Line): Way | undefined {
+  if (!['screen', 'rows', 'action', 'data-field'].includes(element.kind) || element.id === field)
+    return undefined;
+  const door = context.element(field);
+  if (!door) return undefined;
+  const whom = spokenOf(line, context, (viewer) => {
+    if (context.most(viewer, door) < EDIT) return false;
+    const { edit } = context.accessOf(viewer).most.rule(door);
+    return !asksFor(edit, field);
+  });
+  return whom.length > 0 ? { whom, by: `by writing ${door.name}`, places: [door.id] } : undefined;
+}
+
+function asksFor(formula: Formula, field: Id): boolean {
+  if (typeof formula === 'boolean') return false;
+  if ('all' in formula) return formula.all.some((one) => asksFor(one, field));
+  if ('any' in formula) return formula.any.some((one) => asksFor(one, field));
+  return JSON.stringify(formula).includes(`"${field}"`);
+}
+
+/** By joining a role that leads to more: to a privilege that lines ask for, or to other roles to hand out. */
+function* byJoining(context: Context, role: Role) {
+  const { definition } = context;
+  const key = viewerKey('role', role.id);
+  const held = definition.roles.filter(({ id }) => withIncluded(definition, [role.id]).has(id));
+  const privileges = held
+    .flatMap((one) => one.privileges)
+    .flatMap(
+      (id) => definition.privileges.flatMap((group) => group.privileges).find((one) => one.id === id) ?? [],
+    );
+  const given = handedOutBy(definition, role);
+  if (privileges.length === 0 && given.length === 0) return;
+  const { joinable: _, ...rest } = role;
+  const mends: Mend[] = [
+    {
+      says: `Let nobody join ${role.name} by themselves.`,
+      edit: { do: 'changeItem', list: 'roles', from: role, to: rest },
+    },
+  ];
+  const more = [
+    ...privileges.map(({ name }) => `hold “${name}”`),
+    ...given.map(({ name }) => `may hand out ${name}`),
+  ];
+  yield {
+    reason: `Whoever signs in can join ${role.name}, and then ${namesOf(more)}.`,
+    places: [role.id, ...privileges.map(({ id }) => id), ...given.map(({ id }) => id)],
+    whom: [key],
+    mends,
+  };
+}
+
+/** Two who hold a role that sets what conditions compare can set it for each other. */
+function* byEachOther({ definition }: Context, role: Role) {
+  const compared = [...comparedAttributes(definition)].filter((id) => id !== 'email');
+  if (compared.length === 0 || handedOutBy(definition, role).length === 0) return;
+  const names = attributesOf(definition).filter(({ id }) => compared.includes(id));
+  const { setsCompared: _, ...rest } = role;
+  yield {
+    reason: `Two who hold ${role.name} can set for each other what conditions ask for: ${namesOf(names.map(({ name }) => name))}.`,
+    places: [role.id, ...compared],
+    whom: [viewerKey('role', role.id)],
+    mends: [
+      {
+        says: `Let ${role.name} not set what conditions compare.`,
+        edit: { do: 'changeItem', list: 'roles', from: role, to: rest } as const,
+      },
+    ],
+  };
+}

@@ -1,0 +1,41 @@
+import { print } from '../condition/print';
+import { reachable } from '../condition/reachable';
+import { gives } from '../model/gate';
+import { conditionsIn, questionsOf, type PlacedCondition } from './conditions';
+import type { Check, Mend } from './finding';
+
+/**
+ * A condition, or a question in one, that no record, person or time makes true: the line never counts, the list is
+ * always empty, nobody is in the group.
+ *
+ * Has it: `day > 40`; `weekday = monday and weekday = friday`; a time that a clock change leaves out on its only day.
+ * Has it not: `day = 31`, which is true in some months.
+ */
+export const neverTrue: Check = {
+  kind: 'never-true',
+  rank: 'not-meant',
+  title: 'A condition that is never true',
+  *find(context) {
+    for (const placed of conditionsIn(context)) {
+      const { place, name, condition, scope } = placed;
+      const whole = reachable(scope, condition);
+      const never =
+        whole && !whole.isTrue
+          ? condition
+          : questionsOf(condition).find((one) => reachable(scope, one)?.isTrue === false);
+      if (!never) continue;
+      yield {
+        reason: `${name} asks “${print(scope, never)}”, which is never true.`,
+        places: [place],
+        whom: [],
+        mends: never === condition ? mendsFor(placed) : [],
+      };
+    }
+  },
+};
+
+/** A line that never counts can go; where it takes something away, what is in doubt would be let in by that. */
+function mendsFor({ place, line }: PlacedCondition): Mend[] {
+  if (!line || !gives(line.line)) return [];
+  return [{ says: 'Take the line away.', edit: { do: 'removeLine', gate: place, ...line } }];
+}

@@ -1,0 +1,79 @@
+import { isKind } from '../access/deciding/viewer';
+import { NONE } from '../access/deciding/level';
+import { landingOf } from '../access/sent/landing';
+import type { Who } from '../model/gate';
+import type { Id } from '../model/id';
+import { privilegesOf } from '../model/privileges';
+import { handedOutBy } from './handing-out-adds-up';
+import type { AskedViewer, Context } from './context';
+import type { Check } from './finding';
+
+/**
+ * Among the people there are, nobody is left to do what the application counts on: to enter it, to look after people, to
+ * unlock, to stand in, to hold a role of which a gate speaks. Only where people are known.
+ *
+ * Has it: both who hold the only role that hands out others are switched off.
+ * Has it not: one of them may sign in again.
+ */
+export const nobodyIsLeft: Check = {
+  kind: 'nobody-is-left',
+  rank: 'not-meant',
+  title: 'Nobody is left',
+  *find(context) {
+    const { definition, people, tree } = context;
+    if (people.length === 0) return;
+    const persons = context.viewers.filter(({ viewer }) => viewer.kind === 'signed-in' && !isKind(viewer));
+    const heldBy = (who: Who): boolean => {
+      const spoken = new Set(context.spokenOf(who));
+      return persons.some((one) => spoken.has(one));
+    };
+    const nothing = (reason: string, places: readonly Id[]) => ({ reason, places, whom: [], mends: [] });
+
+    const app = tree.get(definition.id);
+    if (app && persons.every((one) => context.most(one, app) === NONE))
+      yield nothing(`Nobody who has an account may enter ${definition.name}.`, [definition.id]);
+
+    const keepers = definition.roles.filter((role) => handedOutBy(definition, role).length > 0);
+    if (keepers.length > 0 && !keepers.some(({ id }) => heldBy({ kind: 'role', role: id })))
+      yield nothing(
+        'Nobody is left to look after people: no one holds a role that may hand out others.',
+        keepers.map(({ id }) => id),
+      );
+
+    for (const [what, privilege] of [
+      ['to unlock for others', definition.unlock?.privilege],
+      ['to stand in for others', definition.standIn?.privilege],
+    ] as const)
+      if (privilege !== undefined && !heldBy({ kind: 'privilege', privilege })) {
+        const name = privilegesOf(definition).find(({ id }) => id === privilege)?.name ?? privilege;
+        yield nothing(`Nobody is left ${what}: no one holds “${name}”.`, [privilege]);
+      }
+
+    const asked = rolesAsked(context);
+    for (const { id, name } of definition.roles)
+      if (asked.has(id) && !heldBy({ kind: 'role', role: id }))
+        yield nothing(`Nobody holds ${name}, and lines give it something.`, [id]);
+
+    yield* landingNowhere(context, persons);
+  },
+};
+
+/** The roles of which lines speak. */
+const rolesAsked = ({ definition }: Context): ReadonlySet<Id> =>
+  new Set(
+    Object.values(definition.gates).flatMap(({ lines }) =>
+      lines.flatMap(({ who }) => (who.kind === 'role' ? [who.role] : [])),
+    ),
+  );
+
+/** People who sign in and find that nothing is open to them. */
+function* landingNowhere(context: Context, persons: readonly AskedViewer[]) {
+  const lost = persons.filter((one) => landingOf(context.accessOf(one).most) === undefined);
+  if (lost.length === 0) return;
+  yield {
+    reason: `${context.names(lost)} can sign in, and nothing is open to them.`,
+    places: [context.definition.id],
+    whom: context.keysOf(lost),
+    mends: [],
+  };
+}

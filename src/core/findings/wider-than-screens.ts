@@ -1,0 +1,64 @@
+import { compile } from '../access/deciding/compile';
+import { NONE } from '../access/deciding/level';
+import { matrixOf, unpacked } from '../access/questions/cells';
+import type { Definition } from '../model/definition';
+import { isDataDoor, type AppElement } from '../model/tree';
+import type { Check } from './finding';
+
+/**
+ * Records, a field or an action are open by lines of their own to people to whom no screen shows them: nobody sees it by
+ * clicking, and an export, a change of many at once or the API gives it.
+ *
+ * Has it: "Signed in: see" at the records of loans, whose screens are open to registrars only.
+ * Has it not: records that follow the screens; lines that give no more than these do.
+ */
+export const widerThanScreens: Check = {
+  kind: 'wider-than-screens',
+  rank: 'lets-in',
+  title: 'Wider than the screens',
+  *find(context) {
+    const { tree, definition, viewers } = context;
+    const doors = tree.elements.filter((one) => canFollow(one) && context.compiled.lines(one.id));
+    if (doors.length === 0) return;
+    const following = compile(allFollowing(definition, doors));
+    const at = { moment: context.moment, whenever: true };
+    const shown = matrixOf(
+      following,
+      viewers.map(({ viewer }) => viewer),
+      at,
+    );
+    const width = following.tree.elements.length;
+    for (const door of doors) {
+      const whom = viewers.filter(
+        (viewer) =>
+          context.most(viewer, door) > NONE &&
+          unpacked(shown[viewer.row * width + door.number] ?? 0).most === NONE,
+      );
+      if (whom.length === 0) continue;
+      const lines = context.compiled.lines(door.id) ?? [];
+      yield {
+        reason: `${said(door)} is open to ${context.names(whom)}, and no screen shows it to them.`,
+        places: [door.id],
+        whom: context.keysOf(whom),
+        mends: [
+          { says: `Let ${door.name} follow the screens.`, edit: { do: 'follow', gate: door.id, lines } },
+        ],
+      };
+    }
+  },
+};
+
+const canFollow = (one: AppElement): boolean =>
+  isDataDoor(one) && !(one.kind === 'data-field' && one.node.neverFollows);
+
+/** The definition in which these doors follow the screens. */
+function allFollowing(definition: Definition, doors: readonly AppElement[]): Definition {
+  const without = new Set(doors.map(({ id }) => id));
+  return {
+    ...definition,
+    gates: Object.fromEntries(Object.entries(definition.gates).filter(([id]) => !without.has(id))),
+  };
+}
+
+const said = (door: AppElement): string =>
+  door.kind === 'rows' ? `The data of ${door.name}` : `${door.name} of ${door.container?.name ?? 'the data'}`;
