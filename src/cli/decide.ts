@@ -1,5 +1,6 @@
 import { accessOf, compile, explain } from '@/core';
-import type { Answer, Explanation, Level } from '@/core/access';
+import type { Explanation } from '@/core/access';
+import { levelName, readLevels } from '@/core/expectations';
 import { type Id, isMoment, type Problem } from '@/core/model';
 import { parse } from 'csv-parse/sync';
 import { wrong, WrongInput } from './failure';
@@ -27,8 +28,6 @@ export interface Decision extends Case {
   readonly problems: readonly Problem[];
 }
 
-const LEVELS = ['none', 'see', 'edit'] as const;
-export const levelName = (level: Level): string => LEVELS[level];
 const COLUMNS = ['viewer', 'element', 'record', 'at'] as const;
 /** What is answered may be read again, as what is expected. */
 const KNOWN: readonly string[] = [
@@ -39,6 +38,9 @@ const KNOWN: readonly string[] = [
   'most',
   'decided_by',
   'problem',
+  // Of expectations.
+  'name',
+  'reason',
 ];
 
 /** The columns of a case file: those that are needed, none twice, and none that is not known. */
@@ -115,7 +117,7 @@ export function faultsOf(world: World, one: Case, place: string): Problem[] {
     );
   if (one.at !== undefined && !isMoment(one.at))
     faults.push(wrong(place, `“${one.at}” is no moment.`, 'Write it as 2026-03-14T09:30:00Z.'));
-  if (one.expect !== undefined && !readExpected(one.expect))
+  if (one.expect !== undefined && !readLevels(one.expect))
     faults.push(
       wrong(place, `“${one.expect}” is no level.`, 'Write none, see or edit, or two of them as see..edit.'),
     );
@@ -143,7 +145,7 @@ export function decide(
     if (problems.length > 0)
       return { ...one, least: '', most: '', decided_by: '', asExpected: false, problems };
     const { answer, decided } = explained(world, one, now);
-    const expected = one.expect === undefined ? undefined : readExpected(one.expect);
+    const expected = one.expect === undefined ? undefined : readLevels(one.expect);
     return {
       ...one,
       least: levelName(answer.least),
@@ -153,14 +155,6 @@ export function decide(
       problems,
     };
   });
-}
-
-function readExpected(text: string): Answer | undefined {
-  const [least = '', most = least] = text.toLowerCase().split('..');
-  const [a, b] = [least, most].map((one) => (LEVELS as readonly string[]).indexOf(one.trim()));
-  return a === undefined || b === undefined || a < 0 || b < a
-    ? undefined
-    : { least: a as Level, most: b as Level };
 }
 
 /** What decided, for programs and for people alike. */

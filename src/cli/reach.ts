@@ -2,7 +2,7 @@ import { accessOf, alike, compile, Numbers } from '@/core';
 import { allAlike, type Among, type Circumstances, kindsOf } from '@/core/access';
 import type { ElementKind } from '@/core/model';
 import type { World } from './world';
-import { levelName } from './decide';
+import { levelsText } from '@/core/expectations';
 
 /** The whole matrix: a row for each element, a column for each viewer. */
 export interface Reach {
@@ -46,7 +46,7 @@ export function reach(world: World, people: readonly string[], moment: number, w
       name: element.name,
       cells: accesses.map((access) => {
         const { least, most } = access.answer(element);
-        return least === most ? levelName(most) : `${levelName(least)}..${levelName(most)}`;
+        return levelsText({ least, most });
       }),
       ...(numbers && {
         people: accesses.map((access, n) => {

@@ -6,7 +6,8 @@ import { toCsv } from '@/server/csv';
 import { isAway } from '@/server/database/client';
 import { told } from '@/server/log';
 import { buildersFor, copied, deleted, exportedRecords, importedRecords, listed, made } from './applications';
-import { decide, decidedBy, explained, faultsOf, levelName, readCases } from './decide';
+import { levelsText } from '@/core/expectations';
+import { decide, decidedBy, explained, faultsOf, readCases } from './decide';
 import { EXIT, wrong, WrongInput } from './failure';
 import { readDefinitionFile, readText, writeText } from './files';
 import { asSarif, findingInWords, findingsOf, plainFinding, RANKS } from './findings';
@@ -266,7 +267,7 @@ asking(program.command('explain'))
     if (options.json) return printJson(told);
     const { least, most } = told.answer;
     print(
-      `${viewer} has ${least === most ? levelName(most) : `${levelName(least)} to ${levelName(most)}`} of ${element}: ${decidedBy(told.decided)}`,
+      `${viewer} has ${levelsText({ least, most }).replace('..', ' to ')} of ${element}: ${decidedBy(told.decided)}`,
     );
     for (const step of told.steps) {
       const lines = [
@@ -274,7 +275,7 @@ asking(program.command('explain'))
         ...step.nearly.map(({ line }) => `${line.id} (not now)`),
       ];
       const { least: low, most: high } = step.result;
-      const level = low === high ? levelName(high) : `${levelName(low)}..${levelName(high)}`;
+      const level = levelsText({ least: low, most: high });
       print(
         `  ${level.padEnd(12)} ${step.element} ${step.gate === 'own' ? `lines: ${lines.join(', ') || 'none that speaks of this viewer'}` : 'follows'}`,
       );

@@ -5,6 +5,7 @@ import { CHECKS } from './checks';
 import { Context } from './context';
 import type { Check, Finding } from './finding';
 
+export { basisOf, keyOfFinding } from './basis';
 export { CHECKS } from './checks';
 export type { Finding, Rank } from './finding';
 

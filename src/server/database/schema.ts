@@ -13,8 +13,10 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core';
-import type { MadeViewer, Unlocked } from '@/core/access';
+import type { Answer, MadeViewer, Unlocked } from '@/core/access';
 import type { Edit } from '@/core/edit';
+import type { Expectation } from '@/core/expectations';
+import type { Finding } from '@/core/findings';
 import type { Definition, Value, Values } from '@/core/model';
 
 /** A session value, until it ends (milliseconds since 1970). */
@@ -27,6 +29,31 @@ export interface HeldValue {
 export interface HeldUnlock extends Unlocked {
   readonly by: string;
   readonly until: number;
+}
+
+/** A finding as it is kept: whom it touches is shortened, and it is known since when it is there. */
+export interface KeptFinding extends Omit<Finding, 'whom'> {
+  readonly key: string;
+  /** SHA-256 of what it rests on, in hexadecimal. */
+  readonly basis: string;
+  /** The revision in which it came. */
+  readonly since: number;
+  readonly whom: {
+    /** Keys of kinds of viewers. */
+    readonly kinds: readonly string[];
+    readonly people: number;
+    /** The first few of the people. */
+    readonly some: readonly string[];
+  };
+}
+
+/** An expectation that does not hold. */
+export interface BrokenExpectation {
+  readonly id: string;
+  /** What there is instead; undefined where its viewer, element or record is gone. */
+  readonly is?: Answer | undefined;
+  /** The revision that broke it. */
+  readonly since: number;
 }
 
 const at = (name: string) => timestamp(name, { withTimezone: true }).notNull().defaultNow();
@@ -50,6 +77,10 @@ export const applications = pgTable('applications', {
   headRevision: integer('head_revision').notNull().default(0),
   /** The release in force. Null: never released. */
   release: integer('release'),
+  /** May a release break an expectation, with a reason? Else it is refused. */
+  mayBreak: boolean('may_break').notNull().default(true),
+  /** After so many days one is reminded that what was signed off is old. Null: never. */
+  remindDays: integer('remind_days'),
   createdAt: at('created_at'),
 });
 
@@ -354,6 +385,53 @@ export const notes = pgTable(
     doneAt: timestamp('done_at', { withTimezone: true }),
   },
   (table) => [index('notes_open').on(table.applicationId, table.doneAt, table.at)],
+);
+
+/** What was found out about one revision of a draft: kept for the newest ones, and for those that were released. */
+export const proofs = pgTable(
+  'proofs',
+  {
+    applicationId: applicationId(),
+    revision: integer('revision').notNull(),
+    findings: jsonb('findings').$type<readonly KeptFinding[]>().notNull(),
+    /** The expectations that did not hold, by id, with what there was instead. */
+    broken: jsonb('broken').$type<readonly BrokenExpectation[]>().notNull().default([]),
+    /** How many expectations there were. */
+    expected: integer('expected').notNull().default(0),
+    at: at('at'),
+  },
+  (table) => [primaryKey({ columns: [table.applicationId, table.revision] })],
+);
+
+/** A finding that a builder does not mind, until what it rests on changes. */
+export const setAside = pgTable(
+  'set_aside',
+  {
+    applicationId: applicationId(),
+    /** What tells it from other findings (`keyOfFinding`). */
+    key: text('key').notNull(),
+    /** SHA-256 of what it rested on, in hexadecimal. */
+    basis: text('basis').notNull(),
+    reason: text('reason').notNull(),
+    author: uuid('author')
+      .notNull()
+      .references(() => builders.id),
+    at: at('at'),
+  },
+  (table) => [primaryKey({ columns: [table.applicationId, table.key] })],
+);
+
+/** Who should get what. */
+export const expectations = pgTable(
+  'expectations',
+  {
+    applicationId: applicationId(),
+    id: uuid('id').primaryKey().defaultRandom(),
+    expectation: jsonb('expectation').$type<Expectation>().notNull(),
+    author: uuid('author').references(() => builders.id),
+    at: at('at'),
+  },
+  (table) => [index('expectations_application').on(table.applicationId)],
 );
 
 export const sessions = pgTable(

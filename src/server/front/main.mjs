@@ -3,6 +3,7 @@ import { createServer, ServerResponse } from 'node:http';
 import next from 'next';
 import { config, databaseUrl } from '../config.mjs';
 import { originOfHost, servesPath } from '../hosts.mjs';
+import { runBeside } from './beside.mjs';
 import { watchDatabase } from './database-watch.mjs';
 import { protect } from './headers.mjs';
 import { log, shapeOf } from './log.mjs';
@@ -324,10 +325,12 @@ async function letGo() {
 }
 
 server.listen(Number(port), '127.0.0.1');
+const endProver = runBeside(folder, 'src/server/proving/prover.ts');
 for (const signal of /** @type {const} */ (['SIGTERM', 'SIGINT']))
   process.once(signal, () => {
     // What is being answered is answered; what only waits is let go.
     database.stop();
+    endProver();
     server.close(() => void letGo().finally(() => process.exit(0)));
     for (const one of open) one.destroy();
     server.closeIdleConnections();

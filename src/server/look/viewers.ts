@@ -90,7 +90,8 @@ function readMade(text: string): MadeViewer {
   return read.value;
 }
 
-const viewerOfMade = (definition: Definition, made: MadeViewer): Viewer => ({
+/** A made-up viewer, with those of its attributes that the definition knows. */
+export const viewerOfMade = (definition: Definition, made: MadeViewer): Viewer => ({
   kind: 'signed-in',
   assignments: made.assignments,
   ...(made.groups && { groups: made.groups }),

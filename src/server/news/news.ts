@@ -6,9 +6,10 @@ import { log, told } from '../log';
 
 /**
  * What has happened to an application that builders who look at it want to know of: its draft is at that revision, it
- * was released, somebody sent a note. It says no more than that.
+ * was released, somebody sent a note, people were changed (told by the tables themselves), something else is expected,
+ * that revision was looked through for what is probably wrong. It says no more than that.
  */
-export type News = `draft ${number}` | 'release' | 'note';
+export type News = `draft ${number}` | 'release' | 'note' | 'people' | 'expected' | `proved ${number}`;
 /** `missed`: the line to the database was down for a moment, and anything may have happened. */
 type Heard = News | 'missed';
 

@@ -1,0 +1,31 @@
+import { spawn } from 'node:child_process';
+
+const AGAIN_AFTER = 5000;
+
+/**
+ * Runs a program of ours in a process beside the server, and again a while after it ends by itself. It reads from this
+ * process, and so ends with it, whatever becomes of that.
+ * @param {string} folder the project's
+ * @param {string} file
+ * @returns {() => void} ends it
+ */
+export function runBeside(folder, file) {
+  let stopping = false;
+  /** @type {import('node:child_process').ChildProcess | undefined} */
+  let child;
+  const begin = () => {
+    if (stopping) return;
+    child = spawn(process.execPath, ['--import', 'tsx', `${folder}/${file}`], {
+      cwd: folder,
+      stdio: ['pipe', 'inherit', 'inherit'],
+    });
+    child.on('error', () => undefined);
+    child.stdin?.on('error', () => undefined);
+    child.on('exit', () => setTimeout(begin, AGAIN_AFTER).unref());
+  };
+  begin();
+  return () => {
+    stopping = true;
+    child?.kill('SIGTERM');
+  };
+}

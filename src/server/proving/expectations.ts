@@ -1,0 +1,163 @@
+import { and, eq, inArray } from 'drizzle-orm';
+import * as yup from 'yup';
+import { answerTo, type Expectation, readLevels } from '@/core/expectations';
+import { treeOf } from '@/core/model';
+import { database } from '../database/client';
+import { builders, expectations } from '../database/schema';
+import { draftOf } from '../drafts/draft';
+import { Refused } from '../http/problem';
+import { tellNews } from '../news/news';
+import { peopleOf } from '../people/read';
+import { askedBy } from './asked';
+
+/** So many an application may have, and so many may be made at once. */
+const MOST = 20_000;
+export const MOST_AT_ONCE = 6000;
+
+const text = (most: number) => yup.string().max(most);
+const level = yup
+  .string()
+  .test('levels', 'must be none, see or edit, or two of them as see..edit', (one) =>
+    one === undefined ? true : readLevels(one) !== undefined,
+  );
+
+/** What is asked for: expectations under one name. Without a level, each is as it is in the draft now. */
+export interface Wanted {
+  readonly name: string;
+  readonly reason: string;
+  readonly of: readonly (Pick<Expectation, 'viewer' | 'element' | 'record' | 'moment'> & {
+    readonly expect?: string | undefined;
+  })[];
+}
+
+export const wantedSchema = yup
+  .object({
+    name: text(120).matches(/\S/, 'must not be empty').required(),
+    reason: text(500).default(''),
+    of: yup
+      .array(
+        yup
+          .object({
+            viewer: text(200).required(),
+            element: text(60).required(),
+            record: yup.object({ entity: text(60).required(), id: text(60).required() }).default(undefined),
+            moment: yup.number().integer().max(8.64e15).min(-8.64e15),
+            expect: level,
+          })
+          .noUnknown()
+          .required(),
+      )
+      .min(1)
+      .max(MOST_AT_ONCE)
+      .required(),
+  })
+  .noUnknown() as unknown as yup.Schema<Wanted>;
+
+/** An expectation as it is listed. */
+export interface ListedExpectation extends Expectation {
+  readonly id: string;
+  readonly by: string | null;
+  /** RFC 3339. */
+  readonly at: string;
+}
+
+/** Those of an application, in the order in which they were made. */
+export async function listExpectations(applicationId: string): Promise<ListedExpectation[]> {
+  const rows = await database()
+    .select({
+      id: expectations.id,
+      expectation: expectations.expectation,
+      by: builders.name,
+      at: expectations.at,
+    })
+    .from(expectations)
+    .leftJoin(builders, eq(builders.id, expectations.author))
+    .where(eq(expectations.applicationId, applicationId))
+    .orderBy(expectations.at, expectations.id);
+  return rows.map(({ id, expectation, by, at }) => ({ id, ...expectation, by, at: at.toISOString() }));
+}
+
+/** Keeps expectations; one that cannot be answered now is refused with its place, and then none is kept. */
+export async function addExpectations(
+  applicationId: string,
+  builderId: string,
+  wanted: readonly Wanted[],
+): Promise<number> {
+  const { definition } = await draftOf(applicationId);
+  const all = wanted.flatMap(({ of, ...rest }) => of.map((one) => ({ ...rest, ...one })));
+  const asked = await askedBy(applicationId, definition, await peopleOf(applicationId), all);
+  const kept = all.map(({ expect, reason, ...rest }, n): Expectation => {
+    const now = answerTo(definition, rest, asked);
+    if (!now)
+      throw new Refused(
+        422,
+        'expectation',
+        `Nothing was kept: ${missing(definition, rest, asked)} is not there.`,
+        {
+          members: { at: n },
+        },
+      );
+    return { ...rest, name: rest.name.trim(), reason, expect: (expect && readLevels(expect)) || now };
+  });
+  await database().transaction(async (tx) => {
+    const had = await tx.$count(expectations, eq(expectations.applicationId, applicationId));
+    if (had + kept.length > MOST)
+      throw new Refused(422, 'too-many', `An application can have ${MOST} expectations at most.`);
+    for (let n = 0; n < kept.length; n += 1000)
+      await tx
+        .insert(expectations)
+        .values(
+          kept.slice(n, n + 1000).map((expectation) => ({ applicationId, expectation, author: builderId })),
+        );
+    await tellNews(tx, applicationId, 'expected');
+  });
+  return kept.length;
+}
+
+function missing(
+  definition: Parameters<typeof answerTo>[0],
+  { viewer, element, record }: Pick<Expectation, 'viewer' | 'element' | 'record'>,
+  asked: Parameters<typeof answerTo>[2],
+): string {
+  if (!asked.viewer(viewer)) return `the viewer ${viewer}`;
+  if (!treeOf(definition).get(element)) return `the element ${element}`;
+  return `the record ${record?.id ?? ''}`;
+}
+
+/** Takes expectations away. */
+export async function removeExpectations(applicationId: string, ids: readonly string[]): Promise<void> {
+  await database().transaction(async (tx) => {
+    await tx
+      .delete(expectations)
+      .where(and(eq(expectations.applicationId, applicationId), inArray(expectations.id, [...ids])));
+    await tellNews(tx, applicationId, 'expected');
+  });
+}
+
+/** What is expected becomes what there is in the draft now, with a new reason where one is given. */
+export async function expectWhatIs(
+  applicationId: string,
+  builderId: string,
+  ids: readonly string[],
+  reason: string | undefined,
+): Promise<void> {
+  const { definition } = await draftOf(applicationId);
+  const chosen = (await listExpectations(applicationId)).filter(({ id }) => ids.includes(id));
+  const asked = await askedBy(applicationId, definition, await peopleOf(applicationId), chosen);
+  await database().transaction(async (tx) => {
+    for (const { id, by: _, at: __, ...one } of chosen) {
+      const expect = answerTo(definition, one, asked);
+      if (!expect)
+        throw new Refused(422, 'expectation', `“${one.name}” is about what is gone: take it away instead.`);
+      await tx
+        .update(expectations)
+        .set({
+          expectation: { ...one, expect, ...(reason !== undefined && { reason }) },
+          author: builderId,
+          at: new Date(),
+        })
+        .where(and(eq(expectations.applicationId, applicationId), eq(expectations.id, id)));
+    }
+    await tellNews(tx, applicationId, 'expected');
+  });
+}

@@ -1,0 +1,152 @@
+import { and, desc, eq, inArray } from 'drizzle-orm';
+import { CHECKS, type Rank } from '@/core/findings';
+import { database } from '../database/client';
+import {
+  applications,
+  builders,
+  type BrokenExpectation,
+  edits,
+  type KeptFinding,
+  proofs,
+  setAside,
+} from '../database/schema';
+import { Refused } from '../http/problem';
+import { tellNews } from '../news/news';
+
+/** Who made the edit with which something came, and when. */
+interface Since {
+  readonly revision: number;
+  readonly author: string;
+  /** RFC 3339. */
+  readonly at: string;
+}
+
+/** A finding as it is shown. */
+export interface ShownFinding extends Omit<KeptFinding, 'since' | 'basis'> {
+  readonly title: string;
+  /** Undefined where the edit is not known any more. */
+  readonly since?: Since | undefined;
+  /** Who does not mind it, and why. */
+  readonly aside?: { readonly reason: string; readonly by: string; readonly at: string } | undefined;
+}
+
+/** What is known of the newest revision that was looked through. */
+export interface Proof {
+  readonly revision: number;
+  readonly findings: readonly ShownFinding[];
+  readonly broken: readonly (Omit<BrokenExpectation, 'since'> & { readonly since?: Since | undefined })[];
+  readonly expected: number;
+}
+
+/** The counts that the bar shows, of the newest revision that was looked through. */
+export interface ProofCounts {
+  readonly revision: number;
+  readonly lookAt: number;
+  readonly letsIn: number;
+  readonly broken: number;
+}
+
+const TITLES = new Map(CHECKS.map(({ kind, title }) => [kind, title]));
+
+/** What was found out about the newest revision; undefined where none was looked through yet. */
+export async function proofOf(applicationId: string): Promise<Proof | undefined> {
+  const row = await newest(applicationId);
+  if (!row) return undefined;
+  const aside = await asideIn(applicationId);
+  const since = await editsAt(
+    applicationId,
+    [...row.findings, ...row.broken].map((one) => one.since),
+  );
+  return {
+    revision: row.revision,
+    findings: row.findings.map(({ basis, since: revision, ...found }) => {
+      const kept = aside.get(found.key);
+      return {
+        ...found,
+        title: TITLES.get(found.kind) ?? found.kind,
+        since: since.get(revision),
+        ...(kept?.basis === basis && { aside: { reason: kept.reason, by: kept.by, at: kept.at } }),
+      };
+    }),
+    broken: row.broken.map((one) => ({ ...one, since: since.get(one.since) })),
+    expected: row.expected,
+  };
+}
+
+/** How much there is to look at: without what was set aside. */
+export async function countsOf(applicationId: string): Promise<ProofCounts | undefined> {
+  const row = await newest(applicationId);
+  if (!row) return undefined;
+  const aside = await asideIn(applicationId);
+  const open = row.findings.filter(({ key, basis }) => aside.get(key)?.basis !== basis);
+  const is = (rank: Rank): number => open.filter((one) => one.rank === rank).length;
+  return {
+    revision: row.revision,
+    lookAt: open.length,
+    letsIn: is('lets-in'),
+    broken: row.broken.length,
+  };
+}
+
+/** Sets a finding of the newest revision aside until what it rests on changes; without a reason, no longer. */
+export async function setFindingAside(
+  applicationId: string,
+  builderId: string,
+  key: string,
+  reason: string | null,
+): Promise<void> {
+  if (reason === null) {
+    await database()
+      .delete(setAside)
+      .where(and(eq(setAside.applicationId, applicationId), eq(setAside.key, key)));
+  } else {
+    const found = (await newest(applicationId))?.findings.find((one) => one.key === key);
+    if (!found) throw new Refused(409, 'gone', 'This is not found any more. Load the page again.');
+    const values = { basis: found.basis, reason, author: builderId, at: new Date() };
+    await database()
+      .insert(setAside)
+      .values({ applicationId, key, ...values })
+      .onConflictDoUpdate({ target: [setAside.applicationId, setAside.key], set: values });
+  }
+  const [{ head = 0 } = {}] = await database()
+    .select({ head: applications.headRevision })
+    .from(applications)
+    .where(eq(applications.id, applicationId));
+  await tellNews(database(), applicationId, `proved ${head}`);
+}
+
+async function newest(applicationId: string) {
+  const [row] = await database()
+    .select()
+    .from(proofs)
+    .where(eq(proofs.applicationId, applicationId))
+    .orderBy(desc(proofs.revision))
+    .limit(1);
+  return row;
+}
+
+async function asideIn(applicationId: string) {
+  const rows = await database()
+    .select({
+      key: setAside.key,
+      basis: setAside.basis,
+      reason: setAside.reason,
+      by: builders.name,
+      at: setAside.at,
+    })
+    .from(setAside)
+    .innerJoin(builders, eq(builders.id, setAside.author))
+    .where(eq(setAside.applicationId, applicationId));
+  return new Map(rows.map(({ key, at, ...one }) => [key, { ...one, at: at.toISOString() }] as const));
+}
+
+async function editsAt(applicationId: string, revisions: readonly number[]): Promise<Map<number, Since>> {
+  const wanted = [...new Set(revisions)];
+  if (wanted.length === 0) return new Map();
+  const rows = await database()
+    .select({ revision: edits.revision, author: builders.name, at: edits.at })
+    .from(edits)
+    .innerJoin(builders, eq(builders.id, edits.author))
+    .where(and(eq(edits.applicationId, applicationId), inArray(edits.revision, wanted)));
+  return new Map(rows.map(({ at, ...one }) => [one.revision, { ...one, at: at.toISOString() }] as const));
+}

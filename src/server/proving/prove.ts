@@ -1,0 +1,165 @@
+import { createHash } from 'node:crypto';
+import { and, desc, eq, lt, notInArray, sql } from 'drizzle-orm';
+import { viewerKey } from '@/core';
+import { everybody, idInKey, type Person } from '@/core/access';
+import { brokenOf, type Expectation } from '@/core/expectations';
+import { basisOf, type Finding, findingsIn, keyOfFinding } from '@/core/findings';
+import type { Definition } from '@/core/model';
+import { database } from '../database/client';
+import {
+  applications,
+  type BrokenExpectation,
+  expectations,
+  type KeptFinding,
+  proofs,
+  releases,
+} from '../database/schema';
+import { draftAt } from '../drafts/draft';
+import { tellNews } from '../news/news';
+import { peopleOf } from '../people/read';
+import { askedBy } from './asked';
+
+/** So many revisions are looked at one by one, to tell which of them brought a finding; of more, only the newest. */
+const ONE_BY_ONE = 20;
+/** So many revisions are kept, and those that were released. */
+const KEPT = 50;
+const SOME = 5;
+
+type Proof = Pick<typeof proofs.$inferSelect, 'revision' | 'findings' | 'broken'>;
+
+/**
+ * Works out what is probably wrong with the newest revision of a draft, and which expectations it breaks, and keeps it;
+ * before that, of the revisions in between. Returns whether there was anything new to tell.
+ */
+export async function prove(applicationId: string): Promise<boolean> {
+  const [application] = await database()
+    .select({ head: applications.headRevision })
+    .from(applications)
+    .where(eq(applications.id, applicationId));
+  // Deleted since.
+  if (!application) return false;
+  const { head } = application;
+  let last = await lastProof(applicationId);
+  const people = await peopleOf(applicationId);
+  const expected = await expectationsOf(applicationId);
+  const from = last && last.revision < head ? Math.max(last.revision + 1, head - ONE_BY_ONE) : head;
+  for (let revision = from; revision <= head; revision++) {
+    const { definition } = await draftAt(applicationId, revision);
+    const broken = await brokenNow(applicationId, definition, people, expected);
+    const proof: Proof = {
+      revision,
+      findings: keptFindings(definition, people, revision, last),
+      broken: broken.map((one): BrokenExpectation => ({
+        ...one,
+        since: last?.broken.find(({ id }) => id === one.id)?.since ?? revision,
+      })),
+    };
+    await keep(applicationId, proof, expected.length);
+    last = proof;
+  }
+  await forgetOld(applicationId, head);
+  await tellNews(database(), applicationId, `proved ${head}`);
+  return true;
+}
+
+/** The expectations of an application, in the order in which they were made. */
+export async function expectationsOf(
+  applicationId: string,
+): Promise<(Expectation & { readonly id: string })[]> {
+  const rows = await database()
+    .select({ id: expectations.id, expectation: expectations.expectation })
+    .from(expectations)
+    .where(eq(expectations.applicationId, applicationId))
+    .orderBy(expectations.at, expectations.id);
+  return rows.map(({ id, expectation }) => ({ id, ...expectation }));
+}
+
+/** The expectations that do not hold in a definition, for the people there are now. */
+export async function brokenNow(
+  applicationId: string,
+  definition: Definition,
+  people: readonly Person[],
+  expected: readonly (Expectation & { readonly id: string })[],
+) {
+  return brokenOf(definition, expected, await askedBy(applicationId, definition, people, expected));
+}
+
+async function lastProof(applicationId: string): Promise<Proof | undefined> {
+  const [row] = await database()
+    .select()
+    .from(proofs)
+    .where(eq(proofs.applicationId, applicationId))
+    .orderBy(desc(proofs.revision))
+    .limit(1);
+  return row;
+}
+
+function keptFindings(
+  definition: Definition,
+  people: readonly Person[],
+  revision: number,
+  last: Proof | undefined,
+): KeptFinding[] {
+  const known = new Map(last?.findings.map((one) => [one.key, one.since] as const));
+  const persons = everybody(people).filter(({ key }) => idInKey('person', key) !== undefined);
+  return findingsIn(definition, persons, Date.now()).map((found) => {
+    const key = keyOfFinding(found);
+    return {
+      ...found,
+      key,
+      basis: basisHash(definition, found),
+      since: known.get(key) ?? revision,
+      whom: shortened(people, found.whom),
+    };
+  });
+}
+
+/** SHA-256 of what a finding rests on, in hexadecimal. */
+const basisHash = (definition: Definition, found: Finding): string =>
+  createHash('sha256').update(basisOf(definition, found)).digest('hex');
+
+function shortened(people: readonly Person[], whom: readonly string[]): KeptFinding['whom'] {
+  const keys = new Set(whom);
+  const touched = people.filter(({ id }) => keys.has(viewerKey('person', id)));
+  return {
+    kinds: whom.filter((key) => idInKey('person', key) === undefined),
+    people: touched.length,
+    some: touched.slice(0, SOME).map(({ id }) => viewerKey('person', id)),
+  };
+}
+
+async function keep(applicationId: string, proof: Proof, expected: number): Promise<void> {
+  const values = { ...proof, expected, at: new Date() };
+  await database()
+    .insert(proofs)
+    .values({ applicationId, ...values })
+    .onConflictDoUpdate({ target: [proofs.applicationId, proofs.revision], set: values });
+}
+
+async function forgetOld(applicationId: string, head: number): Promise<void> {
+  const released = database()
+    .select({ revision: releases.revision })
+    .from(releases)
+    .where(eq(releases.applicationId, applicationId));
+  await database()
+    .delete(proofs)
+    .where(
+      and(
+        eq(proofs.applicationId, applicationId),
+        lt(proofs.revision, head - KEPT),
+        notInArray(proofs.revision, released),
+      ),
+    );
+}
+
+/** The applications whose newest revision nothing is known of yet, and those that are asked for. */
+export async function toBeProved(): Promise<string[]> {
+  const rows = await database()
+    .select({ id: applications.id })
+    .from(applications)
+    .where(
+      sql`not exists (select from ${proofs} where ${proofs.applicationId} = ${applications.id}
+        and ${proofs.revision} = ${applications.headRevision})`,
+    );
+  return rows.map(({ id }) => id);
+}
