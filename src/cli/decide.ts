@@ -18,6 +18,12 @@ export interface Case {
   readonly expect?: string;
 }
 
+/** A case of a file: its line, and what it protects, where it says so. */
+export interface NamedCase extends Case {
+  readonly line: number;
+  readonly name?: string;
+}
+
 /** A case with its answer; one that cannot be answered has none, and its problems. */
 export interface Decision extends Case {
   readonly least: string;
@@ -58,7 +64,7 @@ function checkHeader(file: string, header: readonly string[]): string[] {
 }
 
 /** The cases of a CSV file (RFC 4180) with a header, each with the number of its line. */
-export function readCases(file: string): (Case & { readonly line: number })[] {
+export function readCases(file: string): NamedCase[] {
   let rows: { record: Record<string, string>; info: { lines: number } }[];
   try {
     rows = parse(readText(file), {
@@ -80,6 +86,7 @@ export function readCases(file: string): (Case & { readonly line: number })[] {
     ...(record['record'] && { record: record['record'] }),
     ...(record['at'] && { at: record['at'] }),
     ...(record['expect'] && { expect: record['expect'] }),
+    ...(record['name'] && { name: record['name'] }),
     line: info.lines,
   }));
 }
@@ -134,13 +141,8 @@ export function explained(world: World, one: Case, now: number): Explanation {
 }
 
 /** Answers each case by itself: one that cannot be answered keeps no other from its answer. */
-export function decide(
-  world: World,
-  cases: readonly (Case & { readonly line: number })[],
-  file: string,
-  now: number,
-): Decision[] {
-  return cases.map(({ line, ...one }) => {
+export function decide(world: World, cases: readonly NamedCase[], file: string, now: number): Decision[] {
+  return cases.map(({ line, name: _, ...one }) => {
     const problems = faultsOf(world, one, `${file}, line ${line}`);
     if (problems.length > 0)
       return { ...one, least: '', most: '', decided_by: '', asExpected: false, problems };

@@ -8,9 +8,11 @@ import { told } from '@/server/log';
 import { buildersFor, copied, deleted, exportedRecords, importedRecords, listed, made } from './applications';
 import { levelsText } from '@/core/expectations';
 import { decide, decidedBy, explained, faultsOf, readCases } from './decide';
+import { checkExpected } from './expected';
 import { EXIT, wrong, WrongInput } from './failure';
 import { readDefinitionFile, readText, writeText } from './files';
 import { asSarif, findingInWords, findingsOf, plainFinding, RANKS } from './findings';
+import { junit } from './junit';
 import { reach } from './reach';
 import { exported, imported } from './store';
 import { readWorld, type World } from './world';
@@ -249,6 +251,26 @@ asking(program.command('decide'))
     else print(toCsv([Object.keys(rows[0] ?? {}), ...rows.map((row) => Object.values(row))], 'unix'));
     if (problems.length > 0) throw new WrongInput(problems);
     if (decisions.some((one) => !one.asExpected)) process.exitCode = EXIT.differs;
+  });
+
+asking(program.command('test'))
+  .description('Checks what is expected, as the Prove bench keeps it, and reports each case.')
+  .argument('<file>', 'the definition')
+  .requiredOption('--cases <file>', 'CSV with the columns viewer, element, record, at, expect, name')
+  .option('--junit <file>', 'writes a report as JUnit XML')
+  .action((file: string, options: Asking & { cases: string; junit?: string }) => {
+    const world = readWorld(readDefinitionFile(file), options.world, note);
+    const cases = checkExpected(world, readCases(options.cases), options.cases, momentOf(options));
+    if (options.junit !== undefined) writeText(options.junit, junit(options.cases, cases));
+    if (options.json) printJson(cases);
+    else {
+      for (const { name, of, failure, error } of cases)
+        if (failure ?? error) print(`${of}: ${name}: ${failure ?? error ?? ''}`);
+      const held = cases.filter((one) => (one.failure ?? one.error) === undefined).length;
+      print(`${held} of ${cases.length} hold.`);
+    }
+    if (cases.some(({ error }) => error !== undefined)) process.exitCode = EXIT.wrongInput;
+    else if (cases.some(({ failure }) => failure !== undefined)) process.exitCode = EXIT.differs;
   });
 
 asking(program.command('explain'))

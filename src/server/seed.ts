@@ -3,6 +3,7 @@ import { readDefinition } from '@/core';
 import { type Definition, newId } from '@/core/model';
 import { DEMO_SLUG } from '@/demo/accounts';
 import { LARKFIELD } from '@/demo/definition';
+import { EXPECTATIONS } from '@/demo/expectations';
 import { demoPeople } from '@/demo/people';
 import { demoRecords, LIVE_AMOUNTS, SAMPLE_AMOUNTS } from '@/demo/records';
 import type { Database, Executor } from './database/client';
@@ -10,6 +11,7 @@ import {
   applications,
   assignments,
   builders,
+  expectations,
   installation,
   memberships,
   people,
@@ -68,7 +70,7 @@ export async function addApplication(on: Executor, slug: string, definition: Def
 async function seedDemo(on: Executor, password: string): Promise<string> {
   const applicationId = LARKFIELD.id;
   await addApplication(on, DEMO_SLUG, LARKFIELD);
-  let pinned: string | undefined;
+  let [pinned, owner]: (string | undefined)[] = [];
   for (const { name, email, assignments: held, active, homeUnit, attributes } of demoPeople()) {
     const passwordHash = await hashPassword(password);
     const [person] = await on
@@ -93,6 +95,7 @@ async function seedDemo(on: Executor, password: string): Promise<string> {
       .values({ ...builder, passwordHash: await hashPassword(password) })
       .returning();
     if (!row) throw new Error(`${builder.name} was not stored`);
+    owner ??= row.id;
     await on.insert(memberships).values({
       applicationId,
       builderId: row.id,
@@ -101,6 +104,9 @@ async function seedDemo(on: Executor, password: string): Promise<string> {
       pins: pinned ? [pinned] : [],
     });
   }
+  await on
+    .insert(expectations)
+    .values(EXPECTATIONS.map((expectation) => ({ applicationId, expectation, author: owner })));
   await seedRecords(on, 'live', demoRecords(1, LIVE_AMOUNTS));
   await seedRecords(on, 'sample', demoRecords(2, SAMPLE_AMOUNTS));
   return DEMO_BUILDERS[0].email;

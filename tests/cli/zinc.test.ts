@@ -47,6 +47,37 @@ beforeAll(() => {
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
+describe('bin/zinc test', () => {
+  it('checks what is expected, any time where none is named, and reports as JUnit does', () => {
+    const cases = put(
+      'expected.csv',
+      [
+        'viewer,element,record,at,expect,name,reason',
+        'role:lender,s_loans,,,none,"Lenders & loans",promised',
+        'person:ada,item_store,item:own,2026-03-14T12:00:00Z,none,,',
+        'role:assistant,b_courier,,,none..edit,,',
+        'role:head,s_loans,,,see,"""Heads""",',
+        'role:gone,s_loans,,,see,,',
+      ].join('\n'),
+    );
+    const report = file('report.xml');
+    const run = zinc('test', definition, '--world', world, '--cases', cases, '--junit', report);
+    expect(run.out).toContain('"Heads": role:head s_loans (line 5): It should be see, and is edit.');
+    const written = readFileSync(report, 'utf8');
+    expect(written).toContain('tests="5" failures="1" errors="1"');
+    expect(written).toContain('classname="Lenders &amp; loans"');
+    // One could not be asked.
+    expect(run.status).toBe(2);
+    const four = put('four.csv', readFileSync(cases, 'utf8').split('\n').slice(0, 5).join('\n'));
+    expect(zinc('test', definition, '--world', world, '--cases', four).status).toBe(1);
+    const two = put('two.csv', readFileSync(cases, 'utf8').split('\n').slice(0, 3).join('\n'));
+    expect(zinc('test', definition, '--world', world, '--cases', two)).toMatchObject({
+      status: 0,
+      out: '2 of 2 hold.\n',
+    });
+  });
+});
+
 describe('bin/zinc decide', () => {
   it('answers cases by person, role, record and moment, and says what decided', () => {
     const cases = put(
@@ -134,14 +165,16 @@ describe('bin/zinc', () => {
   });
 
   it('tells what is probably wrong, in text, JSON and SARIF, and by its exit code', () => {
+    // Without those of the demo that let somebody in.
+    const { l_loans_loan_fee: _, p_item_store: __, ...gates } = LARKFIELD.gates;
+    const quiet = { ...LARKFIELD, signUp: false, gates };
     const hidden = put(
       'hidden.json',
       JSON.stringify(
         {
-          ...LARKFIELD,
-          signUp: false,
+          ...quiet,
           gates: {
-            ...LARKFIELD.gates,
+            ...gates,
             m_items: { lines: [{ id: 'x1', who: { kind: 'role', role: 'head' }, what: 'edit' }] },
           },
         },
@@ -169,7 +202,7 @@ describe('bin/zinc', () => {
     const at = first?.locations[0]?.physicalLocation.region.startLine ?? 0;
     expect(first?.level).toBe('error');
     expect(readFileSync(hidden, 'utf8').split('\n')[at - 1]).toContain('"id": "s_items"');
-    const bare = put('bare.json', { ...LARKFIELD, signUp: false });
+    const bare = put('bare.json', quiet);
     expect(zinc('check', bare, '--findings').status).toBe(3);
     expect(zinc('check', bare, '--findings', '--at-least', 'lets-in')).toMatchObject({
       status: 0,

@@ -73,7 +73,7 @@ describe('records whose field holds another type', () => {
     expect(data[0]?.said.join(' ')).toContain('3 records have a value: 2 fit, 1 does not fit.');
     expect(await years('live')).toEqual(ORIGINAL);
     const told: number[] = [];
-    await release(definition.id, ada, 1, '', (done) => told.push(done));
+    await release(definition.id, ada, 1, {}, (done) => told.push(done));
     expect(told).toEqual([4]);
     expect(await years('live')).toEqual(TURNED);
     await turn(1, whole, text);
@@ -85,7 +85,7 @@ describe('records whose field holds another type', () => {
   it('are as they were where the release is stopped; none of it is kept', async () => {
     await turn(0, text, whole);
     const stopped = AbortSignal.abort();
-    await expect(release(definition.id, ada, 1, '', undefined, stopped)).rejects.toThrow();
+    await expect(release(definition.id, ada, 1, {}, undefined, stopped)).rejects.toThrow();
     expect(await years('live')).toEqual(ORIGINAL);
     expect(await database().$count(keptValues, eq(keptValues.kind, 'live'))).toBe(0);
   });

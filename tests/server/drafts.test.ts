@@ -196,7 +196,7 @@ describe('a draft', () => {
     expect(places).toContain('Stores (in the menu)');
     expect(found.following).toEqual([]);
     expect(found.changes.at(-1)).toMatchObject({ about: 'Another desk' });
-    await release(ID, ada, 3, 'For the summer');
+    await release(ID, ada, 3, { note: 'For the summer' });
     expect((await releaseInForce(ID))?.note).toBe('For the summer');
     expect((await database().select({ name: applications.name }).from(applications))[0]?.name).toBe(
       'Another desk',

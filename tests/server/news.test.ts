@@ -47,7 +47,7 @@ describe('news', () => {
     const [heard, elsewhere] = [await hear(id), await hear(other)];
     await edit(0);
     await edit(1);
-    await release(id, ada, 2, '');
+    await release(id, ada, 2, {});
     await vi.waitFor(() => expect(heard).toEqual(['draft 1', 'draft 2', 'release']));
     expect(elsewhere).toEqual([]);
   });

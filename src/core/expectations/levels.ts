@@ -7,9 +7,9 @@ export const levelName = (level: Level): string => LEVELS[level];
 
 /** `none`, `see`, `edit`, or the least and the most as `see..edit`; undefined for anything else. */
 export function readLevels(text: string): Answer | undefined {
-  const [least = '', most = least] = text.toLowerCase().split('..');
+  const [least = '', most = least, ...more] = text.toLowerCase().split('..');
   const [a, b] = [least, most].map((one) => (LEVELS as readonly string[]).indexOf(one.trim()));
-  return a === undefined || b === undefined || a < 0 || b < a
+  return more.length > 0 || a === undefined || b === undefined || a < 0 || b < a
     ? undefined
     : { least: a as Level, most: b as Level };
 }

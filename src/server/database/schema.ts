@@ -42,8 +42,8 @@ export interface KeptFinding extends Omit<Finding, 'whom'> {
     /** Keys of kinds of viewers. */
     readonly kinds: readonly string[];
     readonly people: number;
-    /** The first few of the people. */
-    readonly some: readonly string[];
+    /** The first few of the people, by key and name. */
+    readonly some: readonly { readonly key: string; readonly name: string }[];
   };
 }
 

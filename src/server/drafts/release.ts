@@ -8,6 +8,7 @@ import { Refused } from '../http/problem';
 import type { Tell } from '../http/progress';
 import { today } from '../making/sent-sheets';
 import { tellNews } from '../news/news';
+import { breaksOf } from '../proving/breaking';
 import { convertRecords } from '../records/convert';
 import { waitForWriters } from '../records/store';
 import { draftAt, revisionsSince } from './draft';
@@ -61,16 +62,25 @@ export async function releaseInForce(applicationId: string): Promise<Release | u
   return row;
 }
 
+/** What who releases says of it. */
+export interface Said {
+  /** What it is for. */
+  readonly note?: string;
+  /** Why it may be that what is expected does not hold. */
+  readonly despite?: string;
+}
+
 /**
  * Releases the draft at the revision that was reviewed. Refused where the draft has moved on since, so
- * that nothing goes out that nobody looked at. Live records are converted with it, or nothing is done. Returns the
+ * that nothing goes out that nobody looked at; and where it breaks what is expected, unless that may be and a reason is
+ * given. Live records are converted with it, or nothing is done. Returns the
  * release's number.
  */
 export async function release(
   applicationId: string,
   builderId: string,
   reviewed: number,
-  note = '',
+  { note = '', despite = '' }: Said = {},
   tell?: Tell,
   signal?: AbortSignal,
 ): Promise<number> {
@@ -94,6 +104,8 @@ export async function release(
     const problems = unsound(definition, { screens: true });
     if (problems[0])
       throw new Refused(422, 'unsound', `Nothing was released. ${problems[0].message}`, { problems });
+    const broken = await breaksOf(applicationId, definition);
+    if (broken.length > 0) requireReason(application.mayBreak, broken, despite);
     if (application.release !== null) {
       const before = await releasedDefinition(applicationId, application.release);
       await convertLive(applicationId, before, definition, tx, tell, signal);
@@ -103,12 +115,32 @@ export async function release(
       .insert(releases)
       .values({ applicationId, number, revision, definition, author: builderId, note });
     await tx.update(applications).set({ release: number }).where(eq(applications.id, applicationId));
-    await tx
-      .insert(auditEvents)
-      .values({ applicationId, builderId, what: 'release', detail: { number, revision } });
+    await tx.insert(auditEvents).values({
+      applicationId,
+      builderId,
+      what: 'release',
+      detail: { number, revision, ...(broken.length > 0 && { broken: broken.length, despite }) },
+    });
     await tellNews(tx, applicationId, 'release');
     return number;
   });
+}
+
+function requireReason(mayBreak: boolean, broken: readonly { name: string }[], despite: string): void {
+  const names = [...new Set(broken.map(({ name }) => `“${name}”`))];
+  const said = `${names.slice(0, 3).join(', ')}${names.length > 3 ? ` and ${names.length - 3} more` : ''}`;
+  if (!mayBreak)
+    throw new Refused(
+      409,
+      'expectations',
+      `Nothing was released. It breaks what is expected: ${said}. Change the draft, or what is expected.`,
+    );
+  if (despite.trim() === '')
+    throw new Refused(
+      409,
+      'expectations',
+      `Nothing was released. It breaks what is expected: ${said}. Say why that may be.`,
+    );
 }
 
 /** Live records follow the release: where a field holds another type, they are turned, and what does not fit is kept. */

@@ -1,9 +1,13 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import * as yup from 'yup';
+import { viewerKey } from '@/core';
+import { idInKey, kindsOf } from '@/core/access';
 import { answerTo, type Expectation, readLevels } from '@/core/expectations';
 import { treeOf } from '@/core/model';
 import { database } from '../database/client';
-import { builders, expectations } from '../database/schema';
+import { builders, expectations, people } from '../database/schema';
+import { isUuid } from '../database/uuid';
+import { keptViewers } from '../look/viewers';
 import { draftOf } from '../drafts/draft';
 import { Refused } from '../http/problem';
 import { tellNews } from '../news/news';
@@ -56,6 +60,8 @@ export const wantedSchema = yup
 /** An expectation as it is listed. */
 export interface ListedExpectation extends Expectation {
   readonly id: string;
+  /** Undefined where the viewer is gone. */
+  readonly viewerName?: string | undefined;
   readonly by: string | null;
   /** RFC 3339. */
   readonly at: string;
@@ -74,7 +80,40 @@ export async function listExpectations(applicationId: string): Promise<ListedExp
     .leftJoin(builders, eq(builders.id, expectations.author))
     .where(eq(expectations.applicationId, applicationId))
     .orderBy(expectations.at, expectations.id);
-  return rows.map(({ id, expectation, by, at }) => ({ id, ...expectation, by, at: at.toISOString() }));
+  const names = await namesOf(
+    applicationId,
+    rows.map(({ expectation }) => expectation.viewer),
+  );
+  return rows.map(({ id, expectation, by, at }) => ({
+    id,
+    ...expectation,
+    viewerName: names(expectation.viewer),
+    by,
+    at: at.toISOString(),
+  }));
+}
+
+/** What viewers are called in the draft, by their keys. */
+async function namesOf(
+  applicationId: string,
+  keys: readonly string[],
+): Promise<(key: string) => string | undefined> {
+  const { definition } = await draftOf(applicationId);
+  const ids = keys.flatMap((key) => idInKey('person', key) ?? []).filter(isUuid);
+  const persons =
+    ids.length > 0
+      ? await database()
+          .select({ id: people.id, name: people.name })
+          .from(people)
+          .where(and(eq(people.applicationId, applicationId), inArray(people.id, [...new Set(ids)])))
+      : [];
+  const kept = keys.some((key) => idInKey('kept', key)) ? await keptViewers(applicationId) : [];
+  const names = new Map([
+    ...kindsOf(definition).map(({ key, name }) => [key, name] as const),
+    ...persons.map(({ id, name }) => [viewerKey('person', id), name] as const),
+    ...kept.map(({ id, name }) => [viewerKey('kept', id), name] as const),
+  ]);
+  return (key) => names.get(key);
 }
 
 /** Keeps expectations; one that cannot be answered now is refused with its place, and then none is kept. */
@@ -145,7 +184,7 @@ export async function expectWhatIs(
   const chosen = (await listExpectations(applicationId)).filter(({ id }) => ids.includes(id));
   const asked = await askedBy(applicationId, definition, await peopleOf(applicationId), chosen);
   await database().transaction(async (tx) => {
-    for (const { id, by: _, at: __, ...one } of chosen) {
+    for (const { id, by: _, at: __, viewerName: ___, ...one } of chosen) {
       const expect = answerTo(definition, one, asked);
       if (!expect)
         throw new Refused(422, 'expectation', `“${one.name}” is about what is gone: take it away instead.`);

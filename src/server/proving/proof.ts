@@ -6,6 +6,7 @@ import {
   builders,
   type BrokenExpectation,
   edits,
+  expectations,
   type KeptFinding,
   proofs,
   setAside,
@@ -17,6 +18,7 @@ import { tellNews } from '../news/news';
 interface Since {
   readonly revision: number;
   readonly author: string;
+  readonly authorId: string;
   /** RFC 3339. */
   readonly at: string;
 }
@@ -44,7 +46,11 @@ export interface ProofCounts {
   readonly lookAt: number;
   readonly letsIn: number;
   readonly broken: number;
+  /** Those that were broken last, and whether by who asks. */
+  readonly lately: readonly { readonly name: string; readonly revision: number; readonly mine: boolean }[];
 }
+
+const LATELY = 5;
 
 const TITLES = new Map(CHECKS.map(({ kind, title }) => [kind, title]));
 
@@ -74,7 +80,7 @@ export async function proofOf(applicationId: string): Promise<Proof | undefined>
 }
 
 /** How much there is to look at: without what was set aside. */
-export async function countsOf(applicationId: string): Promise<ProofCounts | undefined> {
+export async function countsOf(applicationId: string, builderId: string): Promise<ProofCounts | undefined> {
   const row = await newest(applicationId);
   if (!row) return undefined;
   const aside = await asideIn(applicationId);
@@ -85,7 +91,35 @@ export async function countsOf(applicationId: string): Promise<ProofCounts | und
     lookAt: open.length,
     letsIn: is('lets-in'),
     broken: row.broken.length,
+    lately: await brokenLately(applicationId, builderId, row.broken),
   };
+}
+
+async function brokenLately(
+  applicationId: string,
+  builderId: string,
+  broken: readonly BrokenExpectation[],
+): Promise<ProofCounts['lately']> {
+  const last = [...broken].sort((one, other) => other.since - one.since).slice(0, LATELY);
+  if (last.length === 0) return [];
+  const rows = await database()
+    .select({ id: expectations.id, expectation: expectations.expectation })
+    .from(expectations)
+    .where(
+      inArray(
+        expectations.id,
+        last.map(({ id }) => id),
+      ),
+    );
+  const since = await editsAt(
+    applicationId,
+    last.map((one) => one.since),
+  );
+  return last.flatMap(({ id, since: revision }) => {
+    const found = rows.find((one) => one.id === id);
+    if (!found) return [];
+    return [{ name: found.expectation.name, revision, mine: since.get(revision)?.authorId === builderId }];
+  });
 }
 
 /** Sets a finding of the newest revision aside until what it rests on changes; without a reason, no longer. */
@@ -144,7 +178,7 @@ async function editsAt(applicationId: string, revisions: readonly number[]): Pro
   const wanted = [...new Set(revisions)];
   if (wanted.length === 0) return new Map();
   const rows = await database()
-    .select({ revision: edits.revision, author: builders.name, at: edits.at })
+    .select({ revision: edits.revision, author: builders.name, authorId: builders.id, at: edits.at })
     .from(edits)
     .innerJoin(builders, eq(builders.id, edits.author))
     .where(and(eq(edits.applicationId, applicationId), inArray(edits.revision, wanted)));

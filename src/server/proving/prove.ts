@@ -124,7 +124,7 @@ function shortened(people: readonly Person[], whom: readonly string[]): KeptFind
   return {
     kinds: whom.filter((key) => idInKey('person', key) === undefined),
     people: touched.length,
-    some: touched.slice(0, SOME).map(({ id }) => viewerKey('person', id)),
+    some: touched.slice(0, SOME).map(({ id, name }) => ({ key: viewerKey('person', id), name })),
   };
 }
 

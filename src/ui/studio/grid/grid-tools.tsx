@@ -1,6 +1,6 @@
 'use client';
 
-import { Copy, Printer, FoldVertical, Table2, UnfoldVertical } from 'lucide-react';
+import { Copy, Printer, ShieldCheck, FoldVertical, Table2, UnfoldVertical } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { kindInWords } from '@/core/edit';
 import type { ElementKind } from '@/core/model';
@@ -34,10 +34,21 @@ interface Props {
   readonly of: number;
   readonly onFoldAll: (folded: boolean) => void;
   readonly onCopy: () => void;
+  readonly onExpect: () => void;
 }
 
 /** What of the grid is shown, and what can be done with it as a whole. */
-export function GridTools({ forms, filter, onFilter, columns, hits, of, onFoldAll, onCopy }: Props) {
+export function GridTools({
+  forms,
+  filter,
+  onFilter,
+  columns,
+  hits,
+  of,
+  onFoldAll,
+  onCopy,
+  onExpect,
+}: Props) {
   const { api, mayChange } = useBench();
   const set = (change: Partial<GridFilter>): void => onFilter({ ...filter, ...change });
   const compared = (n: 0 | 1): ReactNode => (
@@ -127,6 +138,17 @@ export function GridTools({ forms, filter, onFilter, columns, hits, of, onFoldAl
         >
           <FoldVertical size={15} aria-hidden />
         </button>
+        {mayChange && (
+          <button
+            type="button"
+            className={icon}
+            aria-label="Expect these cells"
+            title="Expect the chosen cells to stay as they are (E)"
+            onClick={onExpect}
+          >
+            <ShieldCheck size={15} aria-hidden />
+          </button>
+        )}
         {mayChange && (
           <button
             type="button"

@@ -11,6 +11,7 @@ import { GridBody } from './grid-body';
 import { FOCUSED } from './grid-row';
 import { EVERYTHING, gridRows, type GridFilter } from './grid-rows';
 import { GridTools } from './grid-tools';
+import { ExpectWindow, type ToExpect } from '../shared/expect-window';
 import { workOf } from './keys';
 import { ROW } from './mark-sheet';
 import { cellAt, placeOf } from './places';
@@ -72,6 +73,7 @@ export function Grid({ columns, forms, onSet }: Props) {
       setUnfolded((now) => new Set(folded ? [...now].filter((one) => one !== id) : [...now, id])),
     [],
   );
+  const [expecting, setExpecting] = useState<{ readonly name: string; readonly of: readonly ToExpect[] }>();
   const goTo = (place: Place, extend: boolean): void => {
     const row = Math.max(0, Math.min(rows.length - 1, place.row));
     const column = Math.max(-1, Math.min(columns.length - 1, place.column));
@@ -109,11 +111,24 @@ export function Grid({ columns, forms, onSet }: Props) {
         return tell('Copied. Go to another row or column and press Ctrl V.');
       case 'paste':
         return source && setCopying(copyFrom(source, at));
+      case 'expect':
+        return expect();
       case 'follow':
         return bulk.follow();
       case 'set':
         return many ? bulk.set(work.level) : onSet(work.level);
     }
+  };
+  /** All cells of the range, and of one that is on a row's name the whole row. */
+  const expect = (): void => {
+    const those = columns.slice(Math.max(0, range.left), range.right < 0 ? undefined : range.right + 1);
+    const elements = rows.slice(range.top, range.bottom + 1).map(({ element }) => element);
+    const who = those.length === 1 ? (those[0]?.name ?? '') : `${those.length} viewers`;
+    const what = elements.length === 1 ? (elements[0]?.name ?? '') : `${elements.length} elements`;
+    setExpecting({
+      name: `${what} for ${who}`,
+      of: elements.flatMap(({ id }) => those.map(({ key }) => ({ viewer: key, element: id }))),
+    });
   };
   const copyFrom = (one: Place, other: Place): CopyFrom => ({
     elements: [rows[one.row]?.element, rows[other.row]?.element],
@@ -157,6 +172,7 @@ export function Grid({ columns, forms, onSet }: Props) {
           setUnfolded(folded ? new Set() : new Set(compiled.tree.elements.map(({ id }) => id)))
         }
         onCopy={() => setCopying(copyFrom(at, at))}
+        onExpect={expect}
       />
       <div
         ref={scroller}
@@ -199,6 +215,7 @@ export function Grid({ columns, forms, onSet }: Props) {
         />
       )}
       {copying && <CopyWindow from={copying} columns={columns} onClose={() => setCopying(undefined)} />}
+      {expecting && <ExpectWindow {...expecting} onClose={() => setExpecting(undefined)} />}
       {bulk.dialog}
     </section>
   );

@@ -8,7 +8,7 @@ type Work =
   | { readonly do: 'go'; readonly rows: number; readonly columns: number }
   | { readonly do: 'fold'; readonly element: string; readonly folded: boolean }
   | { readonly do: 'why' | 'leave' | 'copy' | 'nothing' }
-  | { readonly do: 'paste' | 'follow'; readonly changes: true }
+  | { readonly do: 'paste' | 'follow' | 'expect'; readonly changes: true }
   | { readonly do: 'set'; readonly level: Level; readonly changes: true };
 
 /** Where one is, as far as keys ask for it. */
@@ -60,6 +60,9 @@ export function workOf(
       return { do: 'why' };
     case 'Escape':
       return { do: 'leave' };
+    case 'e':
+    case 'E':
+      return { do: 'expect', changes: true };
     case 'Delete':
     case 'Backspace':
       return { do: 'follow', changes: true };

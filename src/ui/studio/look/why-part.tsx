@@ -1,9 +1,11 @@
 'use client';
 
-import { compile, type Numbers } from '@/core';
-import type { Explanation } from '@/core/access';
+import { compile, type Numbers, readAddress } from '@/core';
+import type { Compiled, Explanation } from '@/core/access';
+import type { AppElement } from '@/core/model';
 import { type Edit, type PersonName, placeInWords } from '@/core/edit';
 import { useAsked } from '../../parts/queries';
+import { ExpectIt } from '../shared/expect-it';
 import { SomeOfThem } from '../shared/some-of-them';
 import type { Taken } from '../shared/taking';
 import { TurnPart } from '../shared/turn-part';
@@ -96,8 +98,33 @@ export function WhyPart(props: Props) {
               .
             </p>
           )}
+          {isHead && mayChange && !state.viewer.startsWith('made:') && (
+            <ExpectIt
+              key={`expect ${text}`}
+              name={`${element.name} for ${viewerName}`}
+              of={{
+                viewer: state.viewer,
+                element: element.id,
+                record: recordOf(compiled, element, state, address, asked.row),
+                moment: state.moment,
+              }}
+            />
+          )}
         </div>
       )}
     </section>
   );
+}
+
+/** The sample record that the answer is about: the row's, or the screen's. */
+function recordOf(
+  { tree }: Compiled,
+  element: AppElement,
+  state: PaneState,
+  address: string,
+  row: string | undefined,
+): { readonly entity: string; readonly id: string } | undefined {
+  const entity = tree.recordOf(element);
+  const id = row ?? readAddress(tree, address)?.record;
+  return entity && id !== undefined && state.records === 'sample' ? { entity: entity.id, id } : undefined;
 }

@@ -7,12 +7,13 @@ import { useTell } from '../../parts/toasts';
 import { Progress } from '../shared/progress';
 import { sendProgressing } from '../shared/progressing';
 import { useDraft, useStudio } from '../shell/studio-work';
+import { type Breaking, BrokenByIt } from './broken-by-it';
 import { DataChanges } from './data-changes';
 import { summary, ReleaseWindow } from './release-window';
 import { Follows, Moves, Names } from './review-tables';
 
 /** The release bench: what a release would change, in words, and who gains and who loses by each change. */
-export function ReleaseBench({ review }: { review: Review }) {
+export function ReleaseBench({ review, breaking }: { review: Review; breaking: Breaking }) {
   const { slug, api, mayChange } = useStudio();
   const draft = useDraft();
   const router = useRouter();
@@ -27,14 +28,14 @@ export function ReleaseBench({ review }: { review: Review }) {
   useEffect(() => {
     if (behind) router.refresh();
   }, [behind, draft.revision, router]);
-  const release = async (note: string): Promise<void> => {
+  const release = async (said: { note: string; despite: string }): Promise<void> => {
     setBusy(true);
     setProblem('');
     const stop = new AbortController();
     const told = (done: number, of: number): void => setProgress({ done, of, stop: () => stop.abort() });
     const answer = await sendProgressing<{ number: number }>(
       `${api}/releases`,
-      { revision, note },
+      { revision, ...said },
       told,
       stop.signal,
     );
@@ -68,7 +69,8 @@ export function ReleaseBench({ review }: { review: Review }) {
                 number={next}
                 review={review}
                 busy={busy}
-                onRelease={(note) => void release(note)}
+                breaking={breaking}
+                onRelease={(said) => void release(said)}
               />
             )}
           </div>
@@ -88,6 +90,7 @@ export function ReleaseBench({ review }: { review: Review }) {
             />
           </div>
         )}
+        {breaking.broken.length > 0 && <BrokenByIt breaking={breaking} />}
         {data.length > 0 && <DataChanges changes={data} />}
         {power.length > 0 && (
           <section aria-labelledby="power" className="mt-4 border-l-4 border-ink bg-paper px-4 py-3">

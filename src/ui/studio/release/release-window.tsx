@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { type Review } from '@/core/edit';
 import { Window } from '../../parts/window';
+import type { Breaking } from './broken-by-it';
 
 export function summary({ gaining, losing, others, power }: Review): string {
   const said = [
@@ -26,18 +27,23 @@ export function ReleaseWindow({
   number,
   review,
   busy,
+  breaking,
   onRelease,
 }: {
   number: number;
   review: Review;
   busy: boolean;
-  onRelease: (note: string) => void;
+  breaking: Breaking;
+  onRelease: (said: { note: string; despite: string }) => void;
 }) {
   const [open, setOpen] = useState(false);
-  const { register, handleSubmit } = useForm({ defaultValues: { note: '' } });
-  const submit = handleSubmit(({ note }) => {
+  const broken = breaking.broken.length;
+  const { register, handleSubmit } = useForm({
+    defaultValues: { note: '', despite: '' },
+  });
+  const submit = handleSubmit((said) => {
     setOpen(false);
-    onRelease(note);
+    onRelease(said);
   });
   return (
     <Window
@@ -45,7 +51,11 @@ export function ReleaseWindow({
       open={open}
       onOpenChange={setOpen}
       trigger={
-        <button type="button" className="button button-main" disabled={busy}>
+        <button
+          type="button"
+          className="button button-main"
+          disabled={busy || (broken > 0 && !breaking.mayBreak)}
+        >
           {busy ? 'Releasing …' : `Release ${number} …`}
         </button>
       }
@@ -56,6 +66,12 @@ export function ReleaseWindow({
           What it is for
           <textarea className="field-box mt-1 h-20" maxLength={1000} {...register('note')} />
         </label>
+        {broken > 0 && (
+          <label className="mt-3 block">
+            It breaks {broken === 1 ? 'one expectation' : `${broken} expectations`}. Why that may be
+            <textarea className="field-box mt-1 h-20" required maxLength={1000} {...register('despite')} />
+          </label>
+        )}
         <button type="submit" className="button button-main mt-3">
           Release
         </button>

@@ -4,5 +4,6 @@ export const BENCHES = [
   { key: 'people', name: 'People' },
   { key: 'gates', name: 'Gates' },
   { key: 'look', name: 'Look' },
+  { key: 'prove', name: 'Prove' },
   { key: 'release', name: 'Release' },
 ] as const;

@@ -105,7 +105,7 @@ export function Palette() {
   ];
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="key min-h-[24px]" title="Find anything (Ctrl K)">
+      <Dialog.Trigger className="key min-h-[24px] whitespace-nowrap" title="Find anything (Ctrl K)">
         Ctrl K
       </Dialog.Trigger>
       <Dialog.Portal>

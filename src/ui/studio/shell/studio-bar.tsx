@@ -8,6 +8,7 @@ import { BENCHES } from './benches';
 import { benchHref, useCarried } from './carry';
 import { Mark } from './mark';
 import { Palette } from './palette';
+import { useProofCounts } from './use-proof-counts';
 import { enterRegion, useRegions } from './regions';
 import { useSignOut } from './sign-out';
 import { useStudio } from './studio-work';
@@ -28,10 +29,11 @@ export function StudioBar({ name, applications, builder, waiting, children }: Pr
   const bench = useSelectedLayoutSegment();
   const carried = useCarried(slug);
   const notes = useAsked<{ waiting: number }>(`${api}/notes`).data?.waiting ?? 0;
+  const counts = useProofCounts(api);
   useRegions();
   const signOut = useSignOut();
   return (
-    <header className="flex min-w-0 items-center gap-3 border-b border-edge bg-paper px-4 min-[1200px]:gap-5">
+    <header className="flex min-w-0 items-center gap-3 border-b border-edge bg-paper px-4 min-[1200px]:gap-4">
       <a
         href="#work"
         className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-paper focus:p-2"
@@ -42,7 +44,11 @@ export function StudioBar({ name, applications, builder, waiting, children }: Pr
       >
         Skip to the work
       </a>
-      <a href="/studio" className="flex items-center gap-2 font-semibold" title="All applications">
+      <a
+        href="/studio"
+        className="flex items-center gap-2 font-semibold whitespace-nowrap"
+        title="All applications"
+      >
         <Mark />
         Zinc Gate
       </a>
@@ -67,7 +73,7 @@ export function StudioBar({ name, applications, builder, waiting, children }: Pr
       <nav aria-label="Benches" className="flex items-center">
         {BENCHES.map((one, n) => (
           <span key={one.key} className="flex items-center">
-            {n > 0 && <span aria-hidden className="mx-2 h-px w-3 bg-edge min-[1200px]:w-8" />}
+            {n > 0 && <span aria-hidden className="mx-2 h-px w-2 bg-edge min-[1200px]:w-4" />}
             <Link
               href={benchHref(slug, one.key, carried)}
               aria-current={one.key === bench ? 'page' : undefined}
@@ -80,6 +86,9 @@ export function StudioBar({ name, applications, builder, waiting, children }: Pr
                   what={waiting === 1 ? 'change is not released' : 'changes are not released'}
                 />
               )}
+              {one.key === 'prove' && counts && counts.lookAt + counts.broken > 0 && (
+                <Badge n={counts.lookAt + counts.broken} what="to look at" amber />
+              )}
               {one.key === 'look' && notes > 0 && (
                 <Badge n={notes} what={notes === 1 ? 'note waits' : 'notes wait'} />
               )}
@@ -91,7 +100,7 @@ export function StudioBar({ name, applications, builder, waiting, children }: Pr
         {children}
         <Palette />
         <a
-          className="hidden border-l border-rule pl-4 text-quiet hover:text-ink min-[1200px]:inline"
+          className="hidden max-w-28 truncate border-l border-rule pl-3 text-quiet hover:text-ink min-[1200px]:inline"
           href="/studio/account"
           title="Your account"
         >
@@ -106,8 +115,11 @@ export function StudioBar({ name, applications, builder, waiting, children }: Pr
 }
 
 /** What waits at a bench. */
-const Badge = ({ n, what }: { n: number; what: string }) => (
-  <span className="rounded-sm bg-lead px-1.5 text-[12px] font-medium text-white" title={`${n} ${what}`}>
+const Badge = ({ n, what, amber = false }: { n: number; what: string; amber?: boolean }) => (
+  <span
+    className={`rounded-sm px-1.5 text-[12px] font-medium text-white ${amber ? 'bg-amber' : 'bg-lead'}`}
+    title={`${n} ${what}`}
+  >
     {n}
     <span className="sr-only"> {what}</span>
   </span>

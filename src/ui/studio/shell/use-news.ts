@@ -7,6 +7,7 @@ import { asked } from '@/ui/parts/queries';
 import type { DraftStore } from './draft-store';
 
 const AGAIN_MS = 5000;
+const PROVED = ['proof', 'expectations'];
 
 /**
  * Hears what happens to the application, by server-sent events, while the page is looked at: browsers open only some
@@ -21,11 +22,20 @@ export function useNews(api: string, store: DraftStore): void {
     const catchUp = (): void => {
       void store.catchUp();
       void client.invalidateQueries({ queryKey: asked(`${api}/notes`).queryKey });
+      proved();
     };
+    // All that is told of what was found out: the counts, the findings, what is expected.
+    const proved = (): void =>
+      void client.invalidateQueries({
+        predicate: ({ queryKey: [url] }) =>
+          typeof url === 'string' && PROVED.some((part) => url.startsWith(`${api}/${part}`)),
+      });
     const hear = ({ data }: MessageEvent<string>): void => {
       const [what, revision] = data.split(' ');
       if (what === 'draft') store.hear(Number(revision));
       else if (what === 'release') router.refresh();
+      else if (what === 'proved' || what === 'expected') proved();
+      else if (what === 'people') return;
       else catchUp();
     };
     const open = (): void => {

@@ -6,6 +6,7 @@ import { useMemo } from 'react';
 import { useBench } from '../bench';
 import { useDraft } from '../../shell/studio-work';
 import { TurnPart } from '../../shared/turn-part';
+import { ExpectIt } from '../../shared/expect-it';
 import { WhyView } from '../../shared/why-view';
 
 /** Why the viewer in the rail has this level here, and what would turn it. */
@@ -39,6 +40,13 @@ export function Why() {
         apply={apply}
         onGate={select}
       />
+      {mayChange && (
+        <ExpectIt
+          key={`expect ${asked}`}
+          name={`${selected.name} for ${viewer.name}`}
+          of={{ viewer: viewer.key, element: selected.id }}
+        />
+      )}
     </>
   );
 }

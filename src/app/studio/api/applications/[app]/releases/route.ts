@@ -8,17 +8,19 @@ const body = yup
   .object({
     revision: yup.number().integer().min(0).max(MOST_NUMBER).required(),
     note: yup.string().trim().max(1000, 'A note has at most 1,000 characters.').default(''),
+    despite: yup.string().trim().max(1000, 'A reason has at most 1,000 characters.').default(''),
   })
   .noUnknown();
 
 /**
- * Releases the draft at the revision that was reviewed, with what its maker says of it. Answers line by line while live
+ * Releases the draft at the revision that was reviewed, with what its maker says of it; where it breaks what is expected, with why
+ * that may be (`despite`). Answers line by line while live
  * records are converted.
  */
 export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
   const { applicationId, builder } = await needWorkplace((await params).app, 'change');
-  const { revision, note } = await readBody(request, body);
+  const { revision, ...said } = await readBody(request, body);
   return progressing(async (tell, signal) => ({
-    number: await release(applicationId, builder.id, revision, note, tell, signal),
+    number: await release(applicationId, builder.id, revision, said, tell, signal),
   }));
 });

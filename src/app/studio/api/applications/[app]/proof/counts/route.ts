@@ -4,6 +4,6 @@ import { needWorkplace } from '@/server/studio/builder';
 
 /** `GET …/proof/counts`: how much there is to look at, for the bar; null while nothing was looked through. */
 export const GET = handle<{ params: Promise<{ app: string }> }>(async (_, { params }) => {
-  const { applicationId } = await needWorkplace((await params).app, 'read');
-  return json((await countsOf(applicationId)) ?? null);
+  const { applicationId, builder } = await needWorkplace((await params).app, 'read');
+  return json((await countsOf(applicationId, builder.id)) ?? null);
 });

@@ -1,0 +1,18 @@
+import type { Metadata } from 'next';
+import { proofOf } from '@/server/proving/proof';
+import { listExpectations } from '@/server/proving/expectations';
+import { type Asked, benchOf } from '@/server/studio/entry';
+import { ProveBench } from '@/ui/studio/prove/prove-bench';
+
+export const metadata: Metadata = { title: 'Prove' };
+
+interface Props {
+  params: Promise<{ app: string }>;
+  searchParams: Promise<Asked>;
+}
+
+export default async function ProvePage({ params, searchParams }: Props) {
+  const { applicationId } = await benchOf((await params).app, 'prove', await searchParams);
+  const [proof, expectations] = await Promise.all([proofOf(applicationId), listExpectations(applicationId)]);
+  return <ProveBench proof={proof ?? null} expectations={{ expectations }} />;
+}

@@ -1,0 +1,257 @@
+'use client';
+
+import { Check, X } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { compile } from '@/core';
+import { kindsOf } from '@/core/access';
+import { answerInWords } from '@/core/edit';
+import type { Definition } from '@/core/model';
+import { ask, send } from '../../live/host';
+import { useAsked } from '../../parts/queries';
+import { useTell } from '../../parts/toasts';
+import { useDraft, useStudio } from '../shell/studio-work';
+import { ExpectWindow } from '../shared/expect-window';
+import type { ListedExpectation, Proof } from './proof';
+
+interface Props {
+  readonly proof: Proof | null;
+  readonly all: readonly ListedExpectation[];
+  readonly chosen: string;
+  readonly onChoose: (id: string) => void;
+}
+
+/** So many are shown at once of what stands under one heading. */
+const SHOWN = 100;
+
+/** What is expected, under what it protects; what does not hold stands first. */
+export function ExpectedPart({ proof, all, chosen, onChoose }: Props) {
+  const { api, mayChange } = useStudio();
+  const { definition } = useDraft();
+  const broken = new Set(proof?.broken.map(({ id }) => id));
+  const groups = groupsOf(definition, all).sort(
+    (one, other) =>
+      Number(other.of.some(({ id }) => broken.has(id))) - Number(one.of.some(({ id }) => broken.has(id))),
+  );
+  return (
+    <section aria-label="Expected" className="mt-2 border-t-2 border-ink bg-paper">
+      <div className="flex flex-wrap items-center gap-3 border-b border-rule px-3 py-1.5">
+        {mayChange && <KeepAll definition={definition} />}
+        <span className="ml-auto flex items-center gap-3 text-[13px]">
+          <a className="link" href={`${api}/expectations/csv`}>
+            As CSV
+          </a>
+          {mayChange && <FromCsv />}
+        </span>
+      </div>
+      <MayBreak />
+      {all.length === 0 && (
+        <p className="px-4 py-6 text-quiet">
+          Nothing is expected yet. Keep what somebody has in the grid, in a pane of Look, or after asking why:
+          from then on each change is checked against it.
+        </p>
+      )}
+      {groups.map(({ name, of }) => (
+        <details key={name} open={groups.length <= 6 || of.some(({ id }) => broken.has(id) || id === chosen)}>
+          <summary className="border-b border-rule bg-plate px-3 py-1 text-[13px]">
+            <span className="font-semibold">{name}</span>{' '}
+            <span className="text-quiet">{countInWords(of, broken)}</span>
+          </summary>
+          <ul>
+            {[...of]
+              .sort((one, other) => Number(broken.has(other.id)) - Number(broken.has(one.id)))
+              .slice(0, SHOWN)
+              .map((one) => (
+                <li key={one.id}>
+                  <Row
+                    one={one}
+                    definition={definition}
+                    broken={broken.has(one.id)}
+                    chosen={one.id === chosen}
+                    onChoose={() => onChoose(one.id)}
+                  />
+                </li>
+              ))}
+            {of.length > SHOWN && (
+              <li className="px-3 py-1 text-[13px] text-quiet">
+                and {of.length - SHOWN} more, all in the CSV file
+              </li>
+            )}
+          </ul>
+        </details>
+      ))}
+    </section>
+  );
+}
+
+function Row({
+  one,
+  definition,
+  broken,
+  chosen,
+  onChoose,
+}: {
+  one: ListedExpectation;
+  definition: Definition;
+  broken: boolean;
+  chosen: boolean;
+  onChoose: () => void;
+}) {
+  const element = compile(definition).tree.get(one.element);
+  return (
+    <button
+      type="button"
+      aria-pressed={chosen}
+      className="grid w-full grid-cols-[20px_minmax(0,1fr)_150px_130px] items-baseline gap-2 border-b border-rule px-3 py-1 text-left hover:bg-plate aria-pressed:bg-open-soft"
+      onClick={onChoose}
+    >
+      {broken ? (
+        <X size={14} className="self-center text-amber" aria-label="Broken" />
+      ) : (
+        <Check size={14} className="self-center text-open" aria-label="Holds" />
+      )}
+      <span className="min-w-0">
+        <span className="font-medium">{element?.name ?? `${one.element}, gone`}</span>{' '}
+        <span className="text-[13px] text-quiet">{one.name}</span>
+      </span>
+      <span className="truncate" title={one.viewerName}>
+        {one.viewerName ?? 'somebody who is gone'}
+      </span>
+      <span className={broken ? 'text-amber' : ''}>
+        {element ? answerInWords(element.kind, one.expect) : ''}
+      </span>
+    </button>
+  );
+}
+
+function countInWords(of: readonly ListedExpectation[], broken: ReadonlySet<string>): string {
+  const not = of.filter(({ id }) => broken.has(id)).length;
+  const all = of.length === 1 ? '1 expectation' : `${of.length} expectations`;
+  return not === 0 ? all : `${all}, ${not} broken`;
+}
+
+/** By the screen, or the kind of data, that they are about. */
+function groupsOf(
+  definition: Definition,
+  all: readonly ListedExpectation[],
+): { readonly name: string; readonly of: readonly ListedExpectation[] }[] {
+  const { tree } = compile(definition);
+  const groups = new Map<string, ListedExpectation[]>();
+  for (const one of all) {
+    const element = tree.get(one.element);
+    const name = !element
+      ? 'What is gone'
+      : (element.screen?.name ??
+        (['rows', 'action', 'data-field'].includes(element.kind)
+          ? `Data: ${(element.kind === 'rows' ? element : element.container)?.name ?? element.name}`
+          : 'The application and its menu'));
+    const group = groups.get(name);
+    if (group) group.push(one);
+    else groups.set(name, [one]);
+  }
+  return [...groups].map(([name, of]) => ({ name, of }));
+}
+
+/** Whether a release may break one: owners say so. */
+function MayBreak() {
+  const { api, owns } = useStudio();
+  const tell = useTell();
+  const { data, refetch } = useAsked<{ mayBreak: boolean }>(`${api}/proof/settings`);
+  const set = async (mayBreak: boolean): Promise<void> => {
+    const answer = await send('PATCH', `${api}/proof/settings`, { mayBreak });
+    if (!answer.ok) tell(answer.detail);
+    await refetch();
+  };
+  return (
+    <label className="flex min-h-[24px] items-center gap-1.5 border-b border-rule px-3 py-1 text-[13px]">
+      <input
+        type="checkbox"
+        className="accent-open"
+        disabled={!owns || !data}
+        checked={data?.mayBreak ?? false}
+        onChange={(event) => void set(event.target.checked)}
+      />
+      A release may break one, if its maker says why; else it is refused
+    </label>
+  );
+}
+
+/** Keeps all that one viewer has now. */
+function KeepAll({ definition }: { definition: Definition }) {
+  const [viewer, setViewer] = useState('');
+  const [open, setOpen] = useState(false);
+  const kinds = kindsOf(definition);
+  const name = kinds.find(({ key }) => key === viewer)?.name ?? '';
+  return (
+    <>
+      <label className="flex items-center gap-2 text-[13px]">
+        All that
+        <select
+          aria-label="Whose access to keep"
+          className="field-box w-44"
+          value={viewer}
+          onChange={(event) => setViewer(event.target.value)}
+        >
+          <option value="">choose a viewer</option>
+          {kinds.map((one) => (
+            <option key={one.key} value={one.key}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+        has now
+      </label>
+      <button type="button" className="button" disabled={viewer === ''} onClick={() => setOpen(true)}>
+        Expect it …
+      </button>
+      {open && (
+        <ExpectWindow
+          name={`All that ${name} has`}
+          of={compile(definition).tree.elements.map(({ id }) => ({ viewer, element: id }))}
+          onClose={() => setOpen(false)}
+        />
+      )}
+    </>
+  );
+}
+
+/** Adds those of a file: all, or none. */
+function FromCsv() {
+  const { api } = useStudio();
+  const tell = useTell();
+  const [problem, setProblem] = useState('');
+  const input = useRef<HTMLInputElement>(null);
+  const read = async (file: File): Promise<void> => {
+    setProblem('');
+    const answer = await ask<{ added: number }>(`${api}/expectations/csv`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'text/csv' },
+      body: await file.text(),
+    });
+    if (!answer.ok) return setProblem(answer.detail);
+    tell(answer.value.added === 1 ? 'Added 1 expectation.' : `Added ${answer.value.added} expectations.`);
+  };
+  return (
+    <>
+      <button type="button" className="link" onClick={() => input.current?.click()}>
+        From CSV
+      </button>
+      <input
+        ref={input}
+        type="file"
+        accept=".csv,text/csv"
+        aria-label="A CSV file of expectations"
+        className="hidden"
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          if (file) void read(file);
+          event.target.value = '';
+        }}
+      />
+      {problem && (
+        <p role="alert" className="w-full border-l-4 border-ink bg-sheet px-3 py-1">
+          {problem}
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,219 @@
+'use client';
+
+import Link from 'next/link';
+import { compile } from '@/core';
+import { addressOf } from '@/core/access';
+import { type EditEffect, placeInWords } from '@/core/edit';
+import type { Definition } from '@/core/model';
+import { useState } from 'react';
+import { send } from '../../live/host';
+import { useAsked } from '../../parts/queries';
+import { useTell } from '../../parts/toasts';
+import { Window } from '../../parts/window';
+import { firstPane, panesToQuery } from '../look/pane-state';
+import { useDraft, useStudio } from '../shell/studio-work';
+import { effectInWords } from './effect-in-words';
+import { RankMark } from './findings-part';
+import { placeOf, PlaceLink } from './place-link';
+import type { ShownFinding } from './proof';
+import { sinceInWords } from './since-in-words';
+import { viewersInWords } from './viewers-in-words';
+
+/** One finding: why, where, whom it touches, and what would mend it, each with what it does told before. */
+export function FindingDetail({ finding, behind }: { finding: ShownFinding; behind: boolean }) {
+  const { mayChange } = useStudio();
+  const { definition } = useDraft();
+  const { title, rank, since, reason, places, whom, mends, aside } = finding;
+  return (
+    <>
+      <h2 className="flex items-start gap-2 text-[16px] font-semibold">
+        <RankMark rank={rank} />
+        {title}
+      </h2>
+      <p className="text-[13px] text-quiet">
+        {rank === 'lets-in' ? 'Lets somebody in. ' : 'Probably not meant. '}
+        {since ? sinceInWords(definition, 'Found', since) : 'There since before the changes that are kept.'}
+      </p>
+      <p className="mt-2">{reason}</p>
+      <dl className="mt-3 border-l-4 border-ink bg-plate px-3 py-2 text-[13px]">
+        <dt className="font-semibold">Places</dt>
+        <dd>
+          {places.slice(0, 6).map((id) => (
+            <span key={id} className="block">
+              <PlaceLink id={id} /> <span className="text-quiet">{whereOf(definition, id)}</span>
+            </span>
+          ))}
+          {places.length > 6 && `and ${places.length - 6} more`}
+        </dd>
+        {(whom.kinds.length > 0 || whom.people > 0) && (
+          <>
+            <dt className="mt-1.5 font-semibold">Whom it touches</dt>
+            <dd>
+              {viewersInWords(definition, whom.kinds, 5)}
+              {whom.kinds.length > 0 && whom.people > 0 && '; '}
+              {whom.people > 0 && (
+                <>
+                  {whom.some.map(({ name }) => name).join(', ')}
+                  {whom.people > whom.some.length && ` and ${whom.people - whom.some.length} more`}
+                </>
+              )}
+            </dd>
+            <dd className="mt-1">
+              <LookLink finding={finding} definition={definition} />
+            </dd>
+          </>
+        )}
+      </dl>
+      <h3 className="mt-4 font-semibold">Ways to mend it</h3>
+      {mends.length === 0 && (
+        <p className="mt-1 text-[13px] text-quiet">
+          What to do is yours to say: go to one of the places, and change it there.
+        </p>
+      )}
+      {mends.map((mend, n) => (
+        <MendCard key={mend.says} mend={mend} main={n === 0} behind={behind} />
+      ))}
+      {mayChange && (
+        <div className="mt-2 border border-edge px-3 py-2">
+          <h4 className="font-semibold">It is meant so</h4>
+          {aside ? (
+            <p className="text-[13px]">
+              Set aside by {aside.by}: {aside.reason}
+            </p>
+          ) : (
+            <p className="text-[13px] text-quiet">
+              Set it aside with your reason. It comes back when what it rests on changes.
+            </p>
+          )}
+          <Aside finding={finding} />
+        </div>
+      )}
+    </>
+  );
+}
+
+function whereOf(definition: Definition, id: string): string {
+  const element = compile(definition).tree.get(id);
+  return element ? placeInWords(element) : (placeOf(definition, id)?.kind ?? '');
+}
+
+function MendCard({
+  mend,
+  main,
+  behind,
+}: {
+  mend: ShownFinding['mends'][number];
+  main: boolean;
+  behind: boolean;
+}) {
+  const { api, store, mayChange } = useStudio();
+  const { revision } = useDraft();
+  const tell = useTell();
+  const { data: effect, error } = useAsked<EditEffect>(behind ? undefined : `${api}/effect`, {
+    body: { edit: mend.edit },
+    version: revision,
+    goodFor: Infinity,
+  });
+  return (
+    <div className={`mt-2 border px-3 py-2 ${main ? 'border-edge' : 'border-rule'}`}>
+      <p className="font-medium">{mend.says}</p>
+      <p className="text-[13px] text-quiet" aria-live="polite">
+        {error ? error.message : effect ? effectInWords(effect) : 'Counting who gains and who loses …'}
+      </p>
+      {mayChange && (
+        <button
+          type="button"
+          className={`button mt-1.5 ${main ? 'button-main' : ''}`}
+          disabled={!effect || behind}
+          onClick={() => {
+            store.apply(mend.edit);
+            tell('Done.', () => store.turn('undo'));
+          }}
+        >
+          Do it
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** Looks as somebody whom it touches, at the screen that it is about. */
+function LookLink({
+  finding: { places, whom },
+  definition,
+}: {
+  finding: ShownFinding;
+  definition: Definition;
+}) {
+  const { slug } = useStudio();
+  const { tree } = compile(definition);
+  const screen = places.map((id) => tree.get(id)).find((one) => one?.screen)?.screen;
+  const one = whom.some[0]?.key ?? whom.kinds[0];
+  if (one === undefined) return null;
+  const address = screen && screen.binds?.record !== 'existing' ? addressOf(screen) : '';
+  const other = whom.kinds.find((key) => key !== one);
+  const panes = [one, ...(other === undefined ? [] : [other])].map((key) => firstPane(key, address));
+  return (
+    <Link className="link" href={`/studio/${slug}/look?${panesToQuery(panes)}`}>
+      {panes.length === 1 ? 'Look as one of them' : 'Look as two of them, side by side'}
+    </Link>
+  );
+}
+
+function Aside({ finding: { key, aside } }: { finding: ShownFinding }) {
+  const { api } = useStudio();
+  const tell = useTell();
+  const [open, setOpen] = useState(false);
+  const [reason, setReason] = useState('');
+  const put = async (said: string | null): Promise<void> => {
+    const answer = await send('PUT', `${api}/proof/aside`, { key, reason: said });
+    if (!answer.ok) return tell(answer.detail);
+    setOpen(false);
+    tell(said === null ? 'It is there to look at again.' : 'Set aside.');
+  };
+  if (aside)
+    return (
+      <button type="button" className="button mt-1.5" onClick={() => void put(null)}>
+        Look at it again
+      </button>
+    );
+  return (
+    <Window
+      title="It is meant so"
+      open={open}
+      onOpenChange={setOpen}
+      trigger={
+        <button type="button" className="button mt-1.5">
+          Set aside …
+        </button>
+      }
+    >
+      <form
+        className="grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void put(reason.trim());
+        }}
+      >
+        <label className="grid gap-1">
+          Why
+          <textarea
+            className="field-box"
+            rows={3}
+            required
+            maxLength={500}
+            value={reason}
+            onChange={(event) => setReason(event.target.value)}
+          />
+        </label>
+        <button
+          type="submit"
+          className="button button-main justify-self-start"
+          disabled={reason.trim() === ''}
+        >
+          Set aside
+        </button>
+      </form>
+    </Window>
+  );
+}

@@ -1,0 +1,53 @@
+'use client';
+
+import Link from 'next/link';
+import { compile } from '@/core';
+import { answerInWords, fullName } from '@/core/edit';
+import type { ListedExpectation } from '../prove/proof';
+import { useDraft, useStudio } from '../shell/studio-work';
+
+/** What the draft breaks of what is expected, and whether a release may. */
+export interface Breaking {
+  readonly mayBreak: boolean;
+  readonly broken: readonly ListedExpectation[];
+}
+
+const MOST = 12;
+
+/** What is expected and would not hold with this release. */
+export function BrokenByIt({ breaking: { mayBreak, broken } }: { breaking: Breaking }) {
+  const { slug } = useStudio();
+  const { definition } = useDraft();
+  const { tree } = compile(definition);
+  return (
+    <section aria-labelledby="broken" className="mt-4 border-l-4 border-amber bg-paper px-4 py-3">
+      <h2 id="broken" className="font-semibold">
+        {broken.length === 1 ? 'It breaks what is expected' : `It breaks ${broken.length} expectations`}
+      </h2>
+      <p className="text-quiet">
+        {mayBreak
+          ? 'Change the draft, or what is expected; or say why that may be when you release.'
+          : 'It cannot be released so: change the draft, or what is expected.'}{' '}
+        <Link className="link" href={`/studio/${slug}/prove?part=expected`}>
+          To what is expected
+        </Link>
+      </p>
+      <ul className="mt-1 grid gap-1">
+        {broken.slice(0, MOST).map(({ id, name, viewerName, element, expect }) => {
+          const found = tree.get(element);
+          return (
+            <li key={id}>
+              <strong className="font-medium">{name}</strong>: {viewerName ?? 'somebody who is gone'} should
+              have{' '}
+              {found
+                ? `“${answerInWords(found.kind, expect)}” on ${fullName(found)}`
+                : `something on ${element}, which is gone`}
+              .
+            </li>
+          );
+        })}
+        {broken.length > MOST && <li className="text-quiet">and {broken.length - MOST} more</li>}
+      </ul>
+    </section>
+  );
+}
