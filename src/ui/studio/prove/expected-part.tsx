@@ -4,7 +4,7 @@ import { Check, X } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { compile } from '@/core';
 import { kindsOf } from '@/core/access';
-import { answerInWords } from '@/core/edit';
+import { answerInWords, placeInWords } from '@/core/edit';
 import type { Definition } from '@/core/model';
 import { ask, send } from '../../live/host';
 import { useAsked } from '../../parts/queries';
@@ -28,7 +28,7 @@ export function ExpectedPart({ proof, all, chosen, onChoose }: Props) {
   const { api, mayChange } = useStudio();
   const { definition } = useDraft();
   const broken = new Set(proof?.broken.map(({ id }) => id));
-  const groups = groupsOf(definition, all).sort(
+  const groups = groupsOf(all).sort(
     (one, other) =>
       Number(other.of.some(({ id }) => broken.has(id))) - Number(one.of.some(({ id }) => broken.has(id))),
   );
@@ -51,10 +51,13 @@ export function ExpectedPart({ proof, all, chosen, onChoose }: Props) {
         </p>
       )}
       {groups.map(({ name, of }) => (
-        <details key={name} open={groups.length <= 6 || of.some(({ id }) => broken.has(id) || id === chosen)}>
+        <details key={name} open={groups.length <= 3 || of.some(({ id }) => broken.has(id) || id === chosen)}>
           <summary className="border-b border-rule bg-plate px-3 py-1 text-[13px]">
             <span className="font-semibold">{name}</span>{' '}
-            <span className="text-quiet">{countInWords(of, broken)}</span>
+            <span className="text-quiet">
+              {countInWords(of, broken)}
+              {of[0]?.reason && `. ${of[0].reason}`}
+            </span>
           </summary>
           <ul>
             {[...of]
@@ -111,7 +114,7 @@ function Row({
       )}
       <span className="min-w-0">
         <span className="font-medium">{element?.name ?? `${one.element}, gone`}</span>{' '}
-        <span className="text-[13px] text-quiet">{one.name}</span>
+        <span className="text-[13px] text-quiet">{element && placeInWords(element)}</span>
       </span>
       <span className="truncate" title={one.viewerName}>
         {one.viewerName ?? 'somebody who is gone'}
@@ -129,24 +132,15 @@ function countInWords(of: readonly ListedExpectation[], broken: ReadonlySet<stri
   return not === 0 ? all : `${all}, ${not} broken`;
 }
 
-/** By the screen, or the kind of data, that they are about. */
+/** By what they protect. */
 function groupsOf(
-  definition: Definition,
   all: readonly ListedExpectation[],
 ): { readonly name: string; readonly of: readonly ListedExpectation[] }[] {
-  const { tree } = compile(definition);
   const groups = new Map<string, ListedExpectation[]>();
   for (const one of all) {
-    const element = tree.get(one.element);
-    const name = !element
-      ? 'What is gone'
-      : (element.screen?.name ??
-        (['rows', 'action', 'data-field'].includes(element.kind)
-          ? `Data: ${(element.kind === 'rows' ? element : element.container)?.name ?? element.name}`
-          : 'The application and its menu'));
-    const group = groups.get(name);
+    const group = groups.get(one.name);
     if (group) group.push(one);
-    else groups.set(name, [one]);
+    else groups.set(one.name, [one]);
   }
   return [...groups].map(([name, of]) => ({ name, of }));
 }

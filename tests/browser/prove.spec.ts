@@ -1,0 +1,136 @@
+import { expect, type Browser, type Page } from '@playwright/test';
+import { studio, test, undoButton } from './setting';
+
+test.describe.configure({ mode: 'serial' });
+
+const prove = '/studio/larkfield/prove';
+const findings = (page: Page) => page.getByRole('region', { name: 'To look at' });
+const detail = (page: Page) => page.getByRole('complementary', { name: 'What was chosen' });
+const badge = (page: Page) => page.getByRole('link', { name: /^Prove/ });
+
+async function atProve(browser: Browser, query = ''): Promise<Page> {
+  const page = await studio(browser);
+  await page.goto(`${prove}${query}`);
+  await expect(page.getByText('Looking through the newest changes')).toHaveCount(0);
+  return page;
+}
+
+test('what is probably wrong is found, told, and mended by an edit whose effect is told before', async ({
+  browser,
+}) => {
+  const page = await atProve(browser);
+  await expect(badge(page)).toContainText('5');
+  await expect(findings(page).locator('tbody tr')).toHaveCount(5);
+  await findings(page)
+    .getByRole('button', { name: /^Hidden here, shown there/ })
+    .click();
+  await expect(detail(page)).toContainText('Fee is hidden from Assistant on Loan list');
+  await expect(detail(page)).toContainText(/people lose/);
+  await expect(detail(page).getByRole('link', { name: /Look as two of them/ })).toBeVisible();
+  await detail(page).getByRole('button', { name: 'Do it' }).first().click();
+  await expect(findings(page)).not.toContainText('Hidden here, shown there');
+  await expect(badge(page)).toContainText('4');
+  await undoButton(page).click();
+  await expect(findings(page)).toContainText('Hidden here, shown there');
+  // Its place leads to where it is mended.
+  await findings(page).getByRole('link', { name: 'Loans' }).click();
+  await expect(page).toHaveURL(/gates\?element=loan/);
+});
+
+test('what is meant so is set aside with a reason, until what it rests on changes', async ({ browser }) => {
+  const page = await atProve(browser);
+  await findings(page)
+    .getByRole('button', { name: /^One can let oneself in/ })
+    .click();
+  await detail(page).getByRole('button', { name: 'Set aside …' }).click();
+  await page.getByRole('dialog').getByLabel('Why').fill('They are trained for it.');
+  await page.getByRole('dialog').getByRole('button', { name: 'Set aside' }).click();
+  await expect(findings(page).locator('tbody tr')).toHaveCount(4);
+  await findings(page).getByRole('button', { name: 'Show them' }).click();
+  await expect(findings(page)).toContainText('Set aside: They are trained for it.');
+  await page.reload();
+  await expect(findings(page).locator('tbody tr')).toHaveCount(4);
+  // Another line at its gate, and it is there again.
+  await page.goto('/studio/larkfield/gates?element=p_item_store&viewer=role:curator&form=grid');
+  await expect(page.getByRole('treegrid')).toBeVisible();
+  await page.getByRole('treegrid').focus();
+  await page.keyboard.press('1');
+  await expect(page.getByText(/^Saved/)).toBeVisible();
+  await page.goto(prove);
+  await expect(findings(page)).toContainText('One can let oneself in');
+  await undoButton(page).click();
+  await expect(findings(page)).not.toContainText('One can let oneself in');
+});
+
+test('what is expected from a cell is told when an edit breaks it, and a release has to say why', async ({
+  browser,
+}) => {
+  const page = await studio(browser);
+  await page.goto('/studio/larkfield/gates?element=s_out&viewer=role:keeper&form=grid');
+  await page.getByRole('treegrid').focus();
+  await page.keyboard.press('e');
+  await page.getByLabel('What it protects').fill('Keepers and what is out');
+  await page.getByLabel('Why').fill('They have no part in it.');
+  await page.getByRole('button', { name: 'Expect it', exact: true }).click();
+  await expect(page.getByText('It is expected from now on.', { exact: false }).first()).toBeVisible();
+  await page.getByRole('treegrid').focus();
+  await page.keyboard.press('1');
+  await expect(
+    page.getByText('Your change breaks what is expected: “Keepers and what is out”').first(),
+  ).toBeVisible();
+  await page.goto(`${prove}?part=expected`);
+  await expect(page.getByRole('region', { name: 'Expected' })).toContainText('1 broken');
+  await expect(detail(page)).toContainText('Broken in the edit by Tamsin Reed');
+  await expect(detail(page)).toContainText('They have no part in it.');
+  await page.goto('/studio/larkfield/release');
+  await expect(page.getByRole('heading', { name: 'It breaks what is expected' })).toBeVisible();
+  await page.getByRole('button', { name: /^Release \d+ …/ }).click();
+  const reason = page.getByRole('dialog').getByLabel(/Why that may be/);
+  await page.getByRole('dialog').getByRole('button', { name: 'Release', exact: true }).click();
+  await expect(reason).toBeFocused();
+  await reason.fill('They carry pieces now.');
+  await page.getByRole('dialog').getByRole('button', { name: 'Release', exact: true }).click();
+  await expect(page.getByText(/^Release \d+ is in force/).first()).toBeVisible();
+  // Where it may not be at all, it is refused.
+  await page.goto(`${prove}?part=expected`);
+  const kept = page.waitForResponse((one) => one.request().method() === 'PATCH');
+  await page.getByRole('checkbox', { name: /A release may break one/ }).click();
+  expect((await kept).ok()).toBe(true);
+  await page.goto('/studio/larkfield/gates?element=s_out&viewer=role:keeper&form=grid');
+  await page.getByRole('treegrid').focus();
+  await page.keyboard.press('2');
+  await expect(page.getByText(/^Saved, 1 change/)).toBeVisible();
+  await page.goto('/studio/larkfield/release');
+  await expect(page.getByText('It cannot be released so')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Release \d+ …/ })).toBeDisabled();
+  // From now on it is meant so.
+  await page.goto(`${prove}?part=expected`);
+  await detail(page).getByRole('button', { name: 'Expect what is now' }).click();
+  await expect(page.getByRole('region', { name: 'Expected' })).not.toContainText('broken');
+});
+
+test('expectations go out and come in as CSV, all or none', async ({ browser }) => {
+  const page = await atProve(browser, '?part=expected');
+  const file = (text: string) => ({ name: 'expected.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+  const input = page.getByLabel('A CSV file of expectations');
+  await input.setInputFiles(
+    file('viewer,element,expect\nrole:lender,s_loans,none\nrole:nobody,s_loans,none\n'),
+  );
+  await expect(page.getByRole('alert').filter({ hasText: 'Nothing' })).toContainText('role:nobody');
+  await input.setInputFiles(file('viewer,element,expect,name\nrole:lender,s_loans,none,From outside\n'));
+  await expect(page.getByRole('region', { name: 'Expected' })).toContainText('From outside');
+  const answer = await page.request.get('/studio/api/applications/larkfield/expectations/csv');
+  expect(await answer.text()).toContain('role:lender,s_loans,,,none,From outside,');
+});
+
+test('a reviewer sees all of it and changes nothing', async ({ browser }) => {
+  const page = await studio(browser, 'vera@larkfield.example');
+  await page.goto(prove);
+  await expect(findings(page).locator('tbody tr').first()).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Do it' })).toHaveCount(0);
+  const refused = await page.request.put('/studio/api/applications/larkfield/proof/aside', {
+    data: { key: 'x', reason: 'y' },
+    headers: { origin: new URL(page.url()).origin },
+  });
+  expect(refused.status()).toBe(403);
+});
