@@ -1,5 +1,5 @@
 import { basename } from 'node:path';
-import { asc, eq } from 'drizzle-orm';
+import { asc, eq, isNull } from 'drizzle-orm';
 import {
   addressFrom,
   applicationFrom,
@@ -45,6 +45,7 @@ export const listed = () =>
     database()
       .select({ address: applications.slug, name: applications.name, release: applications.release })
       .from(applications)
+      .where(isNull(applications.sweepOf))
       .orderBy(asc(applications.slug)),
   );
 

@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, isNull } from 'drizzle-orm';
 import { type Definition, sameJson } from '@/core/model';
 import { applications, builders, memberships } from '@/server/database/schema';
 import { closeDatabase, database } from '@/server/database/client';
@@ -19,7 +19,10 @@ export async function withDatabase<T>(work: () => Promise<T>): Promise<T> {
 export async function applicationCalled(slug: string): Promise<string> {
   const [found] = await database().select().from(applications).where(eq(applications.slug, slug));
   if (found) return found.id;
-  const all = await database().select({ slug: applications.slug }).from(applications);
+  const all = await database()
+    .select({ slug: applications.slug })
+    .from(applications)
+    .where(isNull(applications.sweepOf));
   throw new WrongInput([
     wrong(
       'APPLICATION',

@@ -28,7 +28,7 @@ const GROUPS: readonly Group[] = [
       ['role:friend', 'item_store', 'none'],
       ['role:keeper', 'item_store', 'none'],
       ['signed-out', 's_stores', 'none'],
-      ['role:volunteer', 's_stores', 'edit'],
+      ['role:lender', 's_stores', 'none'],
     ],
   ],
   [

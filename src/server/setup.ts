@@ -25,7 +25,9 @@ async function giveRights(database: Database, role: string): Promise<void> {
   await database.execute(sql`grant usage on schema drizzle to ${to}`);
   await database.execute(sql`grant select on all tables in schema drizzle to ${to}`);
   await database.execute(sql`revoke create on schema public from ${to}, public`);
-  await database.execute(sql`revoke update, delete on audit_events, releases, edits, snapshots from ${to}`);
+  await database.execute(
+    sql`revoke update, delete on audit_events, releases, edits, snapshots, sign_offs from ${to}`,
+  );
   await database.execute(sql`revoke insert, update, delete on installation from ${to}`);
 }
 

@@ -1,6 +1,7 @@
 import { unitsOf } from '../model/units';
 import type { Definition } from '../model/definition';
-import type { Value } from '../model/value-type';
+import type { Id } from '../model/id';
+import type { Value, Values } from '../model/value-type';
 import { bind, constant, type Facts } from './bind';
 import { clocksFor } from './clocks';
 import { constantsFor } from './constants';
@@ -13,6 +14,14 @@ import { typeOf, type Scope, type Type } from './type';
 export interface Reachable {
   readonly isTrue: boolean;
   readonly isFalse: boolean;
+  /** What a record can hold for it to be so, by field; `behind` is of the record that a field points to. */
+  readonly whenTrue?: Witness;
+  readonly whenFalse?: Witness;
+}
+
+export interface Witness {
+  readonly record: Values;
+  readonly behind: Readonly<Record<Id, Values>>;
 }
 
 /** So many combinations of values are tried; of a condition that has more, nothing is told. */
@@ -44,14 +53,32 @@ export function reachable(scope: Scope, condition: Condition): Reachable | undef
   const tried = [...domains.values()];
   const count = tried.reduce((all, { values }) => all * values.length, clocks.length);
   if (count > MOST_TRIED) return undefined;
-  const found = { isTrue: false, isFalse: false };
+  let [whenTrue, whenFalse]: (Witness | undefined)[] = [];
   for (const clock of clocks)
-    for (let n = 0; n < count / clocks.length && !(found.isTrue && found.isFalse); n++) {
-      const truth = truthOf(scope, plain, clock, valuesAt(tried, n));
-      if (truth === true) found.isTrue = true;
-      if (truth === false) found.isFalse = true;
+    for (let n = 0; n < count / clocks.length && !(whenTrue && whenFalse); n++) {
+      const values = valuesAt(tried, n);
+      const truth = truthOf(scope, plain, clock, values);
+      if (truth === true) whenTrue ??= witnessOf(values);
+      if (truth === false) whenFalse ??= witnessOf(values);
     }
-  return found;
+  return {
+    isTrue: whenTrue !== undefined,
+    isFalse: whenFalse !== undefined,
+    ...(whenTrue && { whenTrue }),
+    ...(whenFalse && { whenFalse }),
+  };
+}
+
+/** What the record holds in a combination of values. */
+function witnessOf(values: ReadonlyMap<Domain, Value | null>): Witness {
+  const record: Written = {};
+  const behind: Record<Id, Written> = {};
+  for (const [{ operand }, value] of values) {
+    if (!('record' in operand)) continue;
+    if (operand.through === undefined) record[operand.record] = value;
+    else (behind[operand.through] ??= {})[operand.record] = value;
+  }
+  return { record, behind };
 }
 
 interface Domain {
@@ -146,12 +173,27 @@ function sidesOf({ definition }: Scope, type: Type, constants: readonly string[]
   }
 }
 
-/** Each number, and the nearest on both sides that there can be. */
+/** So many places after the point a decimal has at most. */
+const PLACES = 10;
+
+/** Each number, and the nearest on both sides that there can be: exact, however long they are. */
 function aroundNumbers(constants: readonly string[], decimals: number): string[] {
-  const step = 10 ** -decimals;
-  return constants.length === 0
-    ? ['0']
-    : constants.flatMap((one) => [-step, 0, step].map((by) => (Number(one) + by).toFixed(decimals)));
+  if (constants.length === 0) return ['0'];
+  const step = 10n ** BigInt(PLACES - Math.min(decimals, PLACES));
+  return constants.flatMap((one) => {
+    const at = scaled(one);
+    return [unscaled(at - step), one, unscaled(at + step)];
+  });
+}
+
+function scaled(decimal: string): bigint {
+  const [whole = '0', part = ''] = decimal.split('.');
+  return BigInt(whole + part.padEnd(PLACES, '0').slice(0, PLACES));
+}
+
+function unscaled(n: bigint): string {
+  const digits = (n < 0n ? -n : n).toString().padStart(PLACES + 1, '0');
+  return `${n < 0n ? '-' : ''}${digits.slice(0, -PLACES)}.${digits.slice(-PLACES)}`;
 }
 
 /** Each text, in capitals and in small letters, and all ways in which some of them follow each other. */

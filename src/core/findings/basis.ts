@@ -15,8 +15,7 @@ export function basisOf(definition: Definition, { kind, places, whom }: Finding)
   const kinds = whom.filter((key) => idInKey('person', key) === undefined);
   const tree = treeOf(definition);
   const around = new Set<string>(places);
-  for (const id of places)
-    for (let at = tree.get(id); at; at = at.container) around.add(at.id);
+  for (const id of places) for (let at = tree.get(id); at; at = at.container) around.add(at.id);
   const gates = [...around].sort().map((id) => [id, definition.gates[id]?.lines]);
   const named = [...definition.roles, ...definition.groups, ...definition.conditions].filter(({ id }) =>
     places.includes(id),

@@ -12,7 +12,7 @@ import { removing } from './removing';
 export const picksFromNothing: Check = {
   kind: 'picks-from-nothing',
   rank: 'not-meant',
-  title: 'Nothing to choose from',
+  title: 'No record to choose',
   *find(context) {
     const { tree } = context;
     for (const part of tree.elements) {

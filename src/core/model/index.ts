@@ -29,6 +29,7 @@ export {
   type SessionSetting,
   type SessionValue,
   type TextCheck,
+  type TextForm,
   type Unit,
 } from './definition';
 export { findElements } from './find';

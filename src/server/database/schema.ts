@@ -13,10 +13,11 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core';
-import type { Answer, MadeViewer, Unlocked } from '@/core/access';
+import type { Answer, MadeViewer, Person, Unlocked } from '@/core/access';
 import type { Edit } from '@/core/edit';
 import type { Expectation } from '@/core/expectations';
 import type { Finding } from '@/core/findings';
+import type { Coverage, Surprise } from '@/core/sweep';
 import type { Definition, Value, Values } from '@/core/model';
 
 /** A session value, until it ends (milliseconds since 1970). */
@@ -77,6 +78,8 @@ export const applications = pgTable('applications', {
   headRevision: integer('head_revision').notNull().default(0),
   /** The release in force. Null: never released. */
   release: integer('release'),
+  /** The application of which this is the copy that a sweep asks: nobody works in it, and it goes with the sweep. */
+  sweepOf: text('sweep_of'),
   /** May a release break an expectation, with a reason? Else it is refused. */
   mayBreak: boolean('may_break').notNull().default(true),
   /** After so many days one is reminded that what was signed off is old. Null: never. */
@@ -432,6 +435,63 @@ export const expectations = pgTable(
     at: at('at'),
   },
   (table) => [index('expectations_application').on(table.applicationId)],
+);
+
+export const SWEEP_STATES = ['waiting', 'running', 'stopping', 'stopped', 'done', 'failed'] as const;
+
+/** A sweep: what was asked of the running server, and what came otherwise than the core says. */
+export const sweeps = pgTable(
+  'sweeps',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    applicationId: applicationId(),
+    /** Null: the draft at the revision. */
+    release: integer('release'),
+    revision: integer('revision').notNull(),
+    state: text('state', { enum: SWEEP_STATES }).notNull().default('waiting'),
+    /** The id of the copy that is asked, while there is one. */
+    copy: text('copy'),
+    /** How many viewers are done, and of how many; how many requests were made, and about how many there will be. */
+    viewers: integer('viewers').notNull().default(0),
+    ofViewers: integer('of_viewers').notNull().default(0),
+    asked: integer('asked').notNull().default(0),
+    toAsk: integer('to_ask').notNull().default(0),
+    surprises: jsonb('surprises').$type<readonly Surprise[]>().notNull().default([]),
+    /** Also those that are not kept one by one. */
+    surpriseCount: integer('surprise_count').notNull().default(0),
+    covered: jsonb('covered').$type<Coverage>(),
+    /** Why it failed, in words. */
+    failure: text('failure'),
+    builderId: uuid('builder_id').references(() => builders.id),
+    at: at('at'),
+    /** While it works, how long it has worked, in milliseconds; and when it ended. */
+    worked: integer('worked').notNull().default(0),
+    endedAt: timestamp('ended_at', { withTimezone: true }),
+  },
+  (table) => [index('sweeps_application').on(table.applicationId, table.at)],
+);
+
+/** The access of one revision as somebody confirmed it: only ever added to. */
+export const signOffs = pgTable(
+  'sign_offs',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    applicationId: applicationId(),
+    title: text('title').notNull(),
+    revision: integer('revision').notNull(),
+    /** The release of that revision, where there is one. */
+    release: integer('release'),
+    definition: jsonb('definition').$type<Definition>().notNull(),
+    /** Everybody there was, with their roles. */
+    people: jsonb('people').$type<readonly Person[]>().notNull(),
+    /** SHA-256 of all the above as canonical JSON (RFC 8785), in hexadecimal. */
+    sha256: text('sha256').notNull(),
+    author: uuid('author')
+      .notNull()
+      .references(() => builders.id),
+    at: at('at'),
+  },
+  (table) => [index('sign_offs_application').on(table.applicationId, table.at)],
 );
 
 export const sessions = pgTable(

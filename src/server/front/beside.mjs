@@ -7,9 +7,10 @@ const AGAIN_AFTER = 5000;
  * process, and so ends with it, whatever becomes of that.
  * @param {string} folder the project's
  * @param {string} file
+ * @param {Record<string, string>} environment
  * @returns {() => void} ends it
  */
-export function runBeside(folder, file) {
+export function runBeside(folder, file, environment) {
   let stopping = false;
   /** @type {import('node:child_process').ChildProcess | undefined} */
   let child;
@@ -17,6 +18,7 @@ export function runBeside(folder, file) {
     if (stopping) return;
     child = spawn(process.execPath, ['--import', 'tsx', `${folder}/${file}`], {
       cwd: folder,
+      env: { ...process.env, ...environment },
       stdio: ['pipe', 'inherit', 'inherit'],
     });
     child.on('error', () => undefined);

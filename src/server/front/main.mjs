@@ -325,7 +325,9 @@ async function letGo() {
 }
 
 server.listen(Number(port), '127.0.0.1');
-const endProver = runBeside(folder, 'src/server/proving/prover.ts');
+const endProver = runBeside(folder, 'src/server/proving/prover.ts', {
+  ZINC_SERVER: `http://127.0.0.1:${port}`,
+});
 for (const signal of /** @type {const} */ (['SIGTERM', 'SIGINT']))
   process.once(signal, () => {
     // What is being answered is answered; what only waits is let go.

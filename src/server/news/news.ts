@@ -7,9 +7,18 @@ import { log, told } from '../log';
 /**
  * What has happened to an application that builders who look at it want to know of: its draft is at that revision, it
  * was released, somebody sent a note, people were changed (told by the tables themselves), something else is expected,
- * that revision was looked through for what is probably wrong. It says no more than that.
+ * that revision was looked through for what is probably wrong, a sweep is asked for, has come further, or who gets what was signed off. It says no more than that.
  */
-export type News = `draft ${number}` | 'release' | 'note' | 'people' | 'expected' | `proved ${number}`;
+export type News =
+  | `draft ${number}`
+  | 'release'
+  | 'note'
+  | 'people'
+  | 'expected'
+  | `proved ${number}`
+  | 'sweep'
+  | 'swept'
+  | 'signed';
 /** `missed`: the line to the database was down for a moment, and anything may have happened. */
 type Heard = News | 'missed';
 

@@ -9,6 +9,7 @@ import {
   expectations,
   type KeptFinding,
   proofs,
+  releases,
   setAside,
 } from '../database/schema';
 import { Refused } from '../http/problem';
@@ -120,6 +121,25 @@ async function brokenLately(
     if (!found) return [];
     return [{ name: found.expectation.name, revision, mine: since.get(revision)?.authorId === builderId }];
   });
+}
+
+/** With how much each release went out, as far as it was looked through, in their order. */
+export async function overReleases(applicationId: string) {
+  const rows = await database()
+    .select({ release: releases.number, findings: proofs.findings, broken: proofs.broken })
+    .from(releases)
+    .innerJoin(
+      proofs,
+      and(eq(proofs.applicationId, releases.applicationId), eq(proofs.revision, releases.revision)),
+    )
+    .where(eq(releases.applicationId, applicationId))
+    .orderBy(releases.number);
+  return rows.map(({ release, findings, broken }) => ({
+    release,
+    findings: findings.length,
+    letIn: findings.filter(({ rank }) => rank === 'lets-in').length,
+    broken: broken.length,
+  }));
 }
 
 /** Sets a finding of the newest revision aside until what it rests on changes; without a reason, no longer. */

@@ -33,11 +33,11 @@ type Proof = Pick<typeof proofs.$inferSelect, 'revision' | 'findings' | 'broken'
  */
 export async function prove(applicationId: string): Promise<boolean> {
   const [application] = await database()
-    .select({ head: applications.headRevision })
+    .select({ head: applications.headRevision, sweepOf: applications.sweepOf })
     .from(applications)
     .where(eq(applications.id, applicationId));
-  // Deleted since.
-  if (!application) return false;
+  // Deleted since, or the copy that a sweep asks.
+  if (!application || application.sweepOf !== null) return false;
   const { head } = application;
   let last = await lastProof(applicationId);
   const people = await peopleOf(applicationId);
@@ -158,7 +158,7 @@ export async function toBeProved(): Promise<string[]> {
     .select({ id: applications.id })
     .from(applications)
     .where(
-      sql`not exists (select from ${proofs} where ${proofs.applicationId} = ${applications.id}
+      sql`${applications.sweepOf} is null and not exists (select from ${proofs} where ${proofs.applicationId} = ${applications.id}
         and ${proofs.revision} = ${applications.headRevision})`,
     );
   return rows.map(({ id }) => id);

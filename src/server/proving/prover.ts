@@ -4,16 +4,20 @@ import { databaseUrl } from '../config.mjs';
 import { log, told } from '../log';
 import { CHANNEL } from '../news/news';
 import { prove, toBeProved } from './prove';
+import { dropLeftCopies, runSweep, sweepsToRun } from './sweep/run';
 
 /**
  * Run beside each server, so that what takes long keeps nobody waiting: after each change of a draft or of people it
- * works out what is probably wrong and which expectations break, and tells who is looking. Of several on one database,
+ * works out what is probably wrong and which expectations break, and tells who is looking; and it carries sweeps out. Of several on one database,
  * one works; the others wait for it to end. It ends with who started it.
  */
 const WAITING_MS = 5000;
 /** The number of PostgreSQL's advisory lock that the one that works holds. */
 const LOCK = 1_903_117;
 const BEHIND_THE_SERVER = 10;
+
+/** Where the server answers beside which this runs. */
+const server = process.env['ZINC_SERVER'] ?? 'http://127.0.0.1:4620';
 
 const client = new pg.Client({ connectionString: databaseUrl() });
 const waiting = new Set<string>();
@@ -29,8 +33,19 @@ async function work(): Promise<void> {
   working = false;
 }
 
+let sweeping: Promise<void> = Promise.resolve();
+
+/** One sweep after the other, while drafts go on being looked through. */
+function sweep(): void {
+  sweeping = sweeping.then(async () => {
+    for (const id of await sweepsToRun()) await runSweep(id, server);
+  });
+  sweeping.catch((error: unknown) => log.warn(told(error), 'A sweep was broken off'));
+}
+
 function hear(payload = ''): void {
   const [applicationId = '', what = ''] = payload.split(' ');
+  if (what === 'sweep') sweep();
   if (!['draft', 'people', 'expected', 'release'].includes(what)) return;
   waiting.add(applicationId);
   void work();
@@ -46,6 +61,8 @@ async function begin(): Promise<void> {
   await client.query(`listen ${CHANNEL}`);
   for (const id of await toBeProved()) waiting.add(id);
   await work();
+  await dropLeftCopies();
+  sweep();
 }
 
 setPriority(BEHIND_THE_SERVER);

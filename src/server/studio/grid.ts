@@ -7,6 +7,7 @@ import {
   keyedRoles,
   type KeyedViewer,
   LOGIN_STATES,
+  type Person,
   rightNow,
 } from '@/core/access';
 import { amongInWords, answerInWords, kindInWords } from '@/core/edit';
@@ -48,16 +49,41 @@ const MOST_CELLS = 30_000;
 export async function gridSheet({ applicationId, pins }: Workplace, part?: number): Promise<GridSheet> {
   const { definition, revision } = await draftOf(applicationId);
   const inForce = await releaseInForce(applicationId);
-  const people = await Promise.all(pins.map((id) => personById(applicationId, id)));
+  const pinned = await Promise.all(pins.map((id) => personById(applicationId, id)));
+  const release = inForce && {
+    number: inForce.number,
+    at: inForce.at,
+    same: inForce.revision === revision,
+  };
+  const people = await peopleOf(applicationId);
+  return sheetOf(
+    { definition, revision, release, people },
+    pinned.flatMap((one) => one ?? []),
+    part,
+  );
+}
+
+/** What a sheet is of. */
+interface SheetOf extends Pick<GridSheet, 'definition' | 'revision' | 'release'> {
+  /** Everybody, for the numbers. */
+  readonly people: readonly Person[];
+}
+
+/** The grid of a definition: login states, roles, groups, and these people. */
+export function sheetOf(
+  { definition, revision, release, people }: SheetOf,
+  named: readonly Person[],
+  part?: number,
+): GridSheet {
   const viewers: readonly KeyedViewer[] = [
     ...LOGIN_STATES,
     ...keyedRoles(definition),
     ...keyedGroups(definition).map((one) => ({ ...one, name: `Group: ${one.name}` })),
-    ...people.flatMap((one) => (one ? [keyedPerson(one)] : [])),
+    ...named.map(keyedPerson),
   ];
   const compiled = compile(definition);
   const at = rightNow();
-  const numbers = new Numbers(compiled, alike(definition, await peopleOf(applicationId), at), at);
+  const numbers = new Numbers(compiled, alike(definition, people, at), at);
   const accesses = viewers.map(({ viewer }) => accessOf(compiled, viewer, at));
   const depthOf = (element: AppElement): number => (element.container ? depthOf(element.container) + 1 : 0);
   const elements = compiled.tree.elements.toSorted((a, b) => Number(isDataDoor(a)) - Number(isDataDoor(b)));
@@ -68,11 +94,7 @@ export async function gridSheet({ applicationId, pins }: Workplace, part?: numbe
   return {
     definition,
     revision,
-    release: inForce && {
-      number: inForce.number,
-      at: inForce.at,
-      same: inForce.revision === revision,
-    },
+    release,
     columns: viewers.map(({ name }) => name),
     part: { number, of, from: (number - 1) * most + 1, elements: elements.length },
     rows: ordered.map((element) => ({
@@ -82,8 +104,8 @@ export async function gridSheet({ applicationId, pins }: Workplace, part?: numbe
       cells: accesses.map((access, n) => {
         const { answer, own, byContainer, byDoor } = cellOf(access, element);
         const among = answer.least < answer.most ? numbers.among(viewers[n]?.key ?? '', element) : undefined;
-        const people = among && !allAlike(among) ? ` (${amongInWords(element.kind, among)})` : '';
-        const word = `${answerInWords(element.kind, answer)}${people}`;
+        const ofThem = among && !allAlike(among) ? ` (${amongInWords(element.kind, among)})` : '';
+        const word = `${answerInWords(element.kind, answer)}${ofThem}`;
         return { word, own, limited: byContainer || byDoor };
       }),
     })),

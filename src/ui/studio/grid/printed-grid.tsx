@@ -6,12 +6,25 @@ interface PrintedRow {
   readonly cells: readonly { readonly word: string; readonly own: boolean; readonly limited: boolean }[];
 }
 
+interface Signed {
+  readonly title: string;
+  readonly by: string;
+  readonly at: Date;
+  readonly release: number | null;
+  readonly sha256: string;
+  /** Is it still what that SHA-256 was taken of? */
+  readonly isWhole: boolean;
+  readonly people: readonly { readonly name: string; readonly roles: string }[];
+}
+
 interface Props {
   readonly name: string;
   readonly language: string;
   readonly timeZone: string;
   readonly revision: number;
   readonly release: { readonly number: number; readonly at: Date; readonly same: boolean } | undefined;
+  /** Where it was signed off: as what, by whom and when. */
+  readonly signed?: Signed;
   readonly printedAt: Date;
   readonly printedBy: string;
   readonly columns: readonly string[];
@@ -29,17 +42,39 @@ const ACROSS = 12;
 
 /** Who gets what, on paper: with release, date, legend and a place to sign. The pages are numbered by the printer's margins. */
 export function PrintedGrid(props: Props) {
-  const { name, language, timeZone, release, revision, printedAt, printedBy, columns, rows, part } = props;
+  const { name, language, timeZone, signed, release, revision, printedAt, printedBy, columns, rows, part } =
+    props;
   const day = new Intl.DateTimeFormat(language, { dateStyle: 'long', timeStyle: 'short', timeZone });
   const parts = Array.from({ length: Math.ceil(columns.length / ACROSS) }, (_, n) => n * ACROSS);
   return (
     <main className="printed bg-paper p-8">
       <h1 className="text-xl font-semibold">{name}: who gets what</h1>
       <dl className="mt-2 grid grid-cols-[9rem_1fr] gap-x-3">
+        {signed && (
+          <>
+            <dt>Signed off</dt>
+            <dd>
+              “{signed.title}”, {day.format(signed.at)}, by {signed.by}
+            </dd>
+            <dt>SHA-256</dt>
+            <dd className="font-mono text-[11px] break-all">
+              {signed.sha256}
+              {!signed.isWhole && ' (it is not what was signed)'}
+            </dd>
+          </>
+        )}
         <dt>Release</dt>
         <dd>
-          {release ? `${release.number}, in force since ${day.format(release.at)}` : 'never released'}
-          {release && !release.same && `. This is the draft, revision ${revision}, which is not released yet`}
+          {signed && (signed.release === null ? 'none' : signed.release)}
+          {signed
+            ? `, revision ${revision}`
+            : release
+              ? `${release.number}, in force since ${day.format(release.at)}`
+              : 'never released'}
+          {!signed &&
+            release &&
+            !release.same &&
+            `. This is the draft, revision ${revision}, which is not released yet`}
         </dd>
         <dt>Printed</dt>
         <dd>
@@ -104,6 +139,18 @@ export function PrintedGrid(props: Props) {
           </tbody>
         </table>
       ))}
+      {signed && (
+        <section className="mt-6">
+          <h2 className="text-base font-semibold">Who held which roles</h2>
+          <ul className="mt-1 columns-3 text-[11px]">
+            {signed.people.map(({ name: who, roles }, n) => (
+              <li key={n} className="break-inside-avoid">
+                {who}: {roles}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       <section className="mt-10 grid grid-cols-3 gap-8 break-inside-avoid">
         {['Name', 'Date', 'Signature'].map((what) => (
           <p key={what} className="border-t border-ink pt-1">

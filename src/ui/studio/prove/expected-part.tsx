@@ -6,12 +6,12 @@ import { compile } from '@/core';
 import { kindsOf } from '@/core/access';
 import { answerInWords, placeInWords } from '@/core/edit';
 import type { Definition } from '@/core/model';
-import { ask, send } from '../../live/host';
-import { useAsked } from '../../parts/queries';
+import { ask } from '../../live/host';
 import { useTell } from '../../parts/toasts';
 import { useDraft, useStudio } from '../shell/studio-work';
 import { ExpectWindow } from '../shared/expect-window';
 import type { ListedExpectation, Proof } from './proof';
+import { useProofSettings } from './use-proof-settings';
 
 interface Props {
   readonly proof: Proof | null;
@@ -147,22 +147,16 @@ function groupsOf(
 
 /** Whether a release may break one: owners say so. */
 function MayBreak() {
-  const { api, owns } = useStudio();
-  const tell = useTell();
-  const { data, refetch } = useAsked<{ mayBreak: boolean }>(`${api}/proof/settings`);
-  const set = async (mayBreak: boolean): Promise<void> => {
-    const answer = await send('PATCH', `${api}/proof/settings`, { mayBreak });
-    if (!answer.ok) tell(answer.detail);
-    await refetch();
-  };
+  const { owns } = useStudio();
+  const { settings, set } = useProofSettings();
   return (
     <label className="flex min-h-[24px] items-center gap-1.5 border-b border-rule px-3 py-1 text-[13px]">
       <input
         type="checkbox"
         className="accent-open"
-        disabled={!owns || !data}
-        checked={data?.mayBreak ?? false}
-        onChange={(event) => void set(event.target.checked)}
+        disabled={!owns || !settings}
+        checked={settings?.mayBreak ?? false}
+        onChange={(event) => void set({ mayBreak: event.target.checked })}
       />
       A release may break one, if its maker says why; else it is refused
     </label>

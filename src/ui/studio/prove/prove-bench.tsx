@@ -7,28 +7,52 @@ import { ExpectedDetail } from './expected-detail';
 import { ExpectedPart } from './expected-part';
 import { FindingDetail } from './finding-detail';
 import { FindingsPart } from './findings-part';
+import { OverReleases } from './over-releases';
 import type { Expected, Proof } from './proof';
 import { ReachChart } from './reach-chart';
-import { Tiles } from './tiles';
+import { SignedDetail } from './signed-detail';
+import { type SignedOff, SignedPart } from './signed-part';
+import { SweepDetail, SweepPart, type Sweeps } from './sweep-part';
+import { type Part, Tiles } from './tiles';
 
-const PARTS = [
+const PARTS: readonly { readonly key: Part; readonly name: string }[] = [
   { key: 'look-at', name: 'To look at' },
   { key: 'expected', name: 'Expected' },
-] as const;
+  { key: 'sweep', name: 'Sweep' },
+  { key: 'signed', name: 'Signed off' },
+];
 const PART = parseAsStringLiteral(PARTS.map(({ key }) => key)).withDefault('look-at');
 const CHOSEN = parseAsString.withDefault('');
 
-/** The prove bench: what is probably wrong, what is expected, and how far everybody reaches. */
-export function ProveBench({ proof: first, expectations }: { proof: Proof | null; expectations: Expected }) {
+interface Props {
+  readonly proof: Proof | null;
+  readonly expectations: Expected;
+  readonly sweeps: Sweeps;
+  readonly signedOff: SignedOff;
+}
+
+/** The prove bench: what is probably wrong, what is expected, what the server really answers, and what was confirmed. */
+export function ProveBench(first: Props) {
   const { api } = useStudio();
   const draft = useDraft();
   const [part, setPart] = useQueryState('part', PART);
   const [chosen, setChosen] = useQueryState('chosen', CHOSEN);
-  const proof = useAsked<Proof | null>(`${api}/proof`, { first }).data ?? null;
-  const expected = useAsked<Expected>(`${api}/expectations`, { first: expectations }).data ?? expectations;
+  const proof = useAsked<Proof | null>(`${api}/proof`, { first: first.proof }).data ?? null;
+  const { expectations } =
+    useAsked<Expected>(`${api}/expectations`, { first: first.expectations }).data ?? first.expectations;
+  const { sweeps } = useAsked<Sweeps>(`${api}/sweeps`, { first: first.sweeps }).data ?? first.sweeps;
+  const { signOffs } =
+    useAsked<SignedOff>(`${api}/sign-offs`, { first: first.signedOff }).data ?? first.signedOff;
   const behind = !proof || proof.revision < draft.revision;
   const finding =
     proof?.findings.find(({ key }) => key === chosen) ?? proof?.findings.find((one) => !one.aside);
+  const sweep = sweeps.find(({ id }) => id === chosen) ?? sweeps[0];
+  const signed = signOffs.find(({ id }) => id === chosen) ?? signOffs[0];
+  const choose = (id: string): void => void setChosen(id);
+  const open = (to: Part): void => {
+    void setChosen(null);
+    void setPart(to);
+  };
   return (
     <main
       data-region="work"
@@ -36,7 +60,14 @@ export function ProveBench({ proof: first, expectations }: { proof: Proof | null
       className="grid min-h-0 grid-cols-[minmax(0,1fr)_400px] gap-4 overflow-hidden px-[18px] pt-3.5"
     >
       <div className="min-h-0 overflow-y-auto pb-6">
-        <Tiles proof={proof} expected={expected.expectations.length} onPart={(to) => void setPart(to)} />
+        <Tiles
+          proof={proof}
+          expected={expectations.length}
+          sweep={sweeps[0]}
+          signed={signOffs[0]}
+          revision={draft.revision}
+          onPart={open}
+        />
         <div className="mt-3.5 flex items-center justify-between gap-4">
           <div role="group" aria-label="Parts of the bench" className="flex">
             {PARTS.map(({ key, name }) => (
@@ -45,10 +76,7 @@ export function ProveBench({ proof: first, expectations }: { proof: Proof | null
                 type="button"
                 aria-pressed={part === key}
                 className="-ml-px border border-ink bg-paper px-2.5 py-0.5 text-[13px] first:ml-0 aria-pressed:bg-lead aria-pressed:text-white"
-                onClick={() => {
-                  void setChosen(null);
-                  void setPart(key);
-                }}
+                onClick={() => open(key)}
               >
                 {name}
               </button>
@@ -58,17 +86,18 @@ export function ProveBench({ proof: first, expectations }: { proof: Proof | null
             {behind && 'Looking through the newest changes …'}
           </span>
         </div>
-        {part === 'look-at' ? (
-          <FindingsPart proof={proof} chosen={finding?.key ?? ''} onChoose={(key) => void setChosen(key)} />
-        ) : (
-          <ExpectedPart
-            proof={proof}
-            all={expected.expectations}
-            chosen={chosen}
-            onChoose={(key) => void setChosen(key)}
-          />
+        {part === 'look-at' && (
+          <>
+            <FindingsPart proof={proof} chosen={finding?.key ?? ''} onChoose={choose} />
+            <ReachChart />
+            <OverReleases />
+          </>
         )}
-        <ReachChart />
+        {part === 'expected' && (
+          <ExpectedPart proof={proof} all={expectations} chosen={chosen} onChoose={choose} />
+        )}
+        {part === 'sweep' && <SweepPart sweeps={sweeps} chosen={sweep} onChoose={choose} />}
+        {part === 'signed' && <SignedPart all={signOffs} chosen={signed?.id ?? ''} onChoose={choose} />}
       </div>
       <aside
         data-region="detail"
@@ -76,17 +105,17 @@ export function ProveBench({ proof: first, expectations }: { proof: Proof | null
         tabIndex={-1}
         className="min-h-0 overflow-y-auto border-t-2 border-ink bg-paper px-4 py-3"
       >
-        {part === 'look-at' ? (
-          finding ? (
-            <FindingDetail key={finding.key} finding={finding} behind={behind} />
-          ) : (
-            <p className="text-quiet">
-              {behind ? 'This is being worked out.' : 'Nothing is found that is probably wrong.'}
-            </p>
-          )
-        ) : (
-          <ExpectedDetail proof={proof} all={expected.expectations} chosen={chosen} />
+        {part === 'look-at' && finding && (
+          <FindingDetail key={finding.key} finding={finding} behind={behind} />
         )}
+        {part === 'look-at' && !finding && (
+          <p className="text-quiet">
+            {behind ? 'This is being worked out.' : 'Nothing is found that is probably wrong.'}
+          </p>
+        )}
+        {part === 'expected' && <ExpectedDetail proof={proof} all={expectations} chosen={chosen} />}
+        {part === 'sweep' && <SweepDetail sweep={sweep} definition={draft.definition} />}
+        {part === 'signed' && <SignedDetail key={signed?.id} all={signOffs} chosen={signed} />}
       </aside>
     </main>
   );

@@ -12,3 +12,7 @@ export const whenInWords = ({ language, timeZone }: Definition, at: string): str
   new Intl.DateTimeFormat(language, { dateStyle: 'medium', timeStyle: 'short', timeZone }).format(
     new Date(at),
   );
+
+/** "14 Mar 2026". */
+export const dayOf = ({ language, timeZone }: Definition, at: string): string =>
+  new Intl.DateTimeFormat(language, { dateStyle: 'medium', timeZone }).format(new Date(at));

@@ -1,19 +1,34 @@
-import type { ReactNode } from 'react';
+'use client';
+
+import { useState, type ReactNode } from 'react';
+import { useDraft } from '../shell/studio-work';
 import type { Proof } from './proof';
+import { type ListedSignOff, tooOld } from './signed-part';
+import { dayOf } from './since-in-words';
+import { isUnderWay, type ShownSweep } from './sweep-part';
+import { useProofSettings } from './use-proof-settings';
+
+/** The parts of the bench. */
+export type Part = 'look-at' | 'expected' | 'sweep' | 'signed';
+
+interface Props {
+  readonly proof: Proof | null;
+  readonly expected: number;
+  readonly sweep: ShownSweep | undefined;
+  readonly signed: ListedSignOff | undefined;
+  readonly revision: number;
+  readonly onPart: (part: Part) => void;
+}
 
 /** What is known at a glance; each leads to its part. */
-export function Tiles({
-  proof,
-  expected,
-  onPart,
-}: {
-  proof: Proof | null;
-  expected: number;
-  onPart: (part: 'look-at' | 'expected') => void;
-}) {
+export function Tiles({ proof, expected, sweep, signed, revision, onPart }: Props) {
+  const { definition } = useDraft();
+  const { settings } = useProofSettings();
+  const [now] = useState(() => Date.now());
   const open = proof?.findings.filter((one) => !one.aside) ?? [];
   const letsIn = open.filter(({ rank }) => rank === 'lets-in').length;
   const broken = proof?.broken.length ?? 0;
+  const old = tooOld(signed, settings?.remindDays ?? null, now);
   return (
     <div className="grid auto-cols-fr grid-flow-col border-t-2 border-ink bg-paper">
       <Tile
@@ -42,8 +57,43 @@ export function Tiles({
         amber={broken > 0}
         onPress={() => onPart('expected')}
       />
+      <Tile
+        figure={
+          sweep
+            ? `${sweep.surpriseCount} ${sweep.surpriseCount === 1 ? 'surprise' : 'surprises'}`
+            : 'No sweep'
+        }
+        says={sweep ? `in ${sweep.asked.toLocaleString('en-GB')} requests` : 'has been made yet'}
+        more={sweep ? sweptInWords(sweep, revision) : 'ask the server itself'}
+        amber={(sweep?.surpriseCount ?? 0) > 0}
+        onPress={() => onPart('sweep')}
+      />
+      <Tile
+        figure={
+          signed
+            ? signed.release === null
+              ? `Revision ${signed.revision}`
+              : `Release ${signed.release}`
+            : 'Nothing'
+        }
+        says="was signed off"
+        more={
+          signed
+            ? `by ${signed.by}, ${dayOf(definition, signed.at)}${old === undefined ? '' : `; ${old} days ago`}`
+            : 'who has looked confirms it'
+        }
+        amber={old !== undefined}
+        onPress={() => onPart('signed')}
+      />
     </div>
   );
+}
+
+function sweptInWords(sweep: ShownSweep, revision: number): string {
+  if (isUnderWay(sweep)) return `as ${sweep.viewers} of ${sweep.ofViewers} viewers so far`;
+  const edits = revision - sweep.revision;
+  const ago = edits === 0 ? 'as it is now' : edits === 1 ? '1 edit ago' : `${edits} edits ago`;
+  return `${sweep.state === 'done' ? 'swept' : sweep.state} at revision ${sweep.revision}, ${ago}`;
 }
 
 function Tile({
@@ -62,7 +112,7 @@ function Tile({
   return (
     <button
       type="button"
-      className="border-r border-rule px-3.5 pt-2 pb-2.5 text-left hover:bg-plate"
+      className="border-r border-rule px-3.5 pt-2 pb-2.5 text-left align-top hover:bg-plate"
       onClick={onPress}
     >
       <span

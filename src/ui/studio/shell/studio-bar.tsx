@@ -87,7 +87,7 @@ export function StudioBar({ name, applications, builder, waiting, children }: Pr
                 />
               )}
               {one.key === 'prove' && counts && counts.lookAt + counts.broken > 0 && (
-                <Badge n={counts.lookAt + counts.broken} what="to look at" amber />
+                <Badge n={counts.lookAt + counts.broken} what="findings" amber />
               )}
               {one.key === 'look' && notes > 0 && (
                 <Badge n={notes} what={notes === 1 ? 'note waits' : 'notes wait'} />

@@ -7,7 +7,7 @@ import { asked } from '@/ui/parts/queries';
 import type { DraftStore } from './draft-store';
 
 const AGAIN_MS = 5000;
-const PROVED = ['proof', 'expectations'];
+const PROVED = ['proof', 'expectations', 'sweeps', 'sign-offs'];
 
 /**
  * Hears what happens to the application, by server-sent events, while the page is looked at: browsers open only some
@@ -34,7 +34,7 @@ export function useNews(api: string, store: DraftStore): void {
       const [what, revision] = data.split(' ');
       if (what === 'draft') store.hear(Number(revision));
       else if (what === 'release') router.refresh();
-      else if (what === 'proved' || what === 'expected') proved();
+      else if (['proved', 'expected', 'swept', 'sweep', 'signed'].includes(what ?? '')) proved();
       else if (what === 'people') return;
       else catchUp();
     };

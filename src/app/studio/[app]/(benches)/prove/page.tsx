@@ -1,4 +1,6 @@
 import type { Metadata } from 'next';
+import { listSignOffs } from '@/server/proving/sign-offs';
+import { listSweeps } from '@/server/proving/sweep/sweeps';
 import { proofOf } from '@/server/proving/proof';
 import { listExpectations } from '@/server/proving/expectations';
 import { type Asked, benchOf } from '@/server/studio/entry';
@@ -13,6 +15,18 @@ interface Props {
 
 export default async function ProvePage({ params, searchParams }: Props) {
   const { applicationId } = await benchOf((await params).app, 'prove', await searchParams);
-  const [proof, expectations] = await Promise.all([proofOf(applicationId), listExpectations(applicationId)]);
-  return <ProveBench proof={proof ?? null} expectations={{ expectations }} />;
+  const [proof, expectations, sweeps, signOffs] = await Promise.all([
+    proofOf(applicationId),
+    listExpectations(applicationId),
+    listSweeps(applicationId),
+    listSignOffs(applicationId),
+  ]);
+  return (
+    <ProveBench
+      proof={proof ?? null}
+      expectations={{ expectations }}
+      sweeps={{ sweeps }}
+      signedOff={{ signOffs }}
+    />
+  );
 }

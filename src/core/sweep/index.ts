@@ -1,0 +1,20 @@
+/** The sweep: what every viewer should be sent, worked out by the core, to hold against what the server answers. */
+import type { Id } from '../model/id';
+
+export { type Coverage, CoverageNotes } from './coverage';
+export { FieldNumbers, type Mark, MarkFinder, marked } from './marks';
+export { lacking, type Predicted, Predictor } from './predict';
+export { type SweepRecord, sweepRecords } from './records';
+
+/** Something that came otherwise than the core says. */
+export interface Surprise {
+  /** Who was asked as, in words. */
+  readonly viewer: string;
+  /** The request: method and path, in the application's own addresses. */
+  readonly request: string;
+  /** It shows what it may not, or lacks what it should show; answers otherwise; counts others; did what it may not. */
+  readonly what: 'shows' | 'lacks' | 'answers' | 'counts' | 'did';
+  readonly said: string;
+  /** The element that it is about, where it is about one. */
+  readonly element?: Id | undefined;
+}

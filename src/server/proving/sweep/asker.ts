@@ -1,0 +1,84 @@
+import { Agent, request as ask } from 'node:http';
+
+/** What was answered, all of it as text. */
+export interface Answer {
+  readonly status: number;
+  /** The Location header, where there is one. */
+  readonly location: string;
+  readonly headers: string;
+  readonly body: string;
+}
+
+/** How something is asked. */
+export interface Asking {
+  readonly method?: string;
+  readonly path: string;
+  /** A Cookie header. */
+  readonly cookie?: string | undefined;
+  readonly headers?: Readonly<Record<string, string>>;
+  readonly body?: unknown;
+}
+
+const WITHIN_MS = 30_000;
+
+/** Asks the server beside which this process runs, on kept connections, under the name by which it serves. */
+export class Asker {
+  private readonly agent: Agent;
+
+  constructor(
+    private readonly server: URL,
+    private readonly host: string,
+    private readonly origin: string,
+    atOnce: number,
+  ) {
+    this.agent = new Agent({ keepAlive: true, maxSockets: atOnce });
+  }
+
+  /** @throws where no answer comes */
+  ask({ method = 'GET', path, cookie, headers = {}, body }: Asking): Promise<Answer> {
+    const sent = body === undefined ? undefined : JSON.stringify(body);
+    return new Promise((resolve, reject) => {
+      const asking = ask(
+        {
+          agent: this.agent,
+          hostname: this.server.hostname,
+          port: this.server.port,
+          method,
+          path,
+          timeout: WITHIN_MS,
+          headers: {
+            host: this.host,
+            accept: 'text/html,application/json,*/*',
+            ...(method !== 'GET' && { origin: this.origin }),
+            ...(cookie !== undefined && { cookie }),
+            ...(sent !== undefined && {
+              'content-type': 'application/json',
+              'content-length': String(Buffer.byteLength(sent)),
+            }),
+            ...headers,
+          },
+        },
+        (answer) => {
+          const parts: Buffer[] = [];
+          answer.on('data', (part: Buffer) => parts.push(part));
+          answer.on('error', reject);
+          answer.on('end', () =>
+            resolve({
+              status: answer.statusCode ?? 0,
+              location: answer.headers.location ?? '',
+              headers: answer.rawHeaders.join('\n'),
+              body: Buffer.concat(parts).toString('utf8'),
+            }),
+          );
+        },
+      );
+      asking.on('timeout', () => asking.destroy(new Error('No answer came in time')));
+      asking.on('error', reject);
+      asking.end(sent);
+    });
+  }
+
+  end(): void {
+    this.agent.destroy();
+  }
+}

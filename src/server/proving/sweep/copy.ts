@@ -1,0 +1,139 @@
+import { randomBytes, randomUUID } from 'node:crypto';
+import { eq } from 'drizzle-orm';
+import { compile, viewerOfPerson } from '@/core';
+import type { Person } from '@/core/access';
+import { type Definition, newId } from '@/core/model';
+import { marked, type SweepRecord, sweepRecords } from '@/core/sweep';
+import { patientDatabase } from '../../database/client';
+import { applications, assignments, people, records, releases, snapshots } from '../../database/schema';
+
+/** Somebody who is asked as, in the copy. */
+export interface SweptPerson {
+  readonly person: Person;
+  /** In words: "Wren Tolliver, and 13 alike". */
+  readonly name: string;
+}
+
+/** What a sweep asks: a copy of the application, with marks in its names and records, and people who stand for all. */
+export interface Copy {
+  readonly id: string;
+  readonly slug: string;
+  readonly definition: Definition;
+  readonly people: readonly SweptPerson[];
+  readonly records: readonly SweepRecord[];
+}
+
+/**
+ * Works out the copy: one person for all who are alike now, and for each role somebody who holds just that. Nobody can
+ * sign in to it: its people have no passwords, and its address is known to nobody.
+ */
+export function planCopy(definition: Definition, everybody: readonly Person[]): Copy {
+  const moment = Date.now();
+  const compiled = compile(definition);
+  const alike = new Map<string, Person[]>();
+  const put = (person: Person): void => {
+    const key = compiled.keyOf(viewerOfPerson(person), { moment });
+    const some = alike.get(key);
+    if (some) some.push(person);
+    else alike.set(key, [person]);
+  };
+  for (const person of everybody) if (person.active) put(person);
+  for (const { id, name } of definition.roles)
+    put({
+      id: randomUUID(),
+      name: `whoever holds ${name}`,
+      active: true,
+      assignments: [{ role: id }],
+      attributes: {},
+    });
+  const chosen = [...alike.values()].map((some) => ({ first: some[0] as Person, more: some.length - 1 }));
+  const ids = new Map(chosen.map(({ first }) => [first.id, randomUUID() as string]));
+  // Lines that name people name those of the copy.
+  let text = JSON.stringify(definition.gates);
+  for (const [id, copied] of ids) text = text.replaceAll(`"${id}"`, `"${copied}"`);
+  const gates = JSON.parse(text) as Definition['gates'];
+  const { tree } = compiled;
+  const swept = chosen.map(({ first, more }): SweptPerson => ({
+    name: more === 0 ? first.name : `${first.name}, and ${more} alike`,
+    person: { ...first, id: ids.get(first.id) ?? first.id },
+  }));
+  return {
+    id: newId(),
+    slug: `sweep-${randomBytes(16).toString('hex')}`,
+    definition: marked({ ...definition, gates }, (id) => tree.get(id)?.number ?? 0),
+    people: swept,
+    records: sweepRecords(
+      { ...definition, gates },
+      swept.map(({ person }) => person),
+    ),
+  };
+}
+
+/** Puts the copy into the database. */
+export async function putCopy(applicationId: string, copy: Copy): Promise<void> {
+  const { id, slug, definition } = copy;
+  await patientDatabase().transaction(async (tx) => {
+    await tx
+      .insert(applications)
+      .values({ id, slug, name: definition.name, release: 1, sweepOf: applicationId });
+    await tx.insert(snapshots).values({ applicationId: id, revision: 0, definition });
+    await tx.insert(releases).values({ applicationId: id, number: 1, revision: 0, definition });
+    for (const { person } of copy.people) {
+      const { name, email, home_unit: homeUnit, ...attributes } = person.attributes;
+      await tx.insert(people).values({
+        id: person.id,
+        applicationId: id,
+        name: typeof name === 'string' ? name : person.name,
+        email: typeof email === 'string' ? email : `${person.id}@sweep.invalid`,
+        homeUnit: typeof homeUnit === 'string' ? homeUnit : null,
+        attributes,
+      });
+      if (person.assignments.length > 0)
+        await tx.insert(assignments).values(
+          person.assignments.map(({ role, unit, from, until }) => ({
+            personId: person.id,
+            roleId: role,
+            unitId: unit ?? null,
+            from: from === undefined ? null : new Date(from),
+            until: until === undefined ? null : new Date(until),
+          })),
+        );
+    }
+    await putRecords(copy, tx);
+  });
+}
+
+/** Puts the copy's records as they were, whatever became of them. */
+export async function putRecords(
+  { id, records: all }: Copy,
+  tx: Parameters<Parameters<ReturnType<typeof patientDatabase>['transaction']>[0]>[0],
+): Promise<void> {
+  await tx.delete(records).where(eq(records.applicationId, id));
+  const first = Date.now() - all.length;
+  await tx.insert(records).values(
+    all.map((one, n) => ({
+      applicationId: id,
+      kind: 'live' as const,
+      entity: one.entity,
+      id: one.id,
+      data: one.values,
+      createdAt: new Date(first + n),
+    })),
+  );
+}
+
+/** Takes the copy away, with all that is in it. */
+export async function dropCopy(id: string): Promise<void> {
+  await patientDatabase().delete(applications).where(eq(applications.id, id));
+}
+
+/** So that what people hold in the copy is what they are decided by. */
+export const personOfCopy = ({ person }: SweptPerson): Person => ({
+  ...person,
+  attributes: {
+    ...person.attributes,
+    name: person.attributes['name'] ?? person.name,
+    email: person.attributes['email'] ?? `${person.id}@sweep.invalid`,
+    home_unit: person.attributes['home_unit'] ?? null,
+  },
+});

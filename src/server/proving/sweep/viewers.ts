@@ -1,0 +1,120 @@
+import { accessOf, compile, viewerOfPerson } from '@/core';
+import { type Access, counts, type Person, SIGNED_OUT, StandInAccess } from '@/core/access';
+import type { Definition, Value, Values } from '@/core/model';
+import { database } from '../../database/client';
+import { sessions } from '../../database/schema';
+import { hashToken, openSession } from '../../security/sessions';
+import { holdsStandIn } from '../../live/standing';
+import { eq } from 'drizzle-orm';
+import { type Copy, personOfCopy, type SweptPerson } from './copy';
+
+/** Through whose eyes is asked: a session, and the access that the core works out for it. */
+export interface SweptViewer {
+  readonly name: string;
+  readonly signedOut: boolean;
+  /** Opens the session, where there is one; what it gives is known to this process alone. */
+  readonly open: () => Promise<string | undefined>;
+  /** What they get, at a moment. */
+  readonly access: (moment: number) => Access;
+}
+
+/** So many others are stood in for by each who may. */
+const STOOD_IN_FOR = 3;
+const HOURS = 12;
+
+/**
+ * All viewers of a copy: signed out, with the session of another application, every person, each also with all session
+ * values set, and who may stand in for others as some of these.
+ */
+export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptViewer[] {
+  const compiled = compile(copy.definition);
+  const out = (moment: number): Access => accessOf(compiled, SIGNED_OUT, { moment });
+  const all: SweptViewer[] = [
+    { name: 'Signed out', signedOut: true, open: () => Promise.resolve(undefined), access: out },
+    { name: 'With a session of another application', signedOut: true, open: elsewhere, access: out },
+  ];
+  const set = sessionSet(copy.definition);
+  for (const swept of copy.people) {
+    const person = personOfCopy(swept);
+    const viewer = viewerOfPerson(person);
+    const open = (values: Values): Promise<string> => sessionFor(copy.id, person.id, values);
+    all.push({
+      name: swept.name,
+      signedOut: false,
+      open: () => open({}),
+      access: (moment) => accessOf(compiled, viewer, { moment, session: {} }),
+    });
+    if (Object.keys(set).length > 0)
+      all.push({
+        name: `${swept.name}, with all that a session can hold`,
+        signedOut: false,
+        open: () => open(set),
+        access: (moment) => accessOf(compiled, viewer, { moment, session: set }),
+      });
+    if (holdsStandIn(accessOf(compiled, viewer, { moment: Date.now() })))
+      all.push(...standingIn(copy, swept, person));
+  }
+  return all;
+}
+
+function standingIn(copy: Copy, swept: SweptPerson, own: Person): SweptViewer[] {
+  const compiled = compile(copy.definition);
+  const { standIn } = copy.definition;
+  return copy.people
+    .filter((other) => other !== swept)
+    .slice(0, STOOD_IN_FOR)
+    .map((other) => {
+      const person = personOfCopy(other);
+      return {
+        name: `${swept.name}, standing in for ${other.name}`,
+        signedOut: false,
+        open: async () => {
+          const token = await sessionFor(copy.id, own.id, {});
+          await database()
+            .update(sessions)
+            .set({ standingFor: person.id, standingUntil: new Date(Date.now() + HOURS * 3_600_000) })
+            .where(eq(sessions.tokenHash, hashToken(token)));
+          return token;
+        },
+        access: (moment) => {
+          const theirs = accessOf(compiled, viewerOfPerson(person), { moment });
+          const mine = accessOf(compiled, viewerOfPerson(own), { moment, session: {} });
+          const inFull = isInFull(copy.definition, person, moment);
+          return new StandInAccess(theirs, inFull ? undefined : mine, !standIn?.changes);
+        },
+      };
+    });
+}
+
+/** May all roles that the person holds now be stood in for in full? */
+function isInFull({ roles }: Definition, { assignments }: Person, moment: number): boolean {
+  const held = assignments.filter((one) => counts(one, moment));
+  return (
+    held.length > 0 && held.every((one) => roles.find(({ id }) => id === one.role)?.standInFull === true)
+  );
+}
+
+async function sessionFor(applicationId: string, personId: string, values: Values): Promise<string> {
+  const token = await openSession({ audience: 'live', applicationId, personId });
+  const until = Date.now() + HOURS * 3_600_000;
+  const held = Object.fromEntries(
+    Object.entries(values).map(([id, value]) => [id, { value: value as Value, until }]),
+  );
+  if (Object.keys(held).length > 0)
+    await database()
+      .update(sessions)
+      .set({ values: held })
+      .where(eq(sessions.tokenHash, hashToken(token)));
+  return token;
+}
+
+/** A value of each session value: what buttons set it to, where one does. */
+function sessionSet(definition: Definition): Values {
+  const set: Record<string, Value> = {};
+  for (const element of compile(definition).tree.elements) {
+    if (element.kind !== 'button' || element.node.effect.do !== 'set-session') continue;
+    const { value, to } = element.node.effect;
+    if (to !== null) set[value] ??= to;
+  }
+  return set;
+}

@@ -1,0 +1,88 @@
+'use client';
+
+import { CartesianGrid, Legend, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import { useAsked } from '../../parts/queries';
+import { useStudio } from '../shell/studio-work';
+
+interface Told {
+  readonly release: number;
+  readonly findings: number;
+  readonly letIn: number;
+  readonly broken: number;
+}
+
+const HEIGHT = 150;
+const LINES = [
+  { key: 'findings', name: 'To look at', stroke: 'var(--color-amber)', dash: '' },
+  { key: 'letIn', name: 'Of these, let somebody in', stroke: 'var(--color-ink)', dash: '2 3' },
+  { key: 'broken', name: 'Expectations broken', stroke: 'var(--color-open)', dash: '7 3' },
+] as const;
+
+/** How many findings and broken expectations each release went out with. */
+export function OverReleases() {
+  const { api } = useStudio();
+  const { data } = useAsked<{ releases: readonly Told[] }>(`${api}/proof/releases`);
+  const rows = data?.releases ?? [];
+  return (
+    <figure className="mt-4 border-t-2 border-ink bg-paper px-3.5 pt-2 pb-3">
+      <figcaption className="mb-1 font-semibold">Findings and expectations over releases</figcaption>
+      {rows.length < 2 ? (
+        <p className="text-[13px] text-quiet">
+          {rows[0]
+            ? `Release ${rows[0].release} went out with ${rows[0].findings} findings and ${rows[0].broken} broken expectations. With the next one there is a line.`
+            : 'Once there is a release, it is told here with how much it went out.'}
+        </p>
+      ) : (
+        <>
+          <div aria-hidden style={{ height: HEIGHT }}>
+            <ResponsiveContainer width="100%" height="100%">
+              <LineChart data={rows} margin={{ top: 8, right: 12, bottom: 0, left: 0 }}>
+                <CartesianGrid vertical={false} stroke="var(--color-rule)" />
+                <XAxis dataKey="release" tick={{ fontSize: 12 }} />
+                <YAxis width={32} allowDecimals={false} tick={{ fontSize: 12 }} />
+                <Legend iconType="plainline" wrapperStyle={{ fontSize: 12 }} />
+                {LINES.map(({ key, name, stroke, dash }) => (
+                  <Line
+                    key={key}
+                    dataKey={key}
+                    name={name}
+                    stroke={stroke}
+                    strokeWidth={2}
+                    strokeDasharray={dash}
+                    isAnimationActive={false}
+                  />
+                ))}
+              </LineChart>
+            </ResponsiveContainer>
+          </div>
+          <details className="mt-1">
+            <summary className="text-[13px] text-quiet">As a table</summary>
+            <table className="mt-1 text-left">
+              <thead>
+                <tr>
+                  {['Release', ...LINES.map(({ name }) => name)].map((one) => (
+                    <th key={one} className="py-0.5 pr-8 font-medium">
+                      {one}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {rows.map((row) => (
+                  <tr key={row.release} className="border-t border-sheet tabular-nums">
+                    <td className="py-0.5 pr-8">{row.release}</td>
+                    {LINES.map(({ key }) => (
+                      <td key={key} className="py-0.5 pr-8">
+                        {row[key]}
+                      </td>
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </details>
+        </>
+      )}
+    </figure>
+  );
+}

@@ -1,0 +1,285 @@
+'use client';
+
+import type { Coverage, Surprise } from '@/core/sweep';
+import { compile } from '@/core';
+import type { Definition } from '@/core/model';
+import { send } from '../../live/host';
+import { useTell } from '../../parts/toasts';
+import { Progress } from '../shared/progress';
+import { useDraft, useStudio } from '../shell/studio-work';
+import { PlaceLink } from './place-link';
+import { whenInWords } from './since-in-words';
+
+export interface ShownSweep {
+  readonly id: string;
+  readonly release: number | null;
+  readonly revision: number;
+  readonly state: 'waiting' | 'running' | 'stopping' | 'stopped' | 'done' | 'failed';
+  readonly viewers: number;
+  readonly ofViewers: number;
+  readonly asked: number;
+  readonly toAsk: number;
+  readonly surprises: readonly Surprise[];
+  readonly surpriseCount: number;
+  readonly covered: Coverage | null;
+  readonly failure: string | null;
+  readonly by: string | null;
+  readonly at: string;
+  readonly worked: number;
+}
+
+export interface Sweeps {
+  readonly sweeps: readonly ShownSweep[];
+}
+
+export const isUnderWay = ({ state }: ShownSweep): boolean =>
+  ['waiting', 'running', 'stopping'].includes(state);
+
+/** What was really asked of the server, as everybody, and what came otherwise than it should. */
+export function SweepPart({
+  sweeps,
+  chosen,
+  onChoose,
+}: {
+  sweeps: readonly ShownSweep[];
+  chosen: ShownSweep | undefined;
+  onChoose: (id: string) => void;
+}) {
+  const { api, mayChange } = useStudio();
+  const { definition } = useDraft();
+  const tell = useTell();
+  const now = sweeps.find(isUnderWay);
+  const ask = async (method: string, body?: object): Promise<void> => {
+    const answer = await send(method, `${api}/sweeps`, body);
+    if (!answer.ok) tell(answer.detail);
+  };
+  return (
+    <section aria-label="Sweep" className="mt-2 border-t-2 border-ink bg-paper">
+      <div className="flex flex-wrap items-center gap-3 border-b border-rule px-3 py-2">
+        {now ? (
+          <div className="w-full">
+            <Progress
+              says={
+                now.state === 'stopping'
+                  ? 'Stopping'
+                  : `Asking the server as ${now.viewers + 1} of ${now.ofViewers || '…'} viewers${remaining(now)}`
+              }
+              done={now.asked}
+              of={Math.max(now.toAsk, 1)}
+              onStop={() => void ask('DELETE')}
+            />
+          </div>
+        ) : (
+          <>
+            {mayChange && (
+              <>
+                <button
+                  type="button"
+                  className="button button-main"
+                  onClick={() => void ask('POST', { released: false })}
+                >
+                  Sweep the draft
+                </button>
+                <button type="button" className="button" onClick={() => void ask('POST', { released: true })}>
+                  Sweep the release
+                </button>
+              </>
+            )}
+            <span className="text-[13px] text-quiet">
+              The running server is asked for every screen, list, record and change, as everybody, in a copy
+              with marked records. Whatever comes otherwise than decided is a surprise.
+            </span>
+          </>
+        )}
+      </div>
+      {sweeps.length === 0 && <p className="px-4 py-6 text-quiet">No sweep has been made yet.</p>}
+      {chosen && <Surprises sweep={chosen} />}
+      {sweeps.length > 1 && (
+        <details className="border-t border-rule">
+          <summary className="px-3 py-1 text-[13px]">Sweeps before</summary>
+          <ul>
+            {sweeps.map((one) => (
+              <li key={one.id}>
+                <button
+                  type="button"
+                  aria-pressed={one.id === chosen?.id}
+                  className="w-full border-t border-sheet px-3 py-1 text-left text-[13px] hover:bg-plate aria-pressed:bg-open-soft"
+                  onClick={() => onChoose(one.id)}
+                >
+                  {whenInWords(definition, one.at)}: {ofWhat(one)}, {resultInWords(one)}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </section>
+  );
+}
+
+const WHATS: Readonly<Record<Surprise['what'], string>> = {
+  shows: 'Shows too much',
+  lacks: 'Shows too little',
+  answers: 'Answers otherwise',
+  counts: 'Counts others',
+  did: 'Did what it may not',
+};
+
+function Surprises({ sweep }: { sweep: ShownSweep }) {
+  if (sweep.surprises.length === 0)
+    return (
+      <p className="px-4 py-5">
+        {sweep.state === 'done'
+          ? 'Everything came as it should.'
+          : sweep.state === 'failed'
+            ? `It failed. ${sweep.failure ?? ''}`
+            : 'No surprise so far.'}
+      </p>
+    );
+  return (
+    <table className="w-full table-fixed text-left">
+      <thead>
+        <tr className="border-b border-rule">
+          <th className="w-[150px] px-3 py-1 font-semibold">What</th>
+          <th className="py-1 font-semibold">Where it came</th>
+          <th className="w-[170px] py-1 font-semibold">As whom</th>
+        </tr>
+      </thead>
+      <tbody>
+        {sweep.surprises.map((one, n) => (
+          <tr key={n} data-surprise={one.what} className="border-b border-rule align-top">
+            <td className="px-3 py-1.5 font-medium text-amber">{WHATS[one.what]}</td>
+            <td className="py-1.5 pr-3 break-words">
+              {one.said} {one.element !== undefined && <PlaceLink id={one.element} kind />}
+              <span className="block font-mono text-[12px] text-quiet">{one.request}</span>
+            </td>
+            <td className="py-1.5 pr-2">{one.viewer}</td>
+          </tr>
+        ))}
+        {sweep.surpriseCount > sweep.surprises.length && (
+          <tr>
+            <td colSpan={3} className="px-3 py-1.5 text-quiet">
+              and {sweep.surpriseCount - sweep.surprises.length} more
+            </td>
+          </tr>
+        )}
+      </tbody>
+    </table>
+  );
+}
+
+/** What a sweep covered, and what no case has tried. */
+export function SweepDetail({
+  sweep,
+  definition,
+}: {
+  sweep: ShownSweep | undefined;
+  definition: Definition;
+}) {
+  if (!sweep)
+    return (
+      <p className="text-quiet">
+        A sweep proves what the other parts work out: it asks the server itself, as people do.
+      </p>
+    );
+  const { covered } = sweep;
+  return (
+    <>
+      <h2 className="text-[16px] font-semibold">
+        {sweep.surpriseCount === 1 ? '1 surprise' : `${sweep.surpriseCount} surprises`} in{' '}
+        {sweep.asked.toLocaleString('en-GB')} requests
+      </h2>
+      <p className="text-[13px] text-quiet">
+        {ofWhat(sweep)}, {whenInWords(definition, sweep.at)}
+        {sweep.by && `, by ${sweep.by}`}
+        {sweep.worked > 0 && `, in ${Math.max(1, Math.round(sweep.worked / 1000))} seconds`}
+      </p>
+      {covered && (
+        <>
+          <dl className="mt-3 grid grid-cols-[110px_minmax(0,1fr)] gap-y-1 border-l-4 border-ink bg-plate px-3 py-2">
+            <dt className="text-quiet">Viewers</dt>
+            <dd>{covered.viewers}</dd>
+            <dt className="text-quiet">Elements</dt>
+            <dd>{covered.elements}</dd>
+            <dt className="text-quiet">Records</dt>
+            <dd>{covered.records}, with a mark in every value</dd>
+            <dt className="text-quiet">Lines</dt>
+            <dd>
+              {covered.lines - covered.neverCounted.length} of {covered.lines} counted for somebody
+            </dd>
+          </dl>
+          <Untried
+            title="Lines that never counted"
+            none="Every line counted for somebody."
+            definition={definition}
+            all={covered.neverCounted.map((one) => ({ ...one, said: '' }))}
+          />
+          <Untried
+            title="Conditions not seen both ways"
+            none="Every condition was seen true and false."
+            definition={definition}
+            all={covered.oneSided.map(({ seen, ...one }) => ({
+              ...one,
+              said: seen === 'neither' ? 'neither true nor false' : `only ${seen}`,
+            }))}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+function Untried({
+  title,
+  none,
+  definition,
+  all,
+}: {
+  title: string;
+  none: string;
+  definition: Definition;
+  all: readonly { readonly gate: string; readonly line: string; readonly said: string }[];
+}) {
+  return (
+    <>
+      <h3 className="mt-4 font-semibold">{title}</h3>
+      {all.length === 0 ? (
+        <p className="text-[13px] text-quiet">{none}</p>
+      ) : (
+        <ul className="text-[13px]">
+          {all.slice(0, 20).map(({ gate, line, said }) => (
+            <li key={line}>
+              <PlaceLink id={gate} /> {lineNumber(definition, gate, line)}
+              {said && `, ${said}`}
+            </li>
+          ))}
+          {all.length > 20 && <li className="text-quiet">and {all.length - 20} more</li>}
+        </ul>
+      )}
+    </>
+  );
+}
+
+function lineNumber(definition: Definition, gate: string, line: string): string {
+  const at =
+    compile(definition)
+      .lines(gate)
+      ?.findIndex(({ id }) => id === line) ?? -1;
+  return at < 0 ? '' : `line ${at + 1}`;
+}
+
+const ofWhat = ({ release, revision }: ShownSweep): string =>
+  release === null ? `the draft, revision ${revision}` : `release ${release}`;
+
+function resultInWords({ state, surpriseCount }: ShownSweep): string {
+  const found = surpriseCount === 1 ? '1 surprise' : `${surpriseCount} surprises`;
+  return state === 'done' ? found : `${state}, ${found}`;
+}
+
+/** ", about 2 minutes left", once that can be told. */
+function remaining({ asked, toAsk, worked }: ShownSweep): string {
+  if (asked < 200 || worked === 0) return '';
+  const seconds = Math.round(((toAsk - asked) * worked) / asked / 1000);
+  if (seconds < 60) return `, about ${Math.max(1, seconds)} seconds left`;
+  return `, about ${Math.round(seconds / 60)} minutes left`;
+}
