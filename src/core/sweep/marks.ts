@@ -11,6 +11,9 @@ export type Mark =
   | { readonly of: 'value'; readonly record: number; readonly field: number };
 
 const FIELDS = 500;
+/** Numbers that nothing else in an answer is likely to hold. */
+const FIRST_NUMBER = 7_319_500_000;
+const NUMBER_OF = 500_000;
 /** Years that nothing else in an answer is likely to name. */
 const FIRST_YEAR = 1500;
 const YEARS = 400;
@@ -31,7 +34,7 @@ export function valueMark({ type }: EntityField, record: number, field: number):
       return `Zq${n}qZ`;
     case 'number':
     case 'money':
-      return String(70_000_000 + n);
+      return String(FIRST_NUMBER + n);
     case 'date':
       // Days of which there are enough: each names its number by itself.
       return n < YEARS * 336 ? dayOf(n) : undefined;
@@ -61,8 +64,8 @@ export const markKey = (mark: Mark): string =>
       : `v${mark.record} ${mark.field}`;
 
 const WORDS = /Z(?:e(\d+)e|r(\d+)r|q(\d+)q)Z/g;
-/** Seven and seven digits more, however they are grouped. */
-const NUMBERS = /(?<![\d.,])7\d(?:[,.\u00a0\u202f\u2009' ]?\d{3}){2}(?![\d])/g;
+/** From the first number on, however its digits are grouped. */
+const NUMBERS = /(?<!\d)7[,.\u00a0\u202f\u2009' ]?319(?:[,.\u00a0\u202f\u2009' ]?\d{3}){2}(?!\d)/g;
 const ISO_DAYS = /\b(1[5-8]\d\d)-(\d\d)-(\d\d)\b/g;
 
 /** Finds the marks in answers of one application: built once, since how it writes days differs. */
@@ -92,8 +95,8 @@ export class MarkFinder {
       else put(valueOf(Number(value)));
     }
     for (const [number] of text.matchAll(NUMBERS)) {
-      const n = Number(number.replace(/\D/g, '')) - 70_000_000;
-      if (n >= 0 && n < 10_000_000) put(valueOf(n));
+      const n = Number(number.replace(/\D/g, '')) - FIRST_NUMBER;
+      if (n >= 0 && n < NUMBER_OF) put(valueOf(n));
     }
     for (const [, year, month, day] of text.matchAll(ISO_DAYS)) {
       const n = (Number(year) - FIRST_YEAR) * 336 + (Number(month) - 1) * 28 + Number(day) - 1;

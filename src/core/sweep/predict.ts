@@ -101,19 +101,17 @@ export class Predictor {
   /** A list as a file; `not-there` where it may not be taken out. */
   export(list: List, record: KnownRecord | undefined): Predicted {
     const { access } = this;
-    const entity = access.compiled.tree.need(list.entity, 'rows').node;
-    const action = access.compiled.tree.optionalAction(entity, 'export');
-    const button = access.compiled.tree.elements.find(
-      (one) => one.kind === 'button' && one.node.effect.do === 'export' && one.node.effect.list === list.id,
-    );
-    const element = access.element(list.id);
-    const closed =
-      !action ||
-      !button ||
-      access.level(button, record, record) < EDIT ||
-      access.level(element, undefined, record) === NONE;
-    if (closed) return this.bare('not-there');
-    const { rows } = this.rows(list, record, action);
+    const { tree } = access.compiled;
+    const action = tree.optionalAction(tree.need(list.entity, 'rows').node, 'export');
+    const { screen } = access.element(list.id);
+    const on = record && this.open(record.id);
+    const faces = [undefined, ...(screen?.faces ?? []).map(({ id }) => id)];
+    const shown = faces
+      .flatMap((face) => (screen && resolve(access, screen, on, face)?.sections) ?? [])
+      .some(({ parts }) => parts.some(({ id }) => id === list.id));
+    const may = action && access.level(access.element(action.id), undefined) > NONE;
+    if (!may || !shown) return this.bare('not-there');
+    const { rows } = this.rows(list, on, action);
     return {
       is: 'open',
       marks: this.finder.find(JSON.stringify(rows.map(({ cells }) => cells))),

@@ -50,7 +50,7 @@ function* pages({ copy, predictor, records }: Asked): Generator<Case> {
     // As a browser asks that is at the application already.
     const address = addressOf(screen, on[0]);
     yield {
-      asking: { path: `${base(copy)}/${address}?_rsc=1`, headers: { rsc: '1' } },
+      asking: { path: `${base(copy)}/${address}?_rsc`, headers: { rsc: '1' } },
       reads: 'page',
       predicted: predictor.page(address),
       about: id,

@@ -1,7 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
-import { compile, viewerOfPerson } from '@/core';
-import type { Person } from '@/core/access';
+import { alike, compile } from '@/core';
+import { type Person, rightNow } from '@/core/access';
 import { type Definition, newId } from '@/core/model';
 import { marked, type SweepRecord, sweepRecords } from '@/core/sweep';
 import { patientDatabase } from '../../database/client';
@@ -28,31 +28,21 @@ export interface Copy {
  * sign in to it: its people have no passwords, and its address is known to nobody.
  */
 export function planCopy(definition: Definition, everybody: readonly Person[]): Copy {
-  const moment = Date.now();
-  const compiled = compile(definition);
-  const alike = new Map<string, Person[]>();
-  const put = (person: Person): void => {
-    const key = compiled.keyOf(viewerOfPerson(person), { moment });
-    const some = alike.get(key);
-    if (some) some.push(person);
-    else alike.set(key, [person]);
-  };
-  for (const person of everybody) if (person.active) put(person);
-  for (const { id, name } of definition.roles)
-    put({
-      id: randomUUID(),
-      name: `whoever holds ${name}`,
-      active: true,
-      assignments: [{ role: id }],
-      attributes: {},
-    });
-  const chosen = [...alike.values()].map((some) => ({ first: some[0] as Person, more: some.length - 1 }));
+  const { tree } = compile(definition);
+  const known = new Map(everybody.map((person) => [person.id, person] as const));
+  const chosen = alike(definition, everybody, rightNow()).flatMap(({ some, count }) => {
+    const first = known.get(some[0]?.id ?? '');
+    return first ? [{ first, more: count - 1 }] : [];
+  });
+  for (const { id, name } of definition.roles) {
+    const held = chosen.some(({ first }) => isJust(first, id));
+    if (!held) chosen.push({ first: whoeverHolds(id, name), more: 0 });
+  }
   const ids = new Map(chosen.map(({ first }) => [first.id, randomUUID() as string]));
   // Lines that name people name those of the copy.
   let text = JSON.stringify(definition.gates);
   for (const [id, copied] of ids) text = text.replaceAll(`"${id}"`, `"${copied}"`);
   const gates = JSON.parse(text) as Definition['gates'];
-  const { tree } = compiled;
   const swept = chosen.map(({ first, more }): SweptPerson => ({
     name: more === 0 ? first.name : `${first.name}, and ${more} alike`,
     person: { ...first, id: ids.get(first.id) ?? first.id },
@@ -68,6 +58,18 @@ export function planCopy(definition: Definition, everybody: readonly Person[]): 
     ),
   };
 }
+
+/** Does the person hold just this role, everywhere and for good? */
+const isJust = ({ assignments }: Person, role: string): boolean =>
+  assignments.length === 1 && assignments.every((one) => Object.keys(one).length === 1 && one.role === role);
+
+const whoeverHolds = (role: string, name: string): Person => ({
+  id: randomUUID(),
+  name: `whoever holds ${name}`,
+  active: true,
+  assignments: [{ role }],
+  attributes: {},
+});
 
 /** Puts the copy into the database. */
 export async function putCopy(applicationId: string, copy: Copy): Promise<void> {
