@@ -15,6 +15,7 @@ import { asSarif, findingInWords, findingsOf, plainFinding, RANKS } from './find
 import { junit } from './junit';
 import { reach } from './reach';
 import { exported, imported } from './store';
+import { swept, sweptAsCases } from './sweep';
 import { readWorld, type World } from './world';
 
 const program = new Command('bin/zinc')
@@ -93,6 +94,30 @@ program
     const all = await buildersFor(slug);
     if (options.json) return printJson(all);
     for (const { name, email = '', role } of all) print(`${email}\t${name}\t${role}`);
+  });
+
+program
+  .command('sweep')
+  .description('Has the running server asked for everything as everybody, and tells what came otherwise.')
+  .argument('<application>', 'its part of the address')
+  .option('--released', 'the release in force, rather than the draft')
+  .option('--junit <file>', 'writes a report as JUnit XML')
+  .option('--json', 'as JSON')
+  .action(async (slug: string, options: { released?: boolean; junit?: string; json?: boolean }) => {
+    const sweep = await swept(slug, options.released ?? false, ({ viewers, ofViewers, asked, toAsk }) => {
+      if (process.stderr.isTTY)
+        process.stderr.write(`\r${asked} of about ${toAsk} requests, as ${viewers} of ${ofViewers} viewers `);
+    });
+    if (process.stderr.isTTY) process.stderr.write('\n');
+    if (options.junit !== undefined) writeText(options.junit, junit(`sweep of ${slug}`, sweptAsCases(sweep)));
+    const { state, asked, viewers, surprises, surpriseCount, covered } = sweep;
+    if (options.json) printJson({ state, asked, viewers, surpriseCount, surprises, covered });
+    else {
+      for (const { viewer, request, said } of surprises) print(`${viewer}: ${request}: ${said}`);
+      print(`${surpriseCount} surprises in ${asked} requests as ${viewers} viewers (${state}).`);
+    }
+    if (surpriseCount > 0) process.exitCode = EXIT.differs;
+    else if (state !== 'done') process.exitCode = EXIT.wrongInput;
   });
 
 const records = program.command('records').description('Takes records out of an application, and in.');

@@ -1,5 +1,6 @@
+import { createHash } from 'node:crypto';
 import { expect, type Browser, type Page } from '@playwright/test';
-import { studio, test, undoButton } from './setting';
+import { query, studio, test, undoButton } from './setting';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -133,4 +134,60 @@ test('a reviewer sees all of it and changes nothing', async ({ browser }) => {
     headers: { origin: new URL(page.url()).origin },
   });
   expect(refused.status()).toBe(403);
+});
+
+test('a sweep asks the server itself, shows how far it is, and can be stopped; what it found is kept', async ({
+  browser,
+}) => {
+  const page = await atProve(browser, '?part=sweep');
+  const sweep = page.getByRole('region', { name: 'Sweep' });
+  await sweep.getByRole('button', { name: 'Sweep the draft' }).click();
+  await expect(sweep.getByRole('status')).toContainText(/Asking the server as [3-9] of \d+ viewers/, {
+    timeout: 60_000,
+  });
+  await sweep.getByRole('button', { name: 'Stop' }).click();
+  await expect(sweep.getByRole('button', { name: 'Sweep the draft' })).toBeVisible();
+  await expect(sweep).toContainText('No surprise so far.');
+  await expect(detail(page)).toContainText(/0 surprises in [\d,]{3,} requests/);
+  // Nothing of the copy is left.
+  await expect
+    .poll(async () => (await query('select 1 from applications where sweep_of is not null')).length)
+    .toBe(0);
+  // Nobody comes to a copy by its address.
+  expect((await page.request.get('/live/sweep-0123456789abcdef')).status()).toBe(404);
+});
+
+test('a reviewer signs off; what differs since is told with who did it, and printed with its hash', async ({
+  browser,
+}) => {
+  const reviewer = await studio(browser, 'vera@larkfield.example');
+  await reviewer.goto(`${prove}?part=signed`);
+  const signed = (page: Page) => page.getByRole('region', { name: 'Signed off' });
+  await signed(reviewer).getByRole('button', { name: 'Sign off …' }).click();
+  await reviewer.getByRole('dialog').getByLabel('Title').fill('The review in March');
+  await reviewer.getByRole('dialog').getByRole('button', { name: 'Sign off', exact: true }).click();
+  await expect(signed(reviewer)).toContainText('The review in March');
+  await expect(detail(reviewer)).toContainText('Nothing differs.');
+  const page = await studio(browser);
+  await page.goto('/studio/larkfield/gates?element=s_evenings&viewer=role:auditor&form=grid');
+  await page.getByRole('treegrid').focus();
+  await page.keyboard.press('1');
+  await expect(page.getByText(/^Saved/)).toBeVisible();
+  await page.goto(`${prove}?part=signed`);
+  await expect(detail(page)).toContainText(/[1-9]\d* gained, 0 lost/);
+  await detail(page)
+    .locator('summary', { hasText: /^Auditor/ })
+    .click();
+  await expect(detail(page)).toContainText('Gained: Evenings');
+  await expect(detail(page)).toContainText('by the edit of Tamsin Reed');
+  const [href = '', file = ''] = await Promise.all(
+    ['Print', 'As a file'].map(async (name) => detail(page).getByRole('link', { name }).getAttribute('href')),
+  ).then((all) => all.map((one) => one ?? ''));
+  const hash = createHash('sha256')
+    .update(await (await page.request.get(file)).body())
+    .digest('hex');
+  await page.goto(href);
+  await expect(page.getByRole('main')).toContainText(`“The review in March”`);
+  await expect(page.getByRole('main')).toContainText(hash);
+  await expect(page.getByRole('main')).toContainText('Wren Tolliver: Volunteer');
 });

@@ -26,7 +26,7 @@ interface Asked {
 }
 
 /** On so many records of a kind everything is tried that may not be done. */
-const TRIED = 6;
+const TRIED = 4;
 
 /** All that is asked as one viewer: what they should be sent, and what they must be refused. */
 export function casesFor(asked: Asked): Case[] {

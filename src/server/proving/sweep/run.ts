@@ -18,8 +18,9 @@ import { type Copy, dropCopy, planCopy, putCopy, putRecords } from './copy';
 import { type SweptViewer, viewersOf } from './viewers';
 
 const AT_ONCE = 12;
-/** So many surprises are kept one by one. */
-const MOST_KEPT = 200;
+/** So many surprises are kept one by one, of each sort and about each element only the first. */
+const MOST_KEPT = 300;
+const MOST_ALIKE = 3;
 const TOLD_EVERY_MS = 700;
 
 type Sweep = typeof sweeps.$inferSelect;
@@ -200,6 +201,7 @@ class Progress {
   private readonly kept: Surprise[];
   private count: number;
   private last = 0;
+  private readonly alike = new Map<string, number>();
   private readonly begun = Date.now();
   private saving: Promise<void> = Promise.resolve();
 
@@ -220,8 +222,7 @@ class Progress {
 
   add(surprises: readonly Surprise[]): void {
     this.asked++;
-    this.count += surprises.length;
-    this.kept.push(...surprises.slice(0, Math.max(0, MOST_KEPT - this.kept.length)));
+    this.note(surprises);
     if (Date.now() - this.last < TOLD_EVERY_MS) return;
     this.last = Date.now();
     this.saving = this.saving.then(() => this.save());
@@ -230,10 +231,19 @@ class Progress {
 
   async viewerDone(more: readonly Surprise[]): Promise<void> {
     this.viewers++;
-    this.count += more.length;
-    this.kept.push(...more.slice(0, Math.max(0, MOST_KEPT - this.kept.length)));
+    this.note(more);
     await this.saving;
     await this.save();
+  }
+
+  private note(surprises: readonly Surprise[]): void {
+    this.count += surprises.length;
+    for (const one of surprises) {
+      const sort = `${one.what} ${one.element ?? ''} ${one.request.replace(/Zr\d+rZ/g, 'RECORD')}`;
+      const alike = this.alike.get(sort) ?? 0;
+      this.alike.set(sort, alike + 1);
+      if (alike < MOST_ALIKE && this.kept.length < MOST_KEPT) this.kept.push(one);
+    }
   }
 
   private async save(): Promise<void> {

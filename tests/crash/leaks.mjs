@@ -1,0 +1,168 @@
+import { spawnSync } from 'node:child_process';
+import { cpSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { freePort } from '../../bin/lib/cluster.mjs';
+import { DATA, endProcess, pause, ROOT, runLong, spawn } from '../../bin/lib/run.mjs';
+import { setUpDatabase } from '../../bin/lib/server.mjs';
+import { signIn } from './crash.mjs';
+
+const FOLDER = `${DATA}/leaking`;
+const NEEDED = ['src', 'package.json', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json'];
+
+/** @typedef {{ what: string, said: string, request: string }} Surprise */
+
+const API = 'src/server/records/api.ts';
+const IF_OPEN = 'if (access.level(access.element(field.id), record) === NONE) continue;';
+
+/**
+ * What is broken on purpose: in which file, what becomes what, and how a sweep should tell of it.
+ * @type {readonly { name: string, file: string, changes: readonly (readonly [string, string])[], tells: (one: Surprise) => boolean }[]}
+ */
+const LEAKS = [
+  {
+    name: 'a route that forgets a door',
+    file: API,
+    changes: [
+      ['await openRecord(this.scope, entity, id);', 'await storedRecord(this.scope, entity, id);'],
+      ['  openRecord,\n', '  storedRecord,\n'],
+    ],
+    tells: ({ what, request }) => what === 'answers' && /^GET \/api\/records\/\w+\/Zr/.test(request),
+  },
+  {
+    name: 'an answer that carries one field more',
+    file: API,
+    changes: [[IF_OPEN, IF_OPEN.replace('if (', "if (field.id !== 'item_store' && ")]],
+    tells: ({ what, said }) => what === 'shows' && said.startsWith('Store and shelf of'),
+  },
+  {
+    name: 'a page that carries cells that are closed',
+    file: 'src/core/access/sent/resolve.ts',
+    changes: [
+      ['if (level === NONE) continue;\n', "if (level === NONE && element.kind !== 'column') continue;\n"],
+    ],
+    tells: ({ what, request }) => what === 'shows' && !request.includes('/api/'),
+  },
+  {
+    name: 'a header that tells names',
+    file: API,
+    changes: [
+      [
+        '      size,\n    });',
+        "      size,\n    }, { headers: { 'X-Fields': entity.fields.map(({ name }) => name).join(' ') } });",
+      ],
+    ],
+    tells: ({ what, said }) => what === 'shows' && said.startsWith('The name of'),
+  },
+  {
+    name: 'a count that tells of hidden records',
+    file: 'src/server/records/read.ts',
+    changes: [['return { records: found, total,', 'return { records: found, total: total + 1,']],
+    tells: ({ what }) => what === 'counts',
+  },
+  {
+    name: 'a change that is let through',
+    file: 'src/server/records/write.ts',
+    changes: [
+      [
+        'requireWritable(entity, input, (field) => (inChain.has(field.id) ? EDIT : levelOf(field)));\n  requireOpen(scope, update, stored);',
+        'requireWritable(entity, input, () => EDIT);\n  void [inChain, levelOf];',
+      ],
+      ['requirePlace(scope, update, await knownRecord(scope, entity, { ...stored, values }, tx));', ''],
+    ],
+    tells: ({ what }) => what === 'did',
+  },
+];
+
+/** A copy of the project with all leaks planted. */
+function plant() {
+  rmSync(FOLDER, { recursive: true, force: true });
+  mkdirSync(FOLDER, { recursive: true });
+  for (const one of NEEDED) cpSync(`${ROOT}/${one}`, `${FOLDER}/${one}`, { recursive: true });
+  // Links to the same files where that can be, since there are many.
+  const linked = spawnSync('cp', ['-al', `${ROOT}/node_modules`, `${FOLDER}/node_modules`]);
+  if (linked.status !== 0) cpSync(`${ROOT}/node_modules`, `${FOLDER}/node_modules`, { recursive: true });
+  /** @type {string[]} */
+  const missing = [];
+  for (const { name, file, changes } of LEAKS) {
+    let text = readFileSync(`${FOLDER}/${file}`, 'utf8');
+    for (const [from, to] of changes) {
+      if (!text.includes(from)) missing.push(name);
+      text = text.replace(from, to);
+    }
+    writeFileSync(`${FOLDER}/${file}`, text);
+  }
+  return missing;
+}
+
+/**
+ * Breaks a copy of the product on purpose, in six ways, builds and serves it, and lets it sweep itself: is each way
+ * found?
+ * @param {import('../../bin/lib/cluster.mjs').Cluster} cluster
+ * @returns {Promise<(readonly [string, boolean])[]>}
+ */
+export async function leaks(cluster) {
+  const missing = plant();
+  if (missing.length > 0) return missing.map((name) => [`${name} can be planted`, false]);
+  const env = { NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: /** @type {const} */ ('production') };
+  await runLong(
+    'sh',
+    ['-c', `cd "${FOLDER}" && exec "${process.execPath}" node_modules/next/dist/bin/next build`],
+    {
+      env,
+    },
+  );
+  const database = cluster.database('zinc_leaks', { anew: true });
+  const { demo } = await setUpDatabase(database);
+  const port = await freePort();
+  const address = `http://127.0.0.1:${port}`;
+  /** @type {import('node:child_process').ChildProcess} */
+  const child = spawn(process.execPath, [`${FOLDER}/src/server/front/main.mjs`, FOLDER, String(port)], {
+    cwd: FOLDER,
+    env: { ...process.env, ...env, DATABASE_URL: database.url, PUBLIC_URL: address, LOG_LEVEL: 'silent' },
+    detached: true,
+    stdio: 'ignore',
+  });
+  try {
+    const found = await surprises(address, demo);
+    return LEAKS.map(({ name, tells }) => [`a sweep finds ${name}`, found.some(tells)]);
+  } finally {
+    await endProcess(child.pid ?? 0, 'SIGTERM');
+    if (existsSync(FOLDER)) rmSync(FOLDER, { recursive: true, force: true });
+  }
+}
+
+/**
+ * What a sweep finds, until it has found all of it or is done.
+ * @param {string} address
+ * @param {{ email: string, password: string } | undefined} demo
+ * @returns {Promise<Surprise[]>}
+ */
+async function surprises(address, demo) {
+  if (!demo) return [];
+  for (let n = 0; n < 200; n++) {
+    const ready = await fetch(`${address}/ready`).then(
+      ({ ok }) => ok,
+      () => false,
+    );
+    if (ready) break;
+    await pause(200);
+  }
+  const headers = {
+    Cookie: await signIn(address, demo),
+    Origin: address,
+    'Content-Type': 'application/json',
+  };
+  const api = `${address}/studio/api/applications/larkfield/sweeps`;
+  await fetch(api, { method: 'POST', headers, body: JSON.stringify({ released: false }) });
+  /** @type {Map<string, Surprise>} */
+  const found = new Map();
+  for (let n = 0; n < 150; n++) {
+    await pause(1000);
+    const { sweeps } = await fetch(api, { headers }).then((answer) => answer.json());
+    for (const one of sweeps[0]?.surprises ?? []) found.set(JSON.stringify(one), one);
+    const all = [...found.values()];
+    if (LEAKS.every(({ tells }) => all.some(tells)) || !['waiting', 'running'].includes(sweeps[0]?.state))
+      break;
+  }
+  await fetch(api, { method: 'DELETE', headers });
+  return [...found.values()];
+}

@@ -1,0 +1,127 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { accessOf, compile, viewerOfRole } from '@/core';
+import type { KnownRecord } from '@/core/access';
+import { type Definition, treeOf } from '@/core/model';
+import { FieldNumbers, marked, MarkFinder, Predictor, sweepRecords } from '@/core/sweep';
+import { LARKFIELD } from '@/demo/definition';
+import { ROUTES } from '@/server/proving/sweep/routes';
+import { planCopy } from '@/server/proving/sweep/copy';
+import { Comparing } from '@/server/proving/sweep/compare';
+import type { Answer } from '@/server/proving/sweep/asker';
+import type { Case } from '@/server/proving/sweep/cases';
+
+const LIVE = 'src/app/live/[app]';
+const files = readdirSync(LIVE, { recursive: true, encoding: 'utf8' }).filter((file) =>
+  /(^|\/)(route|page)\.tsx?$/.test(file),
+);
+
+const copy = planCopy({ ...LARKFIELD, gates: LARKFIELD.gates }, []);
+const known = knownIn(copy.definition, copy.records);
+
+function knownIn(definition: Definition, records: typeof copy.records): KnownRecord[] {
+  const tree = treeOf(definition);
+  return records.map(({ entity, ...one }) => ({ ...one, entity: tree.need(entity, 'rows').node }));
+}
+
+const asVolunteer = (): { predictor: Predictor; comparing: Comparing } => {
+  const comparing = new Comparing(copy);
+  const access = accessOf(compile(copy.definition), viewerOfRole('volunteer'), { moment: 0 });
+  return { comparing, predictor: new Predictor(access, known, comparing.marks, false) };
+};
+
+describe('a sweep', () => {
+  it('knows every route of released applications, and no other', () => {
+    expect(files.length).toBeGreaterThan(20);
+    expect(Object.keys(ROUTES).sort()).toEqual(files.sort());
+    // What is not swept only takes something in, or is the same for everybody: it reads no records.
+    for (const [file, how] of Object.entries(ROUTES))
+      if (typeof how === 'object')
+        expect(readFileSync(`${LIVE}/${file}`, 'utf8')).not.toMatch(/liveRecords|pageAt|WholeList/);
+  });
+
+  it('has records on both sides of every condition that asks of them, each with marks of its own', () => {
+    const records = sweepRecords(LARKFIELD, [{ attributes: { email: 'ada@x.example' } }]);
+    const loans = records
+      .filter(({ entity }) => entity === 'loan')
+      .map(({ values }) => values['loan_status']);
+    expect(new Set(loans).size).toBeGreaterThan(1);
+    const items = records.filter(({ entity }) => entity === 'item').map(({ values }) => values);
+    expect(items.map((one) => one['item_away'])).toEqual(expect.arrayContaining([true, false, null]));
+    expect(items.some((one) => one['item_lender_email'] === 'ada@x.example')).toBe(true);
+    const marks = records.flatMap(({ values }) =>
+      Object.values(values).filter((value) => typeof value === 'string' && value.startsWith('Zq')),
+    );
+    expect(new Set(marks).size).toBe(marks.length);
+  });
+
+  it('finds marks however values are written', () => {
+    const fields = new FieldNumbers(LARKFIELD);
+    const finder = new MarkFinder(LARKFIELD, copy.records, fields);
+    const [first] = copy.records;
+    if (!first) throw new Error('There are no records');
+    const value = Number(first.values['item_value']).toLocaleString('en-GB');
+    const due = copy.records.find(({ entity }) => entity === 'loan')?.values['loan_due'];
+    const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: 'UTC' });
+    const texts = [
+      `{"a":"${String(first.values['item_title'])}"}`,
+      `£${value}.00`,
+      String(due),
+      day.format(new Date(String(due))),
+      first.id,
+      marked(LARKFIELD, (id) => treeOf(LARKFIELD).get(id)?.number ?? 0).areas[0]?.name ?? '',
+    ];
+    for (const text of texts) expect([text, finder.find(text).size]).toEqual([text, 1]);
+    expect(finder.find('{"id":"7a319500-0123","n":73195,"year":1583}').size).toBe(0);
+  });
+
+  it('tells of what is sent too much, what lacks, counts, and what should have been refused', () => {
+    const { predictor, comparing } = asVolunteer();
+    const items = copy.definition.entities.find(({ id }) => id === 'item');
+    if (!items) throw new Error('There are no items');
+    const predicted = predictor.all(items);
+    const reads: Case = { asking: { path: `/live/${copy.slug}/api/records/item` }, reads: 'api', predicted };
+    const answer = (body: string, more: Partial<Answer> = {}): Answer => ({
+      status: 200,
+      location: '',
+      headers: '',
+      body,
+      ...more,
+    });
+    const whats = (one: Case, given: Answer): string[] => [
+      ...new Set(comparing.surprises(one, given, predictor).map(({ what }) => what)),
+    ];
+    const right = known
+      .filter(({ entity }) => entity.id === 'item')
+      .map(({ id, values }) => [id, values['item_title'], values['item_accession']]);
+    const whole = (total: number, more = ''): string =>
+      JSON.stringify({ total, right, values: [...predicted.marks.values()].length, more });
+    const all = JSON.stringify(
+      known
+        .filter(({ entity }) => entity.id === 'item')
+        .map(({ id, values }) => ({
+          ...values,
+          id,
+          item_lender: null,
+          item_lender_email: null,
+          item_away: null,
+        })),
+    );
+    const total = `"total":${predicted.totals[0] ?? 0}`;
+    expect(whats(reads, answer(`${total}${all}`))).toEqual([]);
+    expect(whats(reads, answer(`${total}${all}${String(known[0]?.values['item_lender'])}`))).toEqual([
+      'shows',
+    ]);
+    expect(whats(reads, answer(`"total":99${all}`))).toEqual(['counts']);
+    expect(whats(reads, answer(whole(predicted.totals[0] ?? 0)))).toContain('lacks');
+    expect(whats(reads, answer('', { status: 404 }))).toEqual(['answers']);
+    expect(whats(reads, answer(`${total}${all}`, { headers: `X-About: ${nameOf('s_schedule')}` }))).toEqual([
+      'shows',
+    ]);
+    const refused: Case = { asking: { method: 'DELETE', path: 'x' }, refused: true };
+    expect(whats(refused, answer(''))).toEqual(['did']);
+    expect(whats(refused, answer('', { status: 403 }))).toEqual([]);
+  });
+});
+
+const nameOf = (id: string): string => treeOf(copy.definition).get(id)?.name ?? '';
