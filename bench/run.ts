@@ -3,6 +3,7 @@ import { measureConditions } from './conditions';
 import { measureMatrix } from './matrix';
 import { keep, printTable } from './measure';
 import { measurePages } from './pages';
+import { measureProving } from './proving';
 import { measureResolving } from './resolving';
 
 /**
@@ -10,7 +11,7 @@ import { measureResolving } from './resolving';
  * one is over its limit. With `--keep` they are kept as those of the release that is being made.
  */
 await needNpmPackages();
-const inCore = [...measureResolving(), ...measureConditions(), ...measureMatrix()];
+const inCore = [...measureResolving(), ...measureConditions(), ...measureMatrix(), ...measureProving()];
 const { measures, spent } = await measurePages();
 const all = [...inCore, ...measures];
 printTable(all);

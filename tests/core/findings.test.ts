@@ -4,7 +4,7 @@ import type { Condition } from '@/core/condition';
 import { keyedPerson } from '@/core/access/deciding/viewer-key';
 import type { Person } from '@/core/access/deciding/viewer';
 import { applyEdit } from '@/core/edit/edits/apply';
-import { CHECKS, findingsIn } from '@/core/findings';
+import { CHECKS, editOfMend, findingsIn } from '@/core/findings';
 import type { Closed, Definition, MenuItem, Screen } from '@/core/model/definition';
 import { findFaults } from '@/core/model/faults';
 import type { Line, What, Who } from '@/core/model/gate';
@@ -474,7 +474,9 @@ describe('findings', () => {
       expect(placesOf(hasNot, kind, people)).toEqual([]);
       const [one] = found(has, kind, people);
       expect(one?.mends.length).toBeGreaterThan(WITHOUT_MENDS.includes(kind) ? -1 : 0);
-      for (const { edit } of one?.mends ?? []) {
+      for (const mend of one?.mends ?? []) {
+        const edit = editOfMend(has, mend);
+        if (!edit) throw new Error(`${kind} cannot be mended so: ${mend.says}`);
         const made = applyEdit(has, edit);
         expect(made.ok && findFaults(made.value)).toEqual([]);
         expect(made.ok && placesOf(made.value, kind, people)).toEqual([]);
@@ -492,7 +494,10 @@ describe('findings', () => {
       fc.property(fc.gen(), (value) => {
         const definition = drawDefinition(new Draw(value));
         for (const { kind, places, mends } of findingsIn(definition, [], AT))
-          for (const { edit, says } of mends) {
+          for (const mend of mends) {
+            const { says } = mend;
+            const edit = editOfMend(definition, mend);
+            if (!edit) continue;
             const made = applyEdit(definition, edit);
             if (!made.ok) throw new Error(`${kind} ${says} ${JSON.stringify(made.problems)}`);
             expect(findFaults(made.value)).toEqual([]);

@@ -30,7 +30,7 @@ export const faceNeverFirst: Check = {
           whom: context.keysOf(whom),
           mends: [
             ...(before.every((one) => staysFirst(context, one, face)) ? [putFirst(screen, face, at)] : []),
-            ...removing(context, face),
+            ...removing(face),
           ],
         };
       }

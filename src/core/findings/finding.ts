@@ -5,11 +5,12 @@ import type { Context } from './context';
 /** How bad it is: it lets somebody in, or it is probably not meant. */
 export type Rank = 'lets-in' | 'not-meant';
 
-/** One edit that mends it, with what it does in words. */
-export interface Mend {
-  readonly says: string;
-  readonly edit: Edit;
-}
+/**
+ * What mends it, with what it does in words: an edit, or taking an element away with all that names it, which is worked
+ * out when it is asked for (`editOfMend`).
+ */
+export type Mend =
+  { readonly says: string; readonly edit: Edit } | { readonly says: string; readonly removes: Id };
 
 /** Where something is probably wrong. */
 interface Found {

@@ -7,6 +7,7 @@ import type { Check, Finding } from './finding';
 
 export { basisOf, keyOfFinding } from './basis';
 export { CHECKS } from './checks';
+export { editOfMend } from './removing';
 export type { Finding, Rank } from './finding';
 
 /**

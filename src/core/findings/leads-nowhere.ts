@@ -31,7 +31,7 @@ export const leadsNowhere: Check = {
             says: `Let ${way.name} follow: whoever can open the screen has it.`,
             edit: { do: 'follow', gate: way.id, lines: compiled.lines(way.id) ?? [] },
           },
-          ...removing(context, way),
+          ...removing(way),
         ],
       };
     }

@@ -27,7 +27,7 @@ export const noWayThere: Check = {
         reason: `${screen.name} is open to ${context.names(whom)}, and nothing that they have leads there.`,
         places: [screen.id],
         whom: context.keysOf(whom),
-        mends: [...intoTheMenu(context, screen, whom), ...removing(context, screen)],
+        mends: [...intoTheMenu(context, screen, whom), ...removing(screen)],
       };
     }
   },

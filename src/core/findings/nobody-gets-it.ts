@@ -39,7 +39,7 @@ export const nobodyGetsIt: Check = {
         reason: `Nobody gets ${element.name}: ${why(context, element)}`,
         places: [element.id],
         whom: [],
-        mends: [...followingAgain(context, element), ...removing(context, element)],
+        mends: [...followingAgain(context, element), ...removing(element)],
       };
     }
   },

@@ -3,7 +3,6 @@ import type { Definition } from '../model/definition';
 import type { Id } from '../model/id';
 import type { Edit } from '../edit/edits/edit';
 import { removeNamed, removePrivilege } from '../edit/edits/make';
-import { removalOf } from '../edit/shaping/removal';
 import { privilegesOf } from '../model/privileges';
 import type { Check } from './finding';
 
@@ -39,17 +38,13 @@ export const usedByNothing: Check = {
       };
     }
     for (const { id, name } of definition.entities)
-      if (!used.has(id) && !pointedAt(definition, id)) {
-        const removal = removalOf(definition, id);
+      if (!used.has(id) && !pointedAt(definition, id))
         yield {
           reason: `No screen shows the data ${name}, and no other data points to it.`,
           places: [id],
           whom: [],
-          mends: removal.ok
-            ? [{ says: `Take ${name} away, with its records.`, edit: removal.value.edit }]
-            : [],
+          mends: [{ says: `Take ${name} away, with its records.`, removes: id }],
         };
-      }
     if (definition.units.length > 0 && !goesByUnits(definition, people))
       yield {
         reason: 'There are units, and no person, role, record or line goes by them.',

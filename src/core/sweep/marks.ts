@@ -56,7 +56,7 @@ const valueOf = (n: number): Mark => ({
 });
 
 /** What makes two marks the same. */
-export const markKey = (mark: Mark): string =>
+const markKey = (mark: Mark): string =>
   mark.of === 'element'
     ? `e${mark.number}`
     : mark.of === 'record'
@@ -133,7 +133,7 @@ export class FieldNumbers {
 }
 
 /** The mark that an element's name ends with. */
-export const elementMark = (number: number): string => `Ze${number}eZ`;
+const elementMark = (number: number): string => `Ze${number}eZ`;
 
 /** The definition in which the name of each element, and the words of each text, end with the element's mark. */
 export function marked(definition: Definition, numberOf: (id: Id) => number): Definition {

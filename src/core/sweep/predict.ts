@@ -125,9 +125,11 @@ export class Predictor {
     const { tree } = access.compiled;
     if (mark.of === 'element') {
       const element = tree.elements[mark.number];
-      return (
-        element !== undefined &&
-        (access.answer(element).most > NONE || shownClosed(access, element) !== undefined)
+      if (!element) return false;
+      // A field's name is also that of the fields and columns that show it, which may be shown closed.
+      const handles = element.kind === 'data-field' ? access.compiled.handles.handlesOf(element) : [];
+      return [element, ...handles.map((id) => access.element(id))].some(
+        (one) => access.answer(one).most > NONE || shownClosed(access, one) !== undefined,
       );
     }
     const record = this.records[mark.record];

@@ -25,7 +25,7 @@ interface Since {
 }
 
 /** A finding as it is shown. */
-export interface ShownFinding extends Omit<KeptFinding, 'since' | 'basis'> {
+interface ShownFinding extends Omit<KeptFinding, 'since' | 'basis'> {
   readonly title: string;
   /** Undefined where the edit is not known any more. */
   readonly since?: Since | undefined;

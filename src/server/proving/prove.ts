@@ -63,7 +63,7 @@ export async function prove(applicationId: string): Promise<boolean> {
 }
 
 /** The expectations of an application, in the order in which they were made. */
-export async function expectationsOf(
+async function expectationsOf(
   applicationId: string,
 ): Promise<(Expectation & { readonly id: string })[]> {
   const rows = await database()

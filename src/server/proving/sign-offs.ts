@@ -99,11 +99,11 @@ export async function signOffById(
 }
 
 /** By which change a cell came to be what it is: an edit, or another change of a person. */
-export type Cause =
+type Cause =
   { readonly revision: number; readonly author: string; readonly at: string } | { readonly person: true };
 
 /** A cell that is another since something was signed off. */
-export interface ComparedCell {
+interface ComparedCell {
   readonly viewer: string;
   readonly viewerName: string;
   readonly element: string;

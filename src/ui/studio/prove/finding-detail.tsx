@@ -5,7 +5,8 @@ import { compile } from '@/core';
 import { addressOf } from '@/core/access';
 import { type EditEffect, placeInWords } from '@/core/edit';
 import type { Definition } from '@/core/model';
-import { useState } from 'react';
+import { editOfMend } from '@/core/findings';
+import { useMemo, useState } from 'react';
 import { send } from '../../live/host';
 import { useAsked } from '../../parts/queries';
 import { useTell } from '../../parts/toasts';
@@ -107,13 +108,16 @@ function MendCard({
   behind: boolean;
 }) {
   const { api, store, mayChange } = useStudio();
-  const { revision } = useDraft();
+  const { revision, definition } = useDraft();
   const tell = useTell();
-  const { data: effect, error } = useAsked<EditEffect>(behind ? undefined : `${api}/effect`, {
-    body: { edit: mend.edit },
+  const edit = useMemo(() => editOfMend(definition, mend), [definition, mend]);
+  const { data: effect, error } = useAsked<EditEffect>(behind || !edit ? undefined : `${api}/effect`, {
+    body: { edit },
     version: revision,
     goodFor: Infinity,
   });
+  // Something cannot be without it.
+  if (!edit) return null;
   return (
     <div className={`mt-2 border px-3 py-2 ${main ? 'border-edge' : 'border-rule'}`}>
       <p className="font-medium">{mend.says}</p>
@@ -126,7 +130,7 @@ function MendCard({
           className={`button mt-1.5 ${main ? 'button-main' : ''}`}
           disabled={!effect || behind}
           onClick={() => {
-            store.apply(mend.edit);
+            store.apply(edit);
             tell('Done.', () => store.turn('undo'));
           }}
         >

@@ -28,7 +28,7 @@ export interface ShownFinding extends Omit<Finding, 'whom'> {
   readonly aside?: { readonly reason: string; readonly by: string; readonly at: string } | undefined;
 }
 
-export interface Broken {
+interface Broken {
   readonly id: string;
   readonly is?: Answer | undefined;
   readonly since?: Since | undefined;

@@ -144,9 +144,11 @@ function Differences({
             {of.slice(0, MOST_IN_GROUP).map((cell) => (
               <li key={`${cell.viewer} ${cell.element}`} className="mt-1">
                 <span className="font-medium">{cell.gains ? 'Gained' : 'Lost'}:</span>{' '}
-                {by === 'viewer' ? cell.elementName : cell.viewerName}, <LevelMark answer={cell.before} />{' '}
-                {answerInWords(cell.kind, cell.before)} → <LevelMark answer={cell.after} />{' '}
-                {answerInWords(cell.kind, cell.after)}
+                {by === 'viewer' ? cell.elementName : cell.viewerName}
+                <span className="flex items-center gap-1">
+                  <LevelMark answer={cell.before} /> {answerInWords(cell.kind, cell.before)} →{' '}
+                  <LevelMark answer={cell.after} /> {answerInWords(cell.kind, cell.after)}
+                </span>
                 <span className="block text-quiet">{causeInWords(definition, cell.by)}</span>
               </li>
             ))}

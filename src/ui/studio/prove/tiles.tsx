@@ -112,7 +112,7 @@ function Tile({
   return (
     <button
       type="button"
-      className="border-r border-rule px-3.5 pt-2 pb-2.5 text-left align-top hover:bg-plate"
+      className="flex flex-col items-start border-r border-rule px-3.5 pt-2 pb-2.5 text-left hover:bg-plate"
       onClick={onPress}
     >
       <span
