@@ -37,6 +37,23 @@ const MOST_UNITS = 60;
  * never wrongly. Undefined where there would be too much to try.
  */
 export function reachable(scope: Scope, condition: Condition): Reachable | undefined {
+  const { definition, entity } = scope;
+  const { attributes, sessionValues, units, groups, conditions, entities, timeZone } = definition;
+  const asks = [entity, attributes, sessionValues, units, groups, conditions, entities, timeZone];
+  const found = known.get(condition);
+  // An edit leaves what it does not change as it is, the very same.
+  if (found && asks.every((one, n) => one === found.asks[n])) return found.answers;
+  const answers = tried(scope, condition);
+  known.set(condition, { asks, answers });
+  return answers;
+}
+
+const known = new WeakMap<
+  Condition,
+  { readonly asks: readonly unknown[]; readonly answers: Reachable | undefined }
+>();
+
+function tried(scope: Scope, condition: Condition): Reachable | undefined {
   const { condition: plain, free } = plainly(scope.definition, condition);
   const asked = questionsIn(plain);
   const domains = new Map<string, Domain>();
@@ -50,13 +67,13 @@ export function reachable(scope: Scope, condition: Condition): Reachable | undef
     }
   for (const id of free)
     domains.set(`session ${id}`, { operand: { session: id }, values: ['yes', 'no', null] });
-  const tried = [...domains.values()];
-  const count = tried.reduce((all, { values }) => all * values.length, clocks.length);
+  const all = [...domains.values()];
+  const count = all.reduce((product, { values }) => product * values.length, clocks.length);
   if (count > MOST_TRIED) return undefined;
   let [whenTrue, whenFalse]: (Witness | undefined)[] = [];
   for (const clock of clocks)
     for (let n = 0; n < count / clocks.length && !(whenTrue && whenFalse); n++) {
-      const values = valuesAt(tried, n);
+      const values = valuesAt(all, n);
       const truth = truthOf(scope, plain, clock, values);
       if (truth === true) whenTrue ??= witnessOf(values);
       if (truth === false) whenFalse ??= witnessOf(values);

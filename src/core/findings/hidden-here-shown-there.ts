@@ -27,8 +27,7 @@ export const hiddenHereShownThere: Check = {
         (viewer) =>
           context.most(viewer, door) > NONE &&
           context.most(viewer, part) === NONE &&
-          comesTo(context, viewer, part) &&
-          context.isHiddenByOwnLines(viewer, part),
+          comesTo(context, viewer, part),
       );
       if (whom.length === 0) continue;
       const shown = compiled.handles

@@ -14,7 +14,7 @@ import {
   proofs,
   releases,
 } from '../database/schema';
-import { draftAt } from '../drafts/draft';
+import { draftAt, draftOf } from '../drafts/draft';
 import { tellNews } from '../news/news';
 import { peopleOf } from '../people/read';
 import { askedBy } from './asked';
@@ -58,14 +58,14 @@ export async function prove(applicationId: string): Promise<boolean> {
     last = proof;
   }
   await forgetOld(applicationId, head);
+  // The next revision is worked out from this one: what an edit leaves as it is, is the very same then.
+  await draftOf(applicationId);
   await tellNews(database(), applicationId, `proved ${head}`);
   return true;
 }
 
 /** The expectations of an application, in the order in which they were made. */
-async function expectationsOf(
-  applicationId: string,
-): Promise<(Expectation & { readonly id: string })[]> {
+async function expectationsOf(applicationId: string): Promise<(Expectation & { readonly id: string })[]> {
   const rows = await database()
     .select({ id: expectations.id, expectation: expectations.expectation })
     .from(expectations)

@@ -16,6 +16,14 @@ export async function homeOf(builderId: string) {
       revision: applications.headRevision,
       since: sql<number>`${applications.headRevision} - coalesce(${releases.revision}, 0)`,
       people: sql<number>`(select count(*)::int from people where people.application_id = ${applications.id})`,
+      /** Findings that were not set aside, and broken expectations, of the newest revision that was looked through. */
+      lookAt: sql<number>`coalesce((
+        select (select count(*) from jsonb_array_elements(proofs.findings) found
+            where not exists (select from set_aside where set_aside.application_id = proofs.application_id
+              and set_aside.key = found ->> 'key' and set_aside.basis = found ->> 'basis'))
+          + jsonb_array_length(proofs.broken)
+        from proofs where proofs.application_id = ${applications.id}
+        order by proofs.revision desc limit 1), 0)::int`,
       lastChange: sql<{ readonly by: string; readonly at: string } | null>`(
         select json_build_object('by', builders.name, 'at', edits.at)
         from edits join builders on builders.id = edits.author

@@ -50,7 +50,8 @@ export function planCopy(definition: Definition, everybody: readonly Person[]): 
   return {
     id: newId(),
     slug: `sweep-${randomBytes(16).toString('hex')}`,
-    definition: marked({ ...definition, gates }, (id) => tree.get(id)?.number ?? 0),
+    // Nobody comes to it by opening an account.
+    definition: marked({ ...definition, gates, signUp: false }, (id) => tree.get(id)?.number ?? 0),
     people: swept,
     records: sweepRecords(
       { ...definition, gates },

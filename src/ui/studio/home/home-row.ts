@@ -10,6 +10,8 @@ export interface HomeRow {
   readonly revision: number;
   /** How many edits came after the one that was released. */
   readonly since: number;
+  /** Findings to look at, and expectations that the draft breaks. */
+  readonly lookAt: number;
   readonly lastChange: { readonly by: string; readonly at: string } | null;
   /** Who else has a bench of it open. */
   readonly here: readonly string[];

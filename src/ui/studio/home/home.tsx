@@ -133,6 +133,11 @@ const columnsWith = (onDo: (row: HomeRow, what: Doing) => void): DataColumn<Home
             {one.since} {one.since === 1 ? 'edit' : 'edits'} {one.release === null ? 'so far' : 'since'}
           </span>
         )}
+        {one.lookAt > 0 && (
+          <a className="link block text-amber" href={`/studio/${one.slug}/prove`}>
+            {one.lookAt} to look at
+          </a>
+        )}
       </>
     ),
   },

@@ -7,6 +7,9 @@ import { PlaceLink } from './place-link';
 import type { Proof, ShownFinding } from './proof';
 import { viewersInWords } from './viewers-in-words';
 
+/** So many are shown at first, and so many more each time. */
+const SHOWN = 100;
+
 /** What is probably wrong, the worst first; what was set aside is told of, and shown where asked for. */
 export function FindingsPart({
   proof,
@@ -18,6 +21,7 @@ export function FindingsPart({
   onChoose: (key: string) => void;
 }) {
   const [withAside, setWithAside] = useState(false);
+  const [most, setMost] = useState(SHOWN);
   const { definition } = useDraft();
   if (!proof)
     return <p className="mt-3 bg-paper px-4 py-6 text-quiet">This application is being looked through.</p>;
@@ -37,7 +41,7 @@ export function FindingsPart({
           </tr>
         </thead>
         <tbody>
-          {shown.map((one) => (
+          {shown.slice(0, most).map((one) => (
             <tr
               key={one.key}
               data-finding={one.kind}
@@ -68,6 +72,13 @@ export function FindingsPart({
           ))}
         </tbody>
       </table>
+      {shown.length > most && (
+        <p className="px-3 py-1.5 text-[13px]">
+          <button type="button" className="link" onClick={() => setMost(most + SHOWN)}>
+            {Math.min(SHOWN, shown.length - most)} more of {shown.length}
+          </button>
+        </p>
+      )}
       {shown.length === 0 && (
         <p className="px-4 py-6 text-quiet">
           Nothing is found that is probably wrong. It is looked for after each change.
