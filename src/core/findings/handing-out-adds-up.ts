@@ -1,7 +1,9 @@
+import { EDIT } from '../access/deciding/level';
 import { viewerKey } from '../access/deciding/viewer-key';
 import type { Definition, Role } from '../model/definition';
 import type { Id } from '../model/id';
 import { withIncluded } from '../model/tree';
+import type { Context } from './context';
 import type { Check } from './finding';
 
 /**
@@ -15,14 +17,21 @@ export const handingOutAddsUp: Check = {
   kind: 'handing-out-adds-up',
   rank: 'lets-in',
   title: 'Handing out adds up',
-  *find({ definition }) {
+  *find(context) {
+    const { definition } = context;
     for (const role of definition.roles) {
       const own = withIncluded(definition, [role.id]);
-      const ways = waysFrom(definition, role).filter(({ path, to }) => path.length > 1 && !own.has(to.id));
+      const all = waysFrom(definition, role);
+      const ways = all.filter(({ path, to }) => path.length > 1 && !own.has(to.id));
+      if (ways.length === 0) continue;
+      const furthest = furthestOf(
+        context,
+        all.map(({ to }) => to),
+      );
       for (const { path, to } of ways) {
         const last = path.at(-1) as Role;
         yield {
-          reason: `Who holds ${role.name} can come to give ${to.name} in ${path.length} steps: ${[...path, to].map(({ name }) => name).join(' → ')}.`,
+          reason: `Who holds ${role.name} can come to give ${to.name} in ${path.length} steps: ${[...path, to].map(({ name }) => name).join(' → ')}.${to === furthest ? ' Nothing that it can bring about reaches further.' : ''}`,
           places: [role.id, ...path.slice(1).map(({ id }) => id), to.id],
           whom: [viewerKey('role', role.id)],
           mends: [
@@ -41,6 +50,15 @@ export const handingOutAddsUp: Check = {
     }
   },
 };
+
+/** The role that gives the most to edit. */
+function furthestOf(context: Context, roles: readonly Role[]): Role | undefined {
+  const reach = (role: Role): number => {
+    const viewer = context.kind(viewerKey('role', role.id));
+    return viewer ? context.tree.elements.filter((one) => context.most(viewer, one) === EDIT).length : 0;
+  };
+  return [...roles].sort((one, other) => reach(other) - reach(one))[0];
+}
 
 interface Way {
   /** Who hands out on the way, the first of them first. */
