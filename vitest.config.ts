@@ -8,6 +8,8 @@ export default defineConfig({
     // Generous: a slow machine is no failure.
     testTimeout: 400_000,
     hookTimeout: 120_000,
+    // Also where there are two cores: by itself it would leave one to others.
+    maxWorkers: 2,
     projects: [
       {
         extends: true,

@@ -44,11 +44,12 @@ export function ListSearch({
         className="w-44 bg-transparent py-1 outline-none"
         value={text}
         onChange={(event) => setText(event.target.value)}
-        onBlur={() => text !== q && onSearch(text)}
+        // What stands there, also where it was written before this page could hear.
+        onBlur={({ target: { value } }) => value !== q && onSearch(value)}
         onKeyDown={(event) => {
           if (event.key !== 'Enter') return;
           event.preventDefault();
-          onSearch(text);
+          onSearch(event.currentTarget.value);
         }}
       />
     </span>
