@@ -1,5 +1,13 @@
-import { accessOf, compile, viewerOfPerson } from '@/core';
-import { type Access, counts, type Person, SIGNED_OUT, StandInAccess } from '@/core/access';
+import { accessOf, compile, matrixOf, viewerOfPerson } from '@/core';
+import {
+  type Access,
+  type Compiled,
+  counts,
+  type Person,
+  SIGNED_OUT,
+  StandInAccess,
+  type Viewer,
+} from '@/core/access';
 import type { Definition, Value, Values } from '@/core/model';
 import { database } from '../../database/client';
 import { sessions } from '../../database/schema';
@@ -23,8 +31,8 @@ const STOOD_IN_FOR = 3;
 const HOURS = 12;
 
 /**
- * All viewers of a copy: signed out, with the session of another application, every person, each also with all session
- * values set, and who may stand in for others as some of these.
+ * All viewers of a copy: signed out, with the session of another application, every person, and where it matters with all
+ * session values set, and who may stand in for others as some of these.
  */
 export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptViewer[] {
   const compiled = compile(copy.definition);
@@ -44,7 +52,8 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
       open: () => open({}),
       access: (moment) => accessOf(compiled, viewer, { moment, session: {} }),
     });
-    if (Object.keys(set).length > 0)
+    // Who gets the same with it is not asked as twice.
+    if (differs(compiled, viewer, set))
       all.push({
         name: `${swept.name}, with all that a session can hold`,
         signedOut: false,
@@ -92,6 +101,14 @@ function isInFull({ roles }: Definition, { assignments }: Person, moment: number
   return (
     held.length > 0 && held.every((one) => roles.find(({ id }) => id === one.role)?.standInFull === true)
   );
+}
+
+/** Does it matter to this viewer what their session holds? */
+function differs(compiled: Compiled, viewer: Viewer, session: Values): boolean {
+  if (Object.keys(session).length === 0) return false;
+  const moment = Date.now();
+  const [bare, set] = [{}, session].map((one) => matrixOf(compiled, [viewer], { moment, session: one }));
+  return bare?.some((byte, n) => byte !== set?.[n]) ?? false;
 }
 
 async function sessionFor(applicationId: string, personId: string, values: Values): Promise<string> {
