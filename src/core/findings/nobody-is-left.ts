@@ -1,9 +1,11 @@
 import { isKind } from '../access/deciding/viewer';
 import { NONE } from '../access/deciding/level';
 import { landingOf } from '../access/sent/landing';
+import type { MenuItem } from '../model/definition';
 import type { Who } from '../model/gate';
 import type { Id } from '../model/id';
 import { privilegesOf } from '../model/privileges';
+import { menusOf } from '../model/tree';
 import { handedOutBy } from './handing-out-adds-up';
 import type { AskedViewer, Context } from './context';
 import type { Check } from './finding';
@@ -68,7 +70,18 @@ const rolesAsked = ({ definition }: Context): ReadonlySet<Id> =>
 
 /** People who sign in and find that nothing is open to them. */
 function* landingNowhere(context: Context, persons: readonly AskedViewer[]) {
-  const lost = persons.filter((one) => landingOf(context.accessOf(one).most) === undefined);
+  const { definition } = context;
+  const inMenu = (items: readonly MenuItem[]): Id[] =>
+    items.flatMap((item) => [...(item.screen ? [item.screen] : []), ...inMenu(item.items)]);
+  const usual = [definition.startScreen ?? '', ...inMenu(menusOf(definition).flatMap(({ items }) => items))]
+    .flatMap((id) => context.element(id) ?? [])
+    .filter((one) => one.kind === 'screen' && one.node.binds?.record !== 'existing');
+  // By far the most land where one usually does; only of the others it is worked out one by one.
+  const lost = persons.filter(
+    (one) =>
+      !usual.some((screen) => context.most(one, screen) > NONE) &&
+      landingOf(context.accessOf(one).most) === undefined,
+  );
   if (lost.length === 0) return;
   yield {
     reason: `${context.names(lost)} can sign in, and nothing is open to them.`,
