@@ -55,7 +55,7 @@ export async function standIn(own: Visit, personId: string, until: Date | null):
 }
 
 /** Has the builder allowed every role that the person holds now to be stood in for in full? */
-function standsInFull({ compiled }: Access, { assignments }: Person, moment: number): boolean {
+export function standsInFull({ compiled }: Access, { assignments }: Person, moment: number): boolean {
   const held = assignments.filter((one) => counts(one, moment));
   return held.length > 0 && held.every((one) => compiled.tree.role(one.role)?.standInFull === true);
 }

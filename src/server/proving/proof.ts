@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import { CHECKS, type Rank } from '@/core/findings';
 import { database } from '../database/client';
 import {
@@ -14,6 +14,7 @@ import {
 } from '../database/schema';
 import { Refused } from '../http/problem';
 import { tellNews } from '../news/news';
+import { newestProof } from './newest';
 
 /** Who made the edit with which something came, and when. */
 interface Since {
@@ -57,7 +58,7 @@ const TITLES = new Map(CHECKS.map(({ kind, title }) => [kind, title]));
 
 /** What was found out about the newest revision; undefined where none was looked through yet. */
 export async function proofOf(applicationId: string): Promise<Proof | undefined> {
-  const row = await newest(applicationId);
+  const row = await newestProof(applicationId);
   if (!row) return undefined;
   const aside = await asideIn(applicationId);
   const since = await editsAt(
@@ -82,7 +83,7 @@ export async function proofOf(applicationId: string): Promise<Proof | undefined>
 
 /** How much there is to look at: without what was set aside. */
 export async function countsOf(applicationId: string, builderId: string): Promise<ProofCounts | undefined> {
-  const row = await newest(applicationId);
+  const row = await newestProof(applicationId);
   if (!row) return undefined;
   const aside = await asideIn(applicationId);
   const open = row.findings.filter(({ key, basis }) => aside.get(key)?.basis !== basis);
@@ -154,7 +155,7 @@ export async function setFindingAside(
       .delete(setAside)
       .where(and(eq(setAside.applicationId, applicationId), eq(setAside.key, key)));
   } else {
-    const found = (await newest(applicationId))?.findings.find((one) => one.key === key);
+    const found = (await newestProof(applicationId))?.findings.find((one) => one.key === key);
     if (!found) throw new Refused(409, 'gone', 'This is not found any more. Load the page again.');
     const values = { basis: found.basis, reason, author: builderId, at: new Date() };
     await database()
@@ -167,16 +168,6 @@ export async function setFindingAside(
     .from(applications)
     .where(eq(applications.id, applicationId));
   await tellNews(database(), applicationId, `proved ${head}`);
-}
-
-async function newest(applicationId: string) {
-  const [row] = await database()
-    .select()
-    .from(proofs)
-    .where(eq(proofs.applicationId, applicationId))
-    .orderBy(desc(proofs.revision))
-    .limit(1);
-  return row;
 }
 
 async function asideIn(applicationId: string) {

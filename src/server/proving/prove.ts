@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { and, desc, eq, lt, notInArray, sql } from 'drizzle-orm';
+import { and, eq, lt, notInArray, sql } from 'drizzle-orm';
 import { viewerKey } from '@/core';
 import { everybody, idInKey, type Person } from '@/core/access';
 import { brokenOf, type Expectation } from '@/core/expectations';
@@ -18,6 +18,7 @@ import { draftAt, draftOf } from '../drafts/draft';
 import { tellNews } from '../news/news';
 import { peopleOf } from '../people/read';
 import { askedBy } from './asked';
+import { newestProof } from './newest';
 
 /** So many revisions are looked at one by one, to tell which of them brought a finding; of more, only the newest. */
 const ONE_BY_ONE = 20;
@@ -39,7 +40,7 @@ export async function prove(applicationId: string): Promise<boolean> {
   // Deleted since, or the copy that a sweep asks.
   if (!application || application.sweepOf !== null) return false;
   const { head } = application;
-  let last = await lastProof(applicationId);
+  let last: Proof | undefined = await newestProof(applicationId);
   const people = await peopleOf(applicationId);
   const expected = await expectationsOf(applicationId);
   const from = last && last.revision < head ? Math.max(last.revision + 1, head - ONE_BY_ONE) : head;
@@ -82,16 +83,6 @@ export async function brokenNow(
   expected: readonly (Expectation & { readonly id: string })[],
 ) {
   return brokenOf(definition, expected, await askedBy(applicationId, definition, people, expected));
-}
-
-async function lastProof(applicationId: string): Promise<Proof | undefined> {
-  const [row] = await database()
-    .select()
-    .from(proofs)
-    .where(eq(proofs.applicationId, applicationId))
-    .orderBy(desc(proofs.revision))
-    .limit(1);
-  return row;
 }
 
 function keptFindings(

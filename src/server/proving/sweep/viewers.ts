@@ -2,7 +2,6 @@ import { accessOf, compile, matrixOf, viewerOfPerson } from '@/core';
 import {
   type Access,
   type Compiled,
-  counts,
   type Person,
   SIGNED_OUT,
   StandInAccess,
@@ -12,7 +11,7 @@ import type { Definition, Value, Values } from '@/core/model';
 import { database } from '../../database/client';
 import { sessions } from '../../database/schema';
 import { hashToken, openSession } from '../../security/sessions';
-import { holdsStandIn } from '../../live/standing';
+import { holdsStandIn, standsInFull } from '../../live/standing';
 import { eq } from 'drizzle-orm';
 import { type Copy, personOfCopy, type SweptPerson } from './copy';
 
@@ -88,19 +87,11 @@ function standingIn(copy: Copy, swept: SweptPerson, own: Person): SweptViewer[] 
         access: (moment) => {
           const theirs = accessOf(compiled, viewerOfPerson(person), { moment });
           const mine = accessOf(compiled, viewerOfPerson(own), { moment, session: {} });
-          const inFull = isInFull(copy.definition, person, moment);
+          const inFull = standsInFull(mine, person, moment);
           return new StandInAccess(theirs, inFull ? undefined : mine, !standIn?.changes);
         },
       };
     });
-}
-
-/** May all roles that the person holds now be stood in for in full? */
-function isInFull({ roles }: Definition, { assignments }: Person, moment: number): boolean {
-  const held = assignments.filter((one) => counts(one, moment));
-  return (
-    held.length > 0 && held.every((one) => roles.find(({ id }) => id === one.role)?.standInFull === true)
-  );
 }
 
 /** Does it matter to this viewer what their session holds? */
