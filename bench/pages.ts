@@ -17,6 +17,7 @@ import { manyPeople, measurePeople } from './people';
 import { measureHidden } from './hidden';
 import { measureRows } from './rows';
 import { measureStudio } from './studio';
+import { measureSweep } from './sweeping';
 
 const SECONDS = 8;
 const CONNECTIONS = 20;
@@ -128,6 +129,7 @@ export async function measurePages(): Promise<{ measures: Measure[]; spent: Reco
         ...(await measureData(ours.address, studio)),
         ...(await measurePeople(ours.address, studio)),
         ...(await measureOpening(ours.address, studio)),
+        ...(await measureSweep(ours.address, now.applicationId)),
         ...(await measureStudio(ours.address, demo?.password ?? '', { address: shown, cookie })),
         {
           name: 'released record page, requests a second at 20 connections, against a bare page',

@@ -8,7 +8,7 @@ import { signIn } from './crash.mjs';
 const FOLDER = `${DATA}/leaking`;
 const NEEDED = ['src', 'package.json', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json'];
 
-/** @typedef {{ what: string, said: string, request: string }} Surprise */
+/** @typedef {{ what: string, said: string, request: string, element?: string }} Surprise */
 
 const API = 'src/server/records/api.ts';
 const IF_OPEN = 'if (access.level(access.element(field.id), record) === NONE) continue;';
@@ -73,6 +73,55 @@ const LEAKS = [
     ],
     tells: ({ what }) => what === 'did',
   },
+  {
+    name: 'a save that writes more than it says',
+    file: 'src/server/records/write.ts',
+    changes: [
+      [
+        "await audit(tx, scope, writer, 'update', entity, id);",
+        "values[entity.fields[0]?.id ?? ''] = 'more'; await audit(tx, scope, writer, 'update', entity, id);",
+      ],
+      [
+        'const values = { ...stored.values, ...read.values };',
+        'const values: Record<string, Value | null> = { ...stored.values, ...read.values };',
+      ],
+    ],
+    tells: ({ request, said }) => request.startsWith('PATCH') && said.startsWith('Of the records'),
+  },
+  {
+    name: 'a form that is told what is stored before it is saved',
+    file: 'src/server/live/before-saving.ts',
+    changes: [
+      [
+        'now = resolve(access, screen, known, face);',
+        'now = resolve(access, screen, known, face);\n    if (now) now = { ...now, sections: now.sections.map((one) => ({ ...one, name: one.name + JSON.stringify(known.values) })) };',
+      ],
+    ],
+    tells: ({ what, request }) => what === 'shows' && request.includes('before-saving'),
+  },
+  {
+    name: 'an order that tells of what is closed',
+    file: 'src/server/records/read.ts',
+    changes: [['if (!field || access.level(access.element(field.id), undefined) === NONE)', 'if (!field)']],
+    tells: ({ what, request }) => what === 'did' && request.includes('sort='),
+  },
+  {
+    name: 'people whom anybody may look through',
+    file: 'src/server/live/looking-after.ts',
+    changes: [['if (this.level() === 0) throw notThere();', '']],
+    tells: ({ what, request }) => what === 'did' && request === 'GET /api/people',
+  },
+  {
+    name: 'a file that forgets its door',
+    file: 'src/server/records/lists.ts',
+    changes: [
+      [
+        'if (!action || scope.access.level(scope.access.element(action.id), undefined) === NONE) throw notThere();',
+        'if (!action || NONE > 0) throw notThere();',
+      ],
+    ],
+    tells: ({ what, request }) => what === 'answers' && request.includes('/export'),
+  },
 ];
 
 /** A copy of the project with all leaks planted. */
@@ -97,7 +146,7 @@ function plant() {
 }
 
 /**
- * Breaks a copy of the product on purpose, in six ways, builds and serves it, and lets it sweep itself: is each way
+ * Breaks a copy of the product on purpose, in many ways, builds and serves it, and lets it sweep itself: is each way
  * found?
  * @param {import('../../bin/lib/cluster.mjs').Cluster} cluster
  * @returns {Promise<(readonly [string, boolean])[]>}

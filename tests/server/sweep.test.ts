@@ -27,7 +27,16 @@ function knownIn(definition: Definition, records: typeof copy.records): KnownRec
 const asVolunteer = (): { predictor: Predictor; comparing: Comparing } => {
   const comparing = new Comparing(copy);
   const access = accessOf(compile(copy.definition), viewerOfRole('volunteer'), { moment: 0 });
-  return { comparing, predictor: new Predictor(access, known, comparing.marks, false) };
+  const people = new Set<number>();
+  const predictor = new Predictor({
+    access,
+    records: known,
+    finder: comparing.marks,
+    signedOut: false,
+    standsIn: false,
+    people,
+  });
+  return { comparing, predictor };
 };
 
 describe('a sweep', () => {

@@ -1,8 +1,9 @@
 /** The sweep: what every viewer should be sent, worked out by the core, to hold against what the server answers. */
 import type { Id } from '../model/id';
 
+export { acted, making, written } from './changes';
 export { type Coverage, CoverageNotes } from './coverage';
-export { FieldNumbers, type Mark, MarkFinder, marked } from './marks';
+export { FieldNumbers, type Mark, MarkFinder, marked, personMark } from './marks';
 export { lacking, type Predicted, Predictor } from './predict';
 export { type SweepRecord, sweepRecords } from './records';
 
@@ -12,7 +13,7 @@ export interface Surprise {
   readonly viewer: string;
   /** The request: method and path, in the application's own addresses. */
   readonly request: string;
-  /** It shows what it may not, or lacks what it should show; answers otherwise; counts others; did what it may not. */
+  /** It shows what it may not, or lacks what it should show; answers otherwise; counts others; did what it may not, or not what it should. */
   readonly what: 'shows' | 'lacks' | 'answers' | 'counts' | 'did';
   readonly said: string;
   /** The element that it is about, where it is about one. */

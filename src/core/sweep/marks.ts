@@ -4,9 +4,10 @@ import type { Value, Values } from '../model/value-type';
 import type { sectionsOf } from '../model/tree';
 import type { Id } from '../model/id';
 
-/** A mark that was found: an element's name, a record's id, or a value of a record's field. */
+/** A mark that was found: the name of an element or a person, a record's id, or a value of a record's field. */
 export type Mark =
   | { readonly of: 'element'; readonly number: number }
+  | { readonly of: 'person'; readonly person: number }
   | { readonly of: 'record'; readonly record: number }
   | { readonly of: 'value'; readonly record: number; readonly field: number };
 
@@ -20,6 +21,9 @@ const YEARS = 400;
 
 /** The id of a record of the sweep. */
 export const recordMark = (record: number): Id => `Zr${record}rZ`;
+
+/** The mark that a person's name ends with. */
+export const personMark = (person: number): string => `Zp${person}pZ`;
 
 const valueNumber = (record: number, field: number): number => record * FIELDS + field;
 
@@ -56,14 +60,20 @@ const valueOf = (n: number): Mark => ({
 });
 
 /** What makes two marks the same. */
-const markKey = (mark: Mark): string =>
-  mark.of === 'element'
-    ? `e${mark.number}`
-    : mark.of === 'record'
-      ? `r${mark.record}`
-      : `v${mark.record} ${mark.field}`;
+function markKey(mark: Mark): string {
+  switch (mark.of) {
+    case 'element':
+      return `e${mark.number}`;
+    case 'person':
+      return `p${mark.person}`;
+    case 'record':
+      return `r${mark.record}`;
+    case 'value':
+      return `v${mark.record} ${mark.field}`;
+  }
+}
 
-const WORDS = /Z(?:e(\d+)e|r(\d+)r|q(\d+)q)Z/g;
+const WORDS = /Z(?:e(\d+)e|p(\d+)p|r(\d+)r|q(\d+)q)Z/g;
 /** From the first number on, however its digits are grouped. */
 const NUMBERS = /(?<!\d)7[,.\u00a0\u202f\u2009' ]?319(?:[,.\u00a0\u202f\u2009' ]?\d{3}){2}(?!\d)/g;
 const ISO_DAYS = /\b(1[5-8]\d\d)-(\d\d)-(\d\d)\b/g;
@@ -89,8 +99,9 @@ export class MarkFinder {
   find(text: string): Map<string, Mark> {
     const found = new Map<string, Mark>();
     const put = (mark: Mark): void => void found.set(markKey(mark), mark);
-    for (const [, element, record, value] of text.matchAll(WORDS)) {
+    for (const [, element, person, record, value] of text.matchAll(WORDS)) {
       if (element !== undefined) put({ of: 'element', number: Number(element) });
+      else if (person !== undefined) put({ of: 'person', person: Number(person) });
       else if (record !== undefined) put({ of: 'record', record: Number(record) });
       else put(valueOf(Number(value)));
     }

@@ -14,9 +14,9 @@ import { frameAround } from '../access/sent/frame';
 import { landingOf, screenShowing, sentTo } from '../access/sent/landing';
 import { listed } from '../access/sent/listed';
 import { tester } from '../condition/formula';
-import type { Action, Entity, List } from '../model/definition';
+import type { Chart, Entity, List } from '../model/definition';
 import type { Id } from '../model/id';
-import type { Mark, MarkFinder } from './marks';
+import { type Mark, type MarkFinder, recordMark } from './marks';
 
 /** What one answer should be. */
 export interface Predicted {
@@ -27,6 +27,28 @@ export interface Predicted {
   readonly marks: ReadonlyMap<string, Mark>;
   /** How many records its lists say that there are. */
   readonly totals: readonly number[];
+  /** Its charts. */
+  readonly charts: readonly ChartSum[];
+}
+
+interface ChartSum {
+  readonly chart: Id;
+  /** The field of which it shows sums or averages: a point may come to what one record holds. */
+  readonly of?: Id | undefined;
+  /** What its points come to together; undefined where that says nothing, as of averages. */
+  readonly sum: number | undefined;
+}
+
+/** What a viewer's answers are worked out from. */
+interface Known {
+  readonly access: Access;
+  readonly records: readonly KnownRecord[];
+  readonly finder: MarkFinder;
+  readonly signedOut: boolean;
+  /** The people whose names they may be told, by their places in the copy. */
+  readonly people: ReadonlySet<number>;
+  /** Do they stand in for others? */
+  readonly standsIn: boolean;
 }
 
 /**
@@ -34,20 +56,44 @@ export interface Predicted {
  * server answers.
  */
 export class Predictor {
-  constructor(
-    private readonly access: Access,
-    private readonly records: readonly KnownRecord[],
-    private readonly finder: MarkFinder,
-    private readonly signedOut: boolean,
-  ) {}
+  private readonly access: Access;
+  private readonly records: readonly KnownRecord[];
+  private readonly finder: MarkFinder;
+  private readonly signedOut: boolean;
 
-  /** Where the viewer lands. */
-  landing(): string | undefined {
-    const screen = landingOf(this.access);
-    return screen && addressOf(screen);
+  constructor(private readonly known: Known) {
+    ({ access: this.access, records: this.records, finder: this.finder, signedOut: this.signedOut } = known);
   }
 
-  page(address: string): Predicted {
+  get standsIn(): boolean {
+    return this.known.standsIn;
+  }
+
+  /** What the same viewer is sent once these records have become others, or are gone. */
+  after(become: ReadonlyMap<Id, KnownRecord | undefined>): Predictor {
+    const now = (one: KnownRecord): KnownRecord | undefined =>
+      become.has(one.id) ? become.get(one.id) : one;
+    // What points to them finds them as they are now.
+    const lookUp = (entity: Id, id: Id) =>
+      (become.has(id)
+        ? become.get(id)
+        : this.records.find((one) => one.id === id && one.entity.id === entity)
+      )?.values;
+    const records = this.records.flatMap((one) => {
+      const record = now(one);
+      return record ? [{ ...record, lookUp }] : [];
+    });
+    return new Predictor({ ...this.known, records });
+  }
+
+  /** The application's own address: where the viewer lands. */
+  first(): Predicted {
+    const screen = landingOf(this.access);
+    if (screen) return { ...this.bare('sent'), to: addressOf(screen) };
+    return this.bare(this.signedOut ? 'sign-in' : 'open');
+  }
+
+  page(address: string, face?: Id): Predicted {
     const { access } = this;
     const { tree } = access.compiled;
     const destination = readAddress(tree, address);
@@ -63,22 +109,20 @@ export class Predictor {
     const record = destination.record === undefined ? undefined : this.open(destination.record);
     if (destination.record !== undefined && (!record || record.entity.id !== screen.binds?.entity))
       return not;
-    const shown = resolve(access, screen, record);
+    const shown = resolve(access, screen, record, face);
     if (!shown) return not;
-    const lists = shown.sections
-      .flatMap(({ parts }) => parts)
+    const parts = shown.sections.flatMap((section) => section.parts);
+    const lists = parts
       .filter((part) => part.kind === 'list')
       .map(({ id }) => this.rows(tree.need(id, 'list').node, record));
-    const text = JSON.stringify([
-      shown,
-      lists.map(({ rows }) => rows),
-      frameAround(access, screen),
-      access.compiled.definition.name,
-    ]);
+    const text = JSON.stringify([shown, lists, frameAround(access, screen), access.compiled.definition.name]);
     return {
       is: 'open',
       marks: this.finder.find(text),
-      totals: lists.map(({ rows }) => rows.length),
+      totals: lists.map((rows) => rows.length),
+      charts: parts
+        .filter(({ kind }) => kind === 'chart')
+        .map(({ id }) => this.summed(tree.need(id, 'chart').node, record)),
     };
   }
 
@@ -90,33 +134,41 @@ export class Predictor {
       is: 'open',
       marks: this.finder.find(JSON.stringify(found.map((record) => this.sent(record)))),
       totals: [found.length],
+      charts: [],
     };
   }
 
   one(record: KnownRecord): Predicted {
     if (!this.open(record.id)) return this.bare('not-there');
-    return { is: 'open', marks: this.finder.find(JSON.stringify(this.sent(record))), totals: [] };
+    return { ...this.bare('open'), marks: this.finder.find(JSON.stringify(this.sent(record))) };
   }
 
   /** A list as a file; `not-there` where it may not be taken out. */
-  export(list: List, record: KnownRecord | undefined): Predicted {
+  export(list: List, on: KnownRecord | undefined): Predicted {
+    const carried = this.carried(list, 'export', on);
+    if (!carried) return this.bare('not-there');
+    const cells = carried.map((one) => resolveRow(this.access, list, one).cells);
+    return { ...this.bare('open'), marks: this.finder.find(JSON.stringify(cells)) };
+  }
+
+  /** The records of a list that an action on the whole of it is about; undefined where the viewer has no such list or action. */
+  carried(list: List, kind: 'export' | 'bulk', on: KnownRecord | undefined): KnownRecord[] | undefined {
     const { access } = this;
     const { tree } = access.compiled;
-    const action = tree.optionalAction(tree.need(list.entity, 'rows').node, 'export');
+    const action = tree.optionalAction(tree.need(list.entity, 'rows').node, kind);
     const { screen } = access.element(list.id);
-    const on = record && this.open(record.id);
+    const record = on && this.open(on.id);
     const faces = [undefined, ...(screen?.faces ?? []).map(({ id }) => id)];
     const shown = faces
-      .flatMap((face) => (screen && resolve(access, screen, on, face)?.sections) ?? [])
+      .flatMap((face) => (screen && resolve(access, screen, record, face)?.sections) ?? [])
       .some(({ parts }) => parts.some(({ id }) => id === list.id));
-    const may = action && access.level(access.element(action.id), undefined) > NONE;
-    if (!may || !shown) return this.bare('not-there');
-    const { rows } = this.rows(list, on, action);
-    return {
-      is: 'open',
-      marks: this.finder.find(JSON.stringify(rows.map(({ cells }) => cells))),
-      totals: [],
-    };
+    if (!shown || !action || access.level(access.element(action.id), undefined) === NONE) return undefined;
+    return this.listed(list, record).filter((one) => access.level(access.element(action.id), one) === EDIT);
+  }
+
+  /** The people who are looked after, as the API lists them. */
+  people(there: readonly number[]): Predicted {
+    return { ...this.bare('open'), totals: [there.length] };
   }
 
   /** May this mark be anywhere in an answer to this viewer? Asked of the doors alone, apart from what a page shows. */
@@ -132,8 +184,9 @@ export class Predictor {
         (one) => access.answer(one).most > NONE || shownClosed(access, one) !== undefined,
       );
     }
-    const record = this.records[mark.record];
-    if (!record || !this.open(record.id)) return false;
+    if (mark.of === 'person') return this.known.people.has(mark.person);
+    const record = this.open(recordMark(mark.record));
+    if (!record) return false;
     if (mark.of === 'record') return true;
     const field = fieldAt(mark.field);
     return field !== undefined && access.level(access.element(field), record) > NONE;
@@ -150,14 +203,22 @@ export class Predictor {
       : undefined;
   }
 
-  private rows(list: List, screenRecord: KnownRecord | undefined, action?: Action) {
+  private listed(list: List, on: KnownRecord | undefined): KnownRecord[] {
+    return this.visible(list.entity).filter(tester(listed(this.access, list, on?.id)));
+  }
+
+  private rows(list: List, on: KnownRecord | undefined) {
+    return this.listed(list, on).map((one) => resolveRow(this.access, list, one, on));
+  }
+
+  private summed({ id: chart, list, by, of, shows }: Chart, on: KnownRecord | undefined): ChartSum {
     const { access } = this;
-    const passes = tester(listed(access, list, screenRecord?.id));
-    const rows = this.visible(list.entity)
-      .filter(passes)
-      .filter((one) => !action || access.level(access.element(action.id), one) === EDIT)
-      .map((one) => resolveRow(access, list, one, screenRecord));
-    return { rows };
+    const asked = [by, ...(of === undefined ? [] : [of])].map((id) => access.element(id));
+    const counted = this.listed(access.compiled.tree.need(list, 'list').node, on).filter((record) =>
+      asked.every((field) => access.level(field, record) > NONE),
+    );
+    const added = counted.reduce((sum, { values }) => sum + Number(values[of ?? ''] ?? 0), 0);
+    return { chart, of, sum: { count: counted.length, sum: added, average: undefined }[shows] };
   }
 
   /** A record as the API sends it. */
@@ -175,7 +236,7 @@ export class Predictor {
   }
 
   private bare(is: Predicted['is']): Predicted {
-    return { is, marks: new Map(), totals: [] };
+    return { is, marks: new Map(), totals: [], charts: [] };
   }
 }
 

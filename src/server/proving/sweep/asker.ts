@@ -29,7 +29,7 @@ export class Asker {
     private readonly server: URL,
     private readonly host: string,
     private readonly origin: string,
-    atOnce: number,
+    readonly atOnce: number,
   ) {
     this.agent = new Agent({ keepAlive: true, maxSockets: atOnce });
   }

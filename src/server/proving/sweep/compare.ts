@@ -1,14 +1,32 @@
-import type { Surprise } from '@/core/sweep';
-import type { Copy } from './copy';
-import type { Answer } from './asker';
-import type { Case } from './cases';
-import { FieldNumbers, lacking, type Mark, MarkFinder, type Predictor } from '@/core/sweep';
 import { compile } from '@/core';
+import {
+  FieldNumbers,
+  lacking,
+  type Mark,
+  MarkFinder,
+  type Predicted,
+  type Predictor,
+  type Surprise,
+} from '@/core/sweep';
+import type { Answer } from './asker';
+import type { Case, Reading } from './cases/case';
+import type { Copy } from './copy';
 
 type Said = Omit<Surprise, 'viewer'>;
+type Tell = (what: Said['what'], said: string, element?: string) => void;
 
 /** How many records a list says that there are, in JSON and in JSON within JSON. */
 const TOTALS = /\\*"total\\*":(\d+)/g;
+
+/** Sums are of decimals, written as numbers: so much of them may differ. */
+const ROUNDED = 1e-9;
+
+/** What the points of a chart come to together, as an answer has them; undefined where it has none. */
+function drawnSum(body: string, chart: string): number | undefined {
+  const points = new RegExp(`\\\\*"${chart}\\\\*":\\[(.*?)\\]`).exec(body)?.[1];
+  if (points === undefined) return undefined;
+  return [...points.matchAll(/\\*"value\\*":(-?[\d.]+)/g)].reduce((sum, [, n]) => sum + Number(n), 0);
+}
 
 /** Holds an answer against what should have come. */
 export class Comparing {
@@ -26,42 +44,46 @@ export class Comparing {
 
   /** What is otherwise than it should be. */
   surprises(one: Case, answer: Answer, predictor: Predictor): Said[] {
-    const request = `${one.asking.method ?? 'GET'} ${one.asking.path.replace(`/live/${this.copy.slug}`, '')}`;
     const told: Said[] = [];
-    const tell = (what: Said['what'], said: string, element = one.about): void =>
-      void told.push({ request, what, said, ...(element !== undefined && { element }) });
-    const found = this.finder.find(`${answer.headers}\n${answer.body}`);
-    // What was asked for is no news to who asked.
-    const asked = this.finder.find(
-      decodeURIComponent(one.asking.path) + JSON.stringify(one.asking.body ?? ''),
-    );
-    for (const key of asked.keys())
-      if (!('predicted' in one) || !one.predicted.marks.has(key)) found.delete(key);
-    if ('refused' in one) {
-      if (answer.status < 400) tell('did', `It was done (${answer.status}), and should have been refused.`);
-      for (const mark of found.values())
-        if (!this.mayKnow(predictor, mark))
-          tell('shows', this.inWords(mark, 'is told'), this.elementOf(mark));
-      return told;
-    }
+    const tell: Tell = (what, said, element = one.about) =>
+      void told.push({ request: this.requestOf(one), what, said, ...(element !== undefined && { element }) });
+    if ('refused' in one && answer.status < 400)
+      tell('did', `It was done (${answer.status}), and should have been refused.`);
+    if ('does' in one && answer.status >= 400)
+      tell('did', `It was refused (${answer.status}), and should have been done.`);
+    const expected = 'reads' in one ? one.predicted : 'does' in one ? one.does.predicted : undefined;
+    const found = this.found(one, answer, expected);
+    // Asked of the doors alone: what a page shows is worked out by code that the server has too.
+    const by = 'does' in one && answer.status < 400 ? one.does.by : predictor;
+    for (const mark of found.values())
+      if (!by.mayKnow(mark, (number) => this.fields.at(number)?.id))
+        tell('shows', this.inWords(mark, 'is sent, and closed to them'), this.elementOf(mark));
+    if ('reads' in one) this.read(one, answer, found, by, tell);
+    else if (expected && answer.status < 400) this.lacks(expected, found, tell);
+    return told;
+  }
+
+  private read(
+    one: Reading,
+    answer: Answer,
+    found: ReadonlyMap<string, Mark>,
+    by: Predictor,
+    tell: Tell,
+  ): void {
     const { predicted } = one;
-    const fits = statusFits(one, answer);
-    if (!fits)
-      tell(
-        'answers',
-        `It answers ${answer.status}${answer.location && ` to ${answer.location}`}, and should be “${predicted.is}”.`,
-      );
-    for (const [key, mark] of found) {
-      // Asked of the doors alone: what a page shows is worked out by code that the server has too.
-      const may = this.mayKnow(predictor, mark);
-      if (may && predicted.marks.has(key)) continue;
-      if (!may) tell('shows', this.inWords(mark, 'is sent, and closed to them'), this.elementOf(mark));
-      else if (mark.of === 'value' && fits)
-        tell('shows', this.inWords(mark, 'is sent, where nothing shows it'), this.elementOf(mark));
+    if (!statusFits(one, answer)) {
+      const to = answer.location && ` to ${answer.location}`;
+      return tell('answers', `It answers ${answer.status}${to}, and should be “${predicted.is}”.`);
     }
-    if (!fits || predicted.is !== 'open') return told;
-    for (const mark of lacking(predicted.marks, found))
-      tell('lacks', this.inWords(mark, 'is not there'), this.elementOf(mark));
+    for (const [key, mark] of found) {
+      if (mark.of !== 'value' || predicted.marks.has(key)) continue;
+      const field = this.fields.at(mark.field)?.id;
+      if (predicted.charts.some(({ of }) => of !== undefined && of === field)) continue;
+      if (by.mayKnow(mark, () => field))
+        tell('shows', this.inWords(mark, 'is sent, where nothing shows it'), field);
+    }
+    if (predicted.is !== 'open') return;
+    if (one.reads !== 'part') this.lacks(predicted, found, tell);
     const totals = new Set([...answer.body.matchAll(TOTALS)].map(([, total]) => Number(total)));
     const should = new Set(predicted.totals);
     if (
@@ -72,21 +94,39 @@ export class Comparing {
         'counts',
         `It counts ${[...totals].join(', ') || 'nothing'}, and should count ${[...should].join(', ')}.`,
       );
-    return told;
+    for (const { chart, sum } of predicted.charts) {
+      const drawn = drawnSum(answer.body, chart);
+      if (sum !== undefined && drawn !== undefined && Math.abs(drawn - sum) > Math.abs(sum) * ROUNDED)
+        tell('counts', `Its chart comes to ${drawn} together, and should to ${sum}.`, chart);
+    }
   }
 
-  private mayKnow(predictor: Predictor, mark: Mark): boolean {
-    return predictor.mayKnow(mark, (number) => this.fields.at(number)?.id);
+  private lacks({ marks }: Predicted, found: ReadonlyMap<string, Mark>, tell: Tell): void {
+    for (const mark of lacking(marks, found))
+      tell('lacks', this.inWords(mark, 'is not there'), this.elementOf(mark));
+  }
+
+  /** The marks in an answer. What was asked for is no news to who asked. */
+  private found({ asking }: Case, { headers, body }: Answer, expected: Predicted | undefined) {
+    const found = this.finder.find(`${headers}\n${body}`);
+    const asked = this.finder.find(decodeURIComponent(asking.path) + JSON.stringify(asking.body ?? ''));
+    for (const key of asked.keys()) if (!expected?.marks.has(key)) found.delete(key);
+    return found;
+  }
+
+  requestOf({ asking }: Case): string {
+    return `${asking.method ?? 'GET'} ${asking.path.replace(`/live/${this.copy.slug}`, '') || '/'}`;
   }
 
   private elementOf(mark: Mark): string | undefined {
     if (mark.of === 'value') return this.fields.at(mark.field)?.id;
     if (mark.of === 'element') return compile(this.copy.definition).tree.elements[mark.number]?.id;
-    return this.copy.records[mark.record]?.entity;
+    return mark.of === 'record' ? this.copy.records[mark.record]?.entity : undefined;
   }
 
   private inWords(mark: Mark, ending: string): string {
     if (mark.of === 'element') return `The name of ${this.nameOf(mark.number)} ${ending}.`;
+    if (mark.of === 'person') return `The name of ${this.copy.people[mark.person]?.name ?? ''} ${ending}.`;
     const record = this.copy.records[mark.record];
     const of = `record ${mark.record + 1} (${record?.entity ?? 'unknown'})`;
     if (mark.of === 'record') return `That there is ${of} ${ending}.`;
@@ -102,10 +142,11 @@ export class Comparing {
 /** A name without its mark. */
 const plainName = (name: string): string => name.replace(/ ?Ze\d+eZ/g, '');
 
-function statusFits(one: Extract<Case, { predicted: unknown }>, { status, location }: Answer): boolean {
+function statusFits(one: Reading, { status, location }: Answer): boolean {
   const { is, to } = one.predicted;
   // A page that was begun already is led on by what it says (RSC), not by its status.
   const streamed = one.asking.headers?.['rsc'] !== undefined;
+  if (one.reads === 'part') return is === 'open' ? status === 200 : status >= 400;
   switch (is) {
     case 'open':
       return status === 200;

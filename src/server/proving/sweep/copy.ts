@@ -1,9 +1,9 @@
 import { randomBytes, randomUUID } from 'node:crypto';
-import { eq } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import { alike, compile } from '@/core';
-import { type Person, rightNow } from '@/core/access';
-import { type Definition, newId } from '@/core/model';
-import { marked, type SweepRecord, sweepRecords } from '@/core/sweep';
+import { comparedAttributes, type KnownRecord, type Person, rightNow } from '@/core/access';
+import { type Definition, type Id, newId, treeOf } from '@/core/model';
+import { marked, personMark, type SweepRecord, sweepRecords } from '@/core/sweep';
 import { patientDatabase } from '../../database/client';
 import { applications, assignments, people, records, releases, snapshots } from '../../database/schema';
 
@@ -43,10 +43,20 @@ export function planCopy(definition: Definition, everybody: readonly Person[]): 
   let text = JSON.stringify(definition.gates);
   for (const [id, copied] of ids) text = text.replaceAll(`"${id}"`, `"${copied}"`);
   const gates = JSON.parse(text) as Definition['gates'];
-  const swept = chosen.map(({ first, more }): SweptPerson => ({
-    name: more === 0 ? first.name : `${first.name}, and ${more} alike`,
-    person: { ...first, id: ids.get(first.id) ?? first.id },
-  }));
+  const compared = comparedAttributes(definition).has('name');
+  const swept = chosen.map(({ first, more }, n): SweptPerson => {
+    // Where access depends on names, they stay as they are.
+    const name = compared ? first.name : `${first.name} ${personMark(n)}`;
+    return {
+      name: more === 0 ? first.name : `${first.name}, and ${more} alike`,
+      person: {
+        ...first,
+        id: ids.get(first.id) ?? first.id,
+        name,
+        attributes: { ...first.attributes, name },
+      },
+    };
+  });
   return {
     id: newId(),
     slug: `sweep-${randomBytes(16).toString('hex')}`,
@@ -71,6 +81,18 @@ const whoeverHolds = (role: string, name: string): Person => ({
   assignments: [{ role }],
   attributes: {},
 });
+
+/** The records as decisions know them. */
+export function knownIn({ definition, records: all }: Copy): KnownRecord[] {
+  const tree = treeOf(definition);
+  const values = new Map(all.map((one) => [`${one.entity} ${one.id}`, one.values] as const));
+  return all.flatMap(({ entity, ...one }) => {
+    const of = tree.entityOf(entity);
+    return of
+      ? [{ ...one, entity: of, lookUp: (target: string, id: string) => values.get(`${target} ${id}`) }]
+      : [];
+  });
+}
 
 /** Puts the copy into the database. */
 export async function putCopy(applicationId: string, copy: Copy): Promise<void> {
@@ -102,27 +124,36 @@ export async function putCopy(applicationId: string, copy: Copy): Promise<void> 
           })),
         );
     }
-    await putRecords(copy, tx);
+    await putRecords(copy, new Set(copy.records.map((one) => one.id)), tx);
   });
 }
 
-/** Puts the copy's records as they were, whatever became of them. */
-export async function putRecords(
+type Transaction = Parameters<Parameters<ReturnType<typeof patientDatabase>['transaction']>[0]>[0];
+
+const FIRST_MADE = Date.UTC(2020, 0, 1);
+
+async function putRecords(
   { id, records: all }: Copy,
-  tx: Parameters<Parameters<ReturnType<typeof patientDatabase>['transaction']>[0]>[0],
+  which: ReadonlySet<Id>,
+  tx: Transaction,
 ): Promise<void> {
-  await tx.delete(records).where(eq(records.applicationId, id));
-  const first = Date.now() - all.length;
-  await tx.insert(records).values(
-    all.map((one, n) => ({
-      applicationId: id,
-      kind: 'live' as const,
-      entity: one.entity,
-      id: one.id,
-      data: one.values,
-      createdAt: new Date(first + n),
-    })),
-  );
+  const rows = all.flatMap((one, n) => {
+    const { entity, values: data } = one;
+    const createdAt = new Date(FIRST_MADE + n);
+    return which.has(one.id)
+      ? [{ applicationId: id, kind: 'live' as const, entity, id: one.id, data, createdAt }]
+      : [];
+  });
+  if (rows.length > 0) await tx.insert(records).values(rows);
+}
+
+/** Puts these of the copy's records as they were, whatever became of them; takes away those that it had not. */
+export async function putBack(copy: Copy, which: ReadonlySet<Id>): Promise<void> {
+  await patientDatabase().transaction(async (tx) => {
+    const gone = and(eq(records.applicationId, copy.id), inArray(records.id, [...which]));
+    await tx.delete(records).where(gone);
+    await putRecords(copy, which, tx);
+  });
 }
 
 /** Takes the copy away, with all that is in it. */

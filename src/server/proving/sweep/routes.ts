@@ -1,34 +1,33 @@
-/** How a route of the released applications is swept, or why it is not. */
-type Sweeping =
-  'page' | 'records' | 'writes' | 'export' | 'bulk' | 'session-values' | 'people' | { readonly not: string };
+/** Which of the cases ask a route of the released applications, or why none does. */
+type Sweeping = 'pages' | 'reading' | 'writing' | 'pressing' | 'people' | { readonly not: string };
 
 /** Every route below `/live/[app]`, as its folder and file: a test holds that there are no others. */
 export const ROUTES: Readonly<Record<string, Sweeping>> = {
-  '(inside)/[[...address]]/page.tsx': 'page',
+  '(inside)/[[...address]]/page.tsx': 'pages',
   // Answered with the page.
-  '(inside)/@frame/[[...address]]/page.tsx': 'page',
-  '(inside)/account/page.tsx': { not: 'It tells people of themselves alone.' },
-  'confirm/page.tsx': { not: 'It takes a link that is sent by mail.' },
-  'sign-in/page.tsx': { not: 'It is the same for everybody.' },
-  'sign-up/page.tsx': { not: 'It is the same for everybody.' },
-  'api/records/[entity]/route.ts': 'records',
-  'api/records/[entity]/[id]/route.ts': 'records',
-  'api/records/[entity]/[id]/actions/[action]/route.ts': 'writes',
-  'api/lists/[list]/export/route.ts': 'export',
-  'api/lists/[list]/bulk/route.ts': 'bulk',
-  'api/before-saving/route.ts': {
-    not: 'It is not asked yet: it tells how a form would be with other values.',
-  },
-  'api/session-values/route.ts': 'session-values',
+  '(inside)/@frame/[[...address]]/page.tsx': 'pages',
+  '(inside)/account/page.tsx': 'pages',
+  'confirm/page.tsx': 'pages',
+  'sign-in/page.tsx': 'pages',
+  'sign-up/page.tsx': 'pages',
+  'api/before-saving/route.ts': 'pages',
+  'api/records/[entity]/route.ts': 'reading',
+  'api/lists/[list]/export/route.ts': 'reading',
+  'api/records/[entity]/[id]/route.ts': 'writing',
+  'api/records/[entity]/[id]/actions/[action]/route.ts': 'writing',
+  'api/lists/[list]/bulk/route.ts': 'pressing',
+  'api/session-values/route.ts': 'pressing',
   'api/people/route.ts': 'people',
-  'api/people/[id]/route.ts': { not: 'It is not asked yet: it changes people, not records.' },
-  'api/people/[id]/link/route.ts': { not: 'It is not asked yet: it changes people, not records.' },
-  'api/people/[id]/waits/route.ts': { not: 'It is not asked yet: it changes people, not records.' },
+  'api/people/[id]/route.ts': 'people',
+  'api/people/[id]/link/route.ts': 'people',
+  'api/people/[id]/waits/route.ts': 'people',
+  'api/account/roles/[role]/route.ts': 'people',
+  'api/stand-in/route.ts': 'people',
   'api/account/route.ts': { not: 'It opens accounts, and says the same whoever asks.' },
   'api/account/password/route.ts': { not: 'It takes a link that is sent by mail.' },
-  'api/account/roles/[role]/route.ts': { not: 'Joining changes who one is; findings tell of it.' },
   'api/notes/route.ts': { not: 'It keeps a note and sends nothing.' },
   'api/session/route.ts': { not: 'It takes a password.' },
-  'api/stand-in/route.ts': { not: 'It begins to stand in; who does is asked as.' },
-  'api/unlock/route.ts': { not: 'It takes the password of somebody else.' },
+  'api/unlock/route.ts': {
+    not: 'It takes the password of somebody else; wrong ones would keep people waiting who sign in.',
+  },
 };

@@ -2,6 +2,8 @@ import { accessOf, compile, matrixOf, viewerOfPerson } from '@/core';
 import {
   type Access,
   type Compiled,
+  HandingOut,
+  NONE,
   type Person,
   SIGNED_OUT,
   StandInAccess,
@@ -19,6 +21,12 @@ import { type Copy, personOfCopy, type SweptPerson } from './copy';
 export interface SweptViewer {
   readonly name: string;
   readonly signedOut: boolean;
+  /** The place in the copy's people of who asks as themselves. */
+  readonly self?: number;
+  /** Do they stand in for others, now or whenever they want? */
+  readonly standsIn: boolean;
+  /** The people whose names they may be told, by their places in the copy. */
+  readonly people: ReadonlySet<number>;
   /** Opens the session, where there is one; what it gives is known to this process alone. */
   readonly open: () => Promise<string | undefined>;
   /** What they get, at a moment. */
@@ -36,18 +44,23 @@ const HOURS = 12;
 export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptViewer[] {
   const compiled = compile(copy.definition);
   const out = (moment: number): Access => accessOf(compiled, SIGNED_OUT, { moment });
+  const nobody = { signedOut: true, standsIn: false, people: new Set<number>() };
   const all: SweptViewer[] = [
-    { name: 'Signed out', signedOut: true, open: () => Promise.resolve(undefined), access: out },
-    { name: 'With a session of another application', signedOut: true, open: elsewhere, access: out },
+    { name: 'Signed out', ...nobody, open: () => Promise.resolve(undefined), access: out },
+    { name: 'With a session of another application', ...nobody, open: elsewhere, access: out },
   ];
   const set = sessionSet(copy.definition);
-  for (const swept of copy.people) {
+  for (const [self, swept] of copy.people.entries()) {
     const person = personOfCopy(swept);
     const viewer = viewerOfPerson(person);
     const open = (values: Values): Promise<string> => sessionFor(copy.id, person.id, values);
+    const own = accessOf(compiled, viewer, { moment: Date.now() });
+    const standsIn = holdsStandIn(own);
+    const people = standsIn ? everybodyIn(copy) : lookedAfter(copy, own, self);
+    const asThemselves = { signedOut: false, self, standsIn, people };
     all.push({
       name: swept.name,
-      signedOut: false,
+      ...asThemselves,
       open: () => open({}),
       access: (moment) => accessOf(compiled, viewer, { moment, session: {} }),
     });
@@ -55,14 +68,26 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
     if (differs(compiled, viewer, set))
       all.push({
         name: `${swept.name}, with all that a session can hold`,
-        signedOut: false,
+        ...asThemselves,
         open: () => open(set),
         access: (moment) => accessOf(compiled, viewer, { moment, session: set }),
       });
-    if (holdsStandIn(accessOf(compiled, viewer, { moment: Date.now() })))
-      all.push(...standingIn(copy, swept, person));
+    if (standsIn) all.push(...standingIn(copy, swept, person));
   }
   return all;
+}
+
+const everybodyIn = ({ people }: Copy): Set<number> => new Set(people.keys());
+
+/** Oneself, and whom one looks after. */
+function lookedAfter({ definition, people }: Copy, own: Access, self: number): Set<number> {
+  const parts = compile(definition).tree.elements.filter(({ kind }) => kind === 'people');
+  if (!parts.some((part) => own.level(part, undefined) > NONE)) return new Set([self]);
+  const units = new HandingOut(own.held, people[self]?.person.id ?? '').units();
+  const there = [...people.entries()].filter(
+    ([, { person }]) => units === undefined || units.has(String(person.attributes['home_unit'])),
+  );
+  return new Set([self, ...there.map(([n]) => n)]);
 }
 
 function standingIn(copy: Copy, swept: SweptPerson, own: Person): SweptViewer[] {
@@ -76,6 +101,8 @@ function standingIn(copy: Copy, swept: SweptPerson, own: Person): SweptViewer[] 
       return {
         name: `${swept.name}, standing in for ${other.name}`,
         signedOut: false,
+        standsIn: true,
+        people: everybodyIn(copy),
         open: async () => {
           const token = await sessionFor(copy.id, own.id, {});
           await database()

@@ -1,0 +1,91 @@
+import type { KnownRecord } from '@/core/access';
+import { Predictor, type Surprise } from '@/core/sweep';
+import type { Asker } from './asker';
+import { type Case, casesFor } from './cases';
+import type { Comparing } from './compare';
+import type { Copy } from './copy';
+import { keptOtherwise } from './kept';
+import type { SweptViewer } from './viewers';
+
+/** What asking as a viewer takes, and who is told of it. */
+interface Work {
+  readonly copy: Copy;
+  readonly known: readonly KnownRecord[];
+  readonly comparing: Comparing;
+  readonly asker: Asker;
+  readonly progress: {
+    readonly stopped: boolean;
+    readonly expect: (requests: number) => void;
+    readonly add: (surprises: readonly Surprise[]) => void;
+  };
+}
+
+/** What is asked as a viewer at a moment, and what it is held against. */
+export function askedAs(viewer: SweptViewer, moment: number, { copy, known, comparing }: Work) {
+  const access = viewer.access(moment);
+  const { signedOut, standsIn, people, self } = viewer;
+  const predictor = new Predictor({
+    access,
+    records: known,
+    finder: comparing.marks,
+    signedOut,
+    standsIn,
+    people,
+  });
+  return { predictor, cases: casesFor({ copy, access, predictor, records: known, signedOut, self }) };
+}
+
+const FRESH_MS = 500;
+
+/** What was worked out last, unless that is a while ago. */
+function freshly<T>(work: () => T): () => T {
+  let last: { readonly at: number; readonly value: T } | undefined;
+  return () => {
+    if (!last || Date.now() - last.at > FRESH_MS) last = { at: Date.now(), value: work() };
+    return last.value;
+  };
+}
+
+/**
+ * Asks everything as one viewer: some at once of what changes nothing, then one by one what they may change, each of which is put back.
+ * False where it was stopped.
+ */
+export async function askAs(viewer: SweptViewer, cookie: string | undefined, work: Work): Promise<boolean> {
+  const { copy, comparing, asker, progress } = work;
+  const now = freshly(() => askedAs(viewer, Date.now(), work));
+  const { predictor, cases } = now();
+  progress.expect(cases.length);
+  const tell = (surprises: readonly Omit<Surprise, 'viewer'>[]): void =>
+    progress.add(surprises.map((each) => ({ viewer: viewer.name, ...each })));
+  const ask = async (n: number, one: Case): Promise<Omit<Surprise, 'viewer'>[]> => {
+    const surprises = comparing.surprises(one, await asker.ask({ ...one.asking, cookie }), predictor);
+    if (surprises.length === 0 || !('reads' in one)) return surprises;
+    // Between working it out and asking, a minute may have passed that matters.
+    const again = now();
+    const same = again.cases[n];
+    if (!same || same.asking.path !== one.asking.path) return surprises;
+    return comparing.surprises(same, await asker.ask({ ...same.asking, cookie }), again.predictor);
+  };
+  let next = 0;
+  const worker = async (): Promise<void> => {
+    for (let n = next++; n < cases.length && !progress.stopped; n = next++) {
+      const one = cases[n];
+      if (one && !('does' in one)) tell(await ask(n, one));
+    }
+  };
+  await Promise.all(Array.from({ length: asker.atOnce }, worker));
+  const otherwise = await keptOtherwise(copy);
+  if (otherwise !== undefined) tell([{ request: 'all that may not be done', what: 'did', said: otherwise }]);
+  for (const [n, one] of cases.entries()) {
+    if (progress.stopped) return false;
+    if (!('does' in one)) continue;
+    const surprises = await ask(n, one);
+    const said = await keptOtherwise(
+      copy,
+      surprises.some(({ what }) => what === 'did') ? undefined : one.does,
+    );
+    const request = comparing.requestOf(one);
+    tell([...surprises, ...(said === undefined ? [] : [{ request, what: 'did' as const, said }])]);
+  }
+  return !progress.stopped;
+}

@@ -1,0 +1,64 @@
+import { EDIT, type Access, type KnownRecord } from '@/core/access';
+import type { Id } from '@/core/model';
+import type { Predicted, Predictor } from '@/core/sweep';
+import type { Asking } from '../asker';
+import type { Copy } from '../copy';
+
+/** What is done by a request that must be carried out. */
+export interface Doing {
+  /** The records that are changed by it, as they are then; taken away where undefined. */
+  readonly becomes?: ReadonlyMap<Id, KnownRecord | undefined>;
+  /** The record that is made. */
+  readonly makes?: KnownRecord;
+  /** What the answer carries, and what may be known then. */
+  readonly predicted?: Predicted;
+  readonly by: Predictor;
+}
+
+interface Request {
+  readonly asking: Asking;
+  readonly about?: Id | undefined;
+}
+
+/** A request that reads, and what should come of it. A part has nothing but what the page has, and need not have all of it. */
+export interface Reading extends Request {
+  readonly reads: 'page' | 'api' | 'part';
+  readonly predicted: Predicted;
+}
+
+/** One request, and what should come of it. */
+export type Case =
+  | Reading
+  /** This viewer may not do this: it must be refused. */
+  | (Request & { readonly refused: true })
+  /** They may: it must be done, and nothing else. */
+  | (Request & { readonly does: Doing })
+  /** Whatever it answers: nothing may be in it that they may not know. */
+  | (Request & { readonly tells: 'what may be known' });
+
+/** What cases are worked out from, for one viewer. */
+export interface Asked {
+  readonly copy: Copy;
+  readonly access: Access;
+  readonly predictor: Predictor;
+  readonly records: readonly KnownRecord[];
+  readonly signedOut: boolean;
+  /** The place in the copy's people of who is asked as, as themselves. */
+  readonly self?: number | undefined;
+}
+
+/** On so many records of a kind everything is tried that may be written, and all that may not. */
+export const TRIED = 4;
+
+export const base = ({ slug }: Copy): string => `/live/${slug}`;
+
+/** May this viewer use it, on the record? */
+export const may = ({ access }: Asked, id: Id, record?: KnownRecord): boolean =>
+  access.level(access.element(id), record) === EDIT;
+
+export const recordsOf = ({ records }: Asked, entity: Id): KnownRecord[] =>
+  records.filter((record) => record.entity.id === entity);
+
+/** The record, where it is open to the viewer. */
+export const isOpen = ({ access }: Asked, record: KnownRecord): boolean =>
+  access.level(access.element(record.entity.id), record) > 0;

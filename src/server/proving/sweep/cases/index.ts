@@ -1,0 +1,13 @@
+import type { Asked, Case } from './case';
+import { pages } from './pages';
+import { people } from './people';
+import { pressing } from './pressing';
+import { reading } from './reading';
+import { writing } from './writing';
+
+export type { Case } from './case';
+
+/** All that is asked as one viewer: what they should be sent, what they must be refused, and what must be done. */
+export function casesFor(asked: Asked): Case[] {
+  return [...pages(asked), ...reading(asked), ...writing(asked), ...pressing(asked), ...people(asked)];
+}

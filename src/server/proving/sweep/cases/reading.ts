@@ -1,0 +1,85 @@
+import type { Access, KnownRecord } from '@/core/access';
+import { compile } from '@/core';
+import type { Entity, EntityField } from '@/core/model';
+import type { Asking } from '../asker';
+import { type Asked, base, type Case, recordsOf } from './case';
+
+/** All that the API lists, each record, and what can be asked of a list; and lists as files. */
+export function* reading(asked: Asked): Generator<Case> {
+  const { copy, predictor } = asked;
+  for (const entity of copy.definition.entities) {
+    yield { asking: listOf(asked, entity), reads: 'api', predicted: predictor.all(entity), about: entity.id };
+    for (const record of recordsOf(asked, entity.id))
+      yield {
+        asking: { path: `${base(copy)}/api/records/${entity.id}/${record.id}` },
+        reads: 'api',
+        predicted: predictor.one(record),
+        about: entity.id,
+      };
+    for (const field of entity.fields) yield* byField(asked, entity, field);
+  }
+  yield* exporting(asked);
+}
+
+const listOf = ({ copy }: Asked, { id }: Entity, query = ''): Asking => ({
+  path: `${base(copy)}/api/records/${id}?size=100${query}`,
+});
+
+/** Sorted, filtered and searched by one field: who may not see it must not learn of it like that. */
+function* byField(asked: Asked, entity: Entity, field: EntityField): Generator<Case> {
+  const { access, predictor } = asked;
+  const element = access.element(field.id);
+  const own = recordsOf(asked, entity.id);
+  const about = field.id;
+  const sorted = listOf(asked, entity, `&sort=-${field.id}`);
+  const filtered = listOf(asked, entity, `&filter=${encodeURIComponent(`record.#${field.id} is empty`)}`);
+  const all = predictor.all(entity);
+  if (all.is === 'open' && access.answer(element).most === 0) {
+    // As a field that does not exist.
+    yield { asking: sorted, refused: true, about };
+    yield { asking: filtered, refused: true, about };
+  } else if (access.level(element, undefined) > 0) {
+    yield { asking: sorted, reads: 'api', predicted: all, about };
+    // Who asks for a field that is hidden on a record does not learn of that record.
+    const empty = predictor.all(
+      entity,
+      (record) => access.level(element, record) > 0 && (record.values[field.id] ?? null) === null,
+    );
+    if (field.type.kind !== 'record') yield { asking: filtered, reads: 'api', predicted: empty, about };
+  }
+  const mark = own[0]?.values[field.id];
+  if (field.type.kind === 'text' && typeof mark === 'string')
+    yield {
+      asking: listOf(asked, entity, `&q=${encodeURIComponent(mark)}`),
+      reads: 'api',
+      predicted: predictor.all(entity, (record) => findsIn(access, record, mark)),
+      about,
+    };
+}
+
+/** Is the word anywhere in what the viewer sees of the record's texts? */
+const findsIn = (access: Access, record: KnownRecord, word: string): boolean =>
+  record.entity.fields.some(({ id, type }) => {
+    if (access.level(access.element(id), record) === 0) return false;
+    const value = record.values[id];
+    return (
+      type.kind === 'text' && typeof value === 'string' && value.toLowerCase().includes(word.toLowerCase())
+    );
+  });
+
+function* exporting(asked: Asked): Generator<Case> {
+  const { copy, predictor } = asked;
+  for (const element of compile(copy.definition).tree.elements) {
+    if (element.kind !== 'list') continue;
+    const { binds } = element.screen ?? {};
+    const [record] = binds?.record === 'existing' ? recordsOf(asked, binds.entity) : [];
+    yield {
+      asking: {
+        path: `${base(copy)}/api/lists/${element.id}/export${record ? `?record=${record.id}` : ''}`,
+      },
+      reads: 'api',
+      predicted: predictor.export(element.node, record),
+      about: element.id,
+    };
+  }
+}

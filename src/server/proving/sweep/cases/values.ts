@@ -1,0 +1,46 @@
+import type { KnownRecord } from '@/core/access';
+import { type Entity, type EntityField, type Id, type TextForm, unitsOf, type Value } from '@/core/model';
+import { type Asked, isOpen, recordsOf } from './case';
+
+const WRITTEN: Readonly<Record<TextForm, string>> = {
+  email: 'sweep@sweep.example',
+  web: 'https://sweep.example',
+  telephone: '+441234567',
+  digits: '12',
+};
+
+/** Another value than the record's, such as this viewer may write where the field is open; undefined where there is none. */
+export function other(asked: Asked, field: EntityField, { values }: KnownRecord): Value | undefined {
+  const now = values[field.id] ?? null;
+  const { type, check } = field;
+  switch (type.kind) {
+    case 'text':
+      return check?.form ? WRITTEN[check.form] : 'Swept';
+    case 'number':
+    case 'money':
+      return '1';
+    case 'date':
+      return '2001-02-03';
+    case 'boolean':
+      return now !== true;
+    case 'choice':
+      return type.options.find(({ id }) => id !== now)?.id;
+    case 'unit':
+      return unitsOf(asked.copy.definition).find(({ id }) => id !== now)?.id;
+    case 'record':
+      return recordsOf(asked, type.entity).find((one) => one.id !== now && isOpen(asked, one))?.id;
+    default:
+      return undefined;
+  }
+}
+
+/** A new record's values, with everything filled in that can be. */
+export function filled(asked: Asked, entity: Entity): Record<Id, Value> {
+  const bare = { entity, id: '', values: {} };
+  return Object.fromEntries(
+    entity.fields.flatMap((field) => {
+      const to = other(asked, field, bare);
+      return to === undefined ? [] : [[field.id, to] as const];
+    }),
+  );
+}

@@ -1,0 +1,49 @@
+import { isDeepStrictEqual } from 'node:util';
+import { eq } from 'drizzle-orm';
+import type { KnownRecord } from '@/core/access';
+import type { Id, Values } from '@/core/model';
+import { database } from '../../database/client';
+import { records } from '../../database/schema';
+import type { Doing } from './cases/case';
+import { type Copy, putBack } from './copy';
+
+/** In words, how the copy's records are otherwise than they should be once something was done; puts them back. */
+export async function keptOtherwise(copy: Copy, doing?: Doing): Promise<string | undefined> {
+  const rows = await database()
+    .select({ id: records.id, entity: records.entity, values: records.data, version: records.version })
+    .from(records)
+    .where(eq(records.applicationId, copy.id));
+  const known = new Set(copy.records.map(({ id }) => id));
+  const made = rows.filter(({ id }) => !known.has(id));
+  const stored = new Map(rows.map((row) => [row.id, row.values] as const));
+  const otherwise = copy.records.filter(({ id, values }) => {
+    const should = doing?.becomes?.has(id) ? doing.becomes.get(id)?.values : values;
+    return !same(stored.get(id), should);
+  });
+  const makes = doing?.makes;
+  const wrongly = made.filter(({ entity, values }) => !isMade({ entity, values }, makes));
+  const lacks = makes && made.length === wrongly.length ? 1 : 0;
+  const touched = [
+    ...rows.filter(({ version }) => version > 1).map(({ id }) => id),
+    ...made.map(({ id }) => id),
+    ...copy.records.filter(({ id }) => !stored.has(id)).map(({ id }) => id),
+  ];
+  if (touched.length > 0) await putBack(copy, new Set(touched));
+  if (otherwise.length + wrongly.length + lacks === 0) return undefined;
+  const what = [
+    otherwise.length > 0 && `${otherwise.length} records are not as they should be then`,
+    wrongly.length > 0 && `${wrongly.length} were made that should not have been`,
+    lacks > 0 && 'the one that should have been made is not there',
+  ].filter((part) => part !== false);
+  return `Of the records, ${what.join(', and ')}.`;
+}
+
+const isMade = (one: { readonly entity: Id; readonly values: Values }, makes: KnownRecord | undefined) =>
+  makes !== undefined && makes.entity.id === one.entity && same(one.values, makes.values);
+
+/** Nothing is the same as null. */
+function same(a: Values | undefined, b: Values | undefined): boolean {
+  if (!a || !b) return a === b;
+  const ids = new Set([...Object.keys(a), ...Object.keys(b)]);
+  return [...ids].every((id) => isDeepStrictEqual(a[id] ?? null, b[id] ?? null));
+}
