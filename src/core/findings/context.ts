@@ -35,6 +35,9 @@ export class Context {
   private readonly matrix: Uint8Array;
   private readonly accesses = new Map<number, Access>();
   private readonly speaking = new Map<string, readonly Spoken[]>();
+  private readonly keys: readonly (readonly string[])[];
+  /** By an element's number, whether anybody gets it. */
+  private readonly got: Uint8Array;
 
   constructor(
     readonly definition: Definition,
@@ -58,6 +61,10 @@ export class Context {
     ].map((one, row) => ({ ...one, row }));
     const asked = this.viewers.map(({ viewer }) => viewer);
     this.matrix = matrixOf(this.compiled, asked, this.at);
+    this.keys = this.viewers.map((viewer) => viewer.alike.map(({ key }) => key));
+    const width = this.tree.elements.length;
+    this.got = new Uint8Array(width);
+    for (let at = 0; at < this.matrix.length; at++) if (this.matrix[at]) this.got[at % width] = 1;
   }
 
   /** What a viewer gets of an element on every record, and at most on some. */
@@ -80,6 +87,11 @@ export class Context {
   /** Who gets something of an element, or what is asked of it. */
   whoGets(element: AppElement, from: Level = 1): AskedViewer[] {
     return this.viewers.filter((viewer) => this.most(viewer, element) >= from);
+  }
+
+  /** Does nobody get anything of an element? */
+  nobodyGets({ number }: AppElement): boolean {
+    return this.got[number] === 0;
   }
 
   /** The viewer with this key, where it is a kind of viewer. */
@@ -135,7 +147,7 @@ export class Context {
 
   /** The keys of these viewers and of all for whom they stand. */
   keysOf(viewers: readonly AskedViewer[]): readonly string[] {
-    return viewers.flatMap(({ alike }) => alike.map(({ key }) => key));
+    return viewers.flatMap(({ row }) => this.keys[row] ?? []);
   }
 
   /** "Registrar, Curator and 4 more": kinds of viewers, or people where there is no kind among them. */

@@ -19,7 +19,7 @@ export const lineNeverHelps: Check = {
     for (const [id, { lines }] of Object.entries(definition.gates)) {
       const element = tree.get(id);
       // Where nobody gets it at all, that is told by itself.
-      if (!element || lines.length < 2 || context.whoGets(element).length === 0) continue;
+      if (!element || lines.length < 2 || context.nobodyGets(element)) continue;
       for (const [at, line] of lines.entries()) {
         if (!gives(line)) continue;
         const whom = context.spokenOf(line.who);

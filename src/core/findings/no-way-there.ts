@@ -17,11 +17,14 @@ export const noWayThere: Check = {
   rank: 'not-meant',
   title: 'Open, and no way leads there',
   *find(context) {
+    const lists = context.tree.elements.filter((one) => one.kind === 'list');
     for (const screen of context.tree.elements) {
-      if (screen.kind !== 'screen') continue;
+      if (screen.kind !== 'screen' || context.nobodyGets(screen) || startsThere(context, screen)) continue;
       const whom = context.whoGets(screen);
-      if (whom.length === 0 || startsThere(context, screen)) continue;
-      const ways = waysTo(context, screen);
+      const ways = [
+        ...context.compiled.handles.handlesOf(screen).flatMap((id) => context.tree.get(id) ?? []),
+        ...lists.filter(({ node }) => node.opens === screen.id),
+      ];
       if (whom.some((viewer) => ways.some((way) => context.most(viewer, way) > NONE))) continue;
       yield {
         reason: `${screen.name} is open to ${context.names(whom)}, and nothing that they have leads there.`,
@@ -37,13 +40,6 @@ function startsThere({ definition }: Context, { id }: AppElement): boolean {
   const starts = [definition.startScreen, ...definition.roles.map((role) => role.startScreen)];
   const sent = Object.values(definition.closed).some((one) => one.show === 'sent' && one.screen === id);
   return sent || starts.includes(id);
-}
-
-/** Menu items and buttons that lead there, and lists whose rows open it. */
-function waysTo({ tree, compiled }: Context, screen: AppElement): AppElement[] {
-  const handles = compiled.handles.handlesOf(screen).flatMap((id) => tree.get(id) ?? []);
-  const lists = tree.elements.filter((one) => one.kind === 'list' && one.node.opens === screen.id);
-  return [...handles, ...lists];
 }
 
 function intoTheMenu(context: Context, screen: AppElement, whom: readonly AskedViewer[]): Mend[] {

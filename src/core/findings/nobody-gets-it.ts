@@ -31,7 +31,7 @@ export const nobodyGetsIt: Check = {
   title: 'Nobody gets it',
   *find(context) {
     const missed = (element: AppElement): boolean =>
-      KINDS.includes(element.kind) && context.whoGets(element).length === 0;
+      context.nobodyGets(element) && KINDS.includes(element.kind);
     for (const element of context.tree.elements) {
       const { container } = element;
       if (!missed(element) || (container && missed(container))) continue;

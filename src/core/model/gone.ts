@@ -7,10 +7,10 @@ import type { Problem } from './problem';
 import { rolesById, treeOf } from './tree';
 import { unitAndBelow } from './units';
 
+const lacks = (among: readonly { readonly id: Id }[], id: Id): boolean => !among.some((one) => one.id === id);
+
 /** Is the one whom the line speaks of gone from the definition? Then it is in doubt whom it means. */
 export function isGone(definition: Definition, who: Who): boolean {
-  const lacks = (among: readonly { readonly id: Id }[], id: Id): boolean =>
-    !among.some((one) => one.id === id);
   switch (who.kind) {
     case 'role':
       return !rolesById(definition).has(who.role);
