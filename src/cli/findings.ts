@@ -1,6 +1,6 @@
 import { everybody } from '@/core/access';
 import { fullName } from '@/core/edit';
-import { CHECKS, type Finding, findingsIn, type Rank } from '@/core/findings';
+import { CHECKS, type Finding, findingsIn, keysOf, type Rank } from '@/core/findings';
 import { type Definition, treeOf } from '@/core/model';
 import type { World } from './world';
 
@@ -25,7 +25,7 @@ export const plainFinding = ({ kind, rank, reason, places, whom, mends }: Findin
   rank,
   reason,
   places,
-  whom,
+  whom: keysOf(whom),
   mends: mends.map(({ says }) => says),
 });
 

@@ -38,7 +38,7 @@ export const actionAlwaysRefused: Check = {
         yield {
           reason: `${action.name} is always refused: what it sets closes ${gate === action ? 'the action itself' : `the record of ${entity.name}`}.`,
           places: [action.id, ...(gate === action ? [] : [gate.id])],
-          whom: context.keysOf(whom),
+          whom,
           mends: [],
         };
         break;

@@ -1,7 +1,7 @@
 import { treeOf } from '../model/tree';
 import type { Definition } from '../model/definition';
 import { idInKey } from '../access/deciding/viewer-key';
-import type { Finding } from './finding';
+import { type Finding, keysOf } from './finding';
 
 /** What tells a finding from all others: its kind and its places. */
 export const keyOfFinding = ({ kind, places }: Pick<Finding, 'kind' | 'places'>): string =>
@@ -12,7 +12,7 @@ export const keyOfFinding = ({ kind, places }: Pick<Finding, 'kind' | 'places'>)
  * lines at its places and around them. While that is the same, who set it aside need not look again.
  */
 export function basisOf(definition: Definition, { kind, places, whom }: Finding): string {
-  const kinds = whom.filter((key) => idInKey('person', key) === undefined);
+  const kinds = whom.flatMap(({ key }) => (idInKey('person', key) === undefined ? [key] : []));
   const tree = treeOf(definition);
   const around = new Set<string>(places);
   for (const id of places) for (let at = tree.get(id); at; at = at.container) around.add(at.id);
@@ -20,5 +20,5 @@ export function basisOf(definition: Definition, { kind, places, whom }: Finding)
   const named = [...definition.roles, ...definition.groups, ...definition.conditions].filter(({ id }) =>
     places.includes(id),
   );
-  return JSON.stringify([kind, places, kinds.length > 0 ? kinds : whom, gates, named]);
+  return JSON.stringify([kind, places, kinds.length > 0 ? kinds : keysOf(whom), gates, named]);
 }

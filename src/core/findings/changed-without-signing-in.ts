@@ -27,7 +27,7 @@ export const changedWithoutSigningIn: Check = {
       yield {
         reason: `Who is not signed in can do “${action.name}” with ${action.container?.name ?? 'records'}.`,
         places: [action.id, ...compiled.handles.handlesOf(action)],
-        whom: [out.key],
+        whom: [out],
         mends: [
           {
             says: `Block ${action.name} for who is not signed in.`,

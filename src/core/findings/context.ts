@@ -3,7 +3,7 @@ import { compile, type Compiled } from '../access/deciding/compile';
 import { NONE, type Answer, type Level } from '../access/deciding/level';
 import { answerOf } from '../access/deciding/rule';
 import { subjectOf, type Circumstances } from '../access/deciding/viewer';
-import { idInKey, kindsOf, type KeyedViewer } from '../access/deciding/viewer-key';
+import { idInKey, kindsOf, type KeyedViewer, viewerKey } from '../access/deciding/viewer-key';
 import { matrixOf, unpacked } from '../access/questions/cells';
 import type { Definition } from '../model/definition';
 import type { Line, Who } from '../model/gate';
@@ -35,7 +35,6 @@ export class Context {
   private readonly matrix: Uint8Array;
   private readonly accesses = new Map<number, Access>();
   private readonly speaking = new Map<string, readonly Spoken[]>();
-  private readonly keys: readonly (readonly string[])[];
   /** By an element's number, whether anybody gets it. */
   private readonly got: Uint8Array;
 
@@ -61,10 +60,10 @@ export class Context {
     ].map((one, row) => ({ ...one, row }));
     const asked = this.viewers.map(({ viewer }) => viewer);
     this.matrix = matrixOf(this.compiled, asked, this.at);
-    this.keys = this.viewers.map((viewer) => viewer.alike.map(({ key }) => key));
     const width = this.tree.elements.length;
     this.got = new Uint8Array(width);
-    for (let at = 0; at < this.matrix.length; at++) if (this.matrix[at]) this.got[at % width] = 1;
+    for (let row = 0; row < asked.length; row++)
+      for (let n = 0; n < width; n++) if (this.matrix[row * width + n] !== 0) this.got[n] = 1;
   }
 
   /** What a viewer gets of an element on every record, and at most on some. */
@@ -99,6 +98,16 @@ export class Context {
     return this.viewers.find((one) => one.key === key);
   }
 
+  /** Those of these keys that are kinds of viewers. */
+  kindsOf(keys: readonly string[]): AskedViewer[] {
+    return keys.flatMap((key) => this.kind(key) ?? []);
+  }
+
+  /** Whoever holds these roles. */
+  roleKinds(roles: readonly { readonly id: Id }[]): AskedViewer[] {
+    return this.kindsOf(roles.map(({ id }) => viewerKey('role', id)));
+  }
+
   /** The most that the element's own gate and its containers give, whatever its door leaves of it. */
   mostByGate(viewer: AskedViewer, element: AppElement): Level {
     return this.accessOf(viewer).withMost((access) => answerOf(access.gateRule(element))).most;
@@ -126,6 +135,12 @@ export class Context {
     return this.viewers.filter(({ row }) => spoken[row] === 'surely' || spoken[row] === how);
   }
 
+  /** Is it so of all of whom a line with this *who* may speak? */
+  allOf(who: Who, isSo: (viewer: AskedViewer) => boolean): boolean {
+    const spoken = this.spoken(who);
+    return this.viewers.every((viewer) => spoken[viewer.row] === 'not' || isSo(viewer));
+  }
+
   /** By row, whether a line with this *who* speaks of the viewer. */
   private spoken(who: Who): readonly Spoken[] {
     const subject = subjectOf(who);
@@ -143,11 +158,6 @@ export class Context {
 
   element(id: Id): AppElement | undefined {
     return this.tree.get(id);
-  }
-
-  /** The keys of these viewers and of all for whom they stand. */
-  keysOf(viewers: readonly AskedViewer[]): readonly string[] {
-    return viewers.flatMap(({ row }) => this.keys[row] ?? []);
   }
 
   /** "Registrar, Curator and 4 more": kinds of viewers, or people where there is no kind among them. */

@@ -27,7 +27,7 @@ export const faceNeverFirst: Check = {
         yield {
           reason: `${face.name} of ${screen.name} is nobody's first face: one before it is open to all who get it.`,
           places: [face.id, screen.id],
-          whom: context.keysOf(whom),
+          whom,
           mends: [
             ...(before.every((one) => staysFirst(context, one, face)) ? [putFirst(screen, face, at)] : []),
             ...removing(face),

@@ -1,4 +1,5 @@
 import type { Id } from '../model/id';
+import type { KeyedViewer } from '../access/deciding/viewer-key';
 import type { Edit } from '../edit/edits/edit';
 import type { Context } from './context';
 
@@ -12,14 +13,24 @@ export type Rank = 'lets-in' | 'not-meant';
 export type Mend =
   { readonly says: string; readonly edit: Edit } | { readonly says: string; readonly removes: Id };
 
+/** A kind of viewer, or a person who stands for all who are alike, themselves among them. */
+export interface Touched {
+  readonly key: string;
+  readonly alike: readonly KeyedViewer[];
+}
+
+/** The keys of all whom it touches. */
+export const keysOf = (whom: readonly Touched[]): string[] =>
+  whom.flatMap(({ alike }) => alike.map(({ key }) => key));
+
 /** Where something is probably wrong. */
 interface Found {
   /** What is wrong, and why, in one sentence. */
   readonly reason: string;
   /** What it is about: elements, or roles, groups and the like; the one to look at first comes first. */
   readonly places: readonly Id[];
-  /** Whom it touches, as keys of viewers; empty where it is about nobody in particular. */
-  readonly whom: readonly string[];
+  /** Whom it touches; empty where it is about nobody in particular. */
+  readonly whom: readonly Touched[];
   readonly mends: readonly Mend[];
 }
 

@@ -23,7 +23,7 @@ export const formNobodySends: Check = {
       yield {
         reason: `${screen.name} opens for ${context.names(whom)}, and ${lacks}.`,
         places: [screen.id, ...saves.map(({ id }) => id)],
-        whom: context.keysOf(whom),
+        whom,
         // Who is to send it is the builder's to say.
         mends: [],
       };

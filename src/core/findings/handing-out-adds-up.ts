@@ -33,7 +33,7 @@ export const handingOutAddsUp: Check = {
         yield {
           reason: `Who holds ${role.name} can come to give ${to.name} in ${path.length} steps: ${[...path, to].map(({ name }) => name).join(' → ')}.${to === furthest ? ' Nothing that it can bring about reaches further.' : ''}`,
           places: [role.id, ...path.slice(1).map(({ id }) => id), to.id],
-          whom: [viewerKey('role', role.id)],
+          whom: context.roleKinds([role]),
           mends: [
             {
               says: `Let ${last.name} not hand out ${to.name}.`,

@@ -32,7 +32,7 @@ export const hiddenButOpen: Check = {
       yield {
         reason: `${way.name} is hidden from ${context.names(whom)}, and the screen ${screen.name} opens for them when they type its address.`,
         places: [screen.id, ...narrow.map(({ id }) => id)],
-        whom: context.keysOf(whom),
+        whom,
         mends: mendsFor(context, screen, way, whom),
       };
     }

@@ -37,7 +37,7 @@ export const hiddenHereShownThere: Check = {
       yield {
         reason: `${part.name} is hidden from ${context.names(whom)} on ${part.screen?.name ?? 'a screen'}, and ${shown ? `${shown.screen?.name ?? 'another screen'} shows it to them` : 'an export or the API gives it to them'}.`,
         places: [part.id, door.id, ...(shown ? [shown.id] : [])],
-        whom: context.keysOf(whom),
+        whom,
         mends: mendsFor(context, part, door),
       };
     }

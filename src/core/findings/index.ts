@@ -8,7 +8,7 @@ import type { Check, Finding } from './finding';
 export { basisOf, keyOfFinding } from './basis';
 export { CHECKS } from './checks';
 export { editOfMend } from './removing';
-export type { Finding, Rank } from './finding';
+export { type Finding, keysOf, type Rank } from './finding';
 
 /**
  * What is probably wrong, the worst first: found for login states, roles, groups and these people, at any time and

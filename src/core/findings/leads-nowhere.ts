@@ -25,7 +25,7 @@ export const leadsNowhere: Check = {
       yield {
         reason: `${way.name} is given to ${context.names(given)}, for whom the screen ${screen.name} is closed: nobody has it.`,
         places: [way.id, screen.id],
-        whom: context.keysOf(given),
+        whom: given,
         mends: [
           {
             says: `Let ${way.name} follow: whoever can open the screen has it.`,

@@ -3,7 +3,6 @@ import type { Formula } from '../condition/formula';
 import { allWithin, operandsOf, type Condition } from '../condition/condition';
 import { comparedAttributes } from '../access/questions/handing-out';
 import { attributesOf } from '../condition/type';
-import { viewerKey } from '../access/deciding/viewer-key';
 import type { Role } from '../model/definition';
 import { gives, type Line } from '../model/gate';
 import type { Id } from '../model/id';
@@ -43,7 +42,7 @@ export const letsOneselfIn: Check = {
         yield {
           reason: `${context.names(way.whom)} can open ${element.name} to themselves, ${way.by}, which line ${at + 1} asks for.`,
           places: [id, ...way.places],
-          whom: context.keysOf(way.whom),
+          whom: way.whom,
           mends: [{ says: `Take line ${at + 1} away.`, edit: { do: 'removeLine', gate: id, line, at } }],
         };
       }
@@ -128,7 +127,6 @@ function asksFor(formula: Formula, field: Id): boolean {
 /** By joining a role that leads to more: to a privilege that lines ask for, or to other roles to hand out. */
 function* byJoining(context: Context, role: Role) {
   const { definition } = context;
-  const key = viewerKey('role', role.id);
   const held = definition.roles.filter(({ id }) => withIncluded(definition, [role.id]).has(id));
   const privileges = held
     .flatMap((one) => one.privileges)
@@ -151,13 +149,14 @@ function* byJoining(context: Context, role: Role) {
   yield {
     reason: `Whoever signs in can join ${role.name}, and then ${namesOf(more)}.`,
     places: [role.id, ...privileges.map(({ id }) => id), ...given.map(({ id }) => id)],
-    whom: [key],
+    whom: context.roleKinds([role]),
     mends,
   };
 }
 
 /** Two who hold a role that sets what conditions compare can set it for each other. */
-function* byEachOther({ definition }: Context, role: Role) {
+function* byEachOther(context: Context, role: Role) {
+  const { definition } = context;
   const compared = [...comparedAttributes(definition)].filter((id) => id !== 'email');
   if (compared.length === 0 || handedOutBy(definition, role).length === 0) return;
   const names = attributesOf(definition).filter(({ id }) => compared.includes(id));
@@ -165,7 +164,7 @@ function* byEachOther({ definition }: Context, role: Role) {
   yield {
     reason: `Two who hold ${role.name} can set for each other what conditions ask for: ${namesOf(names.map(({ name }) => name))}.`,
     places: [role.id, ...compared],
-    whom: [viewerKey('role', role.id)],
+    whom: context.roleKinds([role]),
     mends: [
       {
         says: `Let ${role.name} not set what conditions compare.`,

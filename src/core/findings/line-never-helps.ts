@@ -1,5 +1,5 @@
 import { NONE } from '../access/deciding/level';
-import { gives } from '../model/gate';
+import { gives, type Who } from '../model/gate';
 import type { AppElement } from '../model/tree';
 import type { Context } from './context';
 import type { Check } from './finding';
@@ -22,13 +22,13 @@ export const lineNeverHelps: Check = {
       if (!element || lines.length < 2 || context.nobodyGets(element)) continue;
       for (const [at, line] of lines.entries()) {
         if (!gives(line)) continue;
-        const whom = context.spokenOf(line.who);
-        const closed = whom.length > 0 && closedTo(context, element, whom);
-        if (!closed) continue;
+        const closed = closedTo(context, element, line.who);
+        const whom = closed ? context.spokenOf(line.who) : [];
+        if (!closed || whom.length === 0) continue;
         yield {
           reason: `Line ${at + 1} of ${element.name} gives ${context.names(whom)} nothing: ${closed.name} is closed to them.`,
           places: [id, closed.id],
-          whom: context.keysOf(whom),
+          whom,
           mends: [{ says: `Take line ${at + 1} away.`, edit: { do: 'removeLine', gate: id, line, at } }],
         };
       }
@@ -37,13 +37,9 @@ export const lineNeverHelps: Check = {
 };
 
 /** What it stands in, or its door, where that is closed to all of them. */
-function closedTo(
-  context: Context,
-  element: AppElement,
-  whom: ReturnType<Context['spokenOf']>,
-): AppElement | undefined {
+function closedTo(context: Context, element: AppElement, who: Who): AppElement | undefined {
   const { container } = element;
   const door = context.element(context.compiled.handles.doorOf(element)?.id ?? '');
-  if (container && whom.every((viewer) => context.mostByGate(viewer, container) === NONE)) return container;
-  return door && whom.every((viewer) => context.most(viewer, door) === NONE) ? door : undefined;
+  if (container && context.allOf(who, (viewer) => context.mostByGate(viewer, container) === NONE)) return container;
+  return door && context.allOf(who, (viewer) => context.most(viewer, door) === NONE) ? door : undefined;
 }

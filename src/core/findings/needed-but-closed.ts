@@ -33,7 +33,7 @@ export const neededButClosed: Check = {
         yield {
           reason: `${context.names(whom)} can send ${screen.name}, but not fill in ${field.name}, which is needed.`,
           places: [screen.id, field.id, ...parts.map(({ id }) => id)],
-          whom: context.keysOf(whom),
+          whom,
           mends: [notNeeded(field)],
         };
       }

@@ -29,7 +29,7 @@ export const noWayThere: Check = {
       yield {
         reason: `${screen.name} is open to ${context.names(whom)}, and nothing that they have leads there.`,
         places: [screen.id],
-        whom: context.keysOf(whom),
+        whom,
         mends: [...intoTheMenu(context, screen, whom), ...removing(screen)],
       };
     }

@@ -86,7 +86,7 @@ function* landingNowhere(context: Context, persons: readonly AskedViewer[]) {
   yield {
     reason: `${context.names(lost)} can sign in, and nothing is open to them.`,
     places: [context.definition.id],
-    whom: context.keysOf(lost),
+    whom: lost,
     mends: [],
   };
 }

@@ -1,6 +1,6 @@
 import { accessOf } from '../access/deciding/access';
 import { NONE } from '../access/deciding/level';
-import { SIGNED_OUT_KEY } from '../access/deciding/viewer-key';
+import { SIGNED_IN_KEY, SIGNED_OUT_KEY } from '../access/deciding/viewer-key';
 import type { Check } from './finding';
 
 /**
@@ -33,7 +33,7 @@ export const openBySigningUp: Check = {
     yield {
       reason: `Whoever opens an account for themselves sees records of ${names}${by}.`,
       places: open.map(({ id }) => id),
-      whom: given.length > 0 ? given.map(({ id }) => `role:${id}`) : ['signed-in'],
+      whom: given.length > 0 ? context.roleKinds(given) : context.kindsOf([SIGNED_IN_KEY]),
       mends: [
         {
           says: 'Let nobody open an account for themselves.',

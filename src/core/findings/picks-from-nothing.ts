@@ -25,7 +25,7 @@ export const picksFromNothing: Check = {
       yield {
         reason: `${context.names(whom)} can fill in ${part.name} on ${part.screen?.name ?? 'a screen'}, and see none of ${pointed.name} to choose from.`,
         places: [part.id, pointed.id],
-        whom: context.keysOf(whom),
+        whom,
         mends: removing(part),
       };
     }

@@ -30,7 +30,7 @@ export const roleAddsNothing: Check = {
         yield {
           reason: `${role.name} gives nothing that who is signed in does not have.`,
           places: [role.id],
-          whom: [own.key],
+          whom: [own],
           mends: edit ? [{ says: `Take the role ${role.name} away.`, edit }] : [],
         };
         continue;
@@ -41,7 +41,7 @@ export const roleAddsNothing: Check = {
       yield {
         reason: `${role.name} and ${twin.name} give the same.`,
         places: [role.id, twin.id],
-        whom: [own.key, viewerKey('role', twin.id)],
+        whom: [own, ...context.roleKinds([twin])],
         mends: [],
       };
     }

@@ -36,7 +36,7 @@ export const standingInReachesFurther: Check = {
         yield {
           reason: `Who holds ${holder.name} can stand in for who holds ${full.name}, in full and with changes, and then do what they may not themselves: ${namesOf(said)}.`,
           places: [full.id, holder.id, ...more.map(({ id }) => id)],
-          whom: [own.key],
+          whom: [own],
           mends: [
             {
               says: 'Let standing in be for reading only.',

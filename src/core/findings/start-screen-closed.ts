@@ -1,5 +1,4 @@
 import { NONE } from '../access/deciding/level';
-import { viewerKey } from '../access/deciding/viewer-key';
 import type { Check } from './finding';
 
 /**
@@ -15,14 +14,13 @@ export const startScreenClosed: Check = {
   *find(context) {
     for (const role of context.definition.roles) {
       const screen = context.element(role.startScreen ?? '');
-      const key = viewerKey('role', role.id);
-      const viewer = context.viewers.find((one) => one.key === key);
+      const [viewer] = context.roleKinds([role]);
       if (!screen || !viewer || context.most(viewer, screen) > NONE) continue;
       const { startScreen: _, ...rest } = role;
       yield {
         reason: `${role.name} starts at ${screen.name}, which is closed to it.`,
         places: [screen.id, role.id],
-        whom: [key],
+        whom: [viewer],
         mends: [
           {
             says: `Let ${role.name} start where the application says.`,

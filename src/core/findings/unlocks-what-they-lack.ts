@@ -24,7 +24,7 @@ export const unlocksWhatTheyLack: Check = {
       yield {
         reason: `${element.name} is shown locked, and ${context.names(unlockers)}, who may unlock, do not get it themselves.`,
         places: [id],
-        whom: context.keysOf(unlockers),
+        whom: unlockers,
         mends: [
           {
             says: `Leave ${element.name} out for who does not get it.`,

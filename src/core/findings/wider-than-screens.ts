@@ -39,7 +39,7 @@ export const widerThanScreens: Check = {
       yield {
         reason: `${said(door)} is open to ${context.names(whom)}, and no screen shows it to them.`,
         places: [door.id],
-        whom: context.keysOf(whom),
+        whom,
         mends: [
           { says: `Let ${door.name} follow the screens.`, edit: { do: 'follow', gate: door.id, lines } },
         ],

@@ -1,6 +1,5 @@
 import { createHash } from 'node:crypto';
 import { and, eq, lt, notInArray, sql } from 'drizzle-orm';
-import { viewerKey } from '@/core';
 import { everybody, idInKey, type Person } from '@/core/access';
 import { brokenOf, type Expectation } from '@/core/expectations';
 import { basisOf, type Finding, findingsIn, keyOfFinding } from '@/core/findings';
@@ -100,7 +99,7 @@ function keptFindings(
       key,
       basis: basisHash(definition, found),
       since: known.get(key) ?? revision,
-      whom: shortened(people, found.whom),
+      whom: shortened(found.whom),
     };
   });
 }
@@ -109,13 +108,16 @@ function keptFindings(
 const basisHash = (definition: Definition, found: Finding): string =>
   createHash('sha256').update(basisOf(definition, found)).digest('hex');
 
-function shortened(people: readonly Person[], whom: readonly string[]): KeptFinding['whom'] {
-  const keys = new Set(whom);
-  const touched = people.filter(({ id }) => keys.has(viewerKey('person', id)));
+/** Kinds of viewers by their keys; of people how many, and the names of some. */
+function shortened(whom: Finding['whom']): KeptFinding['whom'] {
+  const [persons, kinds] = [true, false].map((are) =>
+    whom.filter(({ key }) => (idInKey('person', key) !== undefined) === are),
+  );
+  const some = persons?.slice(0, SOME).flatMap(({ alike }) => alike) ?? [];
   return {
-    kinds: whom.filter((key) => idInKey('person', key) === undefined),
-    people: touched.length,
-    some: touched.slice(0, SOME).map(({ id, name }) => ({ key: viewerKey('person', id), name })),
+    kinds: kinds?.map(({ key }) => key) ?? [],
+    people: persons?.reduce((sum, { alike }) => sum + alike.length, 0) ?? 0,
+    some: some.slice(0, SOME).map(({ key, name }) => ({ key, name })),
   };
 }
 
