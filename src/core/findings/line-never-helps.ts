@@ -40,6 +40,7 @@ export const lineNeverHelps: Check = {
 function closedTo(context: Context, element: AppElement, who: Who): AppElement | undefined {
   const { container } = element;
   const door = context.element(context.compiled.handles.doorOf(element)?.id ?? '');
-  if (container && context.allOf(who, (viewer) => context.mostByGate(viewer, container) === NONE)) return container;
+  if (container && context.allOf(who, (viewer) => context.mostByGate(viewer, container) === NONE))
+    return container;
   return door && context.allOf(who, (viewer) => context.most(viewer, door) === NONE) ? door : undefined;
 }
