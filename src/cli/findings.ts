@@ -1,8 +1,11 @@
-import { everybody } from '@/core/access';
-import { fullName } from '@/core/edit';
-import { CHECKS, type Finding, findingsIn, keysOf, type Rank } from '@/core/findings';
+import { applyEdit } from '@/core';
+import { everybody, kindsOf, rightNow } from '@/core/access';
+import { compareReach, fullName, moversOf } from '@/core/edit';
+import { CHECKS, editOfMend, type Finding, findingsIn, keysOf, type Rank } from '@/core/findings';
 import { type Definition, treeOf } from '@/core/model';
 import type { World } from './world';
+
+type Mend = Finding['mends'][number];
 
 /** The worst first. */
 export const RANKS: readonly Rank[] = ['lets-in', 'not-meant'];
@@ -19,26 +22,62 @@ const nameOf = (definition: Definition, id: string): string => {
   return element ? fullName(element) : id;
 };
 
+interface Named {
+  readonly key: string;
+  readonly name: string;
+}
+
+/** Who would gain and who would lose something by a mend. */
+interface MendEffect {
+  readonly gain: readonly Named[];
+  readonly lose: readonly Named[];
+}
+
+/** Works out the effect of a mend among the kinds of viewers and the people of the world; undefined where it cannot be made. */
+export function effectOfMend({ definition, people }: World, mend: Mend): MendEffect | undefined {
+  const edit = editOfMend(definition, mend);
+  const made = edit && applyEdit(definition, edit);
+  if (!made?.ok) return undefined;
+  const persons = everybody(people).filter(({ key }) => key.startsWith('person:'));
+  const viewers = [...kindsOf(definition), ...persons].map((key) => ({ key, viewer: key.viewer }));
+  const { gaining, losing } = moversOf(compareReach(definition, made.value, viewers, rightNow()));
+  return { gain: [...gaining], lose: [...losing] };
+}
+
+/** How effects of mends are worked out, where they are asked for. */
+export type Effects = ((mend: Mend) => MendEffect | undefined) | undefined;
+
 /** A finding as it is written for scripts: what mends it is told, not done. */
-export const plainFinding = ({ kind, rank, reason, places, whom, mends }: Finding) => ({
+export const plainFinding = ({ kind, rank, reason, places, whom, mends }: Finding, effects: Effects) => ({
   kind,
   rank,
   reason,
   places,
   whom: keysOf(whom),
-  mends: mends.map(({ says }) => says),
+  mends: mends.map((mend) => ({ says: mend.says, ...inKeys(effects?.(mend)) })),
 });
+
+const inKeys = (effect: MendEffect | undefined) =>
+  effect && { gain: effect.gain.map(({ key }) => key), lose: effect.lose.map(({ key }) => key) };
 
 /** One finding in lines of text. */
 export const findingInWords = (
   definition: Definition,
   { kind, rank, reason, places, mends }: Finding,
+  effects: Effects,
 ): string =>
   [
     `${rank === 'lets-in' ? 'Lets in' : 'Not meant'}: ${reason} [${kind}]`,
     `  at ${places.map((id) => `${nameOf(definition, id)} (${id})`).join(', ')}`,
-    ...mends.map(({ says }) => `  - ${says}`),
+    ...mends.map((mend) => `  - ${mend.says}${effects ? ` ${effectInWords(effects(mend))}` : ''}`),
   ].join('\n');
+
+function effectInWords(effect: MendEffect | undefined): string {
+  if (!effect) return '(It cannot be made by itself.)';
+  const who = (some: readonly Named[]): string =>
+    some.length === 0 ? 'nobody' : some.map(({ name }) => name).join(', ');
+  return `(Gain: ${who(effect.gain)}. Lose: ${who(effect.lose)}.)`;
+}
 
 const LEVELS: Readonly<Record<Rank, 'error' | 'warning'>> = { 'lets-in': 'error', 'not-meant': 'warning' };
 

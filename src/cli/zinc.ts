@@ -11,7 +11,15 @@ import { decide, decidedBy, explained, faultsOf, readCases } from './decide';
 import { checkExpected } from './expected';
 import { EXIT, wrong, WrongInput } from './failure';
 import { readDefinitionFile, readText, writeText } from './files';
-import { asSarif, findingInWords, findingsOf, plainFinding, RANKS } from './findings';
+import {
+  asSarif,
+  type Effects,
+  effectOfMend,
+  findingInWords,
+  findingsOf,
+  plainFinding,
+  RANKS,
+} from './findings';
 import { junit } from './junit';
 import { reach } from './reach';
 import { exported, imported } from './store';
@@ -194,6 +202,7 @@ program
   )
   .argument('<file>')
   .option('--findings', 'what is probably wrong, with the reason and what would mend it')
+  .option('--effects', 'of findings, also who would gain and who would lose by what mends them')
   .option('--world <file>', 'people to look for as well, as JSON')
   .addOption(
     new Option('--at-least <rank>', 'findings of this rank and worse').choices(RANKS).default('not-meant'),
@@ -217,16 +226,19 @@ interface Checking {
   readonly atLeast: Rank;
   readonly format: 'text' | 'json' | 'sarif';
   readonly json?: boolean;
+  readonly effects?: boolean;
 }
 
 /** Tells the findings; the exit code says how bad the worst of them is. */
-function checkFindings(file: string, world: World, { atLeast, format, json }: Checking): void {
+function checkFindings(file: string, world: World, checking: Checking): void {
+  const { atLeast, format, json } = checking;
   const { definition } = world;
+  const effects: Effects = checking.effects ? (mend) => effectOfMend(world, mend) : undefined;
   const found = findingsOf(world, Date.now(), atLeast);
   if (format === 'sarif') printJson(asSarif(file, readText(file), definition, found));
-  else if (json || format === 'json') printJson(found.map(plainFinding));
+  else if (json || format === 'json') printJson(found.map((one) => plainFinding(one, effects)));
   else if (found.length === 0) print('Nothing is found.');
-  else for (const one of found) print(findingInWords(definition, one));
+  else for (const one of found) print(findingInWords(definition, one, effects));
   const [worst] = found;
   if (worst) process.exitCode = found.some(({ rank }) => rank === 'lets-in') ? EXIT.letsIn : EXIT.notMeant;
 }

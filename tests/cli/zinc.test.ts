@@ -191,6 +191,10 @@ describe('bin/zinc', () => {
       kind: string;
     }[];
     expect(one.map(({ kind }) => kind)).toEqual(['hidden-but-open']);
+    const told = zinc('check', hidden, '--findings', '--effects', '--json').out;
+    const [{ mends: [mend] = [] } = {}] = JSON.parse(told) as { mends?: Record<string, unknown>[] }[];
+    expect(mend).toMatchObject({ says: expect.stringMatching(/^Give the screen/) as string, gain: [] });
+    expect(mend?.['lose']).toContain('role:curator');
     const sarif = JSON.parse(zinc('check', hidden, '--findings', '--format', 'sarif').out) as {
       version: string;
       runs: {

@@ -99,14 +99,21 @@ export function turnInWords(
   skipped: readonly Problem[],
   names: ReadonlyMap<string, string>,
 ): string {
-  const changes = difference(before, after).map((one) =>
-    changeInWords(one, before, after, (id) => names.get(id)),
-  );
-  const [first] = changes;
+  const done = ask === 'undo' ? 'Taken back: ' : 'Done again: ';
+  return [...skipped.map(skippedInWords), `${done}${changesInShort(before, after, names)}`].join(' ');
+}
+
+/** What differs between two definitions, in a sentence or two. */
+export function changesInShort(
+  before: Definition,
+  after: Definition,
+  names: ReadonlyMap<string, string>,
+): string {
+  const changes = difference(before, after);
+  const [first] = changes.map((one) => changeInWords(one, before, after, (id) => names.get(id)));
   const what = first ? `${first.about}. ${first.done[0] ?? ''}` : 'nothing that shows.';
   const more = changes.length > 1 ? ` And ${changes.length - 1} more.` : '';
-  const done = ask === 'undo' ? 'Taken back: ' : 'Done again: ';
-  return [...skipped.map(skippedInWords), `${done}${what}${more}`].join(' ');
+  return `${what}${more}`;
 }
 
 /** What is asked for; of undo and redo, all that could be turned, the first to go first. */

@@ -9,6 +9,7 @@ import { database } from '../database/client';
 import { auditEvents, builders, releases, signOffs } from '../database/schema';
 import { isUuid } from '../database/uuid';
 import { draftAt, draftOf, revisionsSince } from '../drafts/draft';
+import { changesInShort } from '../drafts/entries';
 import { notThere } from '../http/problem';
 import { tellNews } from '../news/news';
 import { peopleOf } from '../people/read';
@@ -100,7 +101,14 @@ export async function signOffById(
 
 /** By which change a cell came to be what it is: an edit, or another change of a person. */
 type Cause =
-  { readonly revision: number; readonly author: string; readonly at: string } | { readonly person: true };
+  | {
+      readonly revision: number;
+      readonly author: string;
+      readonly at: string;
+      /** What the edit changed, in a sentence or two. */
+      readonly says: string;
+    }
+  | { readonly person: true };
 
 /** A cell that is another since something was signed off. */
 interface ComparedCell {
@@ -184,6 +192,7 @@ async function causesOf(
   // People as they are now: what edits have changed for them since.
   const people = now.people.filter(({ id }) => viewers.has(`person:${id}`));
   for (const cell of cells) if (cell.viewer.startsWith('person:')) causes.set(keyOf(cell), { person: true });
+  const names = new Map(now.people.map(({ id, name }) => [id, name]));
   const edits = (await revisionsSince(applicationId, signed.revision)).filter(
     ({ revision }) => revision <= now.revision,
   );
@@ -192,9 +201,12 @@ async function causesOf(
   for (const { revision, edit, author, at } of edits) {
     const made = applyEdit(definition, edit);
     if (!made.ok) return causes;
-    for (const cell of changedCells({ definition, people }, { definition: made.value, people }, moment))
-      if (wanted.has(keyOf(cell)))
-        causes.set(keyOf(cell), { revision, author, at: new Date(at).toISOString() });
+    const changed = changedCells({ definition, people }, { definition: made.value, people }, moment).filter(
+      (cell) => wanted.has(keyOf(cell)),
+    );
+    const says = changed.length > 0 ? changesInShort(definition, made.value, names) : '';
+    const cause = { revision, author, at: new Date(at).toISOString(), says };
+    for (const cell of changed) causes.set(keyOf(cell), cause);
     definition = made.value;
   }
   if (!sameJson(definition, now.definition)) causes.clear();

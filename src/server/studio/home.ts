@@ -24,6 +24,11 @@ export async function homeOf(builderId: string) {
           + jsonb_array_length(proofs.broken)
         from proofs where proofs.application_id = ${applications.id}
         order by proofs.revision desc limit 1), 0)::int`,
+      /** How many days old the last sign-off is, where that is more than the owner said. */
+      overdue: sql<number | null>`(
+        select floor(extract(epoch from now() - max(sign_offs.at)) / 86400)::int from sign_offs
+        where sign_offs.application_id = ${applications.id}
+        having floor(extract(epoch from now() - max(sign_offs.at)) / 86400) > ${applications.remindDays})`,
       lastChange: sql<{ readonly by: string; readonly at: string } | null>`(
         select json_build_object('by', builders.name, 'at', edits.at)
         from edits join builders on builders.id = edits.author

@@ -12,6 +12,8 @@ export interface HomeRow {
   readonly since: number;
   /** Findings to look at, and expectations that the draft breaks. */
   readonly lookAt: number;
+  /** How many days old the last sign-off is, where that is more than the owner said. */
+  readonly overdue: number | null;
   readonly lastChange: { readonly by: string; readonly at: string } | null;
   /** Who else has a bench of it open. */
   readonly here: readonly string[];

@@ -138,6 +138,11 @@ const columnsWith = (onDo: (row: HomeRow, what: Doing) => void): DataColumn<Home
             {one.lookAt} to look at
           </a>
         )}
+        {one.overdue !== null && (
+          <a className="link block text-amber" href={`/studio/${one.slug}/prove?part=signed`}>
+            Signed off {one.overdue} days ago
+          </a>
+        )}
       </>
     ),
   },

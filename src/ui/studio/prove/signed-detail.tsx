@@ -20,7 +20,8 @@ interface ComparedCell {
   readonly after: Answer;
   readonly gains: boolean;
   readonly by?:
-    { readonly revision: number; readonly author: string; readonly at: string } | { readonly person: true };
+    | { readonly revision: number; readonly author: string; readonly at: string; readonly says: string }
+    | { readonly person: true };
 }
 
 interface Compared {
@@ -28,6 +29,9 @@ interface Compared {
   readonly gained: number;
   readonly lost: number;
 }
+
+/** How what differs is put together: under the edit that did it, who has it, or what it is. */
+type Grouping = 'change' | 'viewer' | 'element';
 
 const MOST_GROUPS = 60;
 const MOST_IN_GROUP = 40;
@@ -43,7 +47,7 @@ export function SignedDetail({
   const { slug, api } = useStudio();
   const { definition, revision } = useDraft();
   const [other, setOther] = useState('');
-  const [by, setBy] = useState<'viewer' | 'element'>('viewer');
+  const [by, setBy] = useState<Grouping>('change');
   const query = other === '' ? '' : `?with=${other}`;
   const { data, error } = useAsked<Compared>(chosen && `${api}/sign-offs/${chosen.id}/compared${query}`, {
     version: revision,
@@ -99,8 +103,9 @@ export function SignedDetail({
           aria-label="Grouped by"
           className="field-box w-32"
           value={by}
-          onChange={(event) => setBy(event.target.value as typeof by)}
+          onChange={(event) => setBy(event.target.value as Grouping)}
         >
+          <option value="change">by change</option>
           <option value="viewer">by viewer</option>
           <option value="element">by element</option>
         </select>
@@ -118,13 +123,14 @@ function Differences({
   definition,
 }: {
   data: Compared;
-  by: 'viewer' | 'element';
+  by: Grouping;
   definition: Definition;
 }) {
   if (cells.length === 0) return <p className="mt-2">Nothing differs.</p>;
   const groups = new Map<string, ComparedCell[]>();
   for (const cell of cells) {
-    const name = by === 'viewer' ? cell.viewerName : cell.elementName;
+    const name =
+      by === 'change' ? headingOf(definition, cell.by) : by === 'viewer' ? cell.viewerName : cell.elementName;
     const group = groups.get(name);
     if (group) group.push(cell);
     else groups.set(name, [cell]);
@@ -144,12 +150,18 @@ function Differences({
             {of.slice(0, MOST_IN_GROUP).map((cell) => (
               <li key={`${cell.viewer} ${cell.element}`} className="mt-1">
                 <span className="font-medium">{cell.gains ? 'Gained' : 'Lost'}:</span>{' '}
-                {by === 'viewer' ? cell.elementName : cell.viewerName}
+                {by === 'change'
+                  ? `${cell.viewerName}, ${cell.elementName}`
+                  : by === 'viewer'
+                    ? cell.elementName
+                    : cell.viewerName}
                 <span className="flex items-center gap-1">
                   <LevelMark answer={cell.before} /> {answerInWords(cell.kind, cell.before)} →{' '}
                   <LevelMark answer={cell.after} /> {answerInWords(cell.kind, cell.after)}
                 </span>
-                <span className="block text-quiet">{causeInWords(definition, cell.by)}</span>
+                {by !== 'change' && (
+                  <span className="block text-quiet">{causeInWords(definition, cell.by)}</span>
+                )}
               </li>
             ))}
             {of.length > MOST_IN_GROUP && (
@@ -161,6 +173,13 @@ function Differences({
       {all.length > MOST_GROUPS && <p className="text-quiet">and {all.length - MOST_GROUPS} more</p>}
     </div>
   );
+}
+
+/** "Tamsin Reed, 4 Mar 2026, 10:12: Loan. It got a line: Volunteer: see." */
+function headingOf(definition: Definition, by: ComparedCell['by']): string {
+  if (!by) return 'By changes that cannot be told any more';
+  if ('person' in by) return 'By changes of people’s roles, or of what is known of them';
+  return `${by.author}, ${whenInWords(definition, by.at)}: ${by.says}`;
 }
 
 function causeInWords(definition: Definition, by: ComparedCell['by']): string {

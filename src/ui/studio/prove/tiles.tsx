@@ -79,7 +79,7 @@ export function Tiles({ proof, expected, sweep, signed, revision, onPart }: Prop
         says="was signed off"
         more={
           signed
-            ? `by ${signed.by}, ${dayOf(definition, signed.at)}${old === undefined ? '' : `; ${old} days ago`}`
+            ? `by ${signed.by}, ${dayOf(definition, signed.at)}${old === undefined ? '' : `; ${old} days ago, due after ${settings?.remindDays ?? 0}`}`
             : 'who has looked confirms it'
         }
         amber={old !== undefined}

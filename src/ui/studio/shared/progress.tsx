@@ -17,8 +17,8 @@ export function Progress({ says, done, of, onStop }: Props) {
       <span>{says}</span>
       {done !== undefined && of !== undefined && (
         <>
-          <progress aria-label="Done so far" value={done} max={of} className="grow accent-open" />
-          <span className="tabular-nums">
+          <progress aria-label="Done so far" value={done} max={of} className="w-32 grow" />
+          <span className="whitespace-nowrap tabular-nums">
             {done.toLocaleString('en')} of {of.toLocaleString('en')}
           </span>
         </>
