@@ -1,6 +1,6 @@
 import { type Access, accessOf } from '../access/deciding/access';
 import { compile, type Compiled } from '../access/deciding/compile';
-import { NONE, type Answer, type Level } from '../access/deciding/level';
+import { EDIT, NONE, type Answer, type Level } from '../access/deciding/level';
 import { answerOf } from '../access/deciding/rule';
 import { subjectOf, type Circumstances } from '../access/deciding/viewer';
 import { idInKey, kindsOf, type KeyedViewer, viewerKey } from '../access/deciding/viewer-key';
@@ -111,6 +111,14 @@ export class Context {
   /** The most that the element's own gate and its containers give, whatever its door leaves of it. */
   mostByGate(viewer: AskedViewer, element: AppElement): Level {
     return this.accessOf(viewer).withMost((access) => answerOf(access.gateRule(element))).most;
+  }
+
+  /** The least that the element's own lines give, whatever it stands in; all, where it follows that. */
+  leastByOwn(viewer: AskedViewer, element: AppElement): Level {
+    const lines = this.compiled.lines(element.id);
+    if (!lines) return EDIT;
+    const access = this.accessOf(viewer);
+    return answerOf(access.held.given(lines, this.compiled.scope(element))).least;
   }
 
   /** Does its own gate, rather than what it stands in, hide it from the viewer? */

@@ -22,7 +22,7 @@ export const faceNeverFirst: Check = {
       for (const [at, face] of faces.entries()) {
         const whom = context.whoGets(face);
         const before = faces.slice(0, at);
-        const never = whom.every((viewer) => before.some((one) => context.answer(viewer, one).least > NONE));
+        const never = whom.every((viewer) => before.some((one) => context.leastByOwn(viewer, one) > NONE));
         if (at === 0 || whom.length === 0 || !never) continue;
         yield {
           reason: `${face.name} of ${screen.name} is nobody's first face: one before it is open to all who get it.`,

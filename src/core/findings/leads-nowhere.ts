@@ -1,4 +1,6 @@
 import { NONE } from '../access/deciding/level';
+import { sentTo } from '../access/sent/landing';
+import type { AskedViewer, Context } from './context';
 import type { Check } from './finding';
 import { removing } from './removing';
 
@@ -35,5 +37,31 @@ export const leadsNowhere: Check = {
         ],
       };
     }
+    yield* sentToClosed(context);
   },
 };
+
+/** Whom a screen is closed to is sent to another, which is closed to all of them too. */
+function* sentToClosed(context: Context) {
+  for (const [id, closed] of Object.entries(context.definition.closed)) {
+    const [from, to] = [id, closed.show === 'sent' ? closed.screen : ''].map((one) => context.element(one));
+    if (!from || to?.kind !== 'screen') continue;
+    const whom = context.viewers.filter((viewer) => context.most(viewer, from) === NONE);
+    const arrives = (viewer: AskedViewer): boolean => {
+      const access = context.accessOf(viewer).most;
+      return from.kind === 'screen' && sentTo(access, from.node) !== undefined;
+    };
+    if (whom.length === 0 || whom.some(arrives)) continue;
+    yield {
+      reason: `Whom ${from.name} is closed to is sent to ${to.name}, which is closed to all of them.`,
+      places: [from.id, to.id],
+      whom,
+      mends: [
+        {
+          says: `Refuse them at ${from.name} instead.`,
+          edit: { do: 'changeClosed', element: id, from: closed, to: undefined } as const,
+        },
+      ],
+    };
+  }
+}

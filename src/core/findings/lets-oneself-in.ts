@@ -37,35 +37,49 @@ export const letsOneselfIn: Check = {
       const element = tree.get(id);
       if (!element) continue;
       for (const [at, line] of lines.entries()) {
-        const way = gives(line) && line.when && wayIn(context, element, line, line.when);
-        if (!way) continue;
-        yield {
-          reason: `${context.names(way.whom)} can open ${element.name} to themselves, ${way.by}, which line ${at + 1} asks for.`,
-          places: [id, ...way.places],
-          whom: way.whom,
-          mends: [{ says: `Take line ${at + 1} away.`, edit: { do: 'removeLine', gate: id, line, at } }],
-        };
+        if (!gives(line)) continue;
+        for (const way of waysIn(context, element, line))
+          yield {
+            reason: `${context.names(way.whom)} can open ${element.name} to themselves, ${way.by}, which line ${at + 1} asks for.`,
+            places: [id, ...way.places],
+            whom: way.whom,
+            mends: [{ says: `Take line ${at + 1} away.`, edit: { do: 'removeLine', gate: id, line, at } }],
+          };
       }
     }
     for (const role of definition.roles) {
-      if (role.joinable) yield* byJoining(context, role);
+      if (role.joinable || (role.givenToNew && definition.signUp)) yield* byJoining(context, role);
       if (role.setsCompared) yield* byEachOther(context, role);
     }
   },
 };
 
-function wayIn(context: Context, element: AppElement, line: Line, when: Condition): Way | undefined {
-  const operands = allWithin(when).flatMap(operandsOf);
-  for (const operand of operands) {
-    const way =
-      'session' in operand
-        ? bySession(context, operand.session, line)
-        : 'record' in operand && operand.through === undefined
-          ? byWriting(context, element, operand.record, line)
-          : undefined;
-    if (way) return way;
+function* waysIn(context: Context, element: AppElement, line: Line): Generator<Way> {
+  const asked = [
+    ...(line.when ? [line.when] : []),
+    ...(line.who.kind === 'group' ? [{ inGroup: line.who.group }] : []),
+  ];
+  const told = new Set<string>();
+  for (const operand of asked.flatMap((one) => allNamed(context, one)).flatMap(operandsOf)) {
+    const key = JSON.stringify(operand);
+    if (told.has(key)) continue;
+    told.add(key);
+    if ('session' in operand) yield* bySession(context, operand.session, line);
+    if ('record' in operand && operand.through === undefined)
+      yield* byWriting(context, element, operand.record, line);
   }
-  return undefined;
+}
+
+/** The condition and all within it, also within the conditions and groups that it names. */
+function allNamed(context: Context, condition: Condition, seen: ReadonlySet<Id> = new Set()): Condition[] {
+  const { conditions, groups } = context.definition;
+  return allWithin(condition).flatMap((one) => {
+    const id = 'meets' in one ? one.meets : 'inGroup' in one ? one.inGroup : undefined;
+    const named = [...conditions, ...groups].find((other) => other.id === id);
+    return id === undefined || !named || seen.has(id)
+      ? [one]
+      : [one, ...allNamed(context, named.condition, new Set([...seen, id]))];
+  });
 }
 
 /** Of whom the line speaks and who are so: surely, or where that is nobody, perhaps. */
@@ -75,7 +89,7 @@ function spokenOf({ who }: Line, context: Context, isSo: (viewer: AskedViewer) =
 }
 
 /** By a button that the line's people may press, or by opening a screen. */
-function bySession(context: Context, value: Id, line: Line): Way | undefined {
+function* bySession(context: Context, value: Id, line: Line): Generator<Way> {
   const setters = context.tree.elements.filter(
     (one) =>
       (one.kind === 'button' &&
@@ -91,30 +105,31 @@ function bySession(context: Context, value: Id, line: Line): Way | undefined {
       (viewer) => context.most(viewer, setter) >= (setter.kind === 'button' ? EDIT : 1),
     );
     if (whom.length > 0)
-      return {
+      yield {
         whom,
         by: setter.kind === 'button' ? `by pressing ${setter.name}` : `by opening ${setter.name}`,
         places: [setter.id],
       };
   }
-  return undefined;
 }
 
+/** Where a line that asks for a field decides about more than how a form looks. */
+const DECIDING: readonly AppElement['kind'][] = ['screen', 'rows', 'action', 'data-field', 'button'];
+
 /**
- * By writing the field that the line asks for, at a screen or a door of data: whoever may write it whatever it holds. On
+ * By writing the field that the line asks for, at a screen, a button or a door of data: whoever may write it whatever it holds. On
  * the screen itself a tick that opens a section is how forms work.
  */
-function byWriting(context: Context, element: AppElement, field: Id, line: Line): Way | undefined {
-  if (!['screen', 'rows', 'action', 'data-field'].includes(element.kind) || element.id === field)
-    return undefined;
+function* byWriting(context: Context, element: AppElement, field: Id, line: Line): Generator<Way> {
+  if (!DECIDING.includes(element.kind) || element.id === field) return;
   const door = context.element(field);
-  if (!door) return undefined;
+  if (!door) return;
   const whom = spokenOf(line, context, (viewer) => {
     if (context.most(viewer, door) < EDIT) return false;
     const { edit } = context.accessOf(viewer).most.rule(door);
     return !asksFor(edit, field);
   });
-  return whom.length > 0 ? { whom, by: `by writing ${door.name}`, places: [door.id] } : undefined;
+  if (whom.length > 0) yield { whom, by: `by writing ${door.name}`, places: [door.id] };
 }
 
 function asksFor(formula: Formula, field: Id): boolean {
@@ -133,22 +148,33 @@ function* byJoining(context: Context, role: Role) {
     .flatMap(
       (id) => definition.privileges.flatMap((group) => group.privileges).find((one) => one.id === id) ?? [],
     );
-  const given = handedOutBy(definition, role);
-  if (privileges.length === 0 && given.length === 0) return;
-  const { joinable: _, ...rest } = role;
+  const further = handedOutBy(definition, role);
+  if (privileges.length === 0 && further.length === 0) return;
+  const { joinable, givenToNew, ...rest } = role;
+  const given = givenToNew === true && definition.signUp === true;
   const mends: Mend[] = [
     {
-      says: `Let nobody join ${role.name} by themselves.`,
-      edit: { do: 'changeItem', list: 'roles', from: role, to: rest },
+      says: [
+        ...(joinable ? [`Let nobody join ${role.name} by themselves.`] : []),
+        ...(given ? [`Give ${role.name} to nobody who is new.`] : []),
+      ].join(' '),
+      edit: {
+        do: 'changeItem',
+        list: 'roles',
+        from: role,
+        to: !given && givenToNew !== undefined ? { ...rest, givenToNew } : rest,
+      },
     },
   ];
   const more = [
     ...privileges.map(({ name }) => `hold “${name}”`),
-    ...given.map(({ name }) => `may hand out ${name}`),
+    ...further.map(({ name }) => `may hand out ${name}`),
   ];
   yield {
-    reason: `Whoever signs in can join ${role.name}, and then ${namesOf(more)}.`,
-    places: [role.id, ...privileges.map(({ id }) => id), ...given.map(({ id }) => id)],
+    reason: joinable
+      ? `Whoever signs in can join ${role.name}, and then ${namesOf(more)}.`
+      : `Whoever opens an account for themselves is given ${role.name}, and then ${namesOf(more)}.`,
+    places: [role.id, ...privileges.map(({ id }) => id), ...further.map(({ id }) => id)],
     whom: context.roleKinds([role]),
     mends,
   };

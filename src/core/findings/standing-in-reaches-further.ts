@@ -1,16 +1,16 @@
 import { viewerKey } from '../access/deciding/viewer-key';
-import { EDIT } from '../access/deciding/level';
+import { EDIT, NONE } from '../access/deciding/level';
 import { changesData, type Role } from '../model/definition';
-import { withIncluded } from '../model/tree';
-import { namesOf, type Context } from './context';
-import type { Check } from './finding';
+import { withIncluded, type AppElement } from '../model/tree';
+import { namesOf, type AskedViewer, type Context } from './context';
+import type { Check, Mend } from './finding';
 
 /**
- * Standing in for others goes with changes, and for holders of some roles in full: who stands in may then change what they
- * may not change as themselves.
+ * Holders of some roles are stood in for in full: who stands in may then see what they may not see as themselves, and
+ * change it, where standing in goes with changes.
  *
  * Has it: curators may stand in and change, registrars are stood in for in full, and only registrars delete loans.
- * Has it not: standing in is for reading only, or gives the lower of both.
+ * Has it not: who stands in holds all that the other role gives, or standing in gives the lower of both.
  */
 export const standingInReachesFurther: Check = {
   kind: 'standing-in-reaches-further',
@@ -19,38 +19,60 @@ export const standingInReachesFurther: Check = {
   *find(context) {
     const { definition } = context;
     const { standIn } = definition;
-    if (!standIn?.changes) return;
+    if (!standIn) return;
     for (const holder of definition.roles.filter((role) => holds(context, role, standIn.privilege)))
       for (const full of definition.roles.filter(({ standInFull, id }) => standInFull && id !== holder.id)) {
         const [own, theirs] = [holder, full].map(({ id }) => context.kind(viewerKey('role', id)));
         if (!own || !theirs) continue;
-        const more = context.tree.elements.filter(
-          (one) =>
-            one.kind === 'action' &&
-            changesData(one.node) &&
-            context.most(theirs, one) === EDIT &&
-            context.most(own, one) < EDIT,
-        );
-        if (more.length === 0) continue;
-        const said = more.map((one) => `${one.name} (${one.container?.name ?? ''})`);
+        const more = standIn.changes ? done(context, own, theirs) : [];
+        const further = more.length > 0 ? more : read(context, own, theirs);
+        if (further.length === 0) continue;
+        const said = namesOf(further.map((one) => `${one.name} (${one.container?.name ?? ''})`));
+        const { standInFull: _, ...lower } = full;
+        const readingOnly: Mend = {
+          says: 'Let standing in be for reading only.',
+          edit: { do: 'changeSettings', from: { standIn }, to: { standIn: { ...standIn, changes: false } } },
+        };
         yield {
-          reason: `Who holds ${holder.name} can stand in for who holds ${full.name}, in full and with changes, and then do what they may not themselves: ${namesOf(said)}.`,
-          places: [full.id, holder.id, ...more.map(({ id }) => id)],
+          reason:
+            more.length > 0
+              ? `Who holds ${holder.name} can stand in for who holds ${full.name}, in full and with changes, and then do what they may not themselves: ${said}.`
+              : `Who holds ${holder.name} can stand in for who holds ${full.name}, in full, and then see what they may not themselves: ${said}.`,
+          places: [full.id, holder.id, ...further.map(({ id }) => id)],
           whom: [own],
           mends: [
+            // Where more is seen too, that is left.
+            ...(more.length > 0 && read(context, own, theirs).length === 0 ? [readingOnly] : []),
             {
-              says: 'Let standing in be for reading only.',
-              edit: {
-                do: 'changeSettings',
-                from: { standIn },
-                to: { standIn: { ...standIn, changes: false } },
-              },
+              says: `Let who stands in for ${full.name} get no more than both of them may.`,
+              edit: { do: 'changeItem', list: 'roles', from: full, to: lower },
             },
           ],
         };
       }
   },
 };
+
+/** The changes of data that the one may make and the other may not. */
+const done = (context: Context, own: AskedViewer, theirs: AskedViewer): AppElement[] =>
+  context.tree.elements.filter(
+    (one) =>
+      one.kind === 'action' &&
+      changesData(one.node) &&
+      context.most(theirs, one) === EDIT &&
+      context.most(own, one) < EDIT,
+  );
+
+/** The data that the one may see and the other may not: records as a whole, or single fields. */
+const read = (context: Context, own: AskedViewer, theirs: AskedViewer): AppElement[] =>
+  context.tree.elements.filter(
+    (one) =>
+      (one.kind === 'rows' || one.kind === 'data-field') &&
+      context.most(theirs, one) > NONE &&
+      context.most(own, one) === NONE &&
+      // A field of records of which nothing is seen is told by these.
+      (one.kind === 'rows' || !one.container || context.most(own, one.container) > NONE),
+  );
 
 const holds = ({ definition }: Context, role: Role, privilege: string): boolean => {
   const held = withIncluded(definition, [role.id]);

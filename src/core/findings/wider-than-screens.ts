@@ -1,5 +1,5 @@
 import { compile } from '../access/deciding/compile';
-import { NONE } from '../access/deciding/level';
+import { EDIT, type Level, NONE, SEE } from '../access/deciding/level';
 import { matrixOf, unpacked } from '../access/questions/cells';
 import type { Definition } from '../model/definition';
 import { isDataDoor, type AppElement } from '../model/tree';
@@ -31,7 +31,7 @@ export const widerThanScreens: Check = {
     for (const door of doors) {
       const whom = viewers.filter(
         (viewer) =>
-          context.most(viewer, door) > NONE &&
+          context.most(viewer, door) >= counting(door) &&
           unpacked(shown[viewer.row * width + door.number] ?? 0).most === NONE,
       );
       if (whom.length === 0) continue;
@@ -47,6 +47,9 @@ export const widerThanScreens: Check = {
     }
   },
 };
+
+/** From which level on it is something: an action that is only seen is not done. */
+const counting = (door: AppElement): Level => (door.kind === 'action' ? EDIT : SEE);
 
 const canFollow = (one: AppElement): boolean =>
   isDataDoor(one) && !(one.kind === 'data-field' && one.node.neverFollows);
