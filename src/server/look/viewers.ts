@@ -59,8 +59,11 @@ export async function viewerByKey(
       if (!kept) throw notThere();
       return { viewer: viewerOfMade(definition, kept.viewer), name: kept.name };
     }
-    case 'made':
-      return { viewer: viewerOfMade(definition, readMade(read.id)), name: 'Made up' };
+    case 'made': {
+      const made = readMade(read.id);
+      if (!made) throw new Refused(422, 'viewer', 'The made-up viewer in this address cannot be read.');
+      return { viewer: viewerOfMade(definition, made), name: 'Made up' };
+    }
     case undefined:
       throw notThere();
   }
@@ -77,17 +80,16 @@ async function personByKey(applicationId: string, id: string): Promise<Named> {
   return { viewer: viewerOfPerson(person), name: person.name, startScreen: row.startScreen ?? undefined };
 }
 
-function readMade(text: string): MadeViewer {
-  const wrong = new Refused(422, 'viewer', 'The made-up viewer in this address cannot be read.');
+/** A made-up viewer from the JSON in its key; undefined where that is none. */
+export function readMade(text: string): MadeViewer | undefined {
   let given: unknown;
   try {
     given = JSON.parse(text);
   } catch {
-    throw wrong;
+    return undefined;
   }
   const read = checkShape(madeViewerSchema, given, { values: 2000 });
-  if (!read.ok) throw wrong;
-  return read.value;
+  return read.ok ? read.value : undefined;
 }
 
 /** A made-up viewer, with those of its attributes that the definition knows. */

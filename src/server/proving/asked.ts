@@ -12,7 +12,7 @@ import type { Asked, Expectation } from '@/core/expectations';
 import { type Definition, treeOf } from '@/core/model';
 import { database } from '../database/client';
 import { records } from '../database/schema';
-import { type KeptViewer, keptViewers, viewerOfMade } from '../look/viewers';
+import { type KeptViewer, keptViewers, readMade, viewerOfMade } from '../look/viewers';
 import { knownRecords } from '../records/read';
 
 /** The viewers and sample records of which expectations speak, read once. */
@@ -57,7 +57,11 @@ function viewerFor(
       const made = kept.find(({ id }) => id === read.id);
       return made && viewerOfMade(definition, made.viewer);
     }
-    default:
+    case 'made': {
+      const made = readMade(read.id);
+      return made && viewerOfMade(definition, made);
+    }
+    case undefined:
       return undefined;
   }
 }

@@ -3,11 +3,11 @@ import * as yup from 'yup';
 import { viewerKey } from '@/core';
 import { idInKey, kindsOf } from '@/core/access';
 import { answerTo, type Expectation, readLevels } from '@/core/expectations';
-import { treeOf } from '@/core/model';
+import { type Definition, treeOf } from '@/core/model';
 import { database } from '../database/client';
 import { builders, expectations, people } from '../database/schema';
 import { isUuid } from '../database/uuid';
-import { keptViewers } from '../look/viewers';
+import { keptViewers, readMade } from '../look/viewers';
 import { draftOf } from '../drafts/draft';
 import { Refused } from '../http/problem';
 import { tellNews } from '../news/news';
@@ -42,7 +42,7 @@ export const wantedSchema = yup
       .array(
         yup
           .object({
-            viewer: text(200).required(),
+            viewer: text(4000).required(),
             element: text(60).required(),
             record: yup.object({ entity: text(60).required(), id: text(60).required() }).default(undefined),
             moment: yup.number().integer().max(8.64e15).min(-8.64e15),
@@ -113,7 +113,16 @@ async function namesOf(
     ...persons.map(({ id, name }) => [viewerKey('person', id), name] as const),
     ...kept.map(({ id, name }) => [viewerKey('kept', id), name] as const),
   ]);
-  return (key) => names.get(key);
+  return (key) => names.get(key) ?? madeInWords(definition, key);
+}
+
+/** "Made up: Registrar, Curator": a viewer who is put together, by the roles. */
+function madeInWords({ roles }: Definition, key: string): string | undefined {
+  const json = idInKey('made', key);
+  const made = json === undefined ? undefined : readMade(json);
+  if (!made) return undefined;
+  const held = made.assignments.flatMap(({ role }) => roles.find(({ id }) => id === role)?.name ?? []);
+  return `Made up: ${held.join(', ') || 'no role'}`;
 }
 
 /** Keeps expectations; one that cannot be answered now is refused with its place, and then none is kept. */

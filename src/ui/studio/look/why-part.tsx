@@ -98,7 +98,7 @@ export function WhyPart(props: Props) {
               .
             </p>
           )}
-          {isHead && mayChange && !state.viewer.startsWith('made:') && (
+          {isHead && mayChange && (
             <ExpectIt
               key={`expect ${text}`}
               name={`${element.name} for ${viewerName}`}

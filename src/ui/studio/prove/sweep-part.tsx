@@ -122,7 +122,7 @@ const WHATS: Readonly<Record<Surprise['what'], string>> = {
   lacks: 'Shows too little',
   answers: 'Answers otherwise',
   counts: 'Counts others',
-  did: 'Did what it may not',
+  did: 'Did otherwise',
 };
 
 function Surprises({ sweep }: { sweep: ShownSweep }) {
