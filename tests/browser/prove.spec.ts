@@ -173,8 +173,22 @@ test('a reviewer signs off; what differs since is told with who did it, and prin
   await page.getByRole('treegrid').focus();
   await page.keyboard.press('1');
   await expect(page.getByText(/^Saved/)).toBeVisible();
+  // Owners say when it is too old; home tells it then, too.
   await page.goto(`${prove}?part=signed`);
+  const days = page.getByLabel('Days after which one is reminded');
+  await days.fill('90');
+  await days.blur();
+  await query(`update sign_offs set at = now() - interval '120 days'`);
+  await page.goto('/studio');
+  await page.getByRole('link', { name: 'Signed off 120 days ago' }).click();
+  await expect(page.getByRole('button', { name: /was signed off/ })).toContainText(
+    '120 days ago, due after 90',
+  );
   await expect(detail(page)).toContainText(/[1-9]\d* gained, 0 lost/);
+  // Under the edit that did it, who gained what.
+  await expect(detail(page).locator('summary', { hasText: /^Tamsin Reed, .*: Evenings\./ })).toBeVisible();
+  await expect(detail(page)).toContainText('Gained: Auditor, Evenings');
+  await detail(page).getByLabel('Grouped by').selectOption('viewer');
   await detail(page)
     .locator('summary', { hasText: /^Auditor/ })
     .click();
