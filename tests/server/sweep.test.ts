@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { accessOf, compile, viewerOfRole } from '@/core';
 import type { KnownRecord } from '@/core/access';
 import { type Definition, treeOf } from '@/core/model';
-import { FieldNumbers, marked, MarkFinder, Predictor, sweepRecords } from '@/core/sweep';
+import { CoverageNotes, FieldNumbers, marked, MarkFinder, Predictor, sweepRecords } from '@/core/sweep';
 import { LARKFIELD } from '@/demo/definition';
 import { ROUTES } from '@/server/proving/sweep/routes';
 import { planCopy } from '@/server/proving/sweep/copy';
@@ -82,6 +82,26 @@ describe('a sweep', () => {
     ];
     for (const text of texts) expect([text, finder.find(text).size]).toEqual([text, 1]);
     expect(finder.find('{"id":"7a319500-0123","n":73195,"year":1583}').size).toBe(0);
+  });
+
+  it('says which lines counted for nobody who was asked as, and which conditions were seen one way only', () => {
+    const notes = new CoverageNotes(copy.definition, known);
+    const at = Date.UTC(2026, 2, 14, 12);
+    const add = (role: string, session = {}): void =>
+      notes.add(accessOf(compile(copy.definition), viewerOfRole(role), { moment: at, session }));
+    add('lender');
+    const first = notes.told();
+    const gates = (all: readonly { readonly gate: string }[]) => new Set(all.map(({ gate }) => gate));
+    expect([first.viewers, first.records]).toEqual([1, known.length]);
+    expect(gates(first.neverCounted)).toContain('b_approve_loan');
+    expect(first.oneSided).toContainEqual(expect.objectContaining({ gate: 'p_item_store', seen: 'false' }));
+    for (const { id } of copy.definition.roles) add(id);
+    add('volunteer', { sv_stock: true });
+    const all = notes.told();
+    expect(gates(all.neverCounted)).not.toContain('b_approve_loan');
+    expect(gates(all.oneSided)).not.toContain('p_item_store');
+    // It is Saturday, and the courier is booked in opening hours.
+    expect(all.oneSided).toContainEqual(expect.objectContaining({ gate: 'b_courier', seen: 'false' }));
   });
 
   it('tells of what is sent too much, what lacks, counts, and what should have been refused', () => {

@@ -15,7 +15,7 @@ export interface Coverage {
   readonly lines: number;
   /** Lines that spoke of nobody who was asked as, or whose condition never let them count. */
   readonly neverCounted: readonly PlacedLine[];
-  /** Conditions that were not seen both true and false. */
+  /** Conditions that were not seen both true and not. */
   readonly oneSided: readonly (PlacedLine & { readonly seen: 'true' | 'false' | 'neither' })[];
 }
 
@@ -60,15 +60,12 @@ export class CoverageNotes {
       }
       const scope = compiled.scope(element);
       const on = this.records.filter(({ entity }) => entity.id === scope.entity?.id);
-      for (const [must, key] of [
-        ['be true', 'isTrue'],
-        ['be false', 'isFalse'],
-      ] as const) {
-        const formula = bind(held.facts, scope, line.when, must);
-        const is = typeof formula === 'boolean' ? formula : on.some((record) => holds(formula, record));
-        one[key] ||= is;
-        if (key === 'isTrue' && is && speaks) one.counted = true;
-      }
+      // What is in doubt, such as a session value that is not set, is not true.
+      const formula = bind(held.facts, scope, line.when, 'be true');
+      const seen = typeof formula === 'boolean' ? [formula] : on.map((record) => holds(formula, record));
+      one.isTrue ||= seen.includes(true);
+      one.isFalse ||= seen.includes(false);
+      one.counted ||= speaks && seen.includes(true);
     }
   }
 
