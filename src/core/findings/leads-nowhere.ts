@@ -6,7 +6,8 @@ import { removing } from './removing';
 
 /**
  * A menu item or button is given to people for whom the screen that it leads to is closed, and to nobody for whom it is
- * open: since a handle never shows more than its door, nobody has it at all.
+ * open: since a handle never shows more than its door, nobody has it at all. Or people are sent on from a screen to one that
+ * is closed to all of them.
  *
  * Has it: a menu item for lenders that leads to a screen for registrars.
  * Has it not: the same item where the screen is open to lenders as well.
@@ -45,12 +46,10 @@ export const leadsNowhere: Check = {
 function* sentToClosed(context: Context) {
   for (const [id, closed] of Object.entries(context.definition.closed)) {
     const [from, to] = [id, closed.show === 'sent' ? closed.screen : ''].map((one) => context.element(one));
-    if (!from || to?.kind !== 'screen') continue;
+    if (from?.kind !== 'screen' || to?.kind !== 'screen') continue;
     const whom = context.viewers.filter((viewer) => context.most(viewer, from) === NONE);
-    const arrives = (viewer: AskedViewer): boolean => {
-      const access = context.accessOf(viewer).most;
-      return from.kind === 'screen' && sentTo(access, from.node) !== undefined;
-    };
+    const arrives = (viewer: AskedViewer): boolean =>
+      sentTo(context.accessOf(viewer).most, from.node) !== undefined;
     if (whom.length === 0 || whom.some(arrives)) continue;
     yield {
       reason: `Whom ${from.name} is closed to is sent to ${to.name}, which is closed to all of them.`,

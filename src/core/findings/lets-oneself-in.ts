@@ -1,6 +1,7 @@
 import { EDIT } from '../access/deciding/level';
 import type { Formula } from '../condition/formula';
-import { allWithin, operandsOf, type Condition } from '../condition/condition';
+import { operandsOf } from '../condition/condition';
+import { allNamed } from '../condition/named';
 import { comparedAttributes } from '../access/questions/handing-out';
 import { attributesOf } from '../condition/type';
 import type { Role } from '../model/definition';
@@ -60,7 +61,7 @@ function* waysIn(context: Context, element: AppElement, line: Line): Generator<W
     ...(line.who.kind === 'group' ? [{ inGroup: line.who.group }] : []),
   ];
   const told = new Set<string>();
-  for (const operand of asked.flatMap((one) => allNamed(context, one)).flatMap(operandsOf)) {
+  for (const operand of asked.flatMap((one) => allNamed(context.definition, one)).flatMap(operandsOf)) {
     const key = JSON.stringify(operand);
     if (told.has(key)) continue;
     told.add(key);
@@ -68,18 +69,6 @@ function* waysIn(context: Context, element: AppElement, line: Line): Generator<W
     if ('record' in operand && operand.through === undefined)
       yield* byWriting(context, element, operand.record, line);
   }
-}
-
-/** The condition and all within it, also within the conditions and groups that it names. */
-function allNamed(context: Context, condition: Condition, seen: ReadonlySet<Id> = new Set()): Condition[] {
-  const { conditions, groups } = context.definition;
-  return allWithin(condition).flatMap((one) => {
-    const id = 'meets' in one ? one.meets : 'inGroup' in one ? one.inGroup : undefined;
-    const named = [...conditions, ...groups].find((other) => other.id === id);
-    return id === undefined || !named || seen.has(id)
-      ? [one]
-      : [one, ...allNamed(context, named.condition, new Set([...seen, id]))];
-  });
 }
 
 /** Of whom the line speaks and who are so: surely, or where that is nobody, perhaps. */

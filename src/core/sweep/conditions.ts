@@ -1,4 +1,5 @@
-import { allWithin, type Condition } from '../condition/condition';
+import type { Condition } from '../condition/condition';
+import { allNamed } from '../condition/named';
 import type { Definition, Entity } from '../model/definition';
 import type { Line } from '../model/gate';
 import type { Id } from '../model/id';
@@ -25,7 +26,7 @@ export function lineScopes(definition: Definition): readonly ScopedCondition[] {
 function* scopedIn(definition: Definition): Generator<ScopedCondition> {
   const tree = treeOf(definition);
   const named = (condition: Condition): Condition[] =>
-    allWithin(condition).flatMap((one) => {
+    allNamed(definition, condition).flatMap((one) => {
       const met = 'meets' in one ? definition.conditions.find(({ id }) => id === one.meets) : undefined;
       return met ? [met.condition] : [];
     });

@@ -1,3 +1,4 @@
+import { allNamed } from '../../condition/named';
 import { allWithin, operandsOf, type ClockReading, type Condition } from '../../condition/condition';
 import type { Definition } from '../../model/definition';
 import type { Id } from '../../model/id';
@@ -54,15 +55,10 @@ export function readsOf(definition: Definition): Reads {
 }
 
 /** Does the condition, or one that it names, ask for the time or for what a session holds? */
-export function asksWhen(definition: Definition, condition: Condition, within: readonly Id[] = []): boolean {
-  return allWithin(condition).some((one) => {
-    if (operandsOf(one).some((operand) => 'clock' in operand || 'session' in operand)) return true;
-    const id = 'inGroup' in one ? one.inGroup : 'meets' in one ? one.meets : undefined;
-    if (id === undefined || within.includes(id)) return false;
-    const named = [...definition.groups, ...definition.conditions].find((each) => each.id === id);
-    return named !== undefined && asksWhen(definition, named.condition, [...within, id]);
-  });
-}
+export const asksWhen = (definition: Definition, condition: Condition): boolean =>
+  allNamed(definition, condition)
+    .flatMap(operandsOf)
+    .some((operand) => 'clock' in operand || 'session' in operand);
 
 const asked = new WeakMap<Definition, ReadonlySet<Id>>();
 

@@ -16,7 +16,9 @@ import { type Copy, dropCopy, knownIn, planCopy, putCopy } from './copy';
 import { Progress, type Sweep } from './progress';
 import { viewersOf } from './viewers';
 
+/** So many requests are at work at once: more are no faster, and people's pages wait behind them. */
 const AT_ONCE = 6;
+
 /** Sweeps that were asked for, and those that were broken off in the middle. */
 export async function sweepsToRun(): Promise<string[]> {
   const rows = await database()
