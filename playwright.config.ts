@@ -18,6 +18,8 @@ export default defineConfig({
   expect: { timeout: 20_000 },
   reporter: [['list'], ['json']],
   use: {
+    // Before the test's own end, so that what was waited for is told.
+    actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: '/usr/bin/chromium',

@@ -1,6 +1,9 @@
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
 
+/** `bin/test` makes as many databases. */
+const WORKERS = 2;
+
 /** Two projects: what needs nothing (`unit`), and what asks a database (`server`). `bin/test` runs either, or both. */
 export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
@@ -9,7 +12,7 @@ export default defineConfig({
     testTimeout: 400_000,
     hookTimeout: 120_000,
     // Also where there are two cores: by itself it would leave one to others.
-    maxWorkers: 2,
+    maxWorkers: WORKERS,
     projects: [
       {
         extends: true,
@@ -20,8 +23,7 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['tests/server/**/*.test.ts', 'tests/cli/**/*.test.ts'],
-          // They share one database.
-          fileParallelism: false,
+          setupFiles: 'tests/server/own-database.ts',
         },
       },
     ],

@@ -72,7 +72,7 @@ function vitest(project, words, env) {
   if (status !== 0 && numFailedTests === 0) count(`the ${project} tests ran to their end`, false);
 }
 
-/** @typedef {{ title: string, ok: boolean, tests: { results: { error?: { message: string } }[] }[] }} Spec */
+/** @typedef {{ title: string, ok: boolean, tests: { results: { errors: { message?: string }[] }[] }[] }} Spec */
 /** @typedef {{ suites?: Suite[], specs: Spec[] }} Suite */
 
 /** The tests of a suite, and of the suites in it, that did not pass, with their messages. @param {Suite} suite @returns {string[]} */
@@ -81,7 +81,12 @@ const failedIn = ({ suites = [], specs }) => [
   ...specs
     .filter(({ ok }) => !ok)
     .map(({ title, tests }) =>
-      [title, ...tests.flatMap(({ results }) => results.map(({ error }) => error?.message ?? ''))].join('\n'),
+      [
+        title,
+        ...tests.flatMap(({ results }) =>
+          results.flatMap(({ errors }) => errors.map((one) => one.message ?? '')),
+        ),
+      ].join('\n'),
     ),
 ];
 
@@ -175,8 +180,11 @@ async function main() {
     const cluster = new Cluster('test-postgres');
     toStop.push(() => cluster.stop());
     await cluster.start();
-    if (kinds.includes('server'))
-      vitest('server', words, { ...runs, DATABASE_URL: cluster.database('zinc_unit', { anew: true }).owner });
+    if (kinds.includes('server')) {
+      // One for each of the two files that run at a time: tests/server/own-database.ts takes its worker's.
+      const [first] = ['zinc_unit_1', 'zinc_unit_2'].map((name) => cluster.database(name, { anew: true }));
+      vitest('server', words, { ...runs, DATABASE_URL: first?.owner ?? '' });
+    }
     if (kinds.includes('browser') || kinds.includes('crash')) await build();
     if (kinds.includes('browser')) {
       const database = cluster.database('zinc_browser', { anew: true });

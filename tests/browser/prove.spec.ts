@@ -177,7 +177,10 @@ test('a reviewer signs off; what differs since is told with who did it, and prin
   await page.goto(`${prove}?part=signed`);
   const days = page.getByLabel('Days after which one is reminded');
   await days.fill('90');
+  // A page that is left before its answer may never have asked.
+  const reminded = page.waitForResponse((one) => one.request().method() === 'PATCH');
   await days.blur();
+  expect((await reminded).ok()).toBe(true);
   await query(`update sign_offs set at = now() - interval '120 days'`);
   await page.goto('/studio');
   await page.getByRole('link', { name: 'Signed off 120 days ago' }).click();
