@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { accessOf, compile, viewerOfRole } from '@/core';
 import type { KnownRecord } from '@/core/access';
 import { type Definition, treeOf } from '@/core/model';
-import { CoverageNotes, FieldNumbers, marked, MarkFinder, Predictor, sweepRecords } from '@/core/sweep';
+import { CoverageNotes, FieldNumbers, marked, MarkFinder, Predictor, sweepMoments, sweepRecords } from '@/core/sweep';
 import { LARKFIELD } from '@/demo/definition';
 import { ROUTES } from '@/server/proving/sweep/routes';
 import { planCopy } from '@/server/proving/sweep/copy';
@@ -50,7 +50,7 @@ describe('a sweep', () => {
   });
 
   it('has records on both sides of every condition that asks of them, each with marks of its own', () => {
-    const records = sweepRecords(LARKFIELD, [{ attributes: { email: 'ada@x.example' } }]);
+    const records = sweepRecords(LARKFIELD, [{ attributes: { email: 'ada@x.example' } }], 0);
     const loans = records
       .filter(({ entity }) => entity === 'loan')
       .map(({ values }) => values['loan_status']);
@@ -100,8 +100,11 @@ describe('a sweep', () => {
     const all = notes.told();
     expect(gates(all.neverCounted)).not.toContain('b_approve_loan');
     expect(gates(all.oneSided)).not.toContain('p_item_store');
-    // It is Saturday, and the courier is booked in opening hours.
+    // It is Saturday, and the courier is booked in opening hours: that is seen at another time.
     expect(all.oneSided).toContainEqual(expect.objectContaining({ gate: 'b_courier', seen: 'false' }));
+    for (const moment of sweepMoments(copy.definition, at))
+      notes.add(accessOf(compile(copy.definition), viewerOfRole('volunteer'), { moment }));
+    expect(gates(notes.told().oneSided)).not.toContain('b_courier');
   });
 
   it('tells of what is sent too much, what lacks, counts, and what should have been refused', () => {

@@ -4,8 +4,10 @@ import type { Id } from '../model/id';
 export { acted, making, written } from './changes';
 export { type Coverage, CoverageNotes } from './coverage';
 export { FieldNumbers, type Mark, MarkFinder, marked, personMark } from './marks';
+export { sweepMoments } from './moments';
 export { lacking, type Predicted, Predictor } from './predict';
 export { type SweepRecord, sweepRecords } from './records';
+export { isLockable, mayUnlock, unlocking } from './unlocking';
 
 /** Something that came otherwise than the core says. */
 export interface Surprise {

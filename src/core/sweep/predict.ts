@@ -86,6 +86,11 @@ export class Predictor {
     return new Predictor({ ...this.known, records });
   }
 
+  /** What the same viewer is sent with another access, and once they are told the name of somebody more. */
+  with(access: Access, person: number): Predictor {
+    return new Predictor({ ...this.known, access, people: new Set([...this.known.people, person]) });
+  }
+
   /** The application's own address: where the viewer lands. */
   first(): Predicted {
     const screen = landingOf(this.access);

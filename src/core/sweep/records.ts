@@ -1,5 +1,6 @@
 import { lineScopes } from './conditions';
-import { allWithin, type Condition } from '../condition/condition';
+import { addDays, readClock } from '../condition/clock';
+import { allWithin, type Condition, operandsOf } from '../condition/condition';
 import { reachable, type Witness } from '../condition/reachable';
 import type { Definition, Entity } from '../model/definition';
 import type { Id } from '../model/id';
@@ -24,10 +25,15 @@ export type PersonValues = readonly { readonly attributes: Values }[];
 /**
  * Records on both sides of every condition that asks of them, with a mark of its own in every value that can have one:
  * one that is all marks, one that is empty, and for each condition one for which it is true and one for which it is
- * false; one in each unit; and, where records are compared with who looks, one for each of some people.
+ * false; one in each unit; where records are compared with who looks, one for each of some people; and where they are
+ * compared with the day, one on that of the moment (milliseconds since 1970) and on those beside it.
  */
-export function sweepRecords(definition: Definition, people: PersonValues): readonly SweepRecord[] {
-  const maker = new Maker(definition, people);
+export function sweepRecords(
+  definition: Definition,
+  people: PersonValues,
+  moment: number,
+): readonly SweepRecord[] {
+  const maker = new Maker(definition, people, readClock(moment, definition.timeZone).today);
   for (const entity of definition.entities) maker.first(entity);
   for (const entity of definition.entities) maker.others(entity);
   return maker.records;
@@ -42,6 +48,7 @@ class Maker {
   constructor(
     private readonly definition: Definition,
     private readonly people: PersonValues,
+    private readonly today: string,
   ) {
     this.fields = new FieldNumbers(definition);
   }
@@ -64,6 +71,8 @@ class Maker {
         const value = attributes[attribute];
         if (value !== undefined && value !== null) this.add(entity, { [field]: value });
       }
+    for (const [field, plus] of comparedWithDays(this.definition, entity))
+      for (const beside of [-1, 0, 1]) this.add(entity, { [field]: addDays(this.today, plus + beside) });
     this.add(entity, Object.fromEntries(entity.fields.map(({ id }) => [id, null])));
   }
 
@@ -119,6 +128,24 @@ class Maker {
       .map(({ condition }) => condition)
       .filter((one, n, all) => all.findIndex((other) => JSON.stringify(other) === JSON.stringify(one)) === n);
   }
+}
+
+/** The dates that some condition compares with the day, and how many days from it. */
+function comparedWithDays(definition: Definition, entity: Entity): (readonly [field: Id, plus: number])[] {
+  const dates = new Set(entity.fields.filter(({ type }) => type.kind === 'date').map(({ id }) => id));
+  const found = lineScopes(definition)
+    .filter((one) => one.entity?.id === entity.id)
+    .flatMap(({ condition }) => allWithin(condition))
+    .flatMap((one) => {
+      const operands = operandsOf(one);
+      const days = operands.flatMap((each) => ('clock' in each ? (each.plus ?? 0) : []));
+      return operands.flatMap((each) =>
+        'record' in each && each.through === undefined && dates.has(each.record)
+          ? days.map((plus) => [each.record, plus] as const)
+          : [],
+      );
+    });
+  return [...new Map(found.map((one) => [one.join(' '), one])).values()];
 }
 
 /** The fields that some condition compares with an attribute of who looks. */

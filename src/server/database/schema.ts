@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import {
+  bigint,
   boolean,
   check,
   foreignKey,
@@ -512,6 +513,8 @@ export const sessions = pgTable(
     /** As whom this person looks, standing in for them, and until when. */
     standingFor: uuid('standing_for').references(() => people.id, { onDelete: 'set null' }),
     standingUntil: timestamp('standing_until', { withTimezone: true }),
+    /** By how many milliseconds its clock is ahead: in the copies that sweeps ask, and nowhere else. */
+    clockAhead: bigint('clock_ahead', { mode: 'number' }).notNull().default(0),
   },
   (table) => [
     foreignKey({ columns: [table.applicationId], foreignColumns: [applications.id] }).onDelete('cascade'),

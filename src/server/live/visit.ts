@@ -26,8 +26,9 @@ const whoAsks = (on: Database) =>
       person: { ...personColumns, startScreen: people.startScreen },
       session: { values: sessions.values, unlocked: sessions.unlocked },
       standing: { for: sessions.standingFor, until: sessions.standingUntil },
-      // One moment for the whole request, taken by the one clock that all processes share.
-      moment: sql<number>`(extract(epoch from now()) * 1000)::float8`,
+      // One moment for the whole request, taken by the one clock that all processes share. Only a sweep's is another.
+      moment: sql<number>`(extract(epoch from now()) * 1000)::float8
+        + case when ${applications.sweepOf} is null then 0 else coalesce(${sessions.clockAhead}, 0) end`,
     })
     .from(applications)
     .leftJoin(

@@ -1,7 +1,7 @@
 import type { KnownRecord } from '@/core/access';
 import { Predictor, type Surprise } from '@/core/sweep';
 import type { Asker } from './asker';
-import { type Case, casesFor } from './cases';
+import { type Case, casesFor, inFull } from './cases';
 import type { Comparing } from './compare';
 import type { Copy } from './copy';
 import { keptOtherwise } from './kept';
@@ -21,18 +21,26 @@ interface Work {
 }
 
 /** What is asked as a viewer at a moment, and what it is held against. */
-export function askedAs(viewer: SweptViewer, moment: number, { copy, known, comparing }: Work) {
+export function askedAs(
+  viewer: SweptViewer,
+  moment: number,
+  work: Pick<Work, 'copy' | 'known' | 'comparing'>,
+): { readonly predictor: Predictor; readonly cases: readonly Case[] } {
+  const { copy, known: records, comparing } = work;
   const access = viewer.access(moment);
-  const { signedOut, standsIn, people, self } = viewer;
+  const { signedOut, standsIn, people, self, besides } = viewer;
   const predictor = new Predictor({
     access,
-    records: known,
+    records,
     finder: comparing.marks,
     signedOut,
     standsIn,
     people,
   });
-  return { predictor, cases: casesFor({ copy, access, predictor, records: known, signedOut, self }) };
+  const cases = casesFor({ copy, access, predictor, records, signedOut, self });
+  if (!besides) return { predictor, cases };
+  const already = new Set(askedAs(besides, moment, work).cases.map(inFull));
+  return { predictor, cases: cases.filter((one) => !already.has(inFull(one))) };
 }
 
 const FRESH_MS = 500;

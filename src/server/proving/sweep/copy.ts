@@ -5,6 +5,7 @@ import { comparedAttributes, type KnownRecord, type Person, rightNow } from '@/c
 import { type Definition, type Id, newId, treeOf } from '@/core/model';
 import { marked, personMark, type SweepRecord, sweepRecords } from '@/core/sweep';
 import { patientDatabase } from '../../database/client';
+import { hashSecret } from '../../security/password';
 import { applications, assignments, people, records, releases, snapshots } from '../../database/schema';
 
 /** Somebody who is asked as, in the copy. */
@@ -18,14 +19,16 @@ export interface SweptPerson {
 export interface Copy {
   readonly id: string;
   readonly slug: string;
+  /** The password of everybody in it: a secret of this process, for unlocking. */
+  readonly password: string;
   readonly definition: Definition;
   readonly people: readonly SweptPerson[];
   readonly records: readonly SweepRecord[];
 }
 
 /**
- * Works out the copy: one person for all who are alike now, and for each role somebody who holds just that. Nobody can
- * sign in to it: its people have no passwords, and its address is known to nobody.
+ * Works out the copy: one person for all who are alike now, and for each role somebody who holds just that. Nobody else
+ * can sign in to it: its address and its people's password are known to this process alone.
  */
 export function planCopy(definition: Definition, everybody: readonly Person[]): Copy {
   const { tree } = compile(definition);
@@ -60,12 +63,14 @@ export function planCopy(definition: Definition, everybody: readonly Person[]): 
   return {
     id: newId(),
     slug: `sweep-${randomBytes(16).toString('hex')}`,
+    password: randomBytes(32).toString('base64url'),
     // Nobody comes to it by opening an account.
     definition: marked({ ...definition, gates, signUp: false }, (id) => tree.get(id)?.number ?? 0),
     people: swept,
     records: sweepRecords(
       { ...definition, gates },
       swept.map(({ person }) => person),
+      Date.now(),
     ),
   };
 }
@@ -97,6 +102,7 @@ export function knownIn({ definition, records: all }: Copy): KnownRecord[] {
 /** Puts the copy into the database. */
 export async function putCopy(applicationId: string, copy: Copy): Promise<void> {
   const { id, slug, definition } = copy;
+  const passwordHash = await hashSecret(copy.password);
   await patientDatabase().transaction(async (tx) => {
     await tx
       .insert(applications)
@@ -111,6 +117,7 @@ export async function putCopy(applicationId: string, copy: Copy): Promise<void> 
         name: typeof name === 'string' ? name : person.name,
         email: typeof email === 'string' ? email : `${person.id}@sweep.invalid`,
         homeUnit: typeof homeUnit === 'string' ? homeUnit : null,
+        passwordHash,
         attributes,
       });
       if (person.assignments.length > 0)

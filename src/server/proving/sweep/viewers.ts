@@ -1,6 +1,7 @@
 import { accessOf, compile, matrixOf, viewerOfPerson } from '@/core';
 import {
   type Access,
+  type Circumstances,
   type Compiled,
   HandingOut,
   NONE,
@@ -10,6 +11,7 @@ import {
   type Viewer,
 } from '@/core/access';
 import type { Definition, Value, Values } from '@/core/model';
+import { sweepMoments } from '@/core/sweep';
 import { database } from '../../database/client';
 import { sessions } from '../../database/schema';
 import { hashToken, openSession } from '../../security/sessions';
@@ -29,8 +31,10 @@ export interface SweptViewer {
   readonly people: ReadonlySet<number>;
   /** Opens the session, where there is one; what it gives is known to this process alone. */
   readonly open: () => Promise<string | undefined>;
-  /** What they get, at a moment. */
+  /** What they get, at a moment of the one clock; of who is looked as at another time, then. */
   readonly access: (moment: number) => Access;
+  /** Who is asked as already: only what should come otherwise is asked again. */
+  readonly besides?: SweptViewer;
 }
 
 /** So many others are stood in for by each who may. */
@@ -39,7 +43,7 @@ const HOURS = 12;
 
 /**
  * All viewers of a copy: signed out, with the session of another application, every person, and where it matters with all
- * session values set, and who may stand in for others as some of these.
+ * session values set and at other times, and who may stand in for others as some of these.
  */
 export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptViewer[] {
   const compiled = compile(copy.definition);
@@ -50,6 +54,7 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
     { name: 'With a session of another application', ...nobody, open: elsewhere, access: out },
   ];
   const set = sessionSet(copy.definition);
+  const times = sweepMoments(copy.definition, Date.now());
   for (const [self, swept] of copy.people.entries()) {
     const person = personOfCopy(swept);
     const viewer = viewerOfPerson(person);
@@ -58,14 +63,19 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
     const standsIn = holdsStandIn(own);
     const people = standsIn ? everybodyIn(copy) : lookedAfter(copy, own, self);
     const asThemselves = { signedOut: false, self, standsIn, people };
-    all.push({
+    const now: SweptViewer = {
       name: swept.name,
       ...asThemselves,
       open: () => open({}),
       access: (moment) => accessOf(compiled, viewer, { moment, session: {} }),
-    });
-    // Who gets the same with it is not asked as twice.
-    if (differs(compiled, viewer, set))
+    };
+    all.push(now);
+    // Who gets the same with it, or then, is not asked as twice.
+    const bare = { moment: Date.now(), session: {} };
+    for (const time of times)
+      if (differs(compiled, viewer, bare, { ...bare, moment: time }))
+        all.push(atAnotherTime(copy, now, time));
+    if (differs(compiled, viewer, bare, { ...bare, session: set }))
       all.push({
         name: `${swept.name}, with all that a session can hold`,
         ...asThemselves,
@@ -121,13 +131,35 @@ function standingIn(copy: Copy, swept: SweptPerson, own: Person): SweptViewer[] 
     });
 }
 
-/** Does it matter to this viewer what their session holds? */
-function differs(compiled: Compiled, viewer: Viewer, session: Values): boolean {
-  if (Object.keys(session).length === 0) return false;
-  const moment = Date.now();
-  const [bare, set] = [{}, session].map((one) => matrixOf(compiled, [viewer], { moment, session: one }));
-  return bare?.some((byte, n) => byte !== set?.[n]) ?? false;
+/** The same viewer, whose clock stands at the time when they are first looked as. */
+function atAnotherTime({ definition }: Copy, now: SweptViewer, time: number): SweptViewer {
+  let ahead: number | undefined;
+  const then = (moment: number): number => moment + (ahead ??= time - moment);
+  const { timeZone } = definition;
+  const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short', timeZone });
+  return {
+    ...now,
+    name: `${now.name}, on ${when.format(time)}`,
+    besides: now,
+    open: async () => {
+      const token = await now.open();
+      if (token === undefined) return undefined;
+      then(Date.now());
+      await database()
+        .update(sessions)
+        .set({ clockAhead: ahead ?? 0 })
+        .where(eq(sessions.tokenHash, hashToken(token)));
+      return token;
+    },
+    access: (moment) => now.access(then(moment)),
+  };
 }
+
+/** Does it matter to this viewer that circumstances are others? */
+const differs = (compiled: Compiled, viewer: Viewer, some: Circumstances, others: Circumstances): boolean => {
+  const [one, other] = [some, others].map((at) => matrixOf(compiled, [viewer], at));
+  return one?.some((byte, n) => byte !== other?.[n]) ?? false;
+};
 
 async function sessionFor(applicationId: string, personId: string, values: Values): Promise<string> {
   const token = await openSession({ audience: 'live', applicationId, personId });

@@ -36,6 +36,17 @@ export type Case =
   /** Whatever it answers: nothing may be in it that they may not know. */
   | (Request & { readonly tells: 'what may be known' });
 
+/** The request and all that should come of it, as a text: the same for two only where there is no difference. */
+export function inFull(one: Case): string {
+  const told = (expected: Predicted | undefined) =>
+    expected && { ...expected, marks: [...expected.marks.keys()] };
+  if ('reads' in one) return JSON.stringify([one.asking, told(one.predicted)]);
+  if (!('does' in one)) return JSON.stringify([one.asking, 'refused' in one]);
+  const { becomes, makes, predicted } = one.does;
+  const values = [...(becomes ?? [])].map(([id, record]) => [id, record?.values ?? null]);
+  return JSON.stringify([one.asking, values, makes?.values, told(predicted)]);
+}
+
 /** What cases are worked out from, for one viewer. */
 export interface Asked {
   readonly copy: Copy;

@@ -3,11 +3,12 @@ import { pages } from './pages';
 import { people } from './people';
 import { pressing } from './pressing';
 import { reading } from './reading';
+import { unlocks } from './unlocks';
 import { writing } from './writing';
 
-export type { Case } from './case';
+export { type Case, inFull } from './case';
 
 /** All that is asked as one viewer: what they should be sent, what they must be refused, and what must be done. */
 export function casesFor(asked: Asked): Case[] {
-  return [...pages(asked), ...reading(asked), ...writing(asked), ...pressing(asked), ...people(asked)];
+  return [pages, reading, writing, pressing, people, unlocks].flatMap((each) => [...each(asked)]);
 }

@@ -1,0 +1,1 @@
+ALTER TABLE "sessions" ADD COLUMN "clock_ahead" bigint DEFAULT 0 NOT NULL;
