@@ -1,6 +1,16 @@
 import * as yup from 'yup';
-import { readViewerKey, viewerOfPerson } from '@/core';
-import { type Assignment, idInKey, kindsOf, type KnownRecord, type Person, type Viewer } from '@/core/access';
+import { readViewerKey } from '@/core';
+import {
+  type Assignment,
+  idInKey,
+  type KeptViewer,
+  type KnownRecord,
+  madeViewerSchema,
+  type Person,
+  readMade,
+  type Viewer,
+  viewerOfKey,
+} from '@/core/access';
 import { attributesOf } from '@/core/condition';
 import {
   checkShape,
@@ -66,6 +76,13 @@ const schema = exactly({
     }),
   ),
   assignments: someOf(exactly({ person: yup.string().required('is missing'), ...assignment })),
+  viewers: someOf(
+    exactly({
+      id: yup.string().required('is missing'),
+      name: yup.string(),
+      viewer: madeViewerSchema,
+    }),
+  ),
   units: someOf(LIST_SCHEMAS.units),
   records: someOf(
     exactly({ entity: yup.string().required('is missing'), id: yup.string().required('is missing'), values }),
@@ -91,6 +108,7 @@ interface Given {
     readonly assignments?: readonly GivenAssignment[];
   }[];
   readonly assignments?: readonly (GivenAssignment & { readonly person: Id })[];
+  readonly viewers?: readonly Omit<KeptViewer, 'name'>[];
   readonly units?: readonly Unit[];
   readonly records?: readonly { readonly entity: Id; readonly id: Id; readonly values: Values }[];
   readonly session?: readonly { readonly viewer: string; readonly values: Values }[];
@@ -152,6 +170,10 @@ function* unknownIn(definition: Definition, given: Given): Generator<Problem> {
     (given.records ?? []).map(({ entity, id }) => `${entity}:${id}`),
   );
   yield* twice(
+    'viewers',
+    (given.viewers ?? []).map(({ id }) => id),
+  );
+  yield* twice(
     'session',
     (given.session ?? []).map(({ viewer }) => viewer),
   );
@@ -200,12 +222,14 @@ class GivenWorld implements World {
   private readonly peopleById: ReadonlyMap<string, Person>;
   private readonly records: ReadonlyMap<string, KnownRecord>;
   private readonly sessions: ReadonlyMap<string, Values>;
+  private readonly kept: ReadonlyMap<string, Omit<KeptViewer, 'name'>>;
 
   constructor(
     readonly definition: Definition,
     given: Given,
   ) {
     this.peopleById = new Map((given.people ?? []).map((one) => [one.id, personOf(one, given)]));
+    this.kept = new Map((given.viewers ?? []).map((one) => [one.id, one]));
     this.sessions = new Map((given.session ?? []).map((one) => [one.viewer, plainValues(one.values)]));
     const records = new Map<string, KnownRecord>();
     const lookUp = (entity: Id, id: Id): Values | undefined => records.get(`${entity}:${id}`)?.values;
@@ -222,12 +246,17 @@ class GivenWorld implements World {
 
   /** By its key; undefined for one that is not there. */
   viewer(key: string): Viewer | undefined {
-    const person = this.peopleById.get(idInKey('person', key) ?? '');
-    return person ? viewerOfPerson(person) : kindsOf(this.definition).find((one) => one.key === key)?.viewer;
+    const known = {
+      person: (id: Id) => this.peopleById.get(id),
+      kept: (id: Id) => this.kept.get(id)?.viewer,
+    };
+    return viewerOfKey(this.definition, known, key);
   }
 
+  /** What is given for the key; of who is made up, else what they are made up with. */
   session(key: string): Values {
-    return this.sessions.get(key) ?? {};
+    const made = this.kept.get(idInKey('kept', key) ?? '')?.viewer ?? readMade(idInKey('made', key) ?? '');
+    return this.sessions.get(key) ?? plainValues(made?.session ?? {});
   }
 
   /** `entity:ID` */

@@ -28,6 +28,9 @@ const WORLD = {
     { person: 'bo', role: 'head' },
     { person: 'ada', role: 'assistant', unit: 'mill-annexe', until: '2026-06-01T00:00:00Z' },
   ],
+  viewers: [
+    { id: 'clerk', viewer: { assignments: [], groups: ['g_trained'], session: { sv_stock: true } } },
+  ],
   records: [
     { entity: 'item', id: 'own', values: { item_lender_email: 'ada@x.example', item_branch: 'main-hall' } },
     {
@@ -75,6 +78,33 @@ describe('bin/zinc test', () => {
       status: 0,
       out: '2 of 2 hold.\n',
     });
+  });
+
+  it('knows viewers who are put together: kept ones of the world, and those in the key itself', () => {
+    const made = (role: string) =>
+      `"made:${JSON.stringify({ assignments: [{ role }] }).replaceAll('"', '""')}"`;
+    const cases = put(
+      'made.csv',
+      [
+        'viewer,element,expect',
+        `${made('lender')},s_loans,none`,
+        `${made('head')},s_loans,edit`,
+        'kept:clerk,s_item,none',
+        'kept:nobody,s_item,none',
+        '"made:{",s_item,none',
+      ].join('\n'),
+    );
+    const run = zinc('test', definition, '--world', world, '--cases', cases);
+    expect(run.out).toContain('3 of 5 hold.');
+    expect(run.out).toContain('There is no viewer “kept:nobody”.');
+    expect(run.out).toContain('There is no viewer “made:{”.');
+    expect(run.status).toBe(2);
+    const odd = put('odd.json', { viewers: [{ id: 'clerk', viewer: { assignments: 'head' } }] });
+    const refused = zinc('test', definition, '--world', odd, '--cases', cases);
+    expect([refused.status, refused.error]).toEqual([
+      2,
+      expect.stringContaining('viewers[0].viewer.assignments'),
+    ]);
   });
 });
 

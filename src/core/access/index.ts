@@ -3,6 +3,13 @@ export { Compiled } from './deciding/compile';
 export { Held } from './deciding/held';
 export { type Answer, EDIT, type Level, NONE, sameAnswer } from './deciding/level';
 export { asksWhen } from './deciding/reads';
+export {
+  assignmentsSchema,
+  madeViewerSchema,
+  readMade,
+  viewerOfKey,
+  viewerOfMade,
+} from './deciding/made-viewer';
 export { answerOf, levelOn } from './deciding/rule';
 export { StandInAccess } from './deciding/stand-in-access';
 export {
@@ -10,6 +17,7 @@ export {
   type Circumstances,
   counts,
   isKind,
+  type KeptViewer,
   type MadeViewer,
   type Person,
   rightNow,

@@ -26,6 +26,7 @@ export {
   entityFor,
   operatorsFor,
   readConstant,
+  readConstants,
   type Scope,
   type Type,
   typeOf,

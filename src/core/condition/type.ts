@@ -1,6 +1,6 @@
 import type { Definition, Entity, EntityField } from '../model/definition';
 import type { Id } from '../model/id';
-import type { Value, ValueType } from '../model/value-type';
+import type { Value, Values, ValueType } from '../model/value-type';
 import { isDate } from '../model/day';
 import { plainDecimal } from '../model/value';
 import { unitsOf } from '../model/units';
@@ -185,4 +185,19 @@ export function exampleOf(definition: Definition, type: Type): string {
     case 'weekday':
       return 'Monday';
   }
+}
+
+/** Of what was given, the values that are of the declared types. */
+export function readConstants(
+  definition: Definition,
+  declared: readonly { readonly id: Id; readonly type: Type }[],
+  given: Readonly<Record<string, Value | null | undefined>>,
+): Values {
+  const values: Record<string, Value> = {};
+  for (const { id, type } of declared) {
+    const value = given[id];
+    const read = value === undefined || value === null ? undefined : readConstant(definition, type, value);
+    if (read !== undefined) values[id] = read;
+  }
+  return values;
 }

@@ -1,5 +1,6 @@
 import { accessOf, compile } from '@/core';
 import type { Circumstances, Viewer } from '@/core/access';
+import { readConstants } from '@/core/condition';
 import type { Definition, Value } from '@/core/model';
 import { and, eq } from 'drizzle-orm';
 import { database } from '../database/client';
@@ -11,7 +12,7 @@ import { notThere, Refused } from '../http/problem';
 import type { RecordScope } from '../records/read';
 import type { Writer } from '../records/write';
 import type { Workplace } from '../studio/builder';
-import { constants, viewerByKey } from './viewers';
+import { viewerByKey } from './viewers';
 
 /** How a builder looks: through whose eyes, at which definition, when, and on which records. */
 export interface Looking {
@@ -42,7 +43,7 @@ export async function lookOf(workplace: Workplace, params: URLSearchParams, path
   const { viewer, name, startScreen } = await viewerByKey(applicationId, definition, viewerKey);
   const circumstances: Circumstances = {
     moment: readMoment(params.get('moment')),
-    session: constants(definition.sessionValues, definition, readSession(params.get('session'))),
+    session: readConstants(definition, definition.sessionValues, readSession(params.get('session'))),
     ...(params.get('taken') && { taken: takenOf(params.get('taken') ?? '', kind) }),
   };
   const pane = await paneOf(workplace, kind, params.get('pane'));

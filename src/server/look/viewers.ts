@@ -1,22 +1,19 @@
 import { asc, and, eq } from 'drizzle-orm';
-import * as yup from 'yup';
 import { readViewerKey, viewerOfPerson, viewerOfRole } from '@/core';
-import { type MadeViewer, SIGNED_IN, SIGNED_OUT, type Viewer, viewerOfGroup } from '@/core/access';
-import { attributesOf, readConstant } from '@/core/condition';
 import {
-  checkShape,
-  type Definition,
-  exactly,
-  listOf,
-  optional,
-  type Value,
-  type Values,
-} from '@/core/model';
+  type KeptViewer,
+  readMade,
+  SIGNED_IN,
+  SIGNED_OUT,
+  type Viewer,
+  viewerOfGroup,
+  viewerOfMade,
+} from '@/core/access';
+import type { Definition } from '@/core/model';
 import { database } from '../database/client';
 import { isUuid } from '../database/uuid';
 import { madeViewers, people } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
-import { assignmentsBody } from '../people/input';
 import { personColumns, personOf } from '../people/read';
 
 /** A viewer that a key names, with the start screen of their own where it is a person. */
@@ -25,14 +22,6 @@ export interface Named {
   readonly name: string;
   readonly startScreen?: string | undefined;
 }
-
-/** A made-up viewer as it is sent: any mix of roles with units and periods, groups, attributes and session values. */
-export const madeViewerSchema = exactly({
-  assignments: assignmentsBody,
-  attributes: yup.object(),
-  session: yup.object(),
-  groups: optional(listOf(yup.string().max(60).required(), 200)),
-}) as unknown as yup.Schema<MadeViewer>;
 
 /** The viewer that a key names. A key that names nobody is as an address that does not exist. */
 export async function viewerByKey(
@@ -78,47 +67,6 @@ async function personByKey(applicationId: string, id: string): Promise<Named> {
   if (!row) throw notThere();
   const person = personOf(row);
   return { viewer: viewerOfPerson(person), name: person.name, startScreen: row.startScreen ?? undefined };
-}
-
-/** A made-up viewer from the JSON in its key; undefined where that is none. */
-export function readMade(text: string): MadeViewer | undefined {
-  let given: unknown;
-  try {
-    given = JSON.parse(text);
-  } catch {
-    return undefined;
-  }
-  const read = checkShape(madeViewerSchema, given, { values: 2000 });
-  return read.ok ? read.value : undefined;
-}
-
-/** A made-up viewer, with those of its attributes that the definition knows. */
-export const viewerOfMade = (definition: Definition, made: MadeViewer): Viewer => ({
-  kind: 'signed-in',
-  assignments: made.assignments,
-  ...(made.groups && { groups: made.groups }),
-  attributes: constants(attributesOf(definition), definition, made.attributes ?? {}),
-});
-
-/** Of what was given, the values that are of the declared types. */
-export function constants(
-  declared: readonly { readonly id: string; readonly type: Parameters<typeof readConstant>[1] }[],
-  definition: Definition,
-  given: Readonly<Record<string, Value | null | undefined>>,
-): Values {
-  const values: Record<string, Value> = {};
-  for (const { id, type } of declared) {
-    const value = given[id];
-    const read = value === undefined || value === null ? undefined : readConstant(definition, type, value);
-    if (read !== undefined) values[id] = read;
-  }
-  return values;
-}
-
-export interface KeptViewer {
-  readonly id: string;
-  readonly name: string;
-  readonly viewer: MadeViewer;
 }
 
 /** The made-up viewers that builders of the application have named and kept, by name. */

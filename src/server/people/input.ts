@@ -1,12 +1,10 @@
 import * as yup from 'yup';
-import type { Assignment } from '@/core/access';
+import { type Assignment, assignmentsSchema } from '@/core/access';
 import { attributesOf, BUILT_IN_ATTRIBUTES } from '@/core/condition';
 import {
   accountFault,
   type Definition,
   exactly,
-  isMoment,
-  listOf,
   optional,
   readValue,
   unitAndBelow,
@@ -32,27 +30,6 @@ export interface PersonChange extends Omit<PersonInput, 'assignments'> {
   readonly take?: readonly Assignment[];
 }
 
-/** A moment with its zone (RFC 3339), in a year that every store knows. */
-const moment = yup
-  .string()
-  .max(40)
-  .test(
-    'moment',
-    'must be a moment with its zone, such as 2026-03-14T09:30:00Z',
-    (text) => !text || isMoment(text),
-  );
-
-/** Role assignments as they are sent. */
-export const assignmentsBody = listOf(
-  exactly({
-    role: yup.string().max(60).required(),
-    unit: yup.string().max(60),
-    from: moment,
-    until: moment,
-  }),
-  200,
-);
-
 const about = {
   name: yup.string().max(1000),
   email: yup.string().max(1000),
@@ -65,14 +42,14 @@ const about = {
 /** The body of a request that makes a person. */
 export const personBody = exactly({
   ...about,
-  assignments: optional(assignmentsBody),
+  assignments: optional(assignmentsSchema),
 }) as unknown as yup.Schema<PersonInput>;
 
 /** The body of a request that changes one. */
 export const personChangeBody = exactly({
   ...about,
-  give: optional(assignmentsBody),
-  take: optional(assignmentsBody),
+  give: optional(assignmentsSchema),
+  take: optional(assignmentsSchema),
 }) as unknown as yup.Schema<PersonChange>;
 
 /** The builder's own attributes, without those that every person has. */

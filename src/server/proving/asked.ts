@@ -1,18 +1,11 @@
 import { inArray, and, eq } from 'drizzle-orm';
-import { accessOf, compile, readViewerKey, viewerOfPerson, viewerOfRole } from '@/core';
-import {
-  type KnownRecord,
-  type Person,
-  SIGNED_IN,
-  SIGNED_OUT,
-  type Viewer,
-  viewerOfGroup,
-} from '@/core/access';
+import { accessOf, compile } from '@/core';
+import { type KnownRecord, type Person, SIGNED_OUT, viewerOfKey } from '@/core/access';
 import type { Asked, Expectation } from '@/core/expectations';
 import { type Definition, treeOf } from '@/core/model';
 import { database } from '../database/client';
 import { records } from '../database/schema';
-import { type KeptViewer, keptViewers, readMade, viewerOfMade } from '../look/viewers';
+import { keptViewers } from '../look/viewers';
 import { knownRecords } from '../records/read';
 
 /** The viewers and sample records of which expectations speak, read once. */
@@ -25,45 +18,16 @@ export async function askedBy(
   const kept = expectations.some(({ viewer }) => viewer.startsWith('kept:'))
     ? await keptViewers(applicationId)
     : [];
+  const known = {
+    person: (id: string) => people.find((one) => one.id === id),
+    kept: (id: string) => kept.find((one) => one.id === id)?.viewer,
+  };
   const found = await recordsFor(applicationId, definition, expectations);
   return {
-    viewer: (key) => viewerFor(definition, people, kept, key),
+    viewer: (key) => viewerOfKey(definition, known, key),
     record: (entity, id) => found.get(`${entity} ${id}`),
     now: Date.now(),
   };
-}
-
-function viewerFor(
-  definition: Definition,
-  people: readonly Person[],
-  kept: readonly KeptViewer[],
-  key: string,
-): Viewer | undefined {
-  const read = readViewerKey(key);
-  switch (read?.kind) {
-    case 'signed-out':
-      return SIGNED_OUT;
-    case 'signed-in':
-      return SIGNED_IN;
-    case 'role':
-      return definition.roles.some(({ id }) => id === read.id) ? viewerOfRole(read.id) : undefined;
-    case 'group':
-      return definition.groups.some(({ id }) => id === read.id) ? viewerOfGroup(read.id) : undefined;
-    case 'person': {
-      const person = people.find(({ id }) => id === read.id);
-      return person && viewerOfPerson(person);
-    }
-    case 'kept': {
-      const made = kept.find(({ id }) => id === read.id);
-      return made && viewerOfMade(definition, made.viewer);
-    }
-    case 'made': {
-      const made = readMade(read.id);
-      return made && viewerOfMade(definition, made);
-    }
-    case undefined:
-      return undefined;
-  }
 }
 
 async function recordsFor(

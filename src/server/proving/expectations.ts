@@ -1,13 +1,13 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import * as yup from 'yup';
 import { viewerKey } from '@/core';
-import { idInKey, kindsOf } from '@/core/access';
+import { idInKey, kindsOf, readMade } from '@/core/access';
 import { answerTo, type Expectation, readLevels } from '@/core/expectations';
 import { type Definition, treeOf } from '@/core/model';
 import { database } from '../database/client';
 import { builders, expectations, people } from '../database/schema';
 import { isUuid } from '../database/uuid';
-import { keptViewers, readMade } from '../look/viewers';
+import { keptViewers } from '../look/viewers';
 import { draftOf } from '../drafts/draft';
 import { Refused } from '../http/problem';
 import { tellNews } from '../news/news';

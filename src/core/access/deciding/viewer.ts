@@ -41,6 +41,13 @@ export type MadeViewer = Omit<Extract<Viewer, { kind: 'signed-in' }>, 'kind' | '
   readonly session?: Values;
 };
 
+/** A made-up viewer that was named and kept. */
+export interface KeptViewer {
+  readonly id: Id;
+  readonly name: string;
+  readonly viewer: MadeViewer;
+}
+
 export const SIGNED_OUT: Viewer = { kind: 'signed-out' };
 export const SIGNED_IN: Viewer = { kind: 'signed-in', assignments: [] };
 export const viewerOfGroup = (group: Id): Viewer => ({ kind: 'signed-in', assignments: [], groups: [group] });

@@ -3,7 +3,7 @@
 import { useNeeded } from '../../parts/need-context';
 import { createContext } from 'react';
 import type { Definition } from '@/core/model';
-import type { KeptViewer } from './viewer-choice';
+import type { KeptViewer } from '@/core/access';
 
 /** What the parts of the look bench share. */
 export interface LookWork {

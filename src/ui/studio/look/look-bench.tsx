@@ -25,7 +25,7 @@ import { useNotes } from './use-notes';
 import { useFirstSample } from '../shared/samples';
 import { type FirstPeople, usePeople } from '../shared/use-people';
 import { usePanes } from './use-panes';
-import type { KeptViewer } from './viewer-choice';
+import type { KeptViewer } from '@/core/access';
 import { WhyPart } from './why-part';
 
 interface Props {

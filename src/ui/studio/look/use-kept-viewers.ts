@@ -4,7 +4,7 @@ import { viewerKey } from '@/core';
 import { send } from '../../live/host';
 import { useAsked } from '../../parts/queries';
 import { useTell } from '../../parts/toasts';
-import type { KeptViewer } from './viewer-choice';
+import type { KeptViewer } from '@/core/access';
 
 interface Kept {
   readonly viewers: readonly KeptViewer[];

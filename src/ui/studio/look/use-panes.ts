@@ -6,7 +6,7 @@ import { newUuid } from '@/core/model';
 import { ask } from '../../live/host';
 import type { RailViewer } from '../gates/bench';
 import { firstPane, paneFromQuery, paneToQuery, type PaneState } from './pane-state';
-import type { KeptViewer } from './viewer-choice';
+import type { KeptViewer } from '@/core/access';
 
 export const MOST_PANES = 4;
 

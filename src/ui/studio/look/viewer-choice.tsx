@@ -2,17 +2,11 @@
 
 import { ChevronDown } from 'lucide-react';
 import { viewerKey } from '@/core';
-import { keyedGroups, keyedRoles, LOGIN_STATES, type MadeViewer, SIGNED_IN_KEY } from '@/core/access';
+import { keyedGroups, keyedRoles, type KeptViewer, LOGIN_STATES, SIGNED_IN_KEY } from '@/core/access';
 import type { Definition } from '@/core/model';
 import { hasWords, type Choice, type ChoiceGroup } from '../../parts/choice-list';
 import { ChooseBox, useBox } from '../../parts/choose-box';
 import { rolesOf, useFoundPeople } from '../shared/found-people';
-
-export interface KeptViewer {
-  readonly id: string;
-  readonly name: string;
-  readonly viewer: MadeViewer;
-}
 
 /** Chooses through whose eyes a pane looks: a login state, a role, a group, anybody by name, role or unit, or made up. */
 export function ViewerChoice({

@@ -1,9 +1,9 @@
 import * as yup from 'yup';
-import type { MadeViewer } from '@/core/access';
+import { type MadeViewer, madeViewerSchema } from '@/core/access';
 import { database } from '@/server/database/client';
 import { madeViewers } from '@/server/database/schema';
 import { handle, json, readBody } from '@/server/http/handle';
-import { keptViewers, madeViewerSchema } from '@/server/look/viewers';
+import { keptViewers } from '@/server/look/viewers';
 import { needWorkplace } from '@/server/studio/builder';
 
 type Params = { params: Promise<{ app: string }> };
@@ -17,7 +17,7 @@ export const GET = handle<Params>(async (_, { params }) => {
 const body: yup.Schema<{ name: string; viewer: MadeViewer }> = yup
   .object({
     name: yup.string().matches(/\S/, 'must not be empty').max(80).required(),
-    viewer: madeViewerSchema.required() as yup.Schema<MadeViewer>,
+    viewer: madeViewerSchema,
   })
   .noUnknown();
 
