@@ -30,7 +30,7 @@ const LEAKS = [
   {
     name: 'an answer that carries one field more',
     file: API,
-    changes: [[IF_OPEN, IF_OPEN.replace('if (', "if (field.id !== 'item_store' && ")]],
+    changes: [[IF_OPEN, IF_OPEN.replace('if (', "if (!field.name.startsWith('Store') && ")]],
     tells: ({ what, said }) => what === 'shows' && said.startsWith('Store and shelf of'),
   },
   {
@@ -53,7 +53,31 @@ const LEAKS = [
         "      size,\n    }, { headers: { 'X-Fields': entity.fields.map(({ name }) => name).join(' ') } });",
       ],
     ],
-    tells: ({ what, said }) => what === 'shows' && said.startsWith('The name of'),
+    tells: ({ what, said }) => what === 'shows' && said.startsWith('The name or id of'),
+  },
+  {
+    name: 'a page that tells ids of what it does not show',
+    file: 'src/server/live/screen-page.ts',
+    changes: [
+      [
+        '      screen: shown,\n',
+        '      screen: Object.assign({ all: tree.elements.map((one) => one.id) }, shown),\n',
+      ],
+    ],
+    tells: ({ what, said, request }) =>
+      what === 'shows' && said.startsWith('The name or id of') && !request.includes('/api/'),
+  },
+  {
+    name: 'an answer that tells what is hidden from what is not there',
+    file: 'src/server/records/write.ts',
+    changes: [
+      [
+        'if (!stored) throw notThere();\n  return',
+        "if (!stored && (await storedRecord(scope, entity, id))) throw new Refused(404, 'hidden', 'You may not see it.');\n  if (!stored) throw notThere();\n  return",
+      ],
+      ['knownRecord, openRecord, ', 'knownRecord, openRecord, storedRecord, '],
+    ],
+    tells: ({ said }) => said.startsWith('It says something else'),
   },
   {
     name: 'a count that tells of hidden records',
@@ -154,6 +178,10 @@ function plant() {
     }
     writeFileSync(`${FOLDER}/${file}`, text);
   }
+  // What is broken on purpose need not be typed, and checking types is half of a build.
+  const config = `${FOLDER}/next.config.ts`;
+  const plain = readFileSync(config, 'utf8');
+  writeFileSync(config, plain.replace('= {', '= { typescript: { ignoreBuildErrors: true },'));
   return missing;
 }
 

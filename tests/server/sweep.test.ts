@@ -3,10 +3,19 @@ import { describe, expect, it } from 'vitest';
 import { accessOf, compile, viewerOfRole } from '@/core';
 import type { KnownRecord } from '@/core/access';
 import { type Definition, treeOf } from '@/core/model';
-import { CoverageNotes, FieldNumbers, marked, MarkFinder, Predictor, sweepMoments, sweepRecords } from '@/core/sweep';
+import {
+  CoverageNotes,
+  FieldNumbers,
+  marked,
+  MarkFinder,
+  NOT_THERE,
+  Predictor,
+  sweepMoments,
+  sweepRecords,
+} from '@/core/sweep';
 import { LARKFIELD } from '@/demo/definition';
 import { ROUTES } from '@/server/proving/sweep/routes';
-import { planCopy } from '@/server/proving/sweep/copy';
+import { ownId, planCopy } from '@/server/proving/sweep/copy';
 import { Comparing } from '@/server/proving/sweep/compare';
 import type { Answer } from '@/server/proving/sweep/asker';
 import type { Case } from '@/server/proving/sweep/cases';
@@ -23,6 +32,9 @@ function knownIn(definition: Definition, records: typeof copy.records): KnownRec
   const tree = treeOf(definition);
   return records.map(({ entity, ...one }) => ({ ...one, entity: tree.need(entity, 'rows').node }));
 }
+
+/** What an element's id is in the copy. */
+const mark = (own: string): string => [...copy.ids].find(([, id]) => id === own)?.[0] ?? own;
 
 const asVolunteer = (): { predictor: Predictor; comparing: Comparing } => {
   const comparing = new Comparing(copy);
@@ -65,15 +77,15 @@ describe('a sweep', () => {
   });
 
   it('finds marks however values are written', () => {
-    const fields = new FieldNumbers(LARKFIELD);
-    const finder = new MarkFinder(LARKFIELD, copy.records, fields);
+    const fields = new FieldNumbers(copy.definition);
+    const finder = new MarkFinder(copy.definition, copy.records, fields);
     const [first] = copy.records;
     if (!first) throw new Error('There are no records');
-    const value = Number(first.values['item_value']).toLocaleString('en-GB');
-    const due = copy.records.find(({ entity }) => entity === 'loan')?.values['loan_due'];
+    const value = Number(first.values[mark('item_value')]).toLocaleString('en-GB');
+    const due = copy.records.find(({ entity }) => entity === mark('loan'))?.values[mark('loan_due')];
     const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: 'UTC' });
     const texts = [
-      `{"a":"${String(first.values['item_title'])}"}`,
+      `{"a":"${String(first.values[mark('item_title')])}"}`,
       `£${value}.00`,
       String(due),
       day.format(new Date(String(due))),
@@ -91,17 +103,20 @@ describe('a sweep', () => {
       notes.add(accessOf(compile(copy.definition), viewerOfRole(role), { moment: at, session }));
     add('lender');
     const first = notes.told();
-    const gates = (all: readonly { readonly gate: string }[]) => new Set(all.map(({ gate }) => gate));
+    const gates = (all: readonly { readonly gate: string }[]) =>
+      new Set(all.map(({ gate }) => ownId(copy, gate)));
     expect([first.viewers, first.records]).toEqual([1, known.length]);
     expect(gates(first.neverCounted)).toContain('b_approve_loan');
-    expect(first.oneSided).toContainEqual(expect.objectContaining({ gate: 'p_item_store', seen: 'false' }));
+    expect(first.oneSided).toContainEqual(
+      expect.objectContaining({ gate: mark('p_item_store'), seen: 'false' }),
+    );
     for (const { id } of copy.definition.roles) add(id);
     add('volunteer', { sv_stock: true });
     const all = notes.told();
     expect(gates(all.neverCounted)).not.toContain('b_approve_loan');
     expect(gates(all.oneSided)).not.toContain('p_item_store');
     // It is Saturday, and the courier is booked in opening hours: that is seen at another time.
-    expect(all.oneSided).toContainEqual(expect.objectContaining({ gate: 'b_courier', seen: 'false' }));
+    expect(all.oneSided).toContainEqual(expect.objectContaining({ gate: mark('b_courier'), seen: 'false' }));
     for (const moment of sweepMoments(copy.definition, at))
       notes.add(accessOf(compile(copy.definition), viewerOfRole('volunteer'), { moment }));
     expect(gates(notes.told().oneSided)).not.toContain('b_courier');
@@ -109,10 +124,14 @@ describe('a sweep', () => {
 
   it('tells of what is sent too much, what lacks, counts, and what should have been refused', () => {
     const { predictor, comparing } = asVolunteer();
-    const items = copy.definition.entities.find(({ id }) => id === 'item');
+    const items = copy.definition.entities.find(({ id }) => id === mark('item'));
     if (!items) throw new Error('There are no items');
     const predicted = predictor.all(items);
-    const reads: Case = { asking: { path: `/live/${copy.slug}/api/records/item` }, reads: 'api', predicted };
+    const reads: Case = {
+      asking: { path: `/live/${copy.slug}/api/records/${mark('item')}` },
+      reads: 'api',
+      predicted,
+    };
     const answer = (body: string, more: Partial<Answer> = {}): Answer => ({
       status: 200,
       location: '',
@@ -124,31 +143,53 @@ describe('a sweep', () => {
       ...new Set(comparing.surprises(one, given, predictor).map(({ what }) => what)),
     ];
     const right = known
-      .filter(({ entity }) => entity.id === 'item')
-      .map(({ id, values }) => [id, values['item_title'], values['item_accession']]);
+      .filter(({ entity }) => entity.id === mark('item'))
+      .map(({ id, values }) => [id, values[mark('item_title')], values[mark('item_accession')]]);
     const whole = (total: number, more = ''): string =>
       JSON.stringify({ total, right, values: [...predicted.marks.values()].length, more });
+    const closed = ['item_lender', 'item_lender_email', 'item_away'].map(mark);
     const all = JSON.stringify(
       known
-        .filter(({ entity }) => entity.id === 'item')
-        .map(({ id, values }) => ({
-          ...values,
-          id,
-          item_lender: null,
-          item_lender_email: null,
-          item_away: null,
-        })),
+        .filter(({ entity }) => entity.id === mark('item'))
+        .map(({ id, values }) => [id, Object.entries(values).filter(([field]) => !closed.includes(field))]),
     );
-    const total = `"total":${predicted.totals[0] ?? 0}`;
+    // The addresses of their screens.
+    const addresses = [...predicted.marks.values()].flatMap((one) =>
+      one.of === 'element' ? `-ze${one.number}ez` : [],
+    );
+    const total = `"addresses":"${addresses.join(' ')}","total":${predicted.totals[0] ?? 0}`;
     expect(whats(reads, answer(`${total}${all}`))).toEqual([]);
-    expect(whats(reads, answer(`${total}${all}${String(known[0]?.values['item_lender'])}`))).toEqual([
+    expect(whats(reads, answer(`${total}${all}${String(known[0]?.values[mark('item_lender')])}`))).toEqual([
       'shows',
     ]);
-    expect(whats(reads, answer(`"total":99${all}`))).toEqual(['counts']);
+    expect(whats(reads, answer(`${total}"total":99${all}`))).toEqual(['counts']);
     expect(whats(reads, answer(whole(predicted.totals[0] ?? 0)))).toContain('lacks');
     expect(whats(reads, answer('', { status: 404 }))).toEqual(['answers']);
-    expect(whats(reads, answer(`${total}${all}`, { headers: `X-About: ${nameOf('s_schedule')}` }))).toEqual([
-      'shows',
+    expect(
+      whats(reads, answer(`${total}${all}`, { headers: `X-About: ${nameOf(mark('s_schedule'))}` })),
+    ).toEqual(['shows']);
+    // The id of what is closed is as telling as its name, and the address of a screen too.
+    expect(whats(reads, answer(`${total}${all}{"${mark('item_lender')}":null}`))).toEqual(['shows']);
+    expect(
+      whats(
+        reads,
+        answer(`${total}${all}"/${treeOf(copy.definition).need(mark('s_schedule'), 'screen').node.address}"`),
+      ),
+    ).toEqual(['shows']);
+    const hidden: Case = {
+      asking: { path: 'x' },
+      reads: 'api',
+      predicted: NOT_THERE,
+      alike: { to: 'x', but: 'one' },
+    };
+    comparing.nextViewer();
+    expect(whats(hidden, answer('{"is":"one"}', { status: 404 }))).toEqual([]);
+    expect(
+      whats({ ...hidden, alike: { to: 'x', but: 'other' } }, answer('{"is":"other"}', { status: 404 })),
+    ).toEqual([]);
+    expect(whats(hidden, answer('{"may not":"one"}', { status: 404 }))).toEqual(['answers']);
+    expect(whats({ ...hidden, alike: { to: 'y', but: '' } }, answer('', { status: 403 }))).toEqual([
+      'answers',
     ]);
     const refused: Case = { asking: { method: 'DELETE', path: 'x' }, refused: true };
     expect(whats(refused, answer(''))).toEqual(['did']);

@@ -3,9 +3,10 @@ import type { Id } from '../model/id';
 
 export { acted, making, written } from './changes';
 export { type Coverage, CoverageNotes } from './coverage';
+export { idsByMark, withMarkedIds } from './marked-ids';
 export { FieldNumbers, type Mark, MarkFinder, marked, personMark } from './marks';
 export { sweepMoments } from './moments';
-export { lacking, type Predicted, Predictor } from './predict';
+export { lacking, NOT_THERE, type Predicted, Predictor } from './predict';
 export { type SweepRecord, sweepRecords } from './records';
 export { isLockable, mayUnlock, unlocking } from './unlocking';
 

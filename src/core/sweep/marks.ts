@@ -73,7 +73,7 @@ function markKey(mark: Mark): string {
   }
 }
 
-const WORDS = /Z(?:e(\d+)e|p(\d+)p|r(\d+)r|q(\d+)q)Z/g;
+const WORDS = /Z(?:e(\d+)e|p(\d+)p|r(\d+)r|q(\d+)q)Z|-ze(\d+)ez(?![a-z0-9])/g;
 /** From the first number on, however its digits are grouped. */
 const NUMBERS = /(?<!\d)7[,.\u00a0\u202f\u2009' ]?319(?:[,.\u00a0\u202f\u2009' ]?\d{3}){2}(?!\d)/g;
 const ISO_DAYS = /\b(1[5-8]\d\d)-(\d\d)-(\d\d)\b/g;
@@ -99,7 +99,8 @@ export class MarkFinder {
   find(text: string): Map<string, Mark> {
     const found = new Map<string, Mark>();
     const put = (mark: Mark): void => void found.set(markKey(mark), mark);
-    for (const [, element, person, record, value] of text.matchAll(WORDS)) {
+    for (const [, named, person, record, value, addressed] of text.matchAll(WORDS)) {
+      const element = named ?? addressed;
       if (element !== undefined) put({ of: 'element', number: Number(element) });
       else if (person !== undefined) put({ of: 'person', person: Number(person) });
       else if (record !== undefined) put({ of: 'record', record: Number(record) });
@@ -143,10 +144,10 @@ export class FieldNumbers {
   }
 }
 
-/** The mark that an element's name ends with. */
-const elementMark = (number: number): string => `Ze${number}eZ`;
+/** The mark that an element's name ends with, and that is its id. */
+export const elementMark = (number: number): string => `Ze${number}eZ`;
 
-/** The definition in which the name of each element, and the words of each text, end with the element's mark. */
+/** The definition in which the name of each element, its words where it is a text, and its address where it is a screen, end with its mark. */
 export function marked(definition: Definition, numberOf: (id: Id) => number): Definition {
   const named = <T extends { readonly id: Id; readonly name: string }>(one: T): T => ({
     ...one,
@@ -179,6 +180,7 @@ export function marked(definition: Definition, numberOf: (id: Id) => number): De
       ...(area.frame && { frame: { ...named(area.frame), items: area.frame.items.map(item) } }),
       screens: area.screens.map((screen) => ({
         ...named(screen),
+        address: `${screen.address}-${elementMark(numberOf(screen.id)).toLowerCase()}`,
         sections: sections(screen.sections as Sections),
         ...(screen.faces && {
           faces: screen.faces.map((face) => ({

@@ -16,6 +16,7 @@ import { listed } from '../access/sent/listed';
 import { tester } from '../condition/formula';
 import type { Chart, Entity, List } from '../model/definition';
 import type { Id } from '../model/id';
+import type { AppElement } from '../model/tree';
 import { type Mark, type MarkFinder, recordMark } from './marks';
 
 /** What one answer should be. */
@@ -152,7 +153,7 @@ export class Predictor {
   export(list: List, on: KnownRecord | undefined): Predicted {
     const carried = this.carried(list, 'export', on);
     if (!carried) return this.bare('not-there');
-    const cells = carried.map((one) => resolveRow(this.access, list, one).cells);
+    const cells = carried.map((one) => Object.values(resolveRow(this.access, list, one).cells));
     return { ...this.bare('open'), marks: this.finder.find(JSON.stringify(cells)) };
   }
 
@@ -183,9 +184,7 @@ export class Predictor {
     if (mark.of === 'element') {
       const element = tree.elements[mark.number];
       if (!element) return false;
-      // A field's name is also that of the fields and columns that show it, which may be shown closed.
-      const handles = element.kind === 'data-field' ? access.compiled.handles.handlesOf(element) : [];
-      return [element, ...handles.map((id) => access.element(id))].some(
+      return [element, ...tellingOf(access, element)].some(
         (one) => access.answer(one).most > NONE || shownClosed(access, one) !== undefined,
       );
     }
@@ -241,9 +240,33 @@ export class Predictor {
   }
 
   private bare(is: Predicted['is']): Predicted {
-    return { is, marks: new Map(), totals: [], charts: [] };
+    return { ...NOT_THERE, is };
   }
 }
+
+/**
+ * What else tells of an element: of a field's name the fields and columns that show it; of which kind of data it is each
+ * screen and list about it; and of a list's id the buttons for the whole of it.
+ */
+function tellingOf({ compiled }: Access, element: AppElement): readonly AppElement[] {
+  if (element.kind === 'data-field')
+    return compiled.handles.handlesOf(element).map((id) => compiled.tree.get(id) ?? element);
+  if (element.kind !== 'rows' && element.kind !== 'list') return [];
+  const found = about.get(element) ?? compiled.tree.elements.filter((one) => isAbout(one, element.id));
+  about.set(element, found);
+  return found;
+}
+
+const about = new WeakMap<AppElement, readonly AppElement[]>();
+
+function isAbout({ kind, node }: AppElement, id: Id): boolean {
+  if (kind === 'screen') return node.binds?.entity === id;
+  if (kind === 'list') return node.entity === id;
+  return kind === 'button' && 'list' in node.effect && node.effect.list === id;
+}
+
+/** What comes of an address at which there is nothing. */
+export const NOT_THERE: Predicted = { is: 'not-there', marks: new Map(), totals: [], charts: [] };
 
 /** The marks that one has and the other has not. */
 export const lacking = (has: ReadonlyMap<string, Mark>, other: ReadonlyMap<string, Mark>): Mark[] =>

@@ -1,7 +1,7 @@
 import type { KnownRecord } from '@/core/access';
 import { Predictor, type Surprise } from '@/core/sweep';
 import type { Asker } from './asker';
-import { type Case, casesFor, inFull } from './cases';
+import { type Case, casesFor, type Deed, inFull } from './cases';
 import type { Comparing } from './compare';
 import type { Copy } from './copy';
 import { keptOtherwise } from './kept';
@@ -62,7 +62,8 @@ export async function askAs(viewer: SweptViewer, cookie: string | undefined, wor
   const { copy, comparing, asker, progress } = work;
   const now = freshly(() => askedAs(viewer, Date.now(), work));
   const { predictor, cases } = now();
-  progress.expect(cases.length);
+  comparing.nextViewer();
+  progress.expect(cases.reduce((sum, one) => sum + 1 + ('does' in one ? (one.then ?? []).length : 0), 0));
   const tell = (surprises: readonly Omit<Surprise, 'viewer'>[]): void =>
     progress.add(surprises.map((each) => ({ viewer: viewer.name, ...each })));
   const ask = async (n: number, one: Case): Promise<Omit<Surprise, 'viewer'>[]> => {
@@ -84,16 +85,18 @@ export async function askAs(viewer: SweptViewer, cookie: string | undefined, wor
   await Promise.all(Array.from({ length: asker.atOnce }, worker));
   const otherwise = await keptOtherwise(copy);
   if (otherwise !== undefined) tell([{ request: 'all that may not be done', what: 'did', said: otherwise }]);
-  for (const [n, one] of cases.entries()) {
-    if (progress.stopped) return false;
-    if (!('does' in one)) continue;
-    const surprises = await ask(n, one);
+  const carryOut = async (one: Deed): Promise<void> => {
+    const surprises = comparing.surprises(one, await asker.ask({ ...one.asking, cookie }), predictor);
     const said = await keptOtherwise(
       copy,
       surprises.some(({ what }) => what === 'did') ? undefined : one.does,
     );
     const request = comparing.requestOf(one);
     tell([...surprises, ...(said === undefined ? [] : [{ request, what: 'did' as const, said }])]);
+  };
+  for (const one of cases) {
+    if (progress.stopped) return false;
+    if ('does' in one) for (const each of [one, ...(one.then ?? [])]) await carryOut(each);
   }
   return !progress.stopped;
 }

@@ -10,7 +10,7 @@ import {
 } from '@/core/sweep';
 import type { Answer } from './asker';
 import type { Case, Reading } from './cases/case';
-import type { Copy } from './copy';
+import { type Copy, ownId } from './copy';
 
 type Said = Omit<Surprise, 'viewer'>;
 type Tell = (what: Said['what'], said: string, element?: string) => void;
@@ -32,6 +32,8 @@ function drawnSum(body: string, chart: string): number | undefined {
 export class Comparing {
   private readonly finder: MarkFinder;
   private readonly fields: FieldNumbers;
+  /** What this viewer was answered first, of all that must be answered alike. */
+  private readonly first = new Map<string, string>();
 
   constructor(private readonly copy: Copy) {
     this.fields = new FieldNumbers(copy.definition);
@@ -42,11 +44,21 @@ export class Comparing {
     return this.finder;
   }
 
+  /** From now on it is somebody else who asks. */
+  nextViewer(): void {
+    this.first.clear();
+  }
+
   /** What is otherwise than it should be. */
   surprises(one: Case, answer: Answer, predictor: Predictor): Said[] {
     const told: Said[] = [];
     const tell: Tell = (what, said, element = one.about) =>
-      void told.push({ request: this.requestOf(one), what, said, ...(element !== undefined && { element }) });
+      void told.push({
+        request: this.requestOf(one),
+        what,
+        said,
+        ...(element !== undefined && { element: ownId(this.copy, element) }),
+      });
     if ('refused' in one && answer.status < 400)
       tell('did', `It was done (${answer.status}), and should have been refused.`);
     if ('does' in one && answer.status >= 400)
@@ -58,6 +70,8 @@ export class Comparing {
     for (const mark of found.values())
       if (!by.mayKnow(mark, (number) => this.fields.at(number)?.id))
         tell('shows', this.inWords(mark, 'is sent, and closed to them'), this.elementOf(mark));
+    if (this.isUnlike(one, answer))
+      tell('answers', 'It says something else of what is hidden than of what is not there.');
     if ('reads' in one) this.read(one, answer, found, by, tell);
     else if (expected && answer.status < 400) this.lacks(expected, found, tell);
     return told;
@@ -101,6 +115,14 @@ export class Comparing {
     }
   }
 
+  private isUnlike({ alike }: Case, { status, body }: Answer): boolean {
+    if (!alike) return false;
+    const said = `${status} ${body.replaceAll(alike.but, '…')}`;
+    const first = this.first.get(alike.to) ?? said;
+    this.first.set(alike.to, first);
+    return said !== first;
+  }
+
   private lacks({ marks }: Predicted, found: ReadonlyMap<string, Mark>, tell: Tell): void {
     for (const mark of lacking(marks, found))
       tell('lacks', this.inWords(mark, 'is not there'), this.elementOf(mark));
@@ -115,7 +137,11 @@ export class Comparing {
   }
 
   requestOf({ asking }: Case): string {
-    return `${asking.method ?? 'GET'} ${asking.path.replace(`/live/${this.copy.slug}`, '') || '/'}`;
+    const path = asking.path
+      .replace(`/live/${this.copy.slug}`, '')
+      .replace(/Ze\d+eZ/g, (id) => ownId(this.copy, id))
+      .replace(/-ze\d+ez/g, '');
+    return `${asking.method ?? 'GET'} ${path || '/'}`;
   }
 
   private elementOf(mark: Mark): string | undefined {
@@ -125,10 +151,10 @@ export class Comparing {
   }
 
   private inWords(mark: Mark, ending: string): string {
-    if (mark.of === 'element') return `The name of ${this.nameOf(mark.number)} ${ending}.`;
+    if (mark.of === 'element') return `The name or id of ${this.nameOf(mark.number)} ${ending}.`;
     if (mark.of === 'person') return `The name of ${this.copy.people[mark.person]?.name ?? ''} ${ending}.`;
     const record = this.copy.records[mark.record];
-    const of = `record ${mark.record + 1} (${record?.entity ?? 'unknown'})`;
+    const of = `record ${mark.record + 1} (${ownId(this.copy, record?.entity ?? 'unknown')})`;
     if (mark.of === 'record') return `That there is ${of} ${ending}.`;
     return `${plainName(this.fields.at(mark.field)?.name ?? '')} of ${of} ${ending}.`;
   }
@@ -157,6 +183,6 @@ function statusFits(one: Reading, { status, location }: Answer): boolean {
     case 'refused':
       return status === 403 || status === 200;
     case 'not-there':
-      return streamed || status === 404 || (one.reads === 'api' && status >= 400 && status < 500);
+      return streamed || status === 404;
   }
 }

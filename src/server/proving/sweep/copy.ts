@@ -1,9 +1,9 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { and, eq, inArray } from 'drizzle-orm';
-import { alike, compile } from '@/core';
+import { alike } from '@/core';
 import { comparedAttributes, type KnownRecord, type Person, rightNow } from '@/core/access';
 import { type Definition, type Id, newId, treeOf } from '@/core/model';
-import { marked, personMark, type SweepRecord, sweepRecords } from '@/core/sweep';
+import { idsByMark, marked, personMark, type SweepRecord, sweepRecords, withMarkedIds } from '@/core/sweep';
 import { patientDatabase } from '../../database/client';
 import { hashSecret } from '../../security/password';
 import { applications, assignments, people, records, releases, snapshots } from '../../database/schema';
@@ -22,6 +22,8 @@ export interface Copy {
   /** The password of everybody in it: a secret of this process, for unlocking. */
   readonly password: string;
   readonly definition: Definition;
+  /** The ids of the application's elements, by what they are in the copy: their marks. */
+  readonly ids: ReadonlyMap<Id, Id>;
   readonly people: readonly SweptPerson[];
   readonly records: readonly SweepRecord[];
 }
@@ -31,7 +33,6 @@ export interface Copy {
  * can sign in to it: its address and its people's password are known to this process alone.
  */
 export function planCopy(definition: Definition, everybody: readonly Person[]): Copy {
-  const { tree } = compile(definition);
   const known = new Map(everybody.map((person) => [person.id, person] as const));
   const chosen = alike(definition, everybody, rightNow()).flatMap(({ some, count }) => {
     const first = known.get(some[0]?.id ?? '');
@@ -41,11 +42,13 @@ export function planCopy(definition: Definition, everybody: readonly Person[]): 
     const held = chosen.some(({ first }) => isJust(first, id));
     if (!held) chosen.push({ first: whoeverHolds(id, name), more: 0 });
   }
-  const ids = new Map(chosen.map(({ first }) => [first.id, randomUUID() as string]));
+  const copied = new Map(chosen.map(({ first }) => [first.id, randomUUID() as string]));
   // Lines that name people name those of the copy.
   let text = JSON.stringify(definition.gates);
-  for (const [id, copied] of ids) text = text.replaceAll(`"${id}"`, `"${copied}"`);
-  const gates = JSON.parse(text) as Definition['gates'];
+  for (const [id, own] of copied) text = text.replaceAll(`"${id}"`, `"${own}"`);
+  const ids = idsByMark(definition);
+  const whole = withMarkedIds({ ...definition, gates: JSON.parse(text) as Definition['gates'] }, ids);
+  const tree = treeOf(whole);
   const compared = comparedAttributes(definition).has('name');
   const swept = chosen.map(({ first, more }, n): SweptPerson => {
     // Where access depends on names, they stay as they are.
@@ -54,7 +57,7 @@ export function planCopy(definition: Definition, everybody: readonly Person[]): 
       name: more === 0 ? first.name : `${first.name}, and ${more} alike`,
       person: {
         ...first,
-        id: ids.get(first.id) ?? first.id,
+        id: copied.get(first.id) ?? first.id,
         name,
         attributes: { ...first.attributes, name },
       },
@@ -65,15 +68,19 @@ export function planCopy(definition: Definition, everybody: readonly Person[]): 
     slug: `sweep-${randomBytes(16).toString('hex')}`,
     password: randomBytes(32).toString('base64url'),
     // Nobody comes to it by opening an account.
-    definition: marked({ ...definition, gates, signUp: false }, (id) => tree.get(id)?.number ?? 0),
+    definition: marked({ ...whole, signUp: false }, (id) => tree.get(id)?.number ?? 0),
+    ids,
     people: swept,
     records: sweepRecords(
-      { ...definition, gates },
+      whole,
       swept.map(({ person }) => person),
       Date.now(),
     ),
   };
 }
+
+/** The element's id in the application. */
+export const ownId = ({ ids }: Copy, id: Id): Id => ids.get(id) ?? id;
 
 /** Does the person hold just this role, everywhere and for good? */
 const isJust = ({ assignments }: Person, role: string): boolean =>

@@ -1,4 +1,5 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
+import type { Id } from '@/core/model';
 import { CoverageNotes } from '@/core/sweep';
 import { config } from '../../config.mjs';
 import { database } from '../../database/client';
@@ -12,7 +13,7 @@ import { liveCookie, openSession } from '../../security/sessions';
 import { Asker } from './asker';
 import { askAs } from './ask';
 import { Comparing } from './compare';
-import { type Copy, dropCopy, knownIn, planCopy, putCopy } from './copy';
+import { type Copy, dropCopy, knownIn, ownId, planCopy, putCopy } from './copy';
 import { Progress, type Sweep } from './progress';
 import { viewersOf } from './viewers';
 
@@ -110,7 +111,12 @@ async function askAll(sweep: Sweep, copy: Copy, other: Copy, asker: Asker): Prom
     if (!(await askAs(viewer, cookie, work))) return 'stopped';
     await progress.viewerDone();
   }
-  await note(sweep, { covered: notes.told() });
+  const own = <T extends { readonly gate: Id }>(all: readonly T[]): T[] =>
+    all.map((one) => ({ ...one, gate: ownId(copy, one.gate) }));
+  const { neverCounted, oneSided, ...covered } = notes.told();
+  await note(sweep, {
+    covered: { ...covered, neverCounted: own(neverCounted), oneSided: own(oneSided) },
+  });
   return 'done';
 }
 

@@ -18,6 +18,8 @@ export interface Doing {
 interface Request {
   readonly asking: Asking;
   readonly about?: Id | undefined;
+  /** It must be answered in the very words of all that have the same `to`, but for this id: what is hidden is as what is not there. */
+  readonly alike?: { readonly to: string; readonly but: Id };
 }
 
 /** A request that reads, and what should come of it. A part has nothing but what the page has, and need not have all of it. */
@@ -26,13 +28,19 @@ export interface Reading extends Request {
   readonly predicted: Predicted;
 }
 
+/** A request that must be carried out, and nothing else. */
+export interface Deed extends Request {
+  readonly does: Doing;
+  /** What is only so, or has to be put back, once it is done. */
+  readonly then?: readonly Deed[];
+}
+
 /** One request, and what should come of it. */
 export type Case =
   | Reading
   /** This viewer may not do this: it must be refused. */
   | (Request & { readonly refused: true })
-  /** They may: it must be done, and nothing else. */
-  | (Request & { readonly does: Doing })
+  | Deed
   /** Whatever it answers: nothing may be in it that they may not know. */
   | (Request & { readonly tells: 'what may be known' });
 
@@ -44,7 +52,7 @@ export function inFull(one: Case): string {
   if (!('does' in one)) return JSON.stringify([one.asking, 'refused' in one]);
   const { becomes, makes, predicted } = one.does;
   const values = [...(becomes ?? [])].map(([id, record]) => [id, record?.values ?? null]);
-  return JSON.stringify([one.asking, values, makes?.values, told(predicted)]);
+  return JSON.stringify([one.asking, values, makes?.values, told(predicted), one.then?.map(inFull)]);
 }
 
 /** What cases are worked out from, for one viewer. */
@@ -57,6 +65,9 @@ export interface Asked {
   /** The place in the copy's people of who is asked as, as themselves. */
   readonly self?: number | undefined;
 }
+
+/** The id of what there is nowhere. */
+export const NONESUCH = 'zinc-none-such';
 
 /** On so many records of a kind everything is tried that may be written, and all that may not. */
 export const TRIED = 4;

@@ -6,7 +6,7 @@ import { reading } from './reading';
 import { unlocks } from './unlocks';
 import { writing } from './writing';
 
-export { type Case, inFull } from './case';
+export { type Case, type Deed, inFull } from './case';
 
 /** All that is asked as one viewer: what they should be sent, what they must be refused, and what must be done. */
 export function casesFor(asked: Asked): Case[] {

@@ -48,9 +48,12 @@ function* lookingAfter(asked: Asked): Generator<Case> {
       if (!mine || !handing.mayHandOut({ role }))
         yield { asking: change({ give: [{ role }] }), refused: true };
       else if (!holds) {
-        // Given, and taken again.
-        yield { asking: change({ give: [{ role }] }), does: { by: predictor } };
-        yield { asking: change({ take: [{ role }] }), does: { by: predictor } };
+        const does = { by: predictor };
+        yield {
+          asking: change({ give: [{ role }] }),
+          does,
+          then: [{ asking: change({ take: [{ role }] }), does }],
+        };
       }
     }
   }

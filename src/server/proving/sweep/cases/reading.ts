@@ -1,20 +1,25 @@
 import type { Access, KnownRecord } from '@/core/access';
 import { compile } from '@/core';
 import type { Entity, EntityField } from '@/core/model';
+import { NOT_THERE } from '@/core/sweep';
 import type { Asking } from '../asker';
-import { type Asked, base, type Case, recordsOf } from './case';
+import { type Asked, base, type Case, NONESUCH, recordsOf } from './case';
 
 /** All that the API lists, each record, and what can be asked of a list; and lists as files. */
 export function* reading(asked: Asked): Generator<Case> {
   const { copy, predictor } = asked;
   for (const entity of copy.definition.entities) {
     yield { asking: listOf(asked, entity), reads: 'api', predicted: predictor.all(entity), about: entity.id };
-    for (const record of recordsOf(asked, entity.id))
+    for (const { id, predicted } of [
+      { id: NONESUCH, predicted: NOT_THERE },
+      ...recordsOf(asked, entity.id).map((one) => ({ id: one.id, predicted: predictor.one(one) })),
+    ])
       yield {
-        asking: { path: `${base(copy)}/api/records/${entity.id}/${record.id}` },
+        asking: { path: `${base(copy)}/api/records/${entity.id}/${id}` },
         reads: 'api',
-        predicted: predictor.one(record),
+        predicted,
         about: entity.id,
+        ...(predicted.is === 'not-there' && { alike: { to: `read ${entity.id}`, but: id } }),
       };
     for (const field of entity.fields) yield* byField(asked, entity, field);
   }

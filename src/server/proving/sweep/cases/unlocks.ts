@@ -1,7 +1,7 @@
 import { accessOf, compile, viewerOfPerson } from '@/core';
 import { type Access, addressOf, type KnownRecord, NONE } from '@/core/access';
 import type { AppElement } from '@/core/model';
-import { isLockable, mayUnlock, unlocking } from '@/core/sweep';
+import { isLockable, mayUnlock, type Predicted, unlocking } from '@/core/sweep';
 import { personOfCopy } from '../copy';
 import { type Asked, base, type Case, recordsOf, TRIED } from './case';
 
@@ -80,19 +80,23 @@ function* unlocked(
     return;
   }
   const by = predictor.with(opened, place);
-  yield { asking, does: { by }, about };
-  const read = (address: string) => ({ path: `${base(copy)}/${address}` });
+  const { screen } = element;
+  const address = screen && addressOf(screen, screen.binds?.record === 'existing' ? record.id : undefined);
+  const read = (at: string, predicted: Predicted) => ({
+    asking: { path: `${base(copy)}/${at}` },
+    does: { predicted, by },
+    about,
+  });
   yield {
-    asking: read(`api/records/${record.entity.id}/${record.id}`),
-    does: { predicted: by.one(record), by },
+    asking,
+    does: { by },
+    then: [
+      read(`api/records/${record.entity.id}/${record.id}`, by.one(record)),
+      ...(address === undefined ? [] : [read(address, by.page(address))]),
+      { asking: { method: 'DELETE', path, body }, does: { by: predictor }, about },
+    ],
     about,
   };
-  const { screen } = element;
-  if (screen) {
-    const address = addressOf(screen, screen.binds?.record === 'existing' ? record.id : undefined);
-    yield { asking: read(address), does: { predicted: by.page(address), by }, about };
-  }
-  yield { asking: { method: 'DELETE', path, body }, does: { by: predictor }, about };
 }
 
 function everybody({ copy, access }: Asked): Unlocker[] {

@@ -1,9 +1,10 @@
 import type { KnownRecord } from '@/core/access';
+import { compile } from '@/core';
 import type { Action, Entity, EntityField, Id, Values } from '@/core/model';
 import { acted, making, type Predictor, written } from '@/core/sweep';
 import { tagOf } from '../../../records/tag';
 import type { Asking } from '../asker';
-import { type Asked, base, type Case, isOpen, may, recordsOf, TRIED } from './case';
+import { type Asked, base, type Case, isOpen, may, NONESUCH, recordsOf, TRIED } from './case';
 import { filled, other } from './values';
 
 /** Every change of records, one by one and of several fields at once: those that must be refused, and those that must be done. */
@@ -14,6 +15,7 @@ export function* writing(asked: Asked): Generator<Case> {
       yield* ofAll(asked, record);
       for (const action of entity.actions) yield* byAction(asked, record, action);
     }
+    yield* nowhere(asked, entity);
     yield* creating(asked, entity);
   }
 }
@@ -49,9 +51,41 @@ const patch = (asked: Asked, record: KnownRecord, values: Values): { asking: Ask
 });
 
 function change(asked: Asked, record: KnownRecord, values: Values, about: Id): Case {
-  const request = { ...patch(asked, record, values), about };
+  const request = { ...patch(asked, record, values), about, ...asNowhere(asked, record, about) };
   const then = isOpen(asked, record) ? written(asked.access, record, values) : undefined;
   return then ? { ...request, does: becoming(asked.predictor, then) } : { ...request, refused: true };
+}
+
+/** What is written to a record that there is not, and to a field that there is not. */
+function* nowhere(asked: Asked, entity: Entity): Generator<Case> {
+  const none: KnownRecord = { entity, id: NONESUCH, values: {} };
+  const [field] = entity.fields;
+  if (field)
+    yield {
+      ...patch(asked, none, { [field.id]: other(asked, field, none) ?? null }),
+      refused: true,
+      alike: { to: `write ${entity.id}`, but: NONESUCH },
+    };
+  const open = recordsOf(asked, entity.id).find((record) => isOpen(asked, record));
+  if (open)
+    yield {
+      ...patch(asked, open, { [NONESUCH]: 'Swept' }),
+      refused: true,
+      ...asNowhere(asked, open, NONESUCH),
+    };
+}
+
+/** What is hidden must be answered as what is not there: the record, or the field of a record that may be changed. */
+function asNowhere(asked: Asked, record: KnownRecord, field: Id): Pick<Case, 'alike'> {
+  const { access, copy } = asked;
+  const { id: entity } = record.entity;
+  if (!isOpen(asked, record)) return { alike: { to: `write ${entity}`, but: record.id } };
+  const known = compile(copy.definition).tree.get(field)?.kind === 'data-field';
+  const hidden = field === NONESUCH || (known && access.answer(access.element(field)).most === 0);
+  const update = access.compiled.tree.action(record.entity, 'update').id;
+  return hidden && may(asked, update, record)
+    ? { alike: { to: `write a field of ${entity}`, but: field } }
+    : {};
 }
 
 /** That the record becomes this one, and is answered. */
