@@ -150,6 +150,26 @@ const PLANTED: readonly (readonly [name: string, plant: Change, told: string])[]
     'lets-oneself-in friend',
   ],
   [
+    'a role to join, with one in it that has no privilege',
+    roleWith('friend', { includes: ['curator'] }),
+    'lets-oneself-in friend',
+  ],
+  [
+    'data that opens by a role to join',
+    roleWith('friend', { includes: ['conservator'] }),
+    'open-by-signing-up loan report',
+  ],
+  [
+    'a privilege to unlock that no role holds',
+    roleWith('head', { privileges: ['q_schedule', 'q_stand_in'] }),
+    'nobody-is-left q_unlock',
+  ],
+  [
+    'a block of a role that was given nothing',
+    more('s_loans', line(role('keeper'), 'block')),
+    'block-without-use s_loans',
+  ],
+  [
     'a role for all who are new, with a privilege',
     roleWith('lender', { privileges: ['q_fees'] }),
     'lets-oneself-in lender',

@@ -11,7 +11,8 @@ import type { Check } from './finding';
  * A line that takes away hits nobody who was given something by its gate, or everybody: then it only seems to set some
  * apart.
  *
- * Has it: "Signed out: edit" with "Curator: block"; "Curator: edit" with "Signed in: block".
+ * Has it: "Signed out: edit" with "Curator: block"; "Curator: edit" with "Signed in: block", or with "Keeper: block" where
+ * nobody is both.
  * Has it not: "Signed in: edit" with "Curator: block".
  */
 export const blockWithoutUse: Check = {
@@ -43,8 +44,14 @@ export const blockWithoutUse: Check = {
   },
 };
 
-function canMeet({ compiled }: Context, element: AppElement, giving: Line, taking: Line): boolean {
+function canMeet(context: Context, element: AppElement, giving: Line, taking: Line): boolean {
+  const { compiled } = context;
   if (!canBeBoth(giving.who, taking.who)) return false;
+  if (giving.who.kind === 'role' && taking.who.kind === 'role') {
+    // Of two roles neither need include the other: then it takes somebody who holds both.
+    const given = new Set(context.spokenOf(giving.who));
+    if (!context.spokenOf(taking.who).some((one) => given.has(one))) return false;
+  }
   if (!giving.when || !taking.when || !looksAtTheSame(giving.when, taking.when)) return true;
   return reachable(compiled.scope(element), { all: [giving.when, taking.when] })?.isTrue !== false;
 }

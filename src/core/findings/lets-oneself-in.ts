@@ -21,7 +21,7 @@ interface Way {
 
 /**
  * A line asks for something that the very people of whom it speaks can bring about themselves: a field that they may
- * write, a session value that a button of theirs sets, a role that everybody may join and that gives more than itself,
+ * write, a session value that a button of theirs sets, a role that everybody may join and that brings others or privileges,
  * an attribute that two who look after people set for each other.
  *
  * Has it: a screen that opens where the session says "checked", and a button that says so; a role to be joined that holds
@@ -138,7 +138,8 @@ function* byJoining(context: Context, role: Role) {
       (id) => definition.privileges.flatMap((group) => group.privileges).find((one) => one.id === id) ?? [],
     );
   const further = handedOutBy(definition, role);
-  if (privileges.length === 0 && further.length === 0) return;
+  const within = held.filter((one) => one !== role && !one.joinable && !one.givenToNew);
+  if (privileges.length + further.length + within.length === 0) return;
   const { joinable, givenToNew, ...rest } = role;
   const given = givenToNew === true && definition.signUp === true;
   const mends: Mend[] = [
@@ -156,6 +157,7 @@ function* byJoining(context: Context, role: Role) {
     },
   ];
   const more = [
+    ...within.map(({ name }) => `hold ${name} with it`),
     ...privileges.map(({ name }) => `hold “${name}”`),
     ...further.map(({ name }) => `may hand out ${name}`),
   ];
@@ -163,7 +165,7 @@ function* byJoining(context: Context, role: Role) {
     reason: joinable
       ? `Whoever signs in can join ${role.name}, and then ${namesOf(more)}.`
       : `Whoever opens an account for themselves is given ${role.name}, and then ${namesOf(more)}.`,
-    places: [role.id, ...privileges.map(({ id }) => id), ...further.map(({ id }) => id)],
+    places: [role.id, ...[...within, ...privileges, ...further].map(({ id }) => id)],
     whom: context.roleKinds([role]),
     mends,
   };

@@ -1,7 +1,7 @@
 import { isKind } from '../access/deciding/viewer';
 import { NONE } from '../access/deciding/level';
 import { landingOf } from '../access/sent/landing';
-import type { MenuItem } from '../model/definition';
+import type { Definition, MenuItem } from '../model/definition';
 import type { Who } from '../model/gate';
 import type { Id } from '../model/id';
 import { privilegesOf } from '../model/privileges';
@@ -12,7 +12,7 @@ import type { Check } from './finding';
 
 /**
  * Among the people there are, nobody is left to do what the application counts on: to enter it, to look after people, to
- * unlock, to stand in, to hold a role of which a gate speaks. Only where people are known.
+ * unlock, to stand in, to hold a role of which a gate speaks. Where people are not known, that no role holds what it takes.
  *
  * Has it: both who hold the only role that hands out others are switched off.
  * Has it not: one of them may sign in again.
@@ -23,6 +23,7 @@ export const nobodyIsLeft: Check = {
   title: 'Nobody is left',
   *find(context) {
     const { definition, people, tree } = context;
+    yield* heldByNoRole(context);
     if (people.length === 0) return;
     const persons = context.viewers.filter(({ viewer }) => viewer.kind === 'signed-in' && !isKind(viewer));
     const heldBy = (who: Who): boolean => {
@@ -42,14 +43,9 @@ export const nobodyIsLeft: Check = {
         keepers.map(({ id }) => id),
       );
 
-    for (const [what, privilege] of [
-      ['to unlock for others', definition.unlock?.privilege],
-      ['to stand in for others', definition.standIn?.privilege],
-    ] as const)
-      if (privilege !== undefined && !heldBy({ kind: 'privilege', privilege })) {
-        const name = privilegesOf(definition).find(({ id }) => id === privilege)?.name ?? privilege;
+    for (const { what, privilege, name, roles } of needed(definition))
+      if (roles.length > 0 && !heldBy({ kind: 'privilege', privilege }))
         yield nothing(`Nobody is left ${what}: no one holds “${name}”.`, [privilege]);
-      }
 
     const asked = rolesAsked(context);
     for (const { id, name } of definition.roles)
@@ -59,6 +55,37 @@ export const nobodyIsLeft: Check = {
     yield* landingNowhere(context, persons);
   },
 };
+
+/** The privileges that the application's settings count on, and the roles that hold them. */
+function needed(definition: Definition) {
+  const { unlock, standIn, roles } = definition;
+  return (
+    [
+      ['to unlock for others', unlock],
+      ['to stand in for others', standIn],
+    ] as const
+  ).flatMap(([what, rule]) =>
+    rule
+      ? {
+          what,
+          privilege: rule.privilege,
+          name: privilegesOf(definition).find(({ id }) => id === rule.privilege)?.name ?? rule.privilege,
+          roles: roles.filter(({ privileges }) => privileges.includes(rule.privilege)),
+        }
+      : [],
+  );
+}
+
+function* heldByNoRole({ definition }: Context) {
+  for (const { what, privilege, name, roles } of needed(definition))
+    if (roles.length === 0)
+      yield {
+        reason: `Nobody is left ${what}: no role holds “${name}”.`,
+        places: [privilege],
+        whom: [],
+        mends: [],
+      };
+}
 
 /** The roles of which lines speak. */
 const rolesAsked = ({ definition }: Context): ReadonlySet<Id> =>

@@ -1,11 +1,12 @@
 import { accessOf } from '../access/deciding/access';
 import { NONE } from '../access/deciding/level';
 import { SIGNED_IN_KEY, SIGNED_OUT_KEY } from '../access/deciding/viewer-key';
+import type { Role } from '../model/definition';
 import type { Check } from './finding';
 
 /**
- * People may open an account for themselves, and so come to see records that nobody sees who is not signed in: they are
- * as good as public.
+ * People may open an account for themselves, and so come to see records that nobody sees who is not signed in, at once or
+ * by a role that they join: they are as good as public.
  *
  * Has it: signing up is allowed, and a list of loans is open to everybody who is signed in.
  * Has it not: the list is open to a role that is not given to every new person.
@@ -18,18 +19,23 @@ export const openBySigningUp: Check = {
     const { definition, compiled, tree, viewers } = context;
     if (!definition.signUp) return;
     const out = viewers.find(({ key }) => key === SIGNED_OUT_KEY);
-    const given = definition.roles.filter((role) => role.givenToNew);
-    const fresh = accessOf(
-      compiled,
-      { kind: 'signed-in', assignments: given.map(({ id }) => ({ role: id })) },
-      { moment: 0, whenever: true },
-    );
+    const holding = (roles: readonly Role[]) =>
+      accessOf(
+        compiled,
+        { kind: 'signed-in', assignments: roles.map(({ id }) => ({ role: id })) },
+        { moment: 0, whenever: true },
+      );
+    const theirs = definition.roles.filter((role) => role.givenToNew || role.joinable);
+    const [fresh, bare] = [holding(theirs), holding([])];
     const open = tree.elements.filter(
       (one) => one.kind === 'rows' && fresh.answer(one).most > NONE && out && context.most(out, one) === NONE,
     );
+    const given = theirs.filter((role) =>
+      open.some((one) => bare.answer(one).most === NONE && holding([role]).answer(one).most > NONE),
+    );
     if (open.length === 0) return;
     const names = open.map(({ name }) => name).join(', ');
-    const by = given.length > 0 ? `, by the role ${given.map(({ name }) => name).join(', ')}` : '';
+    const by = given.length > 0 ? `, by the role ${given.map(inWords).join(', ')}` : '';
     yield {
       reason: `Whoever opens an account for themselves sees records of ${names}${by}.`,
       places: open.map(({ id }) => id),
@@ -43,3 +49,6 @@ export const openBySigningUp: Check = {
     };
   },
 };
+
+const inWords = ({ name, givenToNew }: Role): string =>
+  givenToNew ? `${name}, which is given to whoever is new` : `${name}, which they can join`;
