@@ -4,6 +4,7 @@ import { Asker } from '@/server/proving/sweep/asker';
 import type { Case } from '@/server/proving/sweep/cases';
 import { Comparing } from '@/server/proving/sweep/compare';
 import { dropCopy, knownIn, planCopy, putBack, putCopy } from '@/server/proving/sweep/copy';
+import { openSwept } from '@/server/proving/sweep/session';
 import { viewersOf } from '@/server/proving/sweep/viewers';
 import { liveCookie } from '@/server/security/sessions';
 import type { Measure } from './measure';
@@ -32,21 +33,23 @@ export async function measureSweep(address: string, applicationId: string): Prom
   };
   try {
     for (const viewer of viewers.slice(0, VIEWERS)) {
-      const token = await viewer.open();
-      const cookie = `${name}=${token ?? ''}`;
+      const session = await openSwept(viewer, name);
+      const { cookie } = session;
       const { cases } = askedAs(viewer, Date.now(), work);
       const pages = cases.filter((one) => 'reads' in one && one.reads === 'page');
       await askAll(asker, cookie, pages);
       await timed('pages', () => askAll(asker, cookie, pages));
       pagesAsked += pages.length;
-      await timed('sweeping', () => askAs(viewer, cookie, work));
+      await timed('sweeping', () => askAs(viewer, session, work));
       await timed('asking', async () => {
         await askAll(
           asker,
           cookie,
           cases.filter((one) => !('does' in one)),
         );
-        for (const one of cases) if ('does' in one) await asker.ask({ ...one.asking, cookie });
+        for (const one of cases)
+          if ('does' in one)
+            for (const each of [one, ...(one.then ?? [])]) await asker.ask({ ...each.asking, cookie });
       });
       await putBack(copy, everything);
     }
@@ -74,7 +77,7 @@ export async function measureSweep(address: string, applicationId: string): Prom
   ];
 }
 
-async function askAll(asker: Asker, cookie: string, cases: readonly Case[]): Promise<void> {
+async function askAll(asker: Asker, cookie: string | undefined, cases: readonly Case[]): Promise<void> {
   let next = 0;
   const worker = async (): Promise<void> => {
     for (let one = cases[next++]; one; one = cases[next++]) await asker.ask({ ...one.asking, cookie });

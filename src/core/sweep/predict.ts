@@ -87,9 +87,9 @@ export class Predictor {
     return new Predictor({ ...this.known, records });
   }
 
-  /** What the same viewer is sent with another access, and once they are told the name of somebody more. */
-  with(access: Access, person: number): Predictor {
-    return new Predictor({ ...this.known, access, people: new Set([...this.known.people, person]) });
+  /** What the same viewer is sent with another access, and once they are told the names of these too. */
+  with(access: Access, ...people: readonly number[]): Predictor {
+    return new Predictor({ ...this.known, access, people: new Set([...this.known.people, ...people]) });
   }
 
   /** The application's own address: where the viewer lands. */

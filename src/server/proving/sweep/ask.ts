@@ -5,6 +5,7 @@ import { type Case, casesFor, type Deed, inFull } from './cases';
 import type { Comparing } from './compare';
 import type { Copy } from './copy';
 import { keptOtherwise } from './kept';
+import type { SweptSession } from './session';
 import type { SweptViewer } from './viewers';
 
 /** What asking as a viewer takes, and who is told of it. */
@@ -58,7 +59,11 @@ function freshly<T>(work: () => T): () => T {
  * Asks everything as one viewer: some at once of what changes nothing, then one by one what they may change, each of which is put back.
  * False where it was stopped.
  */
-export async function askAs(viewer: SweptViewer, cookie: string | undefined, work: Work): Promise<boolean> {
+export async function askAs(
+  viewer: SweptViewer,
+  { cookie, putBack }: SweptSession,
+  work: Work,
+): Promise<boolean> {
   const { copy, comparing, asker, progress } = work;
   const now = freshly(() => askedAs(viewer, Date.now(), work));
   const { predictor, cases } = now();
@@ -96,7 +101,9 @@ export async function askAs(viewer: SweptViewer, cookie: string | undefined, wor
   };
   for (const one of cases) {
     if (progress.stopped) return false;
-    if ('does' in one) for (const each of [one, ...(one.then ?? [])]) await carryOut(each);
+    if (!('does' in one)) continue;
+    for (const each of [one, ...(one.then ?? [])]) await carryOut(each);
+    if (one.setsSession) await putBack();
   }
   return !progress.stopped;
 }

@@ -70,6 +70,9 @@ export class Comparing {
     for (const mark of found.values())
       if (!by.mayKnow(mark, (number) => this.fields.at(number)?.id))
         tell('shows', this.inWords(mark, 'is sent, and closed to them'), this.elementOf(mark));
+    if (answer.status === 405) tell('answers', 'There is no such way to ask.');
+    if (!/^cache-control\n[^\n]*no-store/im.test(answer.headers))
+      tell('answers', 'It may be kept on the way: “no-store” is missing.');
     if (this.isUnlike(one, answer))
       tell('answers', 'It says something else of what is hidden than of what is not there.');
     if ('reads' in one) this.read(one, answer, found, by, tell);
@@ -130,7 +133,9 @@ export class Comparing {
 
   /** The marks in an answer. What was asked for is no news to who asked. */
   private found({ asking }: Case, { headers, body }: Answer, expected: Predicted | undefined) {
-    const found = this.finder.find(`${headers}\n${body}`);
+    // What is random may look like a mark.
+    const [, nonce = '\n'] = /'nonce-([^']+)'/.exec(headers) ?? [];
+    const found = this.finder.find(`${headers}\n${body}`.replaceAll(nonce, '\n'));
     const asked = this.finder.find(decodeURIComponent(asking.path) + JSON.stringify(asking.body ?? ''));
     for (const key of asked.keys()) if (!expected?.marks.has(key)) found.delete(key);
     return found;

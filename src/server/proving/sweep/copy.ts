@@ -40,8 +40,10 @@ export function planCopy(definition: Definition, everybody: readonly Person[]): 
   });
   for (const { id, name } of definition.roles) {
     const held = chosen.some(({ first }) => isJust(first, id));
-    if (!held) chosen.push({ first: whoeverHolds(id, name), more: 0 });
+    if (!held) chosen.push({ first: whoeverHolds([id], name), more: 0 });
   }
+  const all = definition.roles.map(({ id }) => id);
+  chosen.push({ first: { ...whoeverHolds(all, 'all roles, and is switched off'), active: false }, more: 0 });
   const copied = new Map(chosen.map(({ first }) => [first.id, randomUUID() as string]));
   // Lines that name people name those of the copy.
   let text = JSON.stringify(definition.gates);
@@ -86,11 +88,11 @@ export const ownId = ({ ids }: Copy, id: Id): Id => ids.get(id) ?? id;
 const isJust = ({ assignments }: Person, role: string): boolean =>
   assignments.length === 1 && assignments.every((one) => Object.keys(one).length === 1 && one.role === role);
 
-const whoeverHolds = (role: string, name: string): Person => ({
+const whoeverHolds = (roles: readonly Id[], name: string): Person => ({
   id: randomUUID(),
   name: `whoever holds ${name}`,
   active: true,
-  assignments: [{ role }],
+  assignments: roles.map((role) => ({ role })),
   attributes: {},
 });
 
@@ -125,6 +127,7 @@ export async function putCopy(applicationId: string, copy: Copy): Promise<void> 
         email: typeof email === 'string' ? email : `${person.id}@sweep.invalid`,
         homeUnit: typeof homeUnit === 'string' ? homeUnit : null,
         passwordHash,
+        active: person.active,
         attributes,
       });
       if (person.assignments.length > 0)

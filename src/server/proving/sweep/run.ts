@@ -15,6 +15,7 @@ import { askAs } from './ask';
 import { Comparing } from './compare';
 import { type Copy, dropCopy, knownIn, ownId, planCopy, putCopy } from './copy';
 import { Progress, type Sweep } from './progress';
+import { openSwept } from './session';
 import { viewersOf } from './viewers';
 
 /** So many requests are at work at once: more are no faster, and people's pages wait behind them. */
@@ -105,10 +106,8 @@ async function askAll(sweep: Sweep, copy: Copy, other: Copy, asker: Asker): Prom
   for (const [n, viewer] of viewers.entries()) {
     notes.add(viewer.access(Date.now()));
     if (n < sweep.viewers) continue;
-    const token = await viewer.open();
-    const cookie = token === undefined ? undefined : `${name}=${token}`;
     const work = { copy, known, comparing, asker, progress };
-    if (!(await askAs(viewer, cookie, work))) return 'stopped';
+    if (!(await askAs(viewer, await openSwept(viewer, name), work))) return 'stopped';
     await progress.viewerDone();
   }
   const own = <T extends { readonly gate: Id }>(all: readonly T[]): T[] =>

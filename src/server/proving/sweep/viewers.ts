@@ -42,8 +42,9 @@ const STOOD_IN_FOR = 3;
 const HOURS = 12;
 
 /**
- * All viewers of a copy: signed out, with the session of another application, every person, and where it matters with all
- * session values set and at other times, and who may stand in for others as some of these.
+ * All viewers of a copy: signed out, with the session of another application, one that has ended or that of somebody who is
+ * switched off, every person, and where it matters with all session values set and at other times, and who may stand in
+ * for others as some of these.
  */
 export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptViewer[] {
   const compiled = compile(copy.definition);
@@ -59,6 +60,17 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
     const person = personOfCopy(swept);
     const viewer = viewerOfPerson(person);
     const open = (values: Values): Promise<string> => sessionFor(copy.id, person.id, values);
+    if (!person.active) {
+      all.push({ name: swept.name, ...nobody, open: () => open(set), access: out });
+      continue;
+    }
+    if (self === 0)
+      all.push({
+        name: 'With a session that has ended',
+        ...nobody,
+        open: () => ended(open({})),
+        access: out,
+      });
     const own = accessOf(compiled, viewer, { moment: Date.now() });
     const standsIn = holdsStandIn(own);
     const people = standsIn ? everybodyIn(copy) : lookedAfter(copy, own, self);
@@ -104,7 +116,7 @@ function standingIn(copy: Copy, swept: SweptPerson, own: Person): SweptViewer[] 
   const compiled = compile(copy.definition);
   const { standIn } = copy.definition;
   return copy.people
-    .filter((other) => other !== swept)
+    .filter((other) => other !== swept && other.person.active)
     .slice(0, STOOD_IN_FOR)
     .map((other) => {
       const person = personOfCopy(other);
@@ -153,6 +165,15 @@ function atAnotherTime({ definition }: Copy, now: SweptViewer, time: number): Sw
     },
     access: (moment) => now.access(then(moment)),
   };
+}
+
+async function ended(session: Promise<string>): Promise<string> {
+  const token = await session;
+  await database()
+    .update(sessions)
+    .set({ expiresAt: new Date(Date.now() - 1000) })
+    .where(eq(sessions.tokenHash, hashToken(token)));
+  return token;
 }
 
 /** Does it matter to this viewer that circumstances are others? */

@@ -1,5 +1,6 @@
+import { accessOf } from '@/core';
 import { EDIT, type Access, type KnownRecord } from '@/core/access';
-import type { Id } from '@/core/model';
+import type { Id, Values } from '@/core/model';
 import type { Predicted, Predictor } from '@/core/sweep';
 import type { Asking } from '../asker';
 import type { Copy } from '../copy';
@@ -33,6 +34,8 @@ export interface Deed extends Request {
   readonly does: Doing;
   /** What is only so, or has to be put back, once it is done. */
   readonly then?: readonly Deed[];
+  /** It changes what the session holds: that is put back after it. */
+  readonly setsSession?: true;
 }
 
 /** One request, and what should come of it. */
@@ -64,6 +67,14 @@ export interface Asked {
   readonly signedOut: boolean;
   /** The place in the copy's people of who is asked as, as themselves. */
   readonly self?: number | undefined;
+}
+
+/** What the viewer is sent once their session holds these too; null takes one away. */
+export function withSession({ access, predictor }: Asked, set: Values): Predictor {
+  const { compiled, held } = access;
+  const all = Object.entries({ ...held.circumstances.session, ...set });
+  const session = Object.fromEntries(all.filter(([, value]) => value !== null));
+  return predictor.with(accessOf(compiled, held.viewer, { ...held.circumstances, session }));
 }
 
 /** The id of what there is nowhere. */

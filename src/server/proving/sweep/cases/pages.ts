@@ -1,8 +1,9 @@
 import { addressOf } from '@/core/access';
 import { compile } from '@/core';
-import type { Screen } from '@/core/model';
+import type { Id, Screen } from '@/core/model';
 import type { Predicted } from '@/core/sweep';
-import { type Asked, base, type Case, recordsOf } from './case';
+import type { Asking } from '../asker';
+import { type Asked, base, type Case, recordsOf, withSession } from './case';
 import { filled, other } from './values';
 
 const RSC = { rsc: '1' };
@@ -13,7 +14,7 @@ const RSC = { rsc: '1' };
  */
 export function* pages(asked: Asked): Generator<Case> {
   const { copy, predictor, records } = asked;
-  for (const { node: screen, id } of compile(copy.definition).tree.elements.filter(isScreen)) {
+  for (const { node: screen } of compile(copy.definition).tree.elements.filter(isScreen)) {
     const entity = screen.binds?.record === 'existing' ? screen.binds.entity : undefined;
     const on: (string | undefined)[] =
       entity === undefined ? [undefined] : recordsOf(asked, entity).map((record) => record.id);
@@ -22,20 +23,17 @@ export function* pages(asked: Asked): Generator<Case> {
     const whole = new Set<Predicted['is']>();
     for (const record of on) {
       const address = addressOf(screen, record);
-      const predicted = predictor.page(address);
+      const { is } = predictor.page(address);
       const path = `${base(copy)}/${address}`;
-      if (!whole.has(predicted.is)) yield { asking: { path }, reads: 'page', predicted, about: id };
-      whole.add(predicted.is);
-      yield { asking: { path: `${path}?_rsc`, headers: RSC }, reads: 'page', predicted, about: id };
+      if (!whole.has(is)) yield* page(asked, screen, { path }, address);
+      whole.add(is);
+      yield* page(asked, screen, { path: `${path}?_rsc`, headers: RSC }, address);
     }
     const address = addressOf(screen, on[0]);
-    for (const face of screen.faces ?? [])
-      yield {
-        asking: { path: `${base(copy)}/${address}?face=${face.id}&_rsc`, headers: RSC },
-        reads: 'page',
-        predicted: predictor.page(address, face.id),
-        about: face.id,
-      };
+    for (const face of screen.faces ?? []) {
+      const path = `${base(copy)}/${address}?face=${face.id}&_rsc`;
+      yield* page(asked, screen, { path, headers: RSC }, address, face.id);
+    }
     yield* beforeSaving(asked, screen, on);
   }
   const nowhere = 'zinc-no-such-address';
@@ -44,6 +42,21 @@ export function* pages(asked: Asked): Generator<Case> {
   // What these say is the same for everybody, or about who asks.
   for (const path of ['account', 'sign-in', 'sign-up', 'confirm'])
     yield { asking: { path: `${base(copy)}/${path}` }, tells: 'what may be known' };
+}
+
+/** One page. Where opening it sets something for the session, it is decided with that, and asked when nothing else is. */
+function* page(asked: Asked, screen: Screen, asking: Asking, address: string, face?: Id): Generator<Case> {
+  const { predictor, self } = asked;
+  const about = face ?? screen.id;
+  const predicted = predictor.page(address, face);
+  const sets = self === undefined || predicted.is !== 'open' ? [] : (screen.sets ?? []);
+  if (sets.length === 0) {
+    yield { asking, reads: 'page', predicted, about };
+    return;
+  }
+  const by = withSession(asked, Object.fromEntries(sets.map(({ value, to }) => [value, to])));
+  const then = by.page(address, face);
+  if (then.is === 'open') yield { asking, does: { predicted: then, by }, about, setsSession: true };
 }
 
 /** How a screen would be, with nothing written and with everything written that can be. */

@@ -3,7 +3,7 @@ import { compile } from '@/core';
 import { personOfCopy } from '../copy';
 import { type Asked, base, type Case } from './case';
 
-/** Looking after people, standing in for them, and joining roles. */
+/** Looking after people, standing in for them, and joining roles; but for what would send a message. */
 export function* people(asked: Asked): Generator<Case> {
   yield* lookingAfter(asked);
   yield* standingIn(asked);
@@ -38,10 +38,16 @@ function* lookingAfter(asked: Asked): Generator<Case> {
     const mine = me !== undefined && level === EDIT && handing.mayLookAfter(person);
     const free = mine && handing.holdsNoMore(person);
     const change = (body: unknown) => ({ method: 'PATCH', path: `${path}/${person.id}`, body });
+    if (free && person.active)
+      yield {
+        asking: change({ active: false }),
+        does: { by: predictor },
+        then: [{ asking: change({ active: true }), does: { by: predictor } }],
+      };
     if (!free) {
       yield { asking: change({ active: false }), refused: true };
-      for (const what of ['link', 'waits'])
-        yield { asking: { method: 'POST', path: `${path}/${person.id}/${what}` }, refused: true };
+      yield { asking: { method: 'POST', path: `${path}/${person.id}/link` }, refused: true };
+      yield { asking: { method: 'DELETE', path: `${path}/${person.id}/waits` }, refused: true };
     }
     for (const role of roles) {
       const holds = person.assignments.some((one) => one.role === role);
@@ -62,19 +68,32 @@ function* lookingAfter(asked: Asked): Generator<Case> {
 function* standingIn({ copy, predictor, self }: Asked): Generator<Case> {
   const path = `${base(copy)}/api/stand-in`;
   const who = copy.people.find((_, n) => n !== self)?.person.id;
-  if (predictor.standsIn) yield { asking: { path }, tells: 'what may be known' };
-  else {
+  const begin = { method: 'POST', path, body: { person: who } };
+  if (!predictor.standsIn) {
     yield { asking: { path }, refused: true };
-    yield { asking: { method: 'POST', path, body: { person: who } }, refused: true };
+    yield { asking: begin, refused: true };
+    return;
   }
+  yield { asking: { path }, tells: 'what may be known' };
+  if (self === undefined) return;
+  const does = { by: predictor };
+  yield { asking: begin, does, then: [{ asking: { method: 'DELETE', path }, does }] };
 }
 
-function* joining({ copy, self }: Asked): Generator<Case> {
-  for (const { id, joinable } of copy.definition.roles) {
-    const path = `${base(copy)}/api/account/roles/${id}`;
+function* joining({ copy, self, predictor }: Asked): Generator<Case> {
+  const held = self === undefined ? [] : (copy.people[self]?.person.assignments ?? []);
+  for (const { id: about, joinable } of copy.definition.roles) {
+    const path = `${base(copy)}/api/account/roles/${about}`;
+    const [join, leave] = [
+      { method: 'PUT', path },
+      { method: 'DELETE', path },
+    ];
     if (self === undefined || !joinable) {
-      yield { asking: { method: 'PUT', path }, refused: true, about: id };
-      yield { asking: { method: 'DELETE', path }, refused: true, about: id };
+      yield { asking: join, refused: true, about };
+      yield { asking: leave, refused: true, about };
+    } else if (!held.some(({ role }) => role === about)) {
+      const does = { by: predictor };
+      yield { asking: join, does, then: [{ asking: leave, does, about }], about };
     }
   }
 }

@@ -1,26 +1,46 @@
-import { EDIT } from '@/core/access';
+import { addressOf } from '@/core/access';
 import { compile } from '@/core';
-import type { List } from '@/core/model';
+import type { AppElement, List } from '@/core/model';
 import { written } from '@/core/sweep';
 import { tagOf } from '../../../records/tag';
-import { type Asked, base, type Case, recordsOf, TRIED } from './case';
+import { type Asked, base, type Case, isOpen, may, recordsOf, TRIED, withSession } from './case';
 import { other } from './values';
 
 /** What buttons ask of the server that is about more than one record: changing many of a list, and setting session values. */
 export function* pressing(asked: Asked): Generator<Case> {
-  const { copy, access } = asked;
+  const { copy } = asked;
   for (const element of compile(copy.definition).tree.elements) {
     if (element.kind === 'list') yield* changingMany(asked, element.node);
-    if (element.kind !== 'button' || element.node.effect.do !== 'set-session') continue;
-    // Who may is asked as with what they hold then.
-    if (access.answer(element).most === EDIT) continue;
-    const asking = {
-      method: 'POST',
-      path: `${base(copy)}/api/session-values`,
-      body: { button: element.id },
-    };
-    yield { asking, refused: true, about: element.id };
+    if (element.kind === 'button') yield* settingSession(asked, element);
   }
+}
+
+/** A button that sets something for the session: then its screen is as it is with that. */
+function* settingSession(asked: Asked, element: Extract<AppElement, { kind: 'button' }>): Generator<Case> {
+  const { copy, access, self } = asked;
+  const { effect } = element.node;
+  if (effect.do !== 'set-session') return;
+  const about = element.id;
+  const path = `${base(copy)}/api/session-values`;
+  const entity = access.compiled.tree.recordOf(element);
+  const on =
+    entity &&
+    recordsOf(asked, entity.id).find((record) => isOpen(asked, record) && may(asked, about, record));
+  const asking = { method: 'POST', path, body: { button: about, ...(on && { record: on.id }) } };
+  if (self === undefined || (entity ? !on : !may(asked, about))) {
+    // Who may perhaps is asked on no record, and refused.
+    yield { asking, refused: true, about };
+    return;
+  }
+  const by = withSession(asked, { [effect.value]: effect.to });
+  const { screen } = element;
+  const address = screen && addressOf(screen, screen.binds?.record === 'existing' ? on?.id : undefined);
+  const predicted = address === undefined ? undefined : by.page(address);
+  const then =
+    address !== undefined && predicted?.is === 'open' && !screen?.sets
+      ? [{ asking: { path: `${base(copy)}/${address}` }, does: { predicted, by }, about }]
+      : [];
+  yield { asking, does: { by }, then, setsSession: true, about };
 }
 
 /** A list's records, one of those that may be changed from it and each that may not. */

@@ -1,0 +1,30 @@
+import { eq } from 'drizzle-orm';
+import { database } from '../../database/client';
+import { sessions } from '../../database/schema';
+import { hashToken } from '../../security/sessions';
+import type { SweptViewer } from './viewers';
+
+/** The session through which is asked. */
+export interface SweptSession {
+  /** A Cookie header, where there is one. */
+  readonly cookie: string | undefined;
+  /** Lets it hold again what it held at first. */
+  readonly putBack: () => Promise<void>;
+}
+
+/** Opens the viewer's session, under the cookie's name. */
+export async function openSwept(viewer: SweptViewer, name: string): Promise<SweptSession> {
+  const token = await viewer.open();
+  if (token === undefined) return { cookie: undefined, putBack: () => Promise.resolve() };
+  const own = eq(sessions.tokenHash, hashToken(token));
+  const [held] = await database()
+    .select({ values: sessions.values, unlocked: sessions.unlocked })
+    .from(sessions)
+    .where(own);
+  return {
+    cookie: `${name}=${token}`,
+    putBack: async () => {
+      if (held) await database().update(sessions).set(held).where(own);
+    },
+  };
+}
