@@ -153,6 +153,23 @@ const LEAKS = [
     tells: ({ what, request }) => what === 'did' && request === 'POST /api/unlock',
   },
   {
+    name: 'sessions that never end',
+    file: 'src/server/live/visit.ts',
+    changes: [
+      ['gt(sessions.expiresAt, sql`now()`),', "gt(sessions.expiresAt, sql`now() - interval '1 day'`),"],
+    ],
+    tells: ({ viewer }) => viewer === 'With a session that has ended',
+  },
+  {
+    name: 'somebody who is switched off, and goes on',
+    file: 'src/server/live/visit.ts',
+    changes: [
+      ['        eq(people.active, true),\n', ''],
+      ['viewerOfPerson(personOf(person))', 'viewerOfPerson({ ...personOf(person), active: true })'],
+    ],
+    tells: ({ viewer }) => viewer.includes('is switched off'),
+  },
+  {
     name: 'a clock that stands still',
     file: 'src/server/live/visit.ts',
     changes: [['circumstancesOf(row.moment, row.session)', 'circumstancesOf(Date.now(), row.session)']],

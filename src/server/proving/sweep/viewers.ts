@@ -49,10 +49,17 @@ const HOURS = 12;
 export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptViewer[] {
   const compiled = compile(copy.definition);
   const out = (moment: number): Access => accessOf(compiled, SIGNED_OUT, { moment });
-  const nobody = { signedOut: true, standsIn: false, people: new Set<number>() };
+  const nobody = { signedOut: true, standsIn: false, people: new Set<number>(), access: out };
+  const sessionOf = ({ person }: SweptPerson): Promise<string> => sessionFor(copy.id, person.id, {});
+  const [first] = copy.people;
+  const off = copy.people.find(({ person }) => !person.active);
   const all: SweptViewer[] = [
-    { name: 'Signed out', ...nobody, open: () => Promise.resolve(undefined), access: out },
-    { name: 'With a session of another application', ...nobody, open: elsewhere, access: out },
+    { name: 'Signed out', ...nobody, open: () => Promise.resolve(undefined) },
+    { name: 'With a session of another application', ...nobody, open: elsewhere },
+    ...(first
+      ? [{ name: 'With a session that has ended', ...nobody, open: () => ended(sessionOf(first)) }]
+      : []),
+    ...(off ? [{ name: off.name, ...nobody, open: () => sessionOf(off) }] : []),
   ];
   const set = sessionSet(copy.definition);
   const times = sweepMoments(copy.definition, Date.now());
@@ -60,17 +67,7 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
     const person = personOfCopy(swept);
     const viewer = viewerOfPerson(person);
     const open = (values: Values): Promise<string> => sessionFor(copy.id, person.id, values);
-    if (!person.active) {
-      all.push({ name: swept.name, ...nobody, open: () => open(set), access: out });
-      continue;
-    }
-    if (self === 0)
-      all.push({
-        name: 'With a session that has ended',
-        ...nobody,
-        open: () => ended(open({})),
-        access: out,
-      });
+    if (!person.active) continue;
     const own = accessOf(compiled, viewer, { moment: Date.now() });
     const standsIn = holdsStandIn(own);
     const people = standsIn ? everybodyIn(copy) : lookedAfter(copy, own, self);
