@@ -1,8 +1,9 @@
-import { sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { EDIT } from '@/core/access';
 import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
+import { auditEvents } from '@/server/database/schema';
 import { Refused } from '@/server/http/problem';
 import { lockAgain, unlock } from '@/server/live/unlock';
 import { visit } from '@/server/live/visit';
@@ -110,5 +111,7 @@ describe('a sweep of Larkfield', () => {
     }
     expect(done.yes).toBeGreaterThan(10);
     expect(done.no).toBeGreaterThan(50);
+    // What was done in the copy is nothing that people did.
+    expect(await database().$count(auditEvents, eq(auditEvents.applicationId, copy.id))).toBe(0);
   });
 });

@@ -81,7 +81,9 @@ function* unlocked(
   }
   const by = predictor.with(opened, place);
   const { screen } = element;
-  const address = screen && addressOf(screen, screen.binds?.record === 'existing' ? record.id : undefined);
+  // What opening a screen sets would be told of it, not of this.
+  const address =
+    screen && !screen.sets && addressOf(screen, screen.binds?.record === 'existing' ? record.id : undefined);
   const read = (at: string, predicted: Predicted) => ({
     asking: { path: `${base(copy)}/${at}` },
     does: { predicted, by },
@@ -92,7 +94,7 @@ function* unlocked(
     does: { by },
     then: [
       read(`api/records/${record.entity.id}/${record.id}`, by.one(record)),
-      ...(address === undefined ? [] : [read(address, by.page(address))]),
+      ...(address ? [read(address, by.page(address))] : []),
       { asking: { method: 'DELETE', path, body }, does: { by: predictor }, about },
     ],
     about,
