@@ -28,9 +28,7 @@ const WORLD = {
     { person: 'bo', role: 'head' },
     { person: 'ada', role: 'assistant', unit: 'mill-annexe', until: '2026-06-01T00:00:00Z' },
   ],
-  viewers: [
-    { id: 'clerk', viewer: { assignments: [], groups: ['g_trained'], session: { sv_stock: true } } },
-  ],
+  viewers: [{ id: 'clerk', viewer: { assignments: [], groups: ['g_trained'], session: { sv_stock: true } } }],
   records: [
     { entity: 'item', id: 'own', values: { item_lender_email: 'ada@x.example', item_branch: 'main-hall' } },
     {

@@ -35,7 +35,10 @@ async function answered(scope: RecordScope, slug: string, { asking }: Case): Pro
     ...(body !== undefined && { body: JSON.stringify(body) }),
   });
   const route = async (): Promise<Response> => {
-    if (parts[0] !== 'api') return new Response(await page(scope, parts.join('/'), url.searchParams));
+    if (parts[0] !== 'api') {
+      const said = await page(scope, parts.join('/'), url.searchParams);
+      return new Response(said, { headers: { 'cache-control': 'no-store' } });
+    }
     if (parts[1] === 'lists') {
       const list = await WholeList.find(scope, entity, 'export', url.searchParams.get('record') ?? undefined);
       return new Response(await list.csv({ page: 1, size: 100 }));
@@ -47,7 +50,7 @@ async function answered(scope: RecordScope, slug: string, { asking }: Case): Pro
     return id ? api.read(entity, id) : api.list(entity, url.searchParams);
   };
   const answer = await handle(route)(request, undefined);
-  const told = [...answer.headers].map((pair) => pair.join(': ')).join('\n');
+  const told = [...answer.headers].flat().join('\n');
   return { status: answer.status, location: '', headers: told, body: await answer.text() };
 }
 

@@ -135,7 +135,7 @@ describe('a sweep', () => {
     const answer = (body: string, more: Partial<Answer> = {}): Answer => ({
       status: 200,
       location: '',
-      headers: '',
+      headers: 'Cache-Control\nno-store',
       body,
       ...more,
     });
@@ -166,7 +166,12 @@ describe('a sweep', () => {
     expect(whats(reads, answer(whole(predicted.totals[0] ?? 0)))).toContain('lacks');
     expect(whats(reads, answer('', { status: 404 }))).toEqual(['answers']);
     expect(
-      whats(reads, answer(`${total}${all}`, { headers: `X-About: ${nameOf(mark('s_schedule'))}` })),
+      whats(
+        reads,
+        answer(`${total}${all}`, {
+          headers: `Cache-Control\nno-store\nX-About\n${nameOf(mark('s_schedule'))}`,
+        }),
+      ),
     ).toEqual(['shows']);
     // The id of what is closed is as telling as its name, and the address of a screen too.
     expect(whats(reads, answer(`${total}${all}{"${mark('item_lender')}":null}`))).toEqual(['shows']);
@@ -189,6 +194,9 @@ describe('a sweep', () => {
     ).toEqual([]);
     expect(whats(hidden, answer('{"may not":"one"}', { status: 404 }))).toEqual(['answers']);
     expect(whats({ ...hidden, alike: { to: 'y', but: '' } }, answer('', { status: 403 }))).toEqual([
+      'answers',
+    ]);
+    expect(whats(reads, answer(`${total}${all}`, { headers: 'Cache-Control\nprivate' }))).toEqual([
       'answers',
     ]);
     const refused: Case = { asking: { method: 'DELETE', path: 'x' }, refused: true };

@@ -133,8 +133,9 @@ function whatever(definition: Definition, condition: Condition, is: boolean): Sa
   if ('inGroup' in condition) {
     // Being in the group is asked beside what it takes: who is signed out is in none, whatever that says of them.
     const group = definition.groups.find((one) => one.id === condition.inGroup);
-    const beside = group ? whatever(definition, group.condition, is) : false;
-    return allSaid({ when: condition, is }, beside);
+    if (!group) return false;
+    const asked = allSaid({ when: condition, is }, whatever(definition, group.condition, is));
+    return is ? asked : anySaid({ who: { kind: 'signed-out' }, is: true }, asked);
   }
   if ('meets' in condition) {
     const named = definition.conditions.find((one) => one.id === condition.meets);
