@@ -2,7 +2,7 @@ import { accessOf } from '@/core/access/deciding/access';
 import { describe, expect, it } from 'vitest';
 import { compile } from '@/core/access/deciding/compile';
 import { saidByScreens } from '@/core/access/questions/saying';
-import { SIGNED_OUT, viewerOfPerson, type Assignment, type Person } from '@/core/access/deciding/viewer';
+import { viewerOfPerson, type Assignment, type Person } from '@/core/access/deciding/viewer';
 import { startLines } from '@/core/edit/proposing/start';
 import { termsOf } from '@/core/edit/proposing/terms';
 import { lineInWords } from '@/core/edit/comparing/words';
@@ -190,26 +190,5 @@ describe('ways to something', () => {
       })),
     });
     expect(termsOf(LARKFIELD, { all: Array.from({ length: 12 }, (_, n) => pair(n)) })).toBeUndefined();
-  });
-
-  it('leave those who are signed out what the block of a group does not take from them, since they are in none', () => {
-    const wednesday: Condition = { oneOf: { clock: 'weekday' }, values: ['wednesday'] };
-    const definition: Definition = {
-      ...withGates({
-        s_catalogue: [
-          line({ kind: 'everyone' }, 'see'),
-          line({ kind: 'group', group: 'g_wednesday' }, 'block'),
-        ],
-      }),
-      groups: [...LARKFIELD.groups, { id: 'g_wednesday', name: 'Wednesday', condition: wednesday }],
-    };
-    const lines = startLines(definition, 'item_title');
-    const after = { ...definition, gates: { ...definition.gates, item_title: { lines } } };
-    const [before, then] = [definition, after].map((each) => {
-      const access = accessOf(compile(each), SIGNED_OUT, AT);
-      return access.answer(access.element('item_title'));
-    });
-    expect(before?.most).toBe(1);
-    expect(then).toEqual(before);
   });
 });
