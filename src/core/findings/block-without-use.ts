@@ -47,11 +47,9 @@ export const blockWithoutUse: Check = {
 function canMeet(context: Context, element: AppElement, giving: Line, taking: Line): boolean {
   const { compiled } = context;
   if (!canBeBoth(giving.who, taking.who)) return false;
-  if (giving.who.kind === 'role' && taking.who.kind === 'role') {
-    // Of two roles neither need include the other: then it takes somebody who holds both.
-    const given = new Set(context.spokenOf(giving.who));
-    if (!context.spokenOf(taking.who).some((one) => given.has(one))) return false;
-  }
+  // Of two roles neither need include the other: then it takes somebody who holds both.
+  const roles = giving.who.kind === 'role' && taking.who.kind === 'role';
+  if (roles && !context.isSomebodyBoth(giving.who, taking.who)) return false;
   if (!giving.when || !taking.when || !looksAtTheSame(giving.when, taking.when)) return true;
   return reachable(compiled.scope(element), { all: [giving.when, taking.when] })?.isTrue !== false;
 }

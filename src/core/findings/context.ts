@@ -149,6 +149,12 @@ export class Context {
     return this.viewers.every((viewer) => spoken[viewer.row] === 'not' || isSo(viewer));
   }
 
+  /** Is there somebody of whom lines with both of these may speak? */
+  isSomebodyBoth(one: Who, other: Who): boolean {
+    const [a, b] = [this.spoken(one), this.spoken(other)];
+    return this.viewers.some(({ row }) => a[row] !== 'not' && b[row] !== 'not');
+  }
+
   /** By row, whether a line with this *who* speaks of the viewer. */
   private spoken(who: Who): readonly Spoken[] {
     const subject = subjectOf(who);
