@@ -35,6 +35,7 @@ export class Context {
   private readonly matrix: Uint8Array;
   private readonly accesses = new Map<number, Access>();
   private readonly speaking = new Map<string, readonly Spoken[]>();
+  private readonly both = new Map<string, boolean>();
   /** By an element's number, whether anybody gets it. */
   private readonly got: Uint8Array;
 
@@ -149,10 +150,18 @@ export class Context {
     return this.viewers.every((viewer) => spoken[viewer.row] === 'not' || isSo(viewer));
   }
 
+  /** Is there somebody among these of whom a line with this *who* may speak? */
+  isSomebody(who: Who, among: readonly AskedViewer[]): boolean {
+    const spoken = this.spoken(who);
+    return among.some(({ row }) => spoken[row] !== 'not');
+  }
+
   /** Is there somebody of whom lines with both of these may speak? */
   isSomebodyBoth(one: Who, other: Who): boolean {
-    const [a, b] = [this.spoken(one), this.spoken(other)];
-    return this.viewers.some(({ row }) => a[row] !== 'not' && b[row] !== 'not');
+    const key = `${subjectOf(one)} ${subjectOf(other)}`;
+    let found = this.both.get(key);
+    if (found === undefined) this.both.set(key, (found = this.isSomebody(one, this.spokenOf(other))));
+    return found;
   }
 
   /** By row, whether a line with this *who* speaks of the viewer. */

@@ -26,10 +26,7 @@ export const nobodyIsLeft: Check = {
     yield* heldByNoRole(context);
     if (people.length === 0) return;
     const persons = context.viewers.filter(({ viewer }) => viewer.kind === 'signed-in' && !isKind(viewer));
-    const heldBy = (who: Who): boolean => {
-      const spoken = new Set(context.spokenOf(who));
-      return persons.some((one) => spoken.has(one));
-    };
+    const heldBy = (who: Who): boolean => context.isSomebody(who, persons);
     const nothing = (reason: string, places: readonly Id[]) => ({ reason, places, whom: [], mends: [] });
 
     const app = tree.get(definition.id);
