@@ -123,12 +123,8 @@ function standingIn(copy: Copy, swept: SweptPerson, own: Person): SweptViewer[] 
         standsIn: true,
         people: everybodyIn(copy),
         open: async () => {
-          const token = await sessionFor(copy.id, own.id, {});
-          await database()
-            .update(sessions)
-            .set({ standingFor: person.id, standingUntil: new Date(Date.now() + HOURS * 3_600_000) })
-            .where(eq(sessions.tokenHash, hashToken(token)));
-          return token;
+          const standingUntil = new Date(Date.now() + HOURS * 3_600_000);
+          return changed(await sessionFor(copy.id, own.id, {}), { standingFor: person.id, standingUntil });
         },
         access: (moment) => {
           const theirs = accessOf(compiled, viewerOfPerson(person), { moment });
@@ -152,23 +148,21 @@ function atAnotherTime({ definition }: Copy, now: SweptViewer, time: number): Sw
     besides: now,
     open: async () => {
       const token = await now.open();
-      if (token === undefined) return undefined;
-      then(Date.now());
-      await database()
-        .update(sessions)
-        .set({ clockAhead: ahead ?? 0 })
-        .where(eq(sessions.tokenHash, hashToken(token)));
-      return token;
+      const moment = Date.now();
+      return token && changed(token, { clockAhead: then(moment) - moment });
     },
     access: (moment) => now.access(then(moment)),
   };
 }
 
-async function ended(session: Promise<string>): Promise<string> {
-  const token = await session;
+const ended = async (session: Promise<string>): Promise<string> =>
+  changed(await session, { expiresAt: new Date(Date.now() - 1000) });
+
+/** The session with this token, once it is so. */
+async function changed(token: string, set: Partial<typeof sessions.$inferInsert>): Promise<string> {
   await database()
     .update(sessions)
-    .set({ expiresAt: new Date(Date.now() - 1000) })
+    .set(set)
     .where(eq(sessions.tokenHash, hashToken(token)));
   return token;
 }
@@ -185,21 +179,17 @@ async function sessionFor(applicationId: string, personId: string, values: Value
   const held = Object.fromEntries(
     Object.entries(values).map(([id, value]) => [id, { value: value as Value, until }]),
   );
-  if (Object.keys(held).length > 0)
-    await database()
-      .update(sessions)
-      .set({ values: held })
-      .where(eq(sessions.tokenHash, hashToken(token)));
-  return token;
+  return Object.keys(held).length > 0 ? changed(token, { values: held }) : token;
 }
 
-/** A value of each session value: what buttons set it to, where one does. */
+/** A value of each session value: what a button or opening a screen sets it to, where one does. */
 function sessionSet(definition: Definition): Values {
   const set: Record<string, Value> = {};
   for (const element of compile(definition).tree.elements) {
-    if (element.kind !== 'button' || element.node.effect.do !== 'set-session') continue;
-    const { value, to } = element.node.effect;
-    if (to !== null) set[value] ??= to;
+    const { kind, node } = element;
+    const presses = kind === 'button' && node.effect.do === 'set-session' ? [node.effect] : [];
+    for (const { value, to } of kind === 'screen' ? (node.sets ?? []) : presses)
+      if (to !== null) set[value] ??= to;
   }
   return set;
 }
