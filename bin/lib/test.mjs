@@ -18,6 +18,9 @@ mode (browser), and what happens when things break (crash). With words, only the
 const KINDS = /** @type {const} */ (['unit', 'server', 'browser', 'crash']);
 /** @typedef {(typeof KINDS)[number]} Kind */
 
+/** Characters of a page that are told of a test that failed on it. */
+const MOST_OF_A_PAGE = 3000;
+
 let passed = 0;
 /** What failed, by name and with its message: told again at the end, where the output is often cut. @type {string[]} */
 const failures = [];
@@ -72,8 +75,17 @@ function vitest(project, words, env) {
   if (status !== 0 && numFailedTests === 0) count(`the ${project} tests ran to their end`, false);
 }
 
-/** @typedef {{ title: string, ok: boolean, tests: { results: { errors: { message?: string }[] }[] }[] }} Spec */
+/** @typedef {{ errors: { message?: string }[], attachments: { name: string, path?: string }[] }} Result */
+/** @typedef {{ title: string, ok: boolean, tests: { results: Result[] }[] }} Spec */
 /** @typedef {{ suites?: Suite[], specs: Spec[] }} Suite */
+
+/** What was on the page when a test failed, as far as a log can hold it. @param {Result} result */
+const pageAt = ({ attachments }) =>
+  attachments
+    .filter(({ name, path }) => name === 'error-context' && path !== undefined && existsSync(path))
+    .map(({ path = '' }) => /```yaml\n(.*?)```/s.exec(readFileSync(path, 'utf8'))?.[1] ?? '')
+    .map((page) => page.slice(Math.max(page.indexOf('- main'), 0)).slice(0, MOST_OF_A_PAGE))
+    .map((page) => `What was on the page:\n${page}`);
 
 /** The tests of a suite, and of the suites in it, that did not pass, with their messages. @param {Suite} suite @returns {string[]} */
 const failedIn = ({ suites = [], specs }) => [
@@ -84,7 +96,7 @@ const failedIn = ({ suites = [], specs }) => [
       [
         title,
         ...tests.flatMap(({ results }) =>
-          results.flatMap(({ errors }) => errors.map((one) => one.message ?? '')),
+          results.flatMap((one) => [...one.errors.map(({ message = '' }) => message), ...pageAt(one)]),
         ),
       ].join('\n'),
     ),

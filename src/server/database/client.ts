@@ -8,18 +8,20 @@ export type Database = NodePgDatabase<typeof schema>;
 /** What runs in a transaction as well as outside one. */
 export type Executor = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute' | '$count'>;
 
-/** How long the database may take, in milliseconds: to be reached, for one statement, and to answer at all. */
-const REACHED_WITHIN = 2000;
+/** How long the database may take for one statement, in milliseconds: it holds to that by itself. */
 const STATEMENT_WITHIN = 4000;
-/** Longer than a statement may take: it ends what a database that answers nothing would keep waiting. */
-const ANSWERED_WITHIN = 4500;
+/**
+ * And to be reached, and to answer at all: much longer, since it goes by in this process, which hears nothing while it
+ * works something out. Whoever waits for a database that is away is told so before, by the front.
+ */
+const ANSWERED_WITHIN = 8000;
 
 /** Connects to the server that a URL names. The caller ends the pool. `patient`: for what takes its time. */
 export function connect(url: string, { patient = false } = {}): { database: Database; pool: pg.Pool } {
   const pool = new pg.Pool({
     connectionString: url,
     max: patient ? 3 : 20,
-    connectionTimeoutMillis: REACHED_WITHIN,
+    connectionTimeoutMillis: ANSWERED_WITHIN,
     ...(!patient && { statement_timeout: STATEMENT_WITHIN, query_timeout: ANSWERED_WITHIN }),
   });
   // An idle connection that breaks (the server restarts) is replaced by the next query.

@@ -1,13 +1,27 @@
 import { readFileSync } from 'node:fs';
+import { setTimeout as sleep } from 'node:timers/promises';
 import pg from 'pg';
 
 const EVERY = 1000;
 const WITHIN = 2000;
+const STEP = 100;
+/** A connection that does not come about is let go of. */
+const LET_GO_AFTER = 8000;
 
 /** How many steps bring a database up to date, as this code knows them. */
 const JOURNAL = new URL('../database/migrations/meta/_journal.json', import.meta.url);
 /** @type {number} */
 const STEPS = JSON.parse(readFileSync(JOURNAL, 'utf8')).entries.length;
+
+/**
+ * Fails once two seconds have gone by in which an answer would have been heard. They are waited for in steps: while
+ * this process works out a page it hears nothing, and all that time counts as one of them.
+ * @param {AbortSignal} signal
+ */
+async function unheard(signal) {
+  for (let n = 0; n < WITHIN / STEP; n++) await sleep(STEP, undefined, { ref: false, signal });
+  throw new Error('The database did not answer');
+}
 
 /**
  * Asks the database every second whether it is there. It is away once it has not answered in two seconds. It is
@@ -32,11 +46,7 @@ export function watchDatabase(url) {
   };
   const ask = async () => {
     if (!client) {
-      client = new pg.Client({
-        connectionString: url,
-        connectionTimeoutMillis: WITHIN,
-        query_timeout: WITHIN,
-      });
+      client = new pg.Client({ connectionString: url, connectionTimeoutMillis: LET_GO_AFTER });
       client.on('error', drop);
       await client.connect();
     }
@@ -47,13 +57,16 @@ export function watchDatabase(url) {
     }
   };
   const round = async () => {
+    const answered = new AbortController();
     try {
-      await ask();
+      await Promise.race([ask(), unheard(answered.signal)]);
       watch.away = false;
     } catch {
       watch.away = true;
       last = performance.now();
       drop();
+    } finally {
+      answered.abort();
     }
     timer = setTimeout(() => void round(), EVERY).unref();
   };
