@@ -8,10 +8,12 @@ import { assignments, people } from '@/server/database/schema';
 import { change } from '@/server/drafts/draft';
 import { exportExpectations, importExpectations } from '@/server/proving/expected-csv';
 import { addExpectations, expectWhatIs, listExpectations, type Wanted } from '@/server/proving/expectations';
+import { updatePerson } from '@/server/people/write';
 import { newestProof } from '@/server/proving/newest';
 import { proofOf, setFindingAside } from '@/server/proving/proof';
 import { prove } from '@/server/proving/prove';
-import { compareSignOff, signOff, signOffById } from '@/server/proving/sign-offs';
+import { compareSignOff } from '@/server/proving/compare-sign-offs';
+import { signOff, signOffById } from '@/server/proving/sign-offs';
 import { application, dropApplications, emptyDatabase, put, underNewId } from './setting';
 
 beforeAll(emptyDatabase);
@@ -150,25 +152,88 @@ describe('findings', () => {
   });
 });
 
+const compared = (id: string, other?: string) =>
+  compareSignOff(definition.id, id, other, () => undefined, new AbortController().signal);
+/** One of those who look after people gives the volunteer a role. */
+const give = (role: Id) =>
+  database().transaction((tx) =>
+    updatePerson(tx, definition.id, definition, { builderId: bo }, volunteer, { give: [{ role }] }),
+  );
+
 describe('what was signed off', () => {
   it('stays as it was; what differs is told under the edit that did it, or the change of the person', async () => {
     const id = await signOff(definition.id, ada, 'March review', 0);
     const { sha256 } = await signOffById(definition.id, id);
-    expect(await compareSignOff(definition.id, id)).toMatchObject({ cells: [], gained: 0, lost: 0 });
+    expect(await compared(id)).toMatchObject({ cells: [], gained: 0, lost: 0 });
     await edit(0, bo, line('volunteer'));
     await edit(1, ada, { ...line('assistant'), gate: 's_schedule' } as Edit);
-    await database().insert(assignments).values({ personId: volunteer, roleId: 'auditor' });
-    const { cells, gained, lost } = await compareSignOff(definition.id, id);
-    const cause = (viewer: string, element: Id) =>
-      cells.find((one) => one.viewer === viewer && one.element === element)?.by;
+    await give('auditor');
+    await edit(2, ada, { ...line('auditor'), gate: 's_people' } as Edit);
+    const { cells, gained, lost } = await compared(id);
+    const cause = (viewer: string, element: Id) => {
+      const found = cells.find((one) => one.viewer === viewer && one.element === element);
+      return { edit: found?.edit, person: found?.person };
+    };
     expect(cause('role:volunteer', 's_loan')).toMatchObject({
-      revision: 1,
-      says: expect.stringMatching(/^Loan details\. .*Volunteer/) as string,
+      edit: {
+        author: 'bo',
+        revision: 1,
+        says: expect.stringMatching(/^Loan details\. .*Volunteer/) as string,
+      },
+      person: undefined,
     });
-    expect(cause('role:assistant', 's_schedule')).toMatchObject({ revision: 2 });
-    expect(cause(viewerKey('person', volunteer), 's_schedule')).toEqual({ person: true });
+    expect(cause('role:assistant', 's_schedule')).toMatchObject({ edit: { author: 'ada', revision: 2 } });
+    const person = viewerKey('person', volunteer);
+    expect(cause(person, 's_schedule')).toMatchObject({ edit: undefined, person: { author: 'bo' } });
+    // Neither would have done it by itself.
+    expect(cause(person, 's_people')).toMatchObject({ edit: { revision: 3 }, person: { author: 'bo' } });
     expect(cells.every(({ gains }) => gains)).toBe(true);
     expect([gained, lost]).toEqual([cells.length, 0]);
     expect(await signOffById(definition.id, id)).toMatchObject({ sha256, isWhole: true });
+  });
+
+  it('is compared with a later one; what is given back meanwhile is told as what it comes to', async () => {
+    const first = await signOff(definition.id, ada, 'March review', 0);
+    await edit(0, bo, line('volunteer'));
+    await edit(1, ada, { ...line('volunteer'), do: 'removeLine' } as Edit);
+    await give('auditor');
+    const second = await signOff(definition.id, ada, 'June review', 2);
+    await edit(2, bo, line('assistant'));
+    const { cells } = await compared(first, second);
+    expect(cells.length).toBeGreaterThan(0);
+    expect(cells.every(({ edit: made, person }) => made === undefined && person?.author === 'bo')).toBe(true);
+    // The other way round it is told what was otherwise, and not by what.
+    const back = await compared(second, first);
+    expect(back.lost).toBe(cells.length);
+    expect(back.cells.every(({ edit: made, person }) => made === undefined && person === undefined)).toBe(
+      true,
+    );
+  });
+
+  it('says how far comparing is, and stops when told to', async () => {
+    const id = await signOff(definition.id, ada, 'March review', 0);
+    for (let n = 0; n < 40; n++)
+      await edit(n, bo, {
+        do: 'addLine',
+        gate: 's_loan',
+        at: 0,
+        line: { id: `line_${n}`, who: { kind: 'role', role: 'volunteer' }, what: n % 2 ? 'see' : 'edit' },
+      });
+    const stop = new AbortController();
+    let told = 0;
+    const comparing = compareSignOff(
+      definition.id,
+      id,
+      undefined,
+      (done, of) => {
+        expect(done).toBeGreaterThanOrEqual(told);
+        expect(done).toBeLessThanOrEqual(of);
+        told = done;
+        stop.abort();
+      },
+      stop.signal,
+    );
+    await expect(comparing).rejects.toThrow(/abort/i);
+    expect(told).toBeGreaterThan(0);
   });
 });

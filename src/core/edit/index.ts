@@ -1,6 +1,7 @@
 export { causesOf } from './comparing/causes';
 export { changeInWords } from './comparing/change-words';
 export type { Change } from './comparing/difference';
+export { changesInShort } from './comparing/in-short';
 export { type Power, powerOf } from './comparing/power';
 export {
   type DataChange,

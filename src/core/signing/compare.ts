@@ -1,10 +1,11 @@
 import { compile } from '../access/deciding/compile';
-import { sameAnswer, type Answer } from '../access/deciding/level';
-import { viewerOfPerson, type Person } from '../access/deciding/viewer';
-import { kindsOf, viewerKey, type KeyedViewer } from '../access/deciding/viewer-key';
+import type { Answer } from '../access/deciding/level';
+import type { Person } from '../access/deciding/viewer';
+import { keyedPerson, kindsOf, type KeyedViewer } from '../access/deciding/viewer-key';
 import { matrixOf, unpacked } from '../access/questions/cells';
 import type { Definition } from '../model/definition';
 import type { Id } from '../model/id';
+import type { Steps } from './steps';
 
 /** Who gets what at one time: a definition, and the people with their roles. */
 export interface Standing {
@@ -22,69 +23,87 @@ export interface ChangedCell {
   readonly after: Answer;
 }
 
-const NOTHING: Answer = { least: 0, most: 0 };
+/** What differs between two times. */
+export interface Differences {
+  /** The first of them. */
+  readonly cells: readonly ChangedCell[];
+  /** Of all, also those that are not among `cells`. */
+  readonly gained: number;
+  readonly lost: number;
+}
+
+/** What is not there gives nothing. */
+export const NOTHING: Answer = { least: 0, most: 0 };
+
+/** So many viewers are decided in one step. */
+const AT_A_TIME = 200;
 
 /**
  * What differs between two times, whatever has changed: gates, roles, people, elements that came or went. `moment` is
- * what periods and times are counted at, on both sides. What was not there gave nothing.
+ * what periods and times are counted at, on both sides; `most` are the cells that are told one by one.
+ *
+ * @example
+ * allSteps(changedCells(march, now, Date.now(), 2000)).gained // → 12
  */
-export function changedCells(before: Standing, after: Standing, moment: number): ChangedCell[] {
-  const [was, is] = [rowsOf(before, moment), rowsOf(after, moment)];
-  const changed: ChangedCell[] = [];
-  for (const key of new Set([...was.keys(), ...is.keys()])) {
-    const [then, now] = [was.get(key), is.get(key)];
-    const elements = new Set([...(then?.answers.keys() ?? []), ...(now?.answers.keys() ?? [])]);
-    for (const element of elements) {
-      const one = then?.answers.get(element) ?? NOTHING;
-      const other = now?.answers.get(element) ?? NOTHING;
-      if (!sameAnswer(one, other))
-        changed.push({
-          viewer: key,
-          viewerName: now?.name ?? then?.name ?? key,
-          element,
-          before: one,
-          after: other,
-        });
-    }
+export function* changedCells(
+  before: Standing,
+  after: Standing,
+  moment: number,
+  most: number,
+): Steps<Differences> {
+  const [was, is] = [new Side(before, moment), new Side(after, moment)];
+  const elements = [...new Set([...is.numbers.keys(), ...was.numbers.keys()])];
+  const keys = [...new Set([...is.viewers.keys(), ...was.viewers.keys()])];
+  const cells: ChangedCell[] = [];
+  const count = { gained: 0, lost: 0 };
+  for (let n = 0; n < keys.length; n += AT_A_TIME) {
+    const some = keys.slice(n, n + AT_A_TIME);
+    const [then, now] = [was.answersOf(some), is.answersOf(some)];
+    for (const viewer of some)
+      for (const element of elements) {
+        const [one, other] = [then(viewer, element), now(viewer, element)];
+        if (one === other) continue;
+        const cell = { viewer, element, before: unpacked(one), after: unpacked(other) };
+        count[gains(cell) ? 'gained' : 'lost']++;
+        const viewerName = (is.viewers.get(viewer) ?? was.viewers.get(viewer))?.name ?? viewer;
+        if (cells.length < most) cells.push({ ...cell, viewerName });
+      }
+    yield { done: Math.min(n + AT_A_TIME, keys.length), of: keys.length };
   }
-  return changed;
+  return { cells, ...count };
 }
 
-/** Does it give more, less, or both, than before? */
+/** Does it give more than before, of some records or of all? */
 export const gains = ({ before, after }: Pick<ChangedCell, 'before' | 'after'>): boolean =>
   after.most > before.most || after.least > before.least;
 
-interface Row {
-  readonly name: string;
-  /** Of what gives something. */
-  readonly answers: ReadonlyMap<Id, Answer>;
-}
+/** Who gets what at one of the two times. Who is switched off gets what is open to everybody; that is told as theirs. */
+class Side {
+  readonly viewers: ReadonlyMap<string, KeyedViewer>;
+  readonly numbers: ReadonlyMap<Id, number>;
+  private readonly compiled;
 
-function rowsOf({ definition, people }: Standing, moment: number): Map<string, Row> {
-  const compiled = compile(definition);
-  const { elements } = compiled.tree;
-  const viewers: readonly KeyedViewer[] = [
-    ...kindsOf(definition),
-    // Who is switched off gets what is open to everybody; that is told as theirs.
-    ...people.map((person) => ({
-      key: viewerKey('person', person.id),
-      name: person.name,
-      viewer: viewerOfPerson(person),
-    })),
-  ];
-  const matrix = matrixOf(
-    compiled,
-    viewers.map(({ viewer }) => viewer),
-    { moment, whenever: true },
-  );
-  return new Map(
-    viewers.map(({ key, name }, row) => {
-      const answers = new Map<Id, Answer>();
-      for (const { id, number } of elements) {
-        const byte = matrix[row * elements.length + number] ?? 0;
-        if (byte !== 0) answers.set(id, unpacked(byte));
-      }
-      return [key, { name, answers }] as const;
-    }),
-  );
+  constructor(
+    { definition, people }: Standing,
+    private readonly moment: number,
+  ) {
+    this.compiled = compile(definition);
+    this.numbers = new Map(this.compiled.tree.elements.map(({ id, number }) => [id, number]));
+    this.viewers = new Map([...kindsOf(definition), ...people.map(keyedPerson)].map((one) => [one.key, one]));
+  }
+
+  /** What some of the viewers get, a byte each as the matrix has it. */
+  answersOf(keys: readonly string[]): (viewer: string, element: Id) => number {
+    const asked = keys.flatMap((key) => this.viewers.get(key) ?? []);
+    const rows = new Map(asked.map(({ key }, row) => [key, row * this.numbers.size]));
+    const matrix = matrixOf(
+      this.compiled,
+      asked.map(({ viewer }) => viewer),
+      { moment: this.moment, whenever: true },
+    );
+    return (viewer, element) => {
+      const [row, number] = [rows.get(viewer), this.numbers.get(element)];
+      return row === undefined || number === undefined ? 0 : (matrix[row + number] ?? 0);
+    };
+  }
 }

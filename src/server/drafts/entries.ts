@@ -1,6 +1,6 @@
 import { and, desc, eq, inArray } from 'drizzle-orm';
-import { applyEdit, difference, unsound } from '@/core';
-import { changeInWords, type Edit, type LogEntry, stacksOf } from '@/core/edit';
+import { applyEdit, unsound } from '@/core';
+import { changesInShort, type Edit, type LogEntry, stacksOf } from '@/core/edit';
 import type { Definition, Problem } from '@/core/model';
 import { database, type Executor } from '../database/client';
 import { edits, people } from '../database/schema';
@@ -101,19 +101,6 @@ export function turnInWords(
 ): string {
   const done = ask === 'undo' ? 'Taken back: ' : 'Done again: ';
   return [...skipped.map(skippedInWords), `${done}${changesInShort(before, after, names)}`].join(' ');
-}
-
-/** What differs between two definitions, in a sentence or two. */
-export function changesInShort(
-  before: Definition,
-  after: Definition,
-  names: ReadonlyMap<string, string>,
-): string {
-  const changes = difference(before, after);
-  const [first] = changes.map((one) => changeInWords(one, before, after, (id) => names.get(id)));
-  const what = first ? `${first.about}. ${first.done[0] ?? ''}` : 'nothing that shows.';
-  const more = changes.length > 1 ? ` And ${changes.length - 1} more.` : '';
-  return `${what}${more}`;
 }
 
 /** What is asked for; of undo and redo, all that could be turned, the first to go first. */

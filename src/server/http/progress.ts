@@ -1,3 +1,5 @@
+import { setImmediate } from 'node:timers/promises';
+import type { Steps } from '@/core/signing';
 import { log, told } from '../log';
 import { Refused } from './problem';
 
@@ -35,4 +37,19 @@ export function progressing<T>(work: (tell: Tell, signal: AbortSignal) => Promis
     cancel: () => gone.abort(),
   });
   return new Response(stream, { headers: { 'Content-Type': 'application/x-ndjson' } });
+}
+
+/** So long steps are taken before others that wait for the server have their turn, in milliseconds. */
+const AT_A_TIME = 20;
+
+/** Takes steps one after the other, and tells how far it is; others are answered in between. Rejects once it is told to stop. */
+export async function takeSteps<T>(steps: Steps<T>, tell: Tell, signal: AbortSignal): Promise<T> {
+  let since = performance.now();
+  for (let step = steps.next(); ; step = steps.next()) {
+    if (step.done) return step.value;
+    if (performance.now() - since < AT_A_TIME) continue;
+    tell(step.value.done, step.value.of);
+    await setImmediate(undefined, { signal });
+    since = performance.now();
+  }
 }

@@ -1,0 +1,91 @@
+import { accessOf, type Access } from '../access/deciding/access';
+import { compile } from '../access/deciding/compile';
+import { sameAnswer, type Answer } from '../access/deciding/level';
+import type { Viewer } from '../access/deciding/viewer';
+import { keyedPerson, kindsOf } from '../access/deciding/viewer-key';
+import { changesInShort } from '../edit/comparing/in-short';
+import { applyUnchecked } from '../edit/edits/apply';
+import type { Edit } from '../edit/edits/edit';
+import type { Definition } from '../model/definition';
+import type { Id } from '../model/id';
+import { type ChangedCell, NOTHING, type Standing } from './compare';
+import type { Steps } from './steps';
+
+/** What made a cell what it is: an edit, a change of the person, or both where neither did it by itself. */
+export interface Cause {
+  /** The edit that changed it last. */
+  readonly edit?: { readonly revision: number; readonly says: string };
+  /** Other roles were given to the person, or something else is known of them. */
+  readonly person?: true;
+}
+
+/** An edit of the log. */
+export interface Revision {
+  readonly revision: number;
+  readonly edit: Edit;
+}
+
+/**
+ * What made cells what they are. Of an edit it is told what it changed, in a sentence or two. `revisions` lead from the
+ * one definition to the other, in order; a step is one of them. Throws where one does not apply.
+ */
+export function* causesOf(
+  before: Standing,
+  after: Standing,
+  revisions: readonly Revision[],
+  cells: readonly ChangedCell[],
+  moment: number,
+): Steps<ReadonlyMap<ChangedCell, Cause>> {
+  const causes = new Map<ChangedCell, Cause>();
+  const [was, is] = [viewersOf(before), viewersOf(after)];
+  const [first, last] = [answers(before.definition, moment), answers(after.definition, moment)];
+  /** What is to be found along the edits, with whose roles. */
+  const asked: { readonly cell: ChangedCell; readonly viewers: Viewers }[] = [];
+  for (const cell of cells) {
+    const byEdits = sameAnswer(last(cell, was), cell.after);
+    const byPerson = sameAnswer(first(cell, is), cell.after);
+    if (byPerson && !byEdits) causes.set(cell, { person: true });
+    else asked.push({ cell, viewers: byEdits ? was : is });
+    if (!byPerson && !byEdits) causes.set(cell, { person: true });
+  }
+  const names = new Map(after.people.map(({ id, name }) => [id, name]));
+  const all = (answer: Answers): Answer[] => asked.map(({ cell, viewers }) => answer(cell, viewers));
+  let { definition } = before;
+  let then = all(first);
+  for (const [n, { revision, edit }] of revisions.entries()) {
+    const made = applyUnchecked(definition, edit);
+    if (!made.ok) throw new Error(`Revision ${revision} does not apply: ${made.problems[0]?.message}`);
+    const now = all(answers(made.value, moment));
+    const changed = asked.filter((_, at) => !sameAnswer(then[at] ?? NOTHING, now[at] ?? NOTHING));
+    const says = changed.length > 0 ? changesInShort(definition, made.value, names) : '';
+    for (const { cell } of changed) causes.set(cell, { ...causes.get(cell), edit: { revision, says } });
+    [definition, then] = [made.value, now];
+    yield { done: n + 1, of: revisions.length };
+  }
+  return causes;
+}
+
+/** Who a viewer's key stands for in a definition; undefined where there is nobody. */
+type Viewers = (key: string, definition: Definition) => Viewer | undefined;
+type Answers = (cell: { readonly viewer: string; readonly element: Id }, viewers: Viewers) => Answer;
+
+function viewersOf({ people }: Standing): Viewers {
+  const persons = new Map(people.map(keyedPerson).map(({ key, viewer }) => [key, viewer]));
+  return (key, definition) => persons.get(key) ?? kindsOf(definition).find((one) => one.key === key)?.viewer;
+}
+
+function answers(definition: Definition, moment: number): Answers {
+  const compiled = compile(definition);
+  const known = new Map<Viewers, Map<string, Access | undefined>>();
+  return ({ viewer, element }, viewers) => {
+    const found = compiled.tree.get(element);
+    if (!found) return NOTHING;
+    const of = known.get(viewers) ?? new Map<string, Access | undefined>();
+    known.set(viewers, of);
+    if (!of.has(viewer)) {
+      const who = viewers(viewer, definition);
+      of.set(viewer, who && accessOf(compiled, who, { moment, whenever: true }));
+    }
+    return of.get(viewer)?.answer(found) ?? NOTHING;
+  };
+}

@@ -1,0 +1,123 @@
+'use client';
+
+import type { Answer } from '@/core/access';
+import { answerInWords } from '@/core/edit';
+import type { Definition, ElementKind } from '@/core/model';
+import { LevelMark } from '../shared/level-mark';
+import { whenInWords } from './since-in-words';
+
+interface Made {
+  readonly author?: string;
+  readonly at: string;
+}
+
+interface ComparedCell {
+  readonly viewer: string;
+  readonly viewerName: string;
+  readonly element: string;
+  readonly elementName: string;
+  readonly kind: ElementKind;
+  readonly before: Answer;
+  readonly after: Answer;
+  readonly gains: boolean;
+  readonly edit?: Made & { readonly revision: number; readonly says: string };
+  /** Empty where it was not written down who changed them. */
+  readonly person?: Partial<Made>;
+}
+
+/** What differs from what was signed off. */
+export interface Compared {
+  readonly cells: readonly ComparedCell[];
+  readonly gained: number;
+  readonly lost: number;
+}
+
+/** How what differs is put together: under the change that did it, who has it, or what it is. */
+export type Grouping = 'change' | 'viewer' | 'element';
+
+const MOST_GROUPS = 60;
+const MOST_IN_GROUP = 40;
+
+/** Who gained and who lost what, and by which change. */
+export function Differences({
+  data: { cells, gained, lost },
+  by,
+  definition,
+}: {
+  data: Compared;
+  by: Grouping;
+  definition: Definition;
+}) {
+  if (cells.length === 0) return <p className="mt-2">Nothing differs.</p>;
+  const groups = new Map<string, ComparedCell[]>();
+  for (const cell of cells) {
+    const name =
+      by === 'change' ? headingOf(definition, cell) : by === 'viewer' ? cell.viewerName : cell.elementName;
+    const group = groups.get(name);
+    if (group) group.push(cell);
+    else groups.set(name, [cell]);
+  }
+  const all = [...groups];
+  return (
+    <div aria-label="Differences" role="region" className="mt-2">
+      <p className="font-semibold">
+        {gained} gained, {lost} lost
+      </p>
+      {all.slice(0, MOST_GROUPS).map(([name, of]) => (
+        <details key={name} className="border-t border-sheet py-1" open={all.length <= 4}>
+          <summary>
+            {name} <span className="text-[13px] text-quiet">{of.length}</span>
+          </summary>
+          <ul className="text-[13px]">
+            {of.slice(0, MOST_IN_GROUP).map((cell) => (
+              <li key={`${cell.viewer} ${cell.element}`} className="mt-1">
+                <span className="font-medium">{cell.gains ? 'Gained' : 'Lost'}:</span>{' '}
+                {by === 'change'
+                  ? `${cell.viewerName}, ${cell.elementName}`
+                  : by === 'viewer'
+                    ? cell.elementName
+                    : cell.viewerName}
+                <span className="flex items-center gap-1">
+                  <LevelMark answer={cell.before} /> {answerInWords(cell.kind, cell.before)} →{' '}
+                  <LevelMark answer={cell.after} /> {answerInWords(cell.kind, cell.after)}
+                </span>
+                {by !== 'change' && (
+                  <span className="block text-quiet">{causeInWords(definition, cell)}</span>
+                )}
+              </li>
+            ))}
+            {of.length > MOST_IN_GROUP && (
+              <li className="text-quiet">and {of.length - MOST_IN_GROUP} more</li>
+            )}
+          </ul>
+        </details>
+      ))}
+      {all.length > MOST_GROUPS && <p className="text-quiet">and {all.length - MOST_GROUPS} more</p>}
+    </div>
+  );
+}
+
+/** "Tamsin Reed, 4 Mar 2026, 10:12: Loan. It got a line: Volunteer: see." */
+function headingOf(definition: Definition, { edit, person }: ComparedCell): string {
+  const said = [
+    ...(edit ? [`${madeBy(definition, edit)}: ${edit.says}`] : []),
+    ...(person ? [`${madeBy(definition, person)}: other roles, or other things known of people.`] : []),
+  ];
+  return said.join(' And ') || 'By changes that cannot be told any more';
+}
+
+/** "by the edit of Tamsin Reed, 4 Mar 2026, 10:12 (revision 12)". */
+function causeInWords(definition: Definition, { edit, person }: ComparedCell): string {
+  const said = [
+    ...(edit ? [`by the edit of ${madeBy(definition, edit)} (revision ${edit.revision})`] : []),
+    ...(person
+      ? [`by a change of this person’s roles or of what is known of them: ${madeBy(definition, person)}`]
+      : []),
+  ];
+  return said.join(', and ') || 'by a change that cannot be told any more';
+}
+
+function madeBy(definition: Definition, { author, at }: Partial<Made>): string {
+  if (at === undefined) return 'it is not written down whose';
+  return `${author ?? 'somebody who is gone'}, ${whenInWords(definition, at)}`;
+}

@@ -1,0 +1,163 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { accessOf, compile, difference, viewerOfPerson } from '@/core';
+import { kindsOf, sameAnswer, type Answer, type Person } from '@/core/access';
+import { changeInWords, type Edit } from '@/core/edit';
+import { editBetween } from '@/core/edit/edits/between';
+import { type Definition, treeOf } from '@/core/model';
+import { allSteps, canonicalJson, causesOf, changedCells, gains, type Standing } from '@/core/signing';
+import { LARKFIELD } from '@/demo/definition';
+import { Draw, drawDefinition, drawLine, drawSomebody, PEOPLE } from './arbitrary';
+import { runs } from '../runs';
+
+const MOMENT = Date.UTC(2026, 5, 15, 11);
+
+/** The same people at another time: some have other roles, one may be gone, one may have come. */
+const drawPeople = (draw: Draw): Person[] =>
+  PEOPLE.flatMap((id): Person[] => {
+    const who = drawSomebody(draw);
+    if (who.kind === 'signed-out') return [];
+    const { assignments, attributes = {} } = who;
+    return [{ id, name: id, active: draw.chance(85), assignments, attributes }];
+  });
+
+const manyPeople = (n: number): Person[] =>
+  Array.from({ length: n }, (_, id) => ({
+    id: String(id),
+    name: `Person ${id}`,
+    active: true,
+    assignments: [{ role: 'volunteer' }],
+    attributes: {},
+  }));
+
+/** Other lines somewhere; once in a while all is another. */
+function drawNext(draw: Draw, before: Definition): Definition {
+  if (draw.chance(8)) return { ...drawDefinition(draw), id: before.id };
+  const gates = { ...before.gates };
+  const tree = treeOf(before);
+  for (const element of draw.some(tree.elements, 10))
+    gates[element.id] = { lines: draw.many(2, () => drawLine(draw, tree.recordOf(element))) };
+  return { ...before, gates };
+}
+
+/** What somebody gets, asked one by one; of what is not there, nothing. */
+function plainly({ definition, people }: Standing, viewer: string, element: string): Answer {
+  const person = people.find(({ id }) => viewer === `person:${id}`);
+  const who = person ? viewerOfPerson(person) : kindsOf(definition).find(({ key }) => key === viewer)?.viewer;
+  const compiled = compile(definition);
+  const found = compiled.tree.get(element);
+  if (!who || !found) return { least: 0, most: 0 };
+  return accessOf(compiled, who, { moment: MOMENT, whenever: true }).answer(found);
+}
+
+interface Story {
+  readonly before: Standing;
+  readonly after: Standing;
+  readonly revisions: readonly { revision: number; edit: Edit; made: Definition }[];
+}
+
+function drawStory(draw: Draw): Story {
+  const before = { definition: drawDefinition(draw), people: drawPeople(draw) };
+  const revisions: { revision: number; edit: Edit; made: Definition }[] = [];
+  let { definition } = before;
+  for (let n = 0; n < 4; n++) {
+    const made = drawNext(draw, definition);
+    const edit = editBetween(definition, made);
+    if (!edit) continue;
+    revisions.push({ revision: 10 + n, edit, made });
+    definition = made;
+  }
+  return {
+    before,
+    after: { definition, people: draw.chance(50) ? before.people : drawPeople(draw) },
+    revisions,
+  };
+}
+
+describe('what differs from what was signed off', () => {
+  it('is every answer that is another one, for everybody there is or was, and nothing else', () => {
+    fc.assert(
+      fc.property(fc.gen(), (value) => {
+        const { before, after } = drawStory(new Draw(value));
+        const { cells, gained, lost } = allSteps(changedCells(before, after, MOMENT, Infinity));
+        const found = new Map(cells.map((cell) => [`${cell.viewer} ${cell.element}`, cell]));
+        const sides = [before, after];
+        const viewers = sides.flatMap(({ definition, people }) => [
+          ...kindsOf(definition).map(({ key }) => key),
+          ...people.map(({ id }) => `person:${id}`),
+        ]);
+        const elements = sides.flatMap(({ definition }) => treeOf(definition).elements.map(({ id }) => id));
+        for (const viewer of new Set(viewers))
+          for (const element of new Set(elements)) {
+            const [was, is] = [plainly(before, viewer, element), plainly(after, viewer, element)];
+            const cell = found.get(`${viewer} ${element}`);
+            expect(cell !== undefined).toBe(!sameAnswer(was, is));
+            if (cell) expect(cell).toMatchObject({ before: was, after: is });
+          }
+        expect(gained).toBe(cells.filter(gains).length);
+        expect(gained + lost).toBe(cells.length);
+        const few = allSteps(changedCells(before, after, MOMENT, 3));
+        expect(few).toEqual({ cells: cells.slice(0, 3), gained, lost });
+      }),
+      { numRuns: runs(75), endOnFailure: true },
+    );
+  });
+
+  it('was made by the last edit that changed it, by the change of the person, or by both where neither was enough', () => {
+    fc.assert(
+      fc.property(fc.gen(), (value) => {
+        const { before, after, revisions } = drawStory(new Draw(value));
+        const { cells } = allSteps(changedCells(before, after, MOMENT, Infinity));
+        const causes = allSteps(causesOf(before, after, revisions, cells, MOMENT));
+        for (const cell of cells) {
+          const answer = (definition: Definition, { people }: Standing): Answer =>
+            plainly({ definition, people }, cell.viewer, cell.element);
+          const { edit, person } = causes.get(cell) ?? {};
+          const [editsDo, personDoes] = [
+            answer(after.definition, before),
+            answer(before.definition, after),
+          ].map((one) => sameAnswer(one, cell.after));
+          expect(person ?? false).toBe(!editsDo);
+          expect(edit !== undefined).toBe(editsDo || !personDoes);
+          if (!edit) continue;
+          const at = revisions.findIndex(({ revision }) => revision === edit.revision);
+          const along = [before.definition, ...revisions.map(({ made }) => made)];
+          const [last, ...later] = along.slice(at).map((one) => answer(one, person ? after : before));
+          expect(last).not.toEqual(cell.after);
+          for (const one of later) expect(one).toEqual(cell.after);
+          const [was, is] = along.slice(at, at + 2) as [Definition, Definition];
+          const [about] = difference(was, is).map((one) => changeInWords(one, was, is, (id) => id).about);
+          expect(edit.says.startsWith(about ?? 'nothing')).toBe(true);
+        }
+      }),
+      { numRuns: runs(75), endOnFailure: true },
+    );
+  });
+
+  it('is told step by step, up to the last', () => {
+    const after = { definition: LARKFIELD, people: manyPeople(500) };
+    const before = { ...after, people: [] };
+    const told = [...changedCells(before, after, MOMENT, 1)];
+    expect(told.length).toBeGreaterThan(2);
+    expect(told.at(-1)?.done).toBe(told.at(-1)?.of);
+  });
+});
+
+describe('what is signed as JSON', () => {
+  // RFC 8785, section 3.2.2 and 3.2.3.
+  it('is the same whatever the order of its keys, and as ECMAScript writes numbers and texts', () => {
+    const value = { '\u20ac': 1, '\r': 2, '1': 3, '\ud83d\ude00': 4, '\u0080': 5, '\ufb33': 6 };
+    expect(canonicalJson(value)).toBe('{"\\r":2,"1":3,"\u0080":5,"\u20ac":1,"\ud83d\ude00":4,"\ufb33":6}');
+    expect(canonicalJson([1e30, 4.5, 2e-3, 333333333.3333333, '\u000f"\\'])).toBe(
+      '[1e+30,4.5,0.002,333333333.3333333,"\\u000f\\"\\\\"]',
+    );
+    fc.assert(
+      fc.property(fc.dictionary(fc.string(), fc.jsonValue()), (one) => {
+        const turned = Object.fromEntries(Object.entries(one).reverse());
+        expect(canonicalJson(turned)).toBe(canonicalJson(one));
+        expect(JSON.parse(canonicalJson(one))).toEqual(JSON.parse(JSON.stringify(one)));
+      }),
+      { numRuns: runs(200) },
+    );
+  });
+});
