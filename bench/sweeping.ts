@@ -33,7 +33,7 @@ export async function measureSweep(address: string, applicationId: string): Prom
   };
   try {
     for (const viewer of viewers.slice(0, VIEWERS)) {
-      const session = await openSwept(viewer, name);
+      const session = await openSwept(viewer, copy, name);
       const { cookie } = session;
       const { cases } = askedAs(viewer, Date.now(), work);
       const pages = cases.filter((one) => 'reads' in one && one.reads === 'page');

@@ -197,6 +197,19 @@ test('a reviewer signs off; what differs since is told with who did it, and prin
     .click();
   await expect(detail(page)).toContainText('Gained: Evenings');
   await expect(detail(page)).toContainText('by the edit of Tamsin Reed');
+  // What no edit did is told under who gave a person other roles.
+  const [wren] = await query<{ id: string }>(
+    `select id from people where application_id = 'larkfield' and name = 'Wren Tolliver'`,
+  );
+  const given = await page.request.patch(`/studio/api/applications/larkfield/people/${wren?.id}`, {
+    data: { give: [{ role: 'keeper' }] },
+  });
+  expect(given.ok()).toBe(true);
+  await page.reload();
+  await detail(page)
+    .locator('summary', { hasText: /^Tamsin Reed, .*: other roles, or other things known of people/ })
+    .click();
+  await expect(detail(page)).toContainText('Gained: Wren Tolliver, People');
   const [href = '', file = ''] = await Promise.all(
     ['Print', 'As a file'].map(async (name) => detail(page).getByRole('link', { name }).getAttribute('href')),
   ).then((all) => all.map((one) => one ?? ''));

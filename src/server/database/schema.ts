@@ -70,23 +70,29 @@ export const installation = pgTable('installation', {
   demoPassword: text('demo_password'),
 });
 
-export const applications = pgTable('applications', {
-  id: text('id').primaryKey(),
-  /** Its part of the address: `/live/<slug>`. */
-  slug: text('slug').notNull().unique(),
-  name: text('name').notNull(),
-  /** The newest revision of the draft. */
-  headRevision: integer('head_revision').notNull().default(0),
-  /** The release in force. Null: never released. */
-  release: integer('release'),
-  /** The application of which this is the copy that a sweep asks: nobody works in it, and it goes with the sweep. */
-  sweepOf: text('sweep_of'),
-  /** May a release break an expectation, with a reason? Else it is refused. */
-  mayBreak: boolean('may_break').notNull().default(true),
-  /** After so many days one is reminded that what was signed off is old. Null: never. */
-  remindDays: integer('remind_days'),
-  createdAt: at('created_at'),
-});
+export const applications = pgTable(
+  'applications',
+  {
+    id: text('id').primaryKey(),
+    /** Its part of the address: `/live/<slug>`. */
+    slug: text('slug').notNull().unique(),
+    name: text('name').notNull(),
+    /** The newest revision of the draft. */
+    headRevision: integer('head_revision').notNull().default(0),
+    /** The release in force. Null: never released. */
+    release: integer('release'),
+    /** The application of which this is the copy that a sweep asks: nobody works in it, and it goes with the sweep. */
+    sweepOf: text('sweep_of'),
+    /** By how many milliseconds its clock is ahead: that of a copy, while a sweep asks at another time. */
+    clockAhead: bigint('clock_ahead', { mode: 'number' }).notNull().default(0),
+    /** May a release break an expectation, with a reason? Else it is refused. */
+    mayBreak: boolean('may_break').notNull().default(true),
+    /** After so many days one is reminded that what was signed off is old. Null: never. */
+    remindDays: integer('remind_days'),
+    createdAt: at('created_at'),
+  },
+  (table) => [check('applications_clock', sql`${table.clockAhead} = 0 or ${table.sweepOf} is not null`)],
+);
 
 const applicationId = () =>
   text('application_id')
@@ -513,8 +519,6 @@ export const sessions = pgTable(
     /** As whom this person looks, standing in for them, and until when. */
     standingFor: uuid('standing_for').references(() => people.id, { onDelete: 'set null' }),
     standingUntil: timestamp('standing_until', { withTimezone: true }),
-    /** By how many milliseconds its clock is ahead: in the copies that sweeps ask, and nowhere else. */
-    clockAhead: bigint('clock_ahead', { mode: 'number' }).notNull().default(0),
   },
   (table) => [
     foreignKey({ columns: [table.applicationId], foreignColumns: [applications.id] }).onDelete('cascade'),

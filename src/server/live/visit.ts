@@ -26,9 +26,8 @@ const whoAsks = (on: Database) =>
       person: { ...personColumns, startScreen: people.startScreen },
       session: { values: sessions.values, unlocked: sessions.unlocked },
       standing: { for: sessions.standingFor, until: sessions.standingUntil },
-      // One moment for the whole request, taken by the one clock that all processes share. Only a sweep's is another.
-      moment: sql<number>`(extract(epoch from now()) * 1000)::float8
-        + case when ${applications.sweepOf} is null then 0 else coalesce(${sessions.clockAhead}, 0) end`,
+      // One moment for the whole request, taken by the one clock that all processes share; only a sweep's copy has another.
+      moment: sql<number>`(extract(epoch from now()) * 1000)::float8 + ${applications.clockAhead}`,
     })
     .from(applications)
     .leftJoin(

@@ -3,6 +3,7 @@ import type { Surprise } from '@/core/sweep';
 import { database } from '../../database/client';
 import { sweeps } from '../../database/schema';
 import { tellNews } from '../../news/news';
+import type { SweptViewer } from './viewers';
 
 /** So many surprises are kept one by one; of each sort, and of those about the same, only the first. */
 const MOST_KEPT = 400;
@@ -20,15 +21,17 @@ export class Progress {
   private toAsk = 0;
   private readonly kept: Surprise[];
   private count: number;
-  private last = 0;
+  private toldAt = 0;
   /** How many of a sort, and about the same, are kept. */
   private readonly kinds = new Map<string, number>();
   private readonly begun = Date.now();
+  /** How many requests the last viewer took who was asked as at another time, and who was not. */
+  private readonly last = { now: 0, then: 0 };
   private saving: Promise<void> = Promise.resolve();
 
   constructor(
     private readonly sweep: Sweep,
-    private readonly ofViewers: number,
+    private readonly of: readonly Pick<SweptViewer, 'besides'>[],
   ) {
     this.viewers = sweep.viewers;
     this.asked = sweep.asked;
@@ -36,16 +39,19 @@ export class Progress {
     this.count = sweep.surpriseCount;
   }
 
-  /** So many requests are to be made as the next viewer: about as many as for all that come. */
+  /** So many requests are to be made as the next viewer: about as many as for those like them that come. */
   expect(requests: number): void {
-    this.toAsk = this.asked + requests * (this.ofViewers - this.viewers);
+    const [one, ...later] = this.of.slice(this.viewers);
+    this.last[one?.besides ? 'then' : 'now'] = requests;
+    this.toAsk = this.asked + requests;
+    for (const { besides } of later) this.toAsk += this.last[besides ? 'then' : 'now'];
   }
 
   add(surprises: readonly Surprise[]): void {
     this.asked++;
     this.note(surprises);
-    if (Date.now() - this.last < TOLD_EVERY_MS) return;
-    this.last = Date.now();
+    if (Date.now() - this.toldAt < TOLD_EVERY_MS) return;
+    this.toldAt = Date.now();
     this.saving = this.saving.then(() => this.save());
     this.saving.catch(() => undefined);
   }
@@ -73,7 +79,7 @@ export class Progress {
       .update(sweeps)
       .set({
         viewers: this.viewers,
-        ofViewers: this.ofViewers,
+        ofViewers: this.of.length,
         asked: this.asked,
         toAsk: Math.max(this.toAsk, this.asked),
         surprises: this.kept,

@@ -102,12 +102,12 @@ async function askAll(sweep: Sweep, copy: Copy, other: Copy, asker: Asker): Prom
     });
   });
   const { name } = await liveCookie(copy.slug);
-  const progress = new Progress(sweep, viewers.length);
+  const progress = new Progress(sweep, viewers);
   for (const [n, viewer] of viewers.entries()) {
     notes.add(viewer.access(Date.now()));
     if (n < sweep.viewers) continue;
     const work = { copy, known, comparing, asker, progress };
-    if (!(await askAs(viewer, await openSwept(viewer, name), work))) return 'stopped';
+    if (!(await askAs(viewer, await openSwept(viewer, copy, name), work))) return 'stopped';
     await progress.viewerDone();
   }
   const own = <T extends { readonly gate: Id }>(all: readonly T[]): T[] =>

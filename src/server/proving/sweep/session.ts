@@ -1,7 +1,8 @@
 import { eq } from 'drizzle-orm';
 import { database } from '../../database/client';
-import { sessions } from '../../database/schema';
+import { applications, sessions } from '../../database/schema';
 import { hashToken } from '../../security/sessions';
+import type { Copy } from './copy';
 import type { SweptViewer } from './viewers';
 
 /** The session through which is asked. */
@@ -12,8 +13,12 @@ export interface SweptSession {
   readonly putBack: () => Promise<void>;
 }
 
-/** Opens the viewer's session, under the cookie's name. */
-export async function openSwept(viewer: SweptViewer, name: string): Promise<SweptSession> {
+/** Opens the viewer's session in the copy, under the cookie's name, and sets its clock to when they ask. */
+export async function openSwept(viewer: SweptViewer, copy: Copy, name: string): Promise<SweptSession> {
+  await database()
+    .update(applications)
+    .set({ clockAhead: viewer.clockAhead?.() ?? 0 })
+    .where(eq(applications.id, copy.id));
   const token = await viewer.open();
   if (token === undefined) return { cookie: undefined, putBack: () => Promise.resolve() };
   const own = eq(sessions.tokenHash, hashToken(token));

@@ -29,6 +29,8 @@ export interface SweptViewer {
   readonly standsIn: boolean;
   /** The people whose names they may be told, by their places in the copy. */
   readonly people: ReadonlySet<number>;
+  /** By how many milliseconds the copy's clock is to be ahead while they ask. */
+  readonly clockAhead?: () => number;
   /** Opens the session, where there is one; what it gives is known to this process alone. */
   readonly open: () => Promise<string | undefined>;
   /** What they get, at a moment of the one clock; of who is looked as at another time, then. */
@@ -53,8 +55,18 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
   const sessionOf = ({ person }: SweptPerson): Promise<string> => sessionFor(copy.id, person.id, {});
   const [first] = copy.people;
   const off = copy.people.find(({ person }) => !person.active);
+  const signedOut: SweptViewer = { name: 'Signed out', ...nobody, open: () => Promise.resolve(undefined) };
+  const times = sweepMoments(copy.definition, Date.now());
+  /** The same viewer at the times at which they get something else. */
+  const atOtherTimes = (now: SweptViewer, viewer: Viewer): SweptViewer[] => {
+    const at = { moment: Date.now(), session: {} };
+    return times
+      .filter((moment) => differs(compiled, viewer, at, { ...at, moment }))
+      .map((moment) => atAnotherTime(copy, now, moment));
+  };
   const all: SweptViewer[] = [
-    { name: 'Signed out', ...nobody, open: () => Promise.resolve(undefined) },
+    signedOut,
+    ...atOtherTimes(signedOut, SIGNED_OUT),
     { name: 'With a session of another application', ...nobody, open: elsewhere },
     ...(first
       ? [{ name: 'With a session that has ended', ...nobody, open: () => ended(sessionOf(first)) }]
@@ -62,7 +74,6 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
     ...(off ? [{ name: off.name, ...nobody, open: () => sessionOf(off) }] : []),
   ];
   const set = sessionSet(copy.definition);
-  const times = sweepMoments(copy.definition, Date.now());
   for (const [self, swept] of copy.people.entries()) {
     const person = personOfCopy(swept);
     const viewer = viewerOfPerson(person);
@@ -78,12 +89,9 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
       open: () => open({}),
       access: (moment) => accessOf(compiled, viewer, { moment, session: {} }),
     };
-    all.push(now);
-    // Who gets the same with it, or then, is not asked as twice.
+    all.push(now, ...atOtherTimes(now, viewer));
+    // Who gets the same with it is not asked as twice.
     const bare = { moment: Date.now(), session: {} };
-    for (const time of times)
-      if (differs(compiled, viewer, bare, { ...bare, moment: time }))
-        all.push(atAnotherTime(copy, now, time));
     if (differs(compiled, viewer, bare, { ...bare, session: set }))
       all.push({
         name: `${swept.name}, with all that a session can hold`,
@@ -136,22 +144,18 @@ function standingIn(copy: Copy, swept: SweptPerson, own: Person): SweptViewer[] 
     });
 }
 
-/** The same viewer, whose clock stands at the time when they are first looked as. */
+/** The same viewer, as whom one begins to ask at this time. */
 function atAnotherTime({ definition }: Copy, now: SweptViewer, time: number): SweptViewer {
   let ahead: number | undefined;
-  const then = (moment: number): number => moment + (ahead ??= time - moment);
+  const clockAhead = (): number => (ahead ??= time - Date.now());
   const { timeZone } = definition;
   const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short', timeZone });
   return {
     ...now,
     name: `${now.name}, on ${when.format(time)}`,
     besides: now,
-    open: async () => {
-      const token = await now.open();
-      const moment = Date.now();
-      return token && changed(token, { clockAhead: then(moment) - moment });
-    },
-    access: (moment) => now.access(then(moment)),
+    clockAhead,
+    access: (moment) => now.access(moment + clockAhead()),
   };
 }
 
