@@ -35,6 +35,8 @@ export interface Differences {
 /** What is not there gives nothing. */
 export const NOTHING: Answer = { least: 0, most: 0 };
 
+const NOTHING_AT_ALL = new Uint8Array();
+
 /** So many viewers are decided in one step. */
 const AT_A_TIME = 200;
 
@@ -53,21 +55,26 @@ export function* changedCells(
 ): Steps<Differences> {
   const [was, is] = [new Side(before, moment), new Side(after, moment)];
   const elements = [...new Set([...is.numbers.keys(), ...was.numbers.keys()])];
+  const places = elements.map((id) => [was.numbers.get(id), is.numbers.get(id)] as const);
   const keys = [...new Set([...is.viewers.keys(), ...was.viewers.keys()])];
   const cells: ChangedCell[] = [];
   const count = { gained: 0, lost: 0 };
   for (let n = 0; n < keys.length; n += AT_A_TIME) {
     const some = keys.slice(n, n + AT_A_TIME);
-    const [then, now] = [was.answersOf(some), is.answersOf(some)];
-    for (const viewer of some)
-      for (const element of elements) {
-        const [one, other] = [then(viewer, element), now(viewer, element)];
+    const [then, now] = [was.rowsOf(some), is.rowsOf(some)];
+    for (const viewer of some) {
+      const [old, fresh] = [then(viewer), now(viewer)];
+      for (const [at, [oldPlace, freshPlace]] of places.entries()) {
+        const one = oldPlace === undefined ? 0 : (old[oldPlace] ?? 0);
+        const other = freshPlace === undefined ? 0 : (fresh[freshPlace] ?? 0);
         if (one === other) continue;
-        const cell = { viewer, element, before: unpacked(one), after: unpacked(other) };
-        count[gains(cell) ? 'gained' : 'lost']++;
+        const [before, after] = [unpacked(one), unpacked(other)];
+        count[gains({ before, after }) ? 'gained' : 'lost']++;
+        if (cells.length === most) continue;
         const viewerName = (is.viewers.get(viewer) ?? was.viewers.get(viewer))?.name ?? viewer;
-        if (cells.length < most) cells.push({ ...cell, viewerName });
+        cells.push({ viewer, viewerName, element: elements[at] ?? '', before, after });
       }
+    }
     yield { done: Math.min(n + AT_A_TIME, keys.length), of: keys.length };
   }
   return { cells, ...count };
@@ -92,18 +99,18 @@ class Side {
     this.viewers = new Map([...kindsOf(definition), ...people.map(keyedPerson)].map((one) => [one.key, one]));
   }
 
-  /** What some of the viewers get, a byte each as the matrix has it. */
-  answersOf(keys: readonly string[]): (viewer: string, element: Id) => number {
+  /** What some of the viewers get: of each a row of the matrix; of who is not there, an empty one. */
+  rowsOf(keys: readonly string[]): (viewer: string) => Uint8Array {
     const asked = keys.flatMap((key) => this.viewers.get(key) ?? []);
-    const rows = new Map(asked.map(({ key }, row) => [key, row * this.numbers.size]));
     const matrix = matrixOf(
       this.compiled,
       asked.map(({ viewer }) => viewer),
       { moment: this.moment, whenever: true },
     );
-    return (viewer, element) => {
-      const [row, number] = [rows.get(viewer), this.numbers.get(element)];
-      return row === undefined || number === undefined ? 0 : (matrix[row + number] ?? 0);
-    };
+    const width = this.numbers.size;
+    const rows = new Map(
+      asked.map(({ key }, row) => [key, matrix.subarray(row * width, (row + 1) * width)] as const),
+    );
+    return (viewer) => rows.get(viewer) ?? NOTHING_AT_ALL;
   }
 }
