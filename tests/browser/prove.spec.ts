@@ -196,7 +196,7 @@ test('a reviewer signs off; what differs since is told with who did it, and prin
     .locator('summary', { hasText: /^Auditor/ })
     .click();
   await expect(detail(page)).toContainText('Gained: Evenings');
-  await expect(detail(page)).toContainText('by the edit of Tamsin Reed');
+  await expect(detail(page)).toContainText(/Tamsin Reed, .*: Evenings\./);
   // What no edit did is told under who gave a person other roles.
   const [wren] = await query<{ id: string }>(
     `select id from people where application_id = 'larkfield' and name = 'Wren Tolliver'`,
@@ -207,7 +207,7 @@ test('a reviewer signs off; what differs since is told with who did it, and prin
   expect(given.ok()).toBe(true);
   await page.reload();
   await detail(page)
-    .locator('summary', { hasText: /^Tamsin Reed, .*: other roles, or other things known of people/ })
+    .locator('summary', { hasText: /^Tamsin Reed, .*: Wren Tolliver got Keeper of accounts\./ })
     .click();
   await expect(detail(page)).toContainText('Gained: Wren Tolliver, People');
   const [href = '', file = ''] = await Promise.all(

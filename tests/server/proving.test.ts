@@ -184,7 +184,10 @@ describe('what was signed off', () => {
     });
     expect(cause('role:assistant', 's_schedule')).toMatchObject({ edit: { author: 'ada', revision: 2 } });
     const person = viewerKey('person', volunteer);
-    expect(cause(person, 's_schedule')).toMatchObject({ edit: undefined, person: { author: 'bo' } });
+    expect(cause(person, 's_schedule')).toMatchObject({
+      edit: undefined,
+      person: { author: 'bo', says: 'got Auditor' },
+    });
     // Neither would have done it by itself.
     expect(cause(person, 's_people')).toMatchObject({ edit: { revision: 3 }, person: { author: 'bo' } });
     expect(cells.every(({ gains }) => gains)).toBe(true);

@@ -2,6 +2,7 @@ export { causesOf } from './comparing/causes';
 export { changeInWords } from './comparing/change-words';
 export type { Change } from './comparing/difference';
 export { changesInShort } from './comparing/in-short';
+export { assignmentInWords, personChangeInWords } from './comparing/person-words';
 export { type Power, powerOf } from './comparing/power';
 export {
   type DataChange,

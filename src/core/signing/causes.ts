@@ -3,6 +3,7 @@ import { compile } from '../access/deciding/compile';
 import { sameAnswer, type Answer } from '../access/deciding/level';
 import type { Viewer } from '../access/deciding/viewer';
 import { keyedPerson, kindsOf } from '../access/deciding/viewer-key';
+import { personChangeInWords } from '../edit/comparing/person-words';
 import { changesInShort } from '../edit/comparing/in-short';
 import { applyUnchecked } from '../edit/edits/apply';
 import type { Edit } from '../edit/edits/edit';
@@ -15,8 +16,8 @@ import type { Steps } from './steps';
 export interface Cause {
   /** The edit that changed it last. */
   readonly edit?: { readonly revision: number; readonly says: string };
-  /** Other roles were given to the person, or something else is known of them. */
-  readonly person?: true;
+  /** What is otherwise with the person, as what follows their name. */
+  readonly person?: { readonly says: string };
 }
 
 /** An edit of the log. */
@@ -41,12 +42,12 @@ export function* causesOf(
   const [first, last] = [answers(before.definition, moment), answers(after.definition, moment)];
   /** What is to be found along the edits, with whose roles. */
   const asked: { readonly cell: ChangedCell; readonly viewers: Viewers }[] = [];
+  const saysOf = changesOfPeople(before, after);
   for (const cell of cells) {
     const byEdits = sameAnswer(last(cell, was), cell.after);
     const byPerson = sameAnswer(first(cell, is), cell.after);
-    if (byPerson && !byEdits) causes.set(cell, { person: true });
-    else asked.push({ cell, viewers: byEdits ? was : is });
-    if (!byPerson && !byEdits) causes.set(cell, { person: true });
+    if (!byEdits) causes.set(cell, { person: { says: saysOf(cell.viewer) } });
+    if (byEdits || !byPerson) asked.push({ cell, viewers: byEdits ? was : is });
   }
   const names = new Map(after.people.map(({ id, name }) => [id, name]));
   const all = (answer: Answers): Answer[] => asked.map(({ cell, viewers }) => answer(cell, viewers));
@@ -63,6 +64,14 @@ export function* causesOf(
     yield { done: n + 1, of: revisions.length };
   }
   return causes;
+}
+
+/** What is otherwise with people, by their viewers' keys. */
+function changesOfPeople(before: Standing, after: Standing): (key: string) => string {
+  const [was, is] = [before, after].map(
+    ({ people }) => new Map(people.map((one) => [keyedPerson(one).key, one])),
+  );
+  return (key) => personChangeInWords(after.definition, was?.get(key), is?.get(key));
 }
 
 /** Who a viewer's key stands for in a definition; undefined where there is nobody. */

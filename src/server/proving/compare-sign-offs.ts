@@ -1,4 +1,4 @@
-import { and, eq, gt, inArray, lte, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, lte, sql } from 'drizzle-orm';
 import { type Answer, idInKey } from '@/core/access';
 import { fullName } from '@/core/edit';
 import { treeOf } from '@/core/model';
@@ -12,9 +12,9 @@ import { signOffById } from './sign-offs';
 
 /** Who made a change, and when. */
 interface Made {
-  /** Undefined where they are gone. */
+  /** All of them, the last one first; undefined where they are gone. */
   readonly author?: string | undefined;
-  /** RFC 3339. */
+  /** The last time, RFC 3339. */
   readonly at: string;
 }
 
@@ -31,8 +31,8 @@ interface ComparedCell {
   readonly gains: boolean;
   /** The edit that made it so, and what it changed in a sentence or two. */
   readonly edit?: (Made & { readonly revision: number; readonly says: string }) | undefined;
-  /** The last of the changes of the person that made it so; empty where none was written down. */
-  readonly person?: Partial<Made> | undefined;
+  /** What is otherwise with the person, as what follows their name; by whom, where that was written down. */
+  readonly person?: (Partial<Made> & { readonly says: string }) | undefined;
 }
 
 /** What differs from what was signed off. */
@@ -44,6 +44,7 @@ export interface Compared {
 }
 
 const MOST_CELLS = 2000;
+const IN_WORDS = new Intl.ListFormat('en');
 
 /** What is written down of changes that may give somebody something. */
 const OF_PEOPLE = ['person-created', 'person-changed', 'person-switched-off', 'signed-up', 'joined', 'left'];
@@ -98,7 +99,7 @@ export async function compareSignOff(
         kind: element?.kind ?? 'section',
         gains: gains(cell),
         edit: edit && made && { ...edit, author: made.author, at: new Date(made.at).toISOString() },
-        person: person && (ofPeople.get(idInKey('person', cell.viewer) ?? '') ?? {}),
+        person: person && { ...person, ...ofPeople.get(idInKey('person', cell.viewer) ?? '') },
       };
     }),
     ...counted,
@@ -110,15 +111,13 @@ async function knownNow(applicationId: string): Promise<Known> {
   return { definition, revision, people: await peopleOf(applicationId), at: new Date() };
 }
 
-/** Of each person the last change between two times that may have given them something, as it is written down. */
+/** By whom each person was changed between two times in what may have given them something, as it is written down. */
 async function changesOfPeople(applicationId: string, after: Date, until: Date): Promise<Map<string, Made>> {
   const person = sql<string>`coalesce(${auditEvents.detail} ->> 'person', ${auditEvents.personId}::text)`;
+  const author = sql<string | null>`coalesce(${builders.name}, ${people.name})`;
+  const last = sql<Date>`max(${auditEvents.at})`.mapWith(auditEvents.at);
   const rows = await database()
-    .selectDistinctOn([person], {
-      person,
-      at: auditEvents.at,
-      author: sql<string | null>`coalesce(${builders.name}, ${people.name})`,
-    })
+    .select({ person, author, last })
     .from(auditEvents)
     .leftJoin(builders, eq(builders.id, auditEvents.builderId))
     .leftJoin(people, eq(people.id, auditEvents.personId))
@@ -130,8 +129,17 @@ async function changesOfPeople(applicationId: string, after: Date, until: Date):
         lte(auditEvents.at, until),
       ),
     )
-    .orderBy(person, sql`${auditEvents.at} desc`);
+    .groupBy(person, author)
+    .orderBy(desc(last));
+  const made = new Map<string, { authors: string[]; at: string }>();
+  for (const { person: id, author: name, last: at } of rows) {
+    const known = made.get(id) ?? { authors: [], at: at.toISOString() };
+    made.set(id, { ...known, authors: name === null ? known.authors : [...known.authors, name] });
+  }
   return new Map(
-    rows.map(({ person: id, author, at }) => [id, { author: author ?? undefined, at: at.toISOString() }]),
+    [...made].map(([id, { authors, at }]) => [
+      id,
+      { at, author: authors.length > 0 ? IN_WORDS.format(authors) : undefined },
+    ]),
   );
 }

@@ -9,7 +9,8 @@ import { RightsWindow } from '../shared/rights-window';
 import { usePeopleWork } from './use-people-work';
 import { ImportWindow } from './import-window';
 import { PartHead } from './parts';
-import { assignmentInWords, type FoundPeople, type PersonRow } from './person-row';
+import { assignmentInWords } from '@/core/edit';
+import type { FoundPeople, PersonRow } from './person-row';
 import { PersonWindow } from './person-window';
 
 const SIZE = 25;

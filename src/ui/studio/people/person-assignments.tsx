@@ -6,7 +6,8 @@ import { type Assignment } from '@/core/access';
 import { unitsOf } from '@/core/model';
 import { GiveRole, type RoleOffer } from '../../parts/give-role';
 import { usePeopleWork } from './use-people-work';
-import { assignmentInWords, type PersonRow } from './person-row';
+import { assignmentInWords } from '@/core/edit';
+import type { PersonRow } from './person-row';
 
 const plain = ({ role, unit, from, until }: Assignment): Assignment => ({
   role,

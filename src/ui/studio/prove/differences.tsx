@@ -21,8 +21,8 @@ interface ComparedCell {
   readonly after: Answer;
   readonly gains: boolean;
   readonly edit?: Made & { readonly revision: number; readonly says: string };
-  /** Empty where it was not written down who changed them. */
-  readonly person?: Partial<Made>;
+  /** What is otherwise with the person; by whom, where that was written down. */
+  readonly person?: Partial<Made> & { readonly says: string };
 }
 
 /** What differs from what was signed off. */
@@ -52,7 +52,11 @@ export function Differences({
   const groups = new Map<string, ComparedCell[]>();
   for (const cell of cells) {
     const name =
-      by === 'change' ? headingOf(definition, cell) : by === 'viewer' ? cell.viewerName : cell.elementName;
+      by === 'change'
+        ? changeInWords(definition, cell, 'people')
+        : by === 'viewer'
+          ? cell.viewerName
+          : cell.elementName;
     const group = groups.get(name);
     if (group) group.push(cell);
     else groups.set(name, [cell]);
@@ -66,7 +70,8 @@ export function Differences({
       {all.slice(0, MOST_GROUPS).map(([name, of]) => (
         <details key={name} className="border-t border-sheet py-1" open={all.length <= 4}>
           <summary>
-            {name} <span className="text-[13px] text-quiet">{of.length}</span>
+            {by === 'change' ? headingOf(definition, of) : name}{' '}
+            <span className="text-[13px] text-quiet">{of.length}</span>
           </summary>
           <ul className="text-[13px]">
             {of.slice(0, MOST_IN_GROUP).map((cell) => (
@@ -82,7 +87,7 @@ export function Differences({
                   <LevelMark answer={cell.after} /> {answerInWords(cell.kind, cell.after)}
                 </span>
                 {by !== 'change' && (
-                  <span className="block text-quiet">{causeInWords(definition, cell)}</span>
+                  <span className="block text-quiet">{changeInWords(definition, cell, cell.viewerName)}</span>
                 )}
               </li>
             ))}
@@ -97,27 +102,24 @@ export function Differences({
   );
 }
 
-/** "Tamsin Reed, 4 Mar 2026, 10:12: Loan. It got a line: Volunteer: see." */
-function headingOf(definition: Definition, { edit, person }: ComparedCell): string {
+/** "Tamsin Reed, 4 Mar 2026, 10:12: Loan. It got a line: Volunteer: see." `whom`: of whom it is told. */
+function changeInWords(definition: Definition, { edit, person }: ComparedCell, whom: string): string {
   const said = [
     ...(edit ? [`${madeBy(definition, edit)}: ${edit.says}`] : []),
-    ...(person ? [`${madeBy(definition, person)}: other roles, or other things known of people.`] : []),
+    ...(person ? [`${madeBy(definition, person)}: ${whom} ${person.says}.`] : []),
   ];
   return said.join(' And ') || 'By changes that cannot be told any more';
 }
 
-/** "by the edit of Tamsin Reed, 4 Mar 2026, 10:12 (revision 12)". */
-function causeInWords(definition: Definition, { edit, person }: ComparedCell): string {
-  const said = [
-    ...(edit ? [`by the edit of ${madeBy(definition, edit)} (revision ${edit.revision})`] : []),
-    ...(person
-      ? [`by a change of this person’s roles or of what is known of them: ${madeBy(definition, person)}`]
-      : []),
-  ];
-  return said.join(', and ') || 'by a change that cannot be told any more';
+/** Above all that one change did: of one person by name. */
+function headingOf(definition: Definition, cells: readonly ComparedCell[]): string {
+  const [first] = cells;
+  if (!first) return '';
+  const same = cells.every(({ viewer }) => viewer === first.viewer);
+  return changeInWords(definition, first, same ? first.viewerName : 'people');
 }
 
 function madeBy(definition: Definition, { author, at }: Partial<Made>): string {
-  if (at === undefined) return 'it is not written down whose';
-  return `${author ?? 'somebody who is gone'}, ${whenInWords(definition, at)}`;
+  if (at === undefined) return 'Not written down by whom';
+  return `${author ?? 'Somebody who is gone'}, ${whenInWords(definition, at)}`;
 }
