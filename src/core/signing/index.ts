@@ -1,5 +1,5 @@
 /** Signing off: what was confirmed, what is otherwise since, and what made it so. */
 export { canonicalJson } from './canonical';
 export { type Cause, causesOf } from './causes';
-export { type ChangedCell, changedCells, gains, type Standing } from './compare';
+export { changedCells, gains, type Standing } from './compare';
 export { allSteps, type Steps } from './steps';

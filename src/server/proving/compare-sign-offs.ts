@@ -44,7 +44,7 @@ export interface Compared {
 }
 
 const MOST_CELLS = 2000;
-const IN_WORDS = new Intl.ListFormat('en');
+const IN_WORDS = new Intl.ListFormat('en-GB');
 
 /** What is written down of changes that may give somebody something. */
 const OF_PEOPLE = ['person-created', 'person-changed', 'person-switched-off', 'signed-up', 'joined', 'left'];

@@ -3,7 +3,8 @@
 import { useState } from 'react';
 import { useDraft, useStudio } from '../shell/studio-work';
 import { Progress } from '../shared/progress';
-import { Differences, type Grouping } from './differences';
+import type { Grouping } from './compared';
+import { Differences } from './differences';
 import type { ListedSignOff } from './signed-part';
 import { whenInWords } from './since-in-words';
 import { useCompared } from './use-compared';

@@ -3,7 +3,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { sendProgressing } from '../shared/progressing';
-import type { Compared } from './differences';
+import type { Compared } from './compared';
 
 /** What differs, as far as it is known, and how far comparing is. */
 interface Comparing {

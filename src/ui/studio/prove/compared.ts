@@ -1,0 +1,103 @@
+import type { Answer } from '@/core/access';
+import type { Definition, ElementKind } from '@/core/model';
+import { whenInWords } from './since-in-words';
+
+interface Made {
+  readonly author?: string;
+  readonly at: string;
+}
+
+export interface ComparedCell {
+  readonly viewer: string;
+  readonly viewerName: string;
+  readonly element: string;
+  readonly elementName: string;
+  readonly kind: ElementKind;
+  readonly before: Answer;
+  readonly after: Answer;
+  readonly gains: boolean;
+  readonly edit?: Made & { readonly revision: number; readonly says: string };
+  /** What is otherwise with the person; by whom, where that was written down. */
+  readonly person?: Partial<Made> & { readonly says: string };
+}
+
+/** What differs from what was signed off. */
+export interface Compared {
+  readonly cells: readonly ComparedCell[];
+  readonly gained: number;
+  readonly lost: number;
+}
+
+/** How what differs is put together: under the change that did it, who has it, or what it is. */
+export type Grouping = 'change' | 'viewer' | 'element';
+
+const MOST_NAMES = 6;
+const LIST = new Intl.ListFormat('en-GB');
+
+/** What belongs together, in the order in which it came: under the same change, of the same viewer, or of one element. */
+export function groupsOf(
+  definition: Definition,
+  cells: readonly ComparedCell[],
+  by: Grouping,
+): ComparedCell[][] {
+  const groups = new Map<string, ComparedCell[]>();
+  for (const cell of cells) {
+    const { viewer, element } = cell;
+    const key = { change: changeInWords(definition, cell, ''), viewer, element }[by];
+    const group = groups.get(key);
+    if (group) group.push(cell);
+    else groups.set(key, [cell]);
+  }
+  return [...groups.values()];
+}
+
+/** What stands above a group. */
+export function headingOf(definition: Definition, cells: readonly ComparedCell[], by: Grouping): string {
+  const [first] = cells;
+  if (!first) return '';
+  const change = () => changeInWords(definition, first, whomOf(cells.map(({ viewerName }) => viewerName)));
+  return by === 'change' ? change() : by === 'viewer' ? first.viewerName : first.elementName;
+}
+
+/** "Tamsin Reed, 4 Mar 2026, 10:12: Loan. It got a line: Volunteer: see." `whom`: of whom it is told. */
+export function changeInWords(definition: Definition, { edit, person }: ComparedCell, whom: string): string {
+  const said = [
+    ...(edit ? [`${madeBy(definition, edit)}: ${edit.says}`] : []),
+    ...(person ? [`${madeBy(definition, person)}: ${whom} ${person.says}.`] : []),
+  ];
+  return said.join(' And ') || 'By changes that cannot be told any more';
+}
+
+/** One person by name, or people. */
+export const whomOf = (viewers: readonly string[]): string =>
+  (new Set(viewers).size === 1 ? viewers[0] : undefined) ?? 'people';
+
+/** "Auditor, Samuel Pryce and 3 more". */
+export const someOf = (viewers: readonly string[]): string =>
+  LIST.format([
+    ...viewers.slice(0, MOST_NAMES),
+    ...(viewers.length > MOST_NAMES ? [`${viewers.length - MOST_NAMES} more`] : []),
+  ]);
+
+interface Row {
+  readonly cell: ComparedCell;
+  readonly viewers: readonly string[];
+}
+
+/** What is told in a group: for whom it is the same, at once. */
+export function rowsOf(cells: readonly ComparedCell[], by: Grouping): Row[] {
+  const rows = new Map<string, { cell: ComparedCell; viewers: string[] }>();
+  for (const cell of cells) {
+    const { viewer, viewerName, element, before, after, edit, person } = cell;
+    const key = JSON.stringify([by === 'viewer' && viewer, element, before, after, edit, person]);
+    const row = rows.get(key);
+    if (row) row.viewers.push(viewerName);
+    else rows.set(key, { cell, viewers: [viewerName] });
+  }
+  return [...rows.values()];
+}
+
+function madeBy(definition: Definition, { author, at }: Partial<Made>): string {
+  if (at === undefined) return 'Not written down by whom';
+  return `${author ?? 'Somebody who is gone'}, ${whenInWords(definition, at)}`;
+}
