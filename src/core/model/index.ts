@@ -41,6 +41,7 @@ export { ordered } from './ordered';
 export { privilegesInLists, privilegesOf } from './privileges';
 export { ok, type Problem } from './problem';
 export { sameJson } from './same-json';
+export { withSameParts } from './same-parts';
 export { conditionSchema, LIST_SCHEMAS, MOST_VALUES, typeSchema } from './schema';
 export { checkShape, exactly, listOf, mapOf, oneOf, optional, shapeFaults } from './shape';
 export { placeOf, type Placed, type Slot } from './slots';

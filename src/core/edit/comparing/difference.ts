@@ -68,11 +68,7 @@ export function difference(before: Definition, after: Definition): Change[] {
   const [old, now] = [treeOf(before), treeOf(after)];
   const changes: Change[] = [];
   const reshaped = shapeChanges(old, now);
-  const gone = old === now ? [] : old.elements.filter((element) => !now.get(element.id));
-  const ids = new Set([...now.elements, ...gone].map(({ id }) => id));
-  for (const map of [before.gates, after.gates, before.closed, after.closed])
-    for (const id of Object.keys(map)) ids.add(id);
-  for (const id of ids) {
+  for (const id of idsThatDiffer(before, after, reshaped)) {
     changes.push(...(reshaped.get(id) ?? []));
     const [gateBefore, gateAfter] = [before.gates[id], after.gates[id]];
     if (!sameJson(gateBefore, gateAfter))
@@ -84,6 +80,20 @@ export function difference(before: Definition, after: Definition): Change[] {
   for (const list of NAMED_LISTS) changes.push(...listChanges(list, before[list], after[list]));
   const settings = keyChanges(before, after, (key) => !NO_SETTINGS.has(key));
   return [...changes, ...settings.map((one): Change => ({ kind: 'setting', ...one }))];
+}
+
+/** What may have changed, in the order of the newer tree; then what is gone, in that of the older one. */
+function idsThatDiffer(before: Definition, after: Definition, reshaped: ReadonlyMap<Id, unknown>): Id[] {
+  const ids = new Set(reshaped.keys());
+  for (const [was, is] of [
+    [before.gates, after.gates],
+    [before.closed, after.closed],
+  ] as const)
+    for (const id of [...Object.keys(was), ...Object.keys(is)]) if (was[id] !== is[id]) ids.add(id);
+  const [old, now] = [treeOf(before), treeOf(after)];
+  const place = (id: Id): number =>
+    now.get(id)?.number ?? now.elements.length + (old.get(id)?.number ?? old.elements.length);
+  return [...ids].sort((one, other) => place(one) - place(other));
 }
 
 function listChanges(

@@ -4,7 +4,7 @@ import { NuqsAdapter } from 'nuqs/adapters/next/app';
 import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react';
 import { difference } from '@/core';
 import type { UndoState } from '@/core/edit';
-import type { Definition } from '@/core/model';
+import { type Definition, withSameParts } from '@/core/model';
 import { ask } from '@/ui/live/host';
 import { Queries } from '@/ui/parts/queries';
 import { Toasts, useTell } from '@/ui/parts/toasts';
@@ -85,10 +85,12 @@ function Bar({ applications, builder, released }: Omit<Props, 'children'>) {
   const { mayChange, store } = useStudio();
   const draft = useDraft();
   const { definition } = draft;
-  const waiting = useMemo(
-    () => (released ? difference(released.definition, definition).length : 1),
-    [released, definition],
+  // The page has both whole: with the parts that they have in common once, what differs is found after an edit at once.
+  const before = useMemo(
+    () => released && withSameParts(store.read().definition, released.definition),
+    [released, store],
   );
+  const waiting = useMemo(() => (before ? difference(before, definition).length : 1), [before, definition]);
   return (
     <StudioBar name={definition.name} applications={applications} builder={builder} waiting={waiting}>
       <SavedState draft={draft} waiting={waiting} released={released?.number} mayChange={mayChange} />
