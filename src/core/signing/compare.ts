@@ -5,7 +5,9 @@ import { keyedPerson, kindsOf, type KeyedViewer } from '../access/deciding/viewe
 import { matrixOf, unpacked } from '../access/questions/cells';
 import type { Definition } from '../model/definition';
 import type { Id } from '../model/id';
-import type { Steps } from './steps';
+
+/** Work that can be left, or broken off, between its steps: each says how far it is, and at last comes what it made. */
+export type Steps<T> = Generator<{ readonly done: number; readonly of: number }, T, void>;
 
 /** Who gets what at one time: a definition, and the people with their roles. */
 export interface Standing {
@@ -43,9 +45,6 @@ const AT_A_TIME = 200;
 /**
  * What differs between two times, whatever has changed: gates, roles, people, elements that came or went. `moment` is
  * what periods and times are counted at, on both sides; `most` are the cells that are told one by one.
- *
- * @example
- * allSteps(changedCells(march, now, Date.now(), 2000)).gained // → 12
  */
 export function* changedCells(
   before: Standing,

@@ -2,4 +2,3 @@
 export { canonicalJson } from './canonical';
 export { type Cause, causesOf } from './causes';
 export { changedCells, gains, type Standing } from './compare';
-export { allSteps, type Steps } from './steps';

@@ -1,5 +1,4 @@
 import { setImmediate } from 'node:timers/promises';
-import type { Steps } from '@/core/signing';
 import { log, told } from '../log';
 import { Refused } from './problem';
 
@@ -43,7 +42,11 @@ export function progressing<T>(work: (tell: Tell, signal: AbortSignal) => Promis
 const AT_A_TIME = 20;
 
 /** Takes steps one after the other, and tells how far it is; others are answered in between. Rejects once it is told to stop. */
-export async function takeSteps<T>(steps: Steps<T>, tell: Tell, signal: AbortSignal): Promise<T> {
+export async function takeSteps<T>(
+  steps: Iterator<{ readonly done: number; readonly of: number }, T>,
+  tell: Tell,
+  signal: AbortSignal,
+): Promise<T> {
   let since = performance.now();
   for (let step = steps.next(); ; step = steps.next()) {
     if (step.done) return step.value;
