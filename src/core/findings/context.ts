@@ -3,8 +3,8 @@ import { compile, type Compiled } from '../access/deciding/compile';
 import { EDIT, NONE, type Answer, type Level } from '../access/deciding/level';
 import { answerOf } from '../access/deciding/rule';
 import { subjectOf, type Circumstances } from '../access/deciding/viewer';
-import { idInKey, kindsOf, type KeyedViewer, viewerKey } from '../access/deciding/viewer-key';
-import { matrixOf, unpacked } from '../access/questions/cells';
+import { kindsOf, type KeyedViewer, viewerKey } from '../access/deciding/viewer-key';
+import { matrixOf, unpacked, unpackedMost } from '../access/questions/cells';
 import type { Definition } from '../model/definition';
 import type { Line, Who } from '../model/gate';
 import { newId, type Id } from '../model/id';
@@ -19,6 +19,14 @@ export interface AskedViewer extends KeyedViewer {
   readonly alike: readonly KeyedViewer[];
 }
 
+/** Of whom a line speaks. */
+interface Speaking {
+  /** By row. */
+  readonly how: readonly Spoken[];
+  /** Surely or perhaps. */
+  readonly all: readonly AskedViewer[];
+}
+
 /** Whether a line speaks of a viewer: surely, or only on some records or for some of those whom it stands for. */
 type Spoken = 'surely' | 'perhaps' | 'not';
 
@@ -31,10 +39,13 @@ export class Context {
   readonly tree: Tree;
   /** Login states, roles and groups, then the people. */
   readonly viewers: readonly AskedViewer[];
+  /** So many of them are no people: they come first. */
+  private readonly kinds: number;
   private readonly at: Circumstances;
   private readonly matrix: Uint8Array;
+  private readonly width: number;
   private readonly accesses = new Map<number, Access>();
-  private readonly speaking = new Map<string, readonly Spoken[]>();
+  private readonly speaking = new Map<string, Speaking>();
   private readonly both = new Map<string, boolean>();
   /** By an element's number, whether anybody gets it. */
   private readonly got: Uint8Array;
@@ -55,33 +66,35 @@ export class Context {
       if (some) some.push(one);
       else alike.set(key, [one]);
     }
+    const kinds = kindsOf(definition);
+    this.kinds = kinds.length;
     this.viewers = [
-      ...kindsOf(definition).map((one) => ({ ...one, alike: [one] })),
+      ...kinds.map((one) => ({ ...one, alike: [one] })),
       ...[...alike.values()].map((some) => ({ ...(some[0] as KeyedViewer), alike: some })),
     ].map((one, row) => ({ ...one, row }));
     const asked = this.viewers.map(({ viewer }) => viewer);
     this.matrix = matrixOf(this.compiled, asked, this.at);
-    const width = this.tree.elements.length;
-    this.got = new Uint8Array(width);
+    this.width = this.tree.elements.length;
+    this.got = new Uint8Array(this.width);
     for (let row = 0; row < asked.length; row++)
-      for (let n = 0; n < width; n++) if (this.matrix[row * width + n] !== 0) this.got[n] = 1;
+      for (let n = 0; n < this.width; n++) if (this.matrix[row * this.width + n] !== 0) this.got[n] = 1;
   }
 
   /** What a viewer gets of an element on every record, and at most on some. */
   answer({ row }: AskedViewer, element: AppElement): Answer {
-    return unpacked(this.matrix[row * this.tree.elements.length + element.number] ?? 0);
+    return unpacked(this.matrix[row * this.width + element.number] ?? 0);
   }
 
   /** The most that a viewer gets of an element, on any record. */
-  most(viewer: AskedViewer, element: AppElement): Level {
-    return this.answer(viewer, element).most;
+  most({ row }: AskedViewer, { number }: AppElement): Level {
+    return unpackedMost(this.matrix[row * this.width + number] ?? 0);
   }
 
   /** Do the two get the same of everything? */
   sameRow(one: AskedViewer, other: AskedViewer): boolean {
-    const width = this.tree.elements.length;
-    const [a, b] = [one, other].map(({ row }) => this.matrix.subarray(row * width, (row + 1) * width));
-    return a?.every((byte, n) => byte === b?.[n]) ?? false;
+    const [from, to] = [one.row * this.width, other.row * this.width];
+    for (let n = 0; n < this.width; n++) if (this.matrix[from + n] !== this.matrix[to + n]) return false;
+    return true;
   }
 
   /** Who gets something of an element, or what is asked of it. */
@@ -139,21 +152,20 @@ export class Context {
   }
 
   /** Of whom a line with this *who* speaks: surely, or at least on some records or for some of whom one stands for. */
-  spokenOf(who: Who, how: Exclude<Spoken, 'not'> = 'perhaps'): AskedViewer[] {
+  spokenOf(who: Who, how: Exclude<Spoken, 'not'> = 'perhaps'): readonly AskedViewer[] {
     const spoken = this.spoken(who);
-    return this.viewers.filter(({ row }) => spoken[row] === 'surely' || spoken[row] === how);
+    return how === 'perhaps' ? spoken.all : spoken.all.filter(({ row }) => spoken.how[row] === how);
   }
 
   /** Is it so of all of whom a line with this *who* may speak? */
   allOf(who: Who, isSo: (viewer: AskedViewer) => boolean): boolean {
-    const spoken = this.spoken(who);
-    return this.viewers.every((viewer) => spoken[viewer.row] === 'not' || isSo(viewer));
+    return this.spoken(who).all.every(isSo);
   }
 
   /** Is there somebody among these of whom a line with this *who* may speak? */
   isSomebody(who: Who, among: readonly AskedViewer[]): boolean {
-    const spoken = this.spoken(who);
-    return among.some(({ row }) => spoken[row] !== 'not');
+    const { how } = this.spoken(who);
+    return among.some(({ row }) => how[row] !== 'not');
   }
 
   /** Is there somebody of whom lines with both of these may speak? */
@@ -164,16 +176,16 @@ export class Context {
     return found;
   }
 
-  /** By row, whether a line with this *who* speaks of the viewer. */
-  private spoken(who: Who): readonly Spoken[] {
+  private spoken(who: Who): Speaking {
     const subject = subjectOf(who);
     let found = this.speaking.get(subject);
     if (!found) {
-      found = this.viewers.map((viewer) => {
+      const how = this.viewers.map((viewer): Spoken => {
         const access = this.accessOf(viewer);
         if (access.held.isSpokenOf(who)('be true') === true) return 'surely';
         return access.most.held.isSpokenOf(who)('be true') === false ? 'not' : 'perhaps';
       });
+      found = { how, all: this.viewers.filter(({ row }) => how[row] !== 'not') };
       this.speaking.set(subject, found);
     }
     return found;
@@ -185,13 +197,11 @@ export class Context {
 
   /** "Registrar, Curator and 4 more": kinds of viewers, or people where there is no kind among them. */
   names(viewers: readonly AskedViewer[]): string {
-    const kinds = viewers.filter(({ key }) => !isPersonKey(key));
+    const kinds = viewers.filter(({ row }) => row < this.kinds);
     const all = kinds.length > 0 ? kinds : viewers.flatMap(({ alike }) => alike);
     return namesOf(all.map(({ name }) => name));
   }
 }
-
-const isPersonKey = (key: string): boolean => idInKey('person', key) !== undefined;
 
 /** "One, another and a third"; "One, another, a third and 4 more". */
 export function namesOf(names: readonly string[]): string {

@@ -17,17 +17,22 @@ export const hiddenHereShownThere: Check = {
   title: 'Hidden here, shown there',
   *find(context) {
     const { tree, compiled } = context;
+    const comers = new Map<AppElement | undefined, readonly AskedViewer[]>();
     for (const part of tree.elements) {
       if ((part.kind !== 'field' && part.kind !== 'column') || !compiled.lines(part.id)) continue;
       // On a form for a new record there is no data yet to be hidden.
       if (part.kind === 'field' && part.screen?.binds?.record === 'new') continue;
       const door = tree.get(part.node.field);
       if (!door) continue;
-      const whom = context.viewers.filter(
+      const screen = part.screen && tree.get(part.screen.id);
+      const there = comers.get(screen) ?? (screen ? context.whoGets(screen) : context.viewers);
+      comers.set(screen, there);
+      const { container } = part;
+      const whom = there.filter(
         (viewer) =>
-          context.most(viewer, door) > NONE &&
           context.most(viewer, part) === NONE &&
-          comesTo(context, viewer, part),
+          context.most(viewer, door) > NONE &&
+          (!container || context.most(viewer, container) > NONE),
       );
       if (whom.length === 0) continue;
       const shown = compiled.handles
@@ -43,13 +48,6 @@ export const hiddenHereShownThere: Check = {
     }
   },
 };
-
-/** Do they see the screen, and what the part stands in? */
-function comesTo(context: Context, viewer: AskedViewer, part: AppElement): boolean {
-  const { container, screen } = part;
-  const at = screen && context.element(screen.id);
-  return (!at || context.most(viewer, at) > NONE) && (!container || context.most(viewer, container) > NONE);
-}
 
 function mendsFor({ compiled }: Context, part: AppElement, door: AppElement): Mend[] {
   const lines = compiled.lines(part.id) ?? [];

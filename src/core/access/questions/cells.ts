@@ -19,10 +19,10 @@ export interface Cell {
 }
 
 /** An answer of the matrix: the least in two bits, then the most. */
-export const unpacked = (byte: number): Answer => ({
-  least: (byte & 3) as Level,
-  most: ((byte >>> 2) & 3) as Level,
-});
+export const unpacked = (byte: number): Answer => ({ least: (byte & 3) as Level, most: unpackedMost(byte) });
+
+/** The most of an answer of the matrix. */
+export const unpackedMost = (byte: number): Level => ((byte >>> 2) & 3) as Level;
 
 /** What the viewer has of the element, with where it comes from. `answer` may be known already, from the matrix. */
 export function cellOf(access: Access, element: AppElement, answer = access.answer(element)): Cell {
