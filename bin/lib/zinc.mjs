@@ -1,5 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
+import { pathToFileURL } from 'node:url';
 import { Cluster } from './cluster.mjs';
 import { needNpmPackages } from './packages.mjs';
 import { inPackages, ROOT, Unable } from './run.mjs';
@@ -29,7 +30,7 @@ try {
   const { url, stop } = await withDatabase();
   const { status } = spawnSync(
     process.execPath,
-    [inPackages('tsx/dist/cli.mjs'), `${ROOT}/src/cli/zinc.ts`, ...args],
+    ['--import', pathToFileURL(inPackages('tsx/dist/loader.mjs')).href, `${ROOT}/src/cli/zinc.ts`, ...args],
     {
       stdio: 'inherit',
       env: { ...process.env, ...(url && { DATABASE_URL: url }), TSX_TSCONFIG_PATH: `${ROOT}/tsconfig.json` },

@@ -3,9 +3,7 @@ import { amongInWords } from '@/core/edit';
 import type { Rank } from '@/core/findings';
 import { findGone, isMoment, ordered } from '@/core/model';
 import { toCsv } from '@/server/csv';
-import { isAway } from '@/server/database/client';
-import { told } from '@/server/log';
-import { buildersFor, copied, deleted, exportedRecords, importedRecords, listed, made } from './applications';
+import type { made as makes } from './applications';
 import { levelsText } from '@/core/expectations';
 import { decide, decidedBy, explained, faultsOf, readCases } from './decide';
 import { checkExpected } from './expected';
@@ -22,9 +20,12 @@ import {
 } from './findings';
 import { junit } from './junit';
 import { reach } from './reach';
-import { exported, imported } from './store';
-import { swept, sweptAsCases } from './sweep';
 import { readWorld, type World } from './world';
+
+/** What works in the database is loaded by the commands that need it: most work on files, and start quicker without. */
+const inApplications = () => import('./applications');
+const inStore = () => import('./store');
+const inSweeps = () => import('./sweep');
 
 const program = new Command('bin/zinc')
   .description(
@@ -47,6 +48,7 @@ program
   .description('Lists the applications: address, name, release in force.')
   .option('--json', 'as JSON')
   .action(async (options: { json?: boolean }) => {
+    const { listed } = await inApplications();
     const all = await listed();
     if (options.json) return printJson(all);
     for (const { address, name, release } of all)
@@ -68,7 +70,8 @@ program
   .option('--language <language>', 'in which values are told (BCP 47)', 'en-GB')
   .option('--currency <currency>', 'in which money is told (ISO 4217)', 'EUR')
   .option('--zone <zone>', 'the time zone', 'UTC')
-  .action(async (name: string, options: Parameters<typeof made>[1]) => {
+  .action(async (name: string, options: Parameters<typeof makes>[1]) => {
+    const { made } = await inApplications();
     print(`Made, at /live/${await made(name, options)}. It is not released yet.`);
   });
 
@@ -80,6 +83,7 @@ program
   .option('--address <address>', 'of the copy; else from its name')
   .option('--as <email>', 'the builder who owns it; else the first')
   .action(async (slug: string, name: string, options: { address?: string; as?: string }) => {
+    const { copied } = await inApplications();
     print(`Copied to /live/${await copied(slug, name, options.address, options.as)}.`);
   });
 
@@ -89,6 +93,7 @@ program
   .argument('<application>', 'its part of the address')
   .requiredOption('--name <name>', 'its name, so that it is surely that one')
   .action(async (slug: string, options: { name: string }) => {
+    const { deleted } = await inApplications();
     await deleted(slug, options.name);
     print('Deleted.');
   });
@@ -99,6 +104,7 @@ program
   .argument('<application>', 'its part of the address')
   .option('--json', 'as JSON')
   .action(async (slug: string, options: { json?: boolean }) => {
+    const { buildersFor } = await inApplications();
     const all = await buildersFor(slug);
     if (options.json) return printJson(all);
     for (const { name, email = '', role } of all) print(`${email}\t${name}\t${role}`);
@@ -112,6 +118,7 @@ program
   .option('--junit <file>', 'writes a report as JUnit XML')
   .option('--json', 'as JSON')
   .action(async (slug: string, options: { released?: boolean; junit?: string; json?: boolean }) => {
+    const { swept, sweptAsCases } = await inSweeps();
     const sweep = await swept(slug, options.released ?? false, ({ viewers, ofViewers, asked, toAsk }) => {
       if (process.stderr.isTTY)
         process.stderr.write(`\r${asked} of about ${toAsk} requests, as ${viewers} of ${ofViewers} viewers `);
@@ -137,6 +144,7 @@ records
   .argument('<entity>', 'by its plural, such as Items, or its id')
   .option('--live', 'the live ones, rather than the samples')
   .action(async (slug: string, entity: string, options: { live?: boolean }) => {
+    const { exportedRecords } = await inApplications();
     print(await exportedRecords(slug, entity, options.live ? 'live' : 'sample'));
   });
 
@@ -153,6 +161,7 @@ records
   .action(async (slug: string, entity: string, file: string, options: ImportOptions) => {
     const { live = false, dry = false, leaveOut = false, as } = options;
     const kind = live ? 'live' : 'sample';
+    const { importedRecords } = await inApplications();
     const told = await importedRecords(slug, entity, file, kind, { dry, leaveOut, as });
     for (const { line, column, says } of told.wrong) print(`Line ${line}, ${column}: ${says}`);
     print(`${told.added} ${dry ? 'would be ' : ''}added, ${told.changed} changed.`);
@@ -172,6 +181,7 @@ program
   .option('--released', 'what is released, rather than the draft')
   .option('--out <file>', 'where to write it; without it, to the output')
   .action(async (slug: string, options: { released?: boolean; out?: string }) => {
+    const { exported } = await inStore();
     const text = `${JSON.stringify(ordered(await exported(slug, options.released ?? false)), null, 2)}\n`;
     if (options.out === undefined) print(text);
     else writeText(options.out, text);
@@ -187,6 +197,7 @@ program
   .option('--confirm <code>', 'what is deleted may let just those in whom the refusal named')
   .option('--as <email>', 'the builder in whose name it is done; else the first who may')
   .action(async (slug: string, file: string, options: { as?: string; confirm?: string }) => {
+    const { imported } = await inStore();
     const revision = await imported(slug, readDefinitionFile(file), options.as, options.confirm);
     print(
       revision === undefined
@@ -395,6 +406,10 @@ try {
         process.stderr.write(`${place}: ${message} ${mend}\n`);
   } else {
     process.exitCode = EXIT.wrongInput;
+    const [{ isAway }, { told }] = await Promise.all([
+      import('@/server/database/client'),
+      import('@/server/log'),
+    ]);
     const { name, code } = told(error);
     const what = isAway(error)
       ? 'The database cannot be reached. Start it, or set DATABASE_URL.'
