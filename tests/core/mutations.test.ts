@@ -140,7 +140,7 @@ function use(definition: Definition, draw: Draw): void {
 describe('a document that is not whole', () => {
   it.each([
     ['the demo', () => LARKFIELD, 400],
-    ['random ones', drawDefinition, 2000],
+    ['random ones', drawDefinition, 1000],
   ] as const)('is refused with a place, or compiles, resolves and explains: %s', (_, of, numRuns) => {
     let [refused, used] = [0, 0];
     fc.assert(
