@@ -13,7 +13,7 @@ export default defineConfig({
     .map((file) => ({ name: file.slice(0, -'.spec.ts'.length), testMatch: file })),
   fullyParallel: false,
   retries: 0,
-  timeout: 180_000,
+  timeout: 360_000,
   // Generous: a slow machine is no failure.
   expect: { timeout: 20_000 },
   reporter: [['list'], ['json']],
