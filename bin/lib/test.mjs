@@ -21,9 +21,6 @@ const KINDS = /** @type {const} */ (['unit', 'server', 'browser', 'crash']);
 /** Characters of a page that are told of a test that failed on it. */
 const MOST_OF_A_PAGE = 3000;
 
-/** Thousands of random documents leave much behind, and a busy machine is slow to clear it away. */
-const HEAP = '--max-old-space-size=8192';
-
 let passed = 0;
 /** What failed, by name and with its message: told again at the end, where the output is often cut. @type {string[]} */
 const failures = [];
@@ -68,7 +65,7 @@ function vitest(project, words, env) {
       `--outputFile.json=${file}`,
       ...words,
     ],
-    { env: { ...env, NODE_OPTIONS: HEAP }, allowFailure: true },
+    { env, allowFailure: true },
   );
   const { numPassedTests, numFailedTests, testResults } = JSON.parse(readFileSync(file, 'utf8'));
   passed += numPassedTests;

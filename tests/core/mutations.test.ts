@@ -78,7 +78,8 @@ function mutate(draw: Draw, definition: Definition): Json {
         break;
       case 1:
       case 2:
-        at[key] = draw.one(ODD);
+        // Its own copy: what is wrong in one document is not in the next.
+        at[key] = structuredClone(draw.one(ODD));
         break;
       case 3:
         if (Array.isArray(holder)) holder.push(structuredClone(value));

@@ -82,6 +82,8 @@ describe('a document that is not right', () => {
       withPart(list({ filter: { compare: '=', left: { record: 'item_shown' }, right: {} } })),
       /filter\.right: must be an operand/,
     ],
+    ['with nothing where it may be left out', { ...LARKFIELD, startScreen: null }, /startScreen: /],
+    ['with a list that leads to nothing', withPart({ ...list({}), opens: null }), /parts\[0\]\.opens: /],
   ])('of the wrong shape: %s', (_, document, told) => {
     const read = readDefinition(document);
     expect(

@@ -65,7 +65,7 @@ const valueOrNull = yup
 
 const operand = byKey<Operand>('an operand', () => ({
   user: { user: id },
-  record: { record: id, through: id.notRequired() },
+  record: { record: id, through: id.optional() },
   session: { session: id },
   clock: {
     clock: yup
@@ -171,9 +171,9 @@ const part = oneOf('kind', {
     name,
     entity: id,
     filter: optionalCondition,
-    of: id.notRequired(),
+    of: id.optional(),
     columns: listOf(column),
-    opens: id.notRequired(),
+    opens: id.optional(),
     buttons: listOf(button),
   },
   chart: {
@@ -182,7 +182,7 @@ const part = oneOf('kind', {
     list: id,
     by: id,
     shows: yup.string().oneOf(['count', 'sum', 'average']).required('is missing'),
-    of: id.notRequired(),
+    of: id.optional(),
     as: yup.string().oneOf(['bars', 'line']).required('is missing'),
   },
   people: { id, name },
@@ -218,7 +218,7 @@ const action = oneOf('kind', {
 });
 
 const menuItem: Shape<MenuItem> = itself(() =>
-  exactly({ id, name, screen: id.notRequired(), items: listOf(menuItem) }),
+  exactly({ id, name, screen: id.optional(), items: listOf(menuItem) }),
 );
 
 const frame = exactly({ id, name, items: listOf(menuItem) });
@@ -235,7 +235,7 @@ const roleSchema = exactly({
   joinable: yup.boolean(),
   standInFull: yup.boolean(),
   setsCompared: yup.boolean(),
-  startScreen: id.notRequired(),
+  startScreen: id.optional(),
   handsOut: optional(listOf(exactly({ role: id, notHeld: yup.boolean() }))),
 });
 
@@ -274,7 +274,7 @@ const entity = exactly({
   name,
   plural: name,
   labelField: id,
-  unitField: id.notRequired(),
+  unitField: id.optional(),
   fields: listOf(entityField),
   actions: listOf(action),
 });
@@ -286,7 +286,7 @@ export const LIST_SCHEMAS = {
   units: unit,
   attributes: exactly({ id, name, type: typeSchema }),
   groups: exactly({ id, name, condition: conditionSchema }),
-  conditions: exactly({ id, name, entity: id.notRequired(), condition: conditionSchema }),
+  conditions: exactly({ id, name, entity: id.optional(), condition: conditionSchema }),
   sessionValues: exactly({ id, name, type: typeSchema, minutes }),
 } as const;
 
@@ -306,7 +306,7 @@ export const SETTINGS = {
     .test('zone', 'must be a time zone such as Europe/London', (text) => !text || isTimeZone(text))
     .required('is missing'),
   newScreens: yup.string().oneOf(['nobody', 'signed-in', 'everyone']).required('is missing'),
-  startScreen: id.notRequired(),
+  startScreen: id.optional(),
   signUp: yup.boolean().required('is missing'),
   unlock: optional(exactly({ privilege: id, minutes })),
   standIn: optional(exactly({ privilege: id, minutes, changes: yup.boolean().required('is missing') })),
