@@ -22,6 +22,16 @@ const KINDS = /** @type {const} */ (['unit', 'server', 'browser', 'crash']);
 const MOST_OF_A_PAGE = 3000;
 
 let passed = 0;
+/** How long each kind of tests took, in seconds. @type {string[]} */
+const took = [];
+
+/** @param {string} kind @param {() => unknown} tests */
+async function timed(kind, tests) {
+  const began = performance.now();
+  await tests();
+  took.push(`${kind} ${Math.round((performance.now() - began) / 1000)} s`);
+}
+
 /** What failed, by name and with its message: told again at the end, where the output is often cut. @type {string[]} */
 const failures = [];
 
@@ -185,8 +195,8 @@ async function main() {
       endWaitedFor();
       void stop().then(() => process.exit(130));
     });
-  if (values.checks) await checks();
-  if (kinds.includes('unit')) vitest('unit', words, runs);
+  if (values.checks) await timed('checks', checks);
+  if (kinds.includes('unit')) await timed('unit', () => vitest('unit', words, runs));
   try {
     if (kinds.every((one) => one === 'unit')) return;
     const cluster = new Cluster('test-postgres');
@@ -195,15 +205,15 @@ async function main() {
     if (kinds.includes('server')) {
       // One for each of the two files that run at a time: tests/server/own-database.ts takes its worker's.
       const [first] = ['zinc_unit_1', 'zinc_unit_2'].map((name) => cluster.database(name, { anew: true }));
-      vitest('server', words, { ...runs, DATABASE_URL: first?.owner ?? '' });
+      await timed('server', () => vitest('server', words, { ...runs, DATABASE_URL: first?.owner ?? '' }));
     }
-    if (kinds.includes('browser') || kinds.includes('crash')) await build();
+    if (kinds.includes('browser') || kinds.includes('crash')) await timed('build', build);
     if (kinds.includes('browser')) {
       const database = cluster.database('zinc_browser', { anew: true });
       const { demo } = await setUpDatabase(database);
-      await browser(database, demo?.password ?? '', words, runs);
+      await timed('browser', () => browser(database, demo?.password ?? '', words, runs));
     }
-    if (kinds.includes('crash')) await crash(cluster);
+    if (kinds.includes('crash')) await timed('crash', () => crash(cluster));
   } finally {
     await stop();
   }
@@ -212,6 +222,7 @@ async function main() {
 /** What failed, and the last line, whatever happened. */
 function end() {
   for (const one of failures) say(`\nFAILED: ${one.slice(0, 2000)}`);
+  if (took.length > 0) say(`\nTook: ${took.join(', ')}`);
   say(`\n${passed} passed, ${failures.length} failed`);
   process.exit(failures.length > 0 || passed === 0 ? 1 : 0);
 }

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
-import { afterAll, beforeAll, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeEach, expect, it } from 'vitest';
 import { connect, database } from '@/server/database/client';
 import { migrateDatabase } from '@/server/database/migrate';
 
@@ -14,11 +14,9 @@ const earlier = new URL(process.env['DATABASE_URL'] ?? '');
 earlier.pathname = `/${NAME}`;
 const folder = mkdtempSync(join(tmpdir(), 'migrations-'));
 
-beforeAll(() => database().execute(sql.raw(`create database ${NAME}`)));
-afterAll(async () => {
-  rmSync(folder, { recursive: true });
-  await database().execute(sql.raw(`drop database ${NAME} with (force)`));
-});
+beforeEach(() => database().execute(sql.raw(`create database ${NAME}`)));
+afterEach(() => database().execute(sql.raw(`drop database ${NAME} with (force)`)));
+afterAll(() => rmSync(folder, { recursive: true }));
 
 /** The migrations that there were up to one of them. */
 function migrationsBefore(idx: number): string {
@@ -58,6 +56,29 @@ it('makes invitations of those who were let in and had not chosen a password; on
       { of: 'two', name: 'Cy', role: 'editor', opens: false, holds: true },
       { of: 'two', name: 'Dot', role: 'reviewer', opens: false, holds: false },
     ]);
+  } finally {
+    await pool.end();
+  }
+});
+
+it('leaves out of definitions what was null where an id may be left out, and nothing else', async () => {
+  const { database: on, pool } = connect(earlier.href, { patient: true });
+  const odd = 'a "of": null, \\"opens": null} text';
+  const stored = {
+    name: odd,
+    opens: null,
+    parts: [{ of: null, through: 'kept' }, { screen: null }, { value: null, startScreen: null }],
+    unitField: null,
+  };
+  try {
+    await migrate(on, { migrationsFolder: migrationsBefore(14) });
+    await on.execute(sql`insert into applications (id, slug, name) values ('one', 'one', 'One')`);
+    await on.execute(
+      sql`insert into snapshots (application_id, revision, definition) values ('one', 0, ${JSON.stringify(stored)}::jsonb)`,
+    );
+    await migrateDatabase(on);
+    const { rows } = await on.execute(sql`select definition from snapshots`);
+    expect(rows).toEqual([{ definition: { name: odd, parts: [{ through: 'kept' }, {}, { value: null }] } }]);
   } finally {
     await pool.end();
   }
