@@ -135,6 +135,30 @@ const PLANTED: readonly (readonly [name: string, plant: Change, told: string])[]
     'lets-oneself-in loan_fee',
   ],
   [
+    'a field of a screen that opens to whom another names, which they may write',
+    gate(
+      'p_item_notes',
+      line(role('volunteer'), 'edit', {
+        compare: '=',
+        left: { record: 'item_maker' },
+        right: { user: 'name' },
+      }),
+    ),
+    'lets-oneself-in p_item_notes item_maker',
+  ],
+  [
+    'a field that opens by the record to which one may point',
+    gate(
+      'p_loan_courier',
+      line(role('assistant'), 'see', {
+        compare: '=',
+        left: { record: 'item_lender_email', through: 'loan_item' },
+        right: { user: 'email' },
+      }),
+    ),
+    'lets-oneself-in p_loan_courier loan_item',
+  ],
+  [
     'a screen that sets what a line asks for',
     screenWith('s_evenings', () => ({ sets: [{ value: 'sv_stock', to: true }] })),
     'lets-oneself-in p_item_store',
@@ -157,7 +181,36 @@ const PLANTED: readonly (readonly [name: string, plant: Change, told: string])[]
   [
     'data that opens by a role to join',
     roleWith('friend', { includes: ['conservator'] }),
-    'open-by-signing-up loan report',
+    'open-by-signing-up item loan report',
+  ],
+  [
+    'all records for a role that is given to whoever is new, where others see some',
+    more('s_items', line(role('lender'))),
+    'open-by-signing-up item',
+  ],
+  [
+    'a line for a privilege that no role holds',
+    all(
+      (of) => ({
+        ...of,
+        privileges: [...of.privileges, { id: 'qg', name: 'New', privileges: [{ id: 'q_new', name: 'New' }] }],
+      }),
+      more('s_out', line({ kind: 'privilege', privilege: 'q_new' })),
+    ),
+    'nobody-is-left q_new',
+  ],
+  [
+    'a screen with people, and no role that hands out others',
+    (of) => ({
+      ...of,
+      roles: of.roles.map(({ handsOut: _, ...one }) => one),
+    }),
+    'nobody-is-left w_people',
+  ],
+  [
+    'the same screen, closed to whoever hands out others',
+    gate('s_people', line(role('head'))),
+    'nobody-is-left w_people keeper',
   ],
   [
     'a privilege to unlock that no role holds',
@@ -188,6 +241,28 @@ const PLANTED: readonly (readonly [name: string, plant: Change, told: string])[]
     'a start screen that is closed',
     roleWith('auditor', { startScreen: 's_people' }),
     'start-screen-closed s_people',
+  ],
+  [
+    'a start screen of the application that is closed to all who start there',
+    all((of) => ({ ...of, startScreen: 's_pieces' })),
+    'start-screen-closed s_pieces',
+  ],
+  [
+    'a day that is over',
+    more('s_loans', line(role('curator'), 'see', dayIs('2026-03-13'))),
+    'never-true s_loans',
+  ],
+  [
+    'from a day on that is over',
+    more(
+      's_loans',
+      line(role('curator'), 'see', {
+        compare: '>=',
+        left: { clock: 'today' },
+        right: { value: '2026-01-01' },
+      }),
+    ),
+    'always-true s_loans',
   ],
   [
     'two weekdays at once',
@@ -265,6 +340,11 @@ const PLANTED: readonly (readonly [name: string, plant: Change, told: string])[]
       gate('p_loan_fee', line(role('auditor'))),
     ),
     'unlocks-what-they-lack p_loan_fee',
+  ],
+  [
+    'one of two who may unlock lacks what is locked',
+    roleWith('keeper', { privileges: ['q_unlock'] }),
+    'unlocks-what-they-lack p_loan_approver',
   ],
 ];
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bind } from '@/core/condition/bind';
+import { addDays, readClock } from '@/core/condition/clock';
 import { holds } from '@/core/condition/formula';
 import { parse } from '@/core/condition/parse';
 import { reachable } from '@/core/condition/reachable';
@@ -43,6 +44,28 @@ describe('which answers a condition can have', () => {
     expect(answers?.isTrue ? (answers.isFalse ? 'either' : 'always') : 'never').toBe(is);
   });
 
+  it.each<[text: string, is: 'never' | 'always' | 'either']>([
+    ['today = 2026-06-14', 'never'],
+    ['today = 2026-06-15', 'either'],
+    ['today < 2026-06-15', 'never'],
+    ['today >= 2026-06-15', 'always'],
+    ['today >= 2026-01-01 and today <= 2026-12-31', 'either'],
+    ['today + 30 days = 2026-07-01', 'never'],
+    ['now < 2026-06-14T12:00', 'never'],
+    ['weekday = monday and day = 31', 'either'],
+    ['time >= 22:00', 'either'],
+  ])('from 15 June 2026 on: %s: %s', (text, is) => {
+    const read = parse(scope, text);
+    if (!read.ok) throw new Error(`${read.problem.place}: ${read.problem.message}`);
+    const answers = reachable(scope, read.value, '2026-06-15');
+    expect(answers?.isTrue ? (answers.isFalse ? 'either' : 'always') : 'never').toBe(is);
+  });
+
+  it('are looked for on other days than one on which a clock change leaves out hours', () => {
+    const read = parse(scope, 'today >= 2026-01-01 and time >= 01:10 and time <= 01:40');
+    expect(read.ok && reachable(scope, read.value, '2027-03-28')?.isTrue).toBe(true);
+  });
+
   it('hold all that come about for anybody, on any record, at any time', () => {
     let told = 0;
     fc.assert(
@@ -52,9 +75,11 @@ describe('which answers a condition can have', () => {
         const entity = draw.one(definition.entities);
         const condition = drawCondition(draw, entity, 3);
         const on = { definition, entity };
-        const answers = reachable(on, condition);
+        const at = drawCircumstances(draw);
+        const { today } = readClock(at.moment, definition.timeZone);
+        const answers = reachable(on, condition, draw.one([undefined, today, addDays(today, -400)]));
         if (!answers) return;
-        const { facts } = new Held(definition, drawViewer(draw), drawCircumstances(draw));
+        const { facts } = new Held(definition, drawViewer(draw), at);
         const record = drawRecord(draw, definition, entity);
         const is = (must: 'be true' | 'be false'): boolean => holds(bind(facts, on, condition, must), record);
         if (is('be true')) expect(answers.isTrue).toBe(true);

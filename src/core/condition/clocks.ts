@@ -2,19 +2,27 @@ import { addDays, momentOf, readClock, WEEKDAYS, type Clock } from './clock';
 import { operandsOf, type ClockReading, type Condition } from './condition';
 import { constantsFor } from './constants';
 
-/** A day on each weekday that is each day of a month: there are 217. */
-let everyDay: readonly string[] | undefined;
+/** The last day from which days of all sorts were asked for, with these. */
+let lastDays: { readonly from: string; readonly days: readonly string[] } | undefined;
 
-function daysOfAllSorts(): readonly string[] {
-  if (!everyDay) {
+/** In so many years each day of a month has been on each weekday. */
+const YEARS = 8;
+
+/** Where it does not matter from when on. */
+const SOME_DAY = '2026-06-01';
+
+/** From a day on, a day on each weekday that is each day of a month: there are 217. */
+function daysOfAllSorts(from: string): readonly string[] {
+  if (lastDays?.from !== from) {
     const found = new Map<string, string>();
-    for (let day = '2024-01-01'; day < '2032-01-01'; day = addDays(day, 1)) {
+    const end = `${Number(from.slice(0, 4)) + YEARS}${from.slice(4)}`;
+    for (let day = from; day < end; day = addDays(day, 1)) {
       const sort = `${weekdayOf(day)} ${day.slice(8)}`;
       if (!found.has(sort)) found.set(sort, day);
     }
-    everyDay = [...found.values()];
+    lastDays = { from, days: [...found.values()] };
   }
-  return everyDay;
+  return lastDays.days;
 }
 
 const weekdayOf = (day: string): string =>
@@ -22,9 +30,9 @@ const weekdayOf = (day: string): string =>
 
 /**
  * Times on both sides of all that these questions ask of the clock. Of what a clock change leaves out on a day that is
- * asked for, there is none.
+ * asked for, there is none; and where it is told from which day on (`YYYY-MM-DD`), none of the days before.
  */
-export function clocksFor(timeZone: string, asked: readonly Condition[]): readonly Clock[] {
+export function clocksFor(timeZone: string, asked: readonly Condition[], from?: string): readonly Clock[] {
   const readings = new Map<ClockReading, string[]>();
   for (const operand of asked.flatMap(operandsOf))
     if ('clock' in operand) {
@@ -37,9 +45,10 @@ export function clocksFor(timeZone: string, asked: readonly Condition[]): readon
     ...(readings.get('today') ?? []),
     ...(readings.get('now') ?? []).map((one) => one.slice(0, 10)),
   ];
-  const near = [...new Set(dates.flatMap((date) => [addDays(date, -1), date, addDays(date, 1)]))];
+  const around = dates.flatMap((date) => [addDays(date, -1), date, addDays(date, 1)]);
+  const near = [...new Set(from === undefined || around.length === 0 ? around : daysFrom(from, around))];
   const recurring = readings.has('weekday') || readings.has('day');
-  const far = recurring ? daysOfAllSorts() : near.length > 0 ? [] : ['2026-06-01'];
+  const far = recurring ? daysOfAllSorts(from ?? SOME_DAY) : near.length > 0 ? [] : [SOME_DAY];
   const times = timesFor(readings);
   const clocks = new Map<string, Clock>();
   for (const [days, exact] of [
@@ -62,6 +71,13 @@ export function clocksFor(timeZone: string, asked: readonly Condition[]): readon
       }
   return [...clocks.values()];
 }
+
+/** Of these days those that are still to come; and the first ones, since on one of them a clock change may leave out hours. */
+const daysFrom = (from: string, days: readonly string[]): string[] => [
+  ...days.filter((day) => day >= from),
+  from,
+  addDays(from, 1),
+];
 
 /** Times of day (to the second) around those that are asked for. */
 function timesFor(readings: ReadonlyMap<ClockReading, readonly string[]>): readonly string[] {

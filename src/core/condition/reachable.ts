@@ -34,16 +34,17 @@ const MOST_UNITS = 60;
  * Which answers the condition can have at all, whoever asks, on whatever record, whenever: found by trying the values
  * on both sides of each constant in it, in all combinations, and times that there really are. What compares two values
  * with each other, or asks for a role, may be answered either way, so "can be" may be said too often, and "cannot be"
- * never wrongly. Undefined where there would be too much to try.
+ * never wrongly. Undefined where there would be too much to try. From a day on (`YYYY-MM-DD`, in the application's time
+ * zone), where it is given: what is over can no longer be.
  */
-export function reachable(scope: Scope, condition: Condition): Reachable | undefined {
+export function reachable(scope: Scope, condition: Condition, from?: string): Reachable | undefined {
   const { definition, entity } = scope;
   const { attributes, sessionValues, units, groups, conditions, entities, timeZone } = definition;
-  const asks = [entity, attributes, sessionValues, units, groups, conditions, entities, timeZone];
+  const asks = [entity, attributes, sessionValues, units, groups, conditions, entities, timeZone, from];
   const found = known.get(condition);
   // An edit leaves what it does not change as it is, the very same.
   if (found && asks.every((one, n) => one === found.asks[n])) return found.answers;
-  const answers = tried(scope, condition);
+  const answers = tried(scope, condition, from);
   known.set(condition, { asks, answers });
   return answers;
 }
@@ -53,11 +54,11 @@ const known = new WeakMap<
   { readonly asks: readonly unknown[]; readonly answers: Reachable | undefined }
 >();
 
-function tried(scope: Scope, condition: Condition): Reachable | undefined {
+function tried(scope: Scope, condition: Condition, from: string | undefined): Reachable | undefined {
   const { condition: plain, free } = plainly(scope.definition, condition);
   const asked = questionsIn(plain);
   const domains = new Map<string, Domain>();
-  const clocks = clocksFor(scope.definition.timeZone, asked);
+  const clocks = clocksFor(scope.definition.timeZone, asked, from);
   for (const question of asked)
     for (const operand of operandsOf(question)) {
       if ('value' in operand || 'clock' in operand) continue;

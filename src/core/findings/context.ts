@@ -5,6 +5,7 @@ import { answerOf } from '../access/deciding/rule';
 import { subjectOf, type Circumstances } from '../access/deciding/viewer';
 import { kindsOf, type KeyedViewer, viewerKey } from '../access/deciding/viewer-key';
 import { matrixOf, unpacked, unpackedMost } from '../access/questions/cells';
+import { readClock } from '../condition/clock';
 import type { Definition } from '../model/definition';
 import type { Line, Who } from '../model/gate';
 import { newId, type Id } from '../model/id';
@@ -41,6 +42,8 @@ export class Context {
   readonly viewers: readonly AskedViewer[];
   /** So many of them are no people: they come first. */
   private readonly kinds: number;
+  /** The day that it is there, `YYYY-MM-DD`. */
+  readonly today: string;
   private readonly at: Circumstances;
   private readonly matrix: Uint8Array;
   private readonly width: number;
@@ -59,6 +62,7 @@ export class Context {
     this.compiled = compile(definition);
     this.tree = this.compiled.tree;
     this.at = { moment, whenever: true };
+    ({ today: this.today } = readClock(moment, definition.timeZone));
     const alike = new Map<string, KeyedViewer[]>();
     for (const one of people) {
       const key = this.compiled.keyOf(one.viewer, this.at);

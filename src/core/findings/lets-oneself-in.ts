@@ -66,8 +66,9 @@ function* waysIn(context: Context, element: AppElement, line: Line): Generator<W
     if (told.has(key)) continue;
     told.add(key);
     if ('session' in operand) yield* bySession(context, operand.session, line);
-    if ('record' in operand && operand.through === undefined)
-      yield* byWriting(context, element, operand.record, line);
+    if ('record' in operand)
+      for (const field of [operand.record, ...(operand.through === undefined ? [] : [operand.through])])
+        yield* byWriting(context, element, field, line);
   }
 }
 
@@ -102,15 +103,12 @@ function* bySession(context: Context, value: Id, line: Line): Generator<Way> {
   }
 }
 
-/** Where a line that asks for a field decides about more than how a form looks. */
-const DECIDING: readonly AppElement['kind'][] = ['screen', 'rows', 'action', 'data-field', 'button'];
-
 /**
- * By writing the field that the line asks for, at a screen, a button or a door of data: whoever may write it whatever it holds. On
- * the screen itself a tick that opens a section is how forms work.
+ * By writing the field that the line asks for, or pointing to another record of which it asks: whoever may write it
+ * whatever it holds. In a form for a new record a tick that opens a section is how forms work, since nothing is stored.
  */
 function* byWriting(context: Context, element: AppElement, field: Id, line: Line): Generator<Way> {
-  if (!DECIDING.includes(element.kind) || element.id === field) return;
+  if (element.id === field || (element.screen?.binds?.record === 'new' && element.kind !== 'button')) return;
   const door = context.element(field);
   if (!door) return;
   const whom = spokenOf(line, context, (viewer) => {

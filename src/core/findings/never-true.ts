@@ -5,10 +5,11 @@ import { conditionsIn, questionsOf, type PlacedCondition } from './conditions';
 import type { Check, Mend } from './finding';
 
 /**
- * A condition, or a question in one, that no record, person or time makes true: the line never counts, the list is
+ * A condition, or a question in one, that no record, person or time to come makes true: the line never counts, the list is
  * always empty, nobody is in the group.
  *
- * Has it: `day > 40`; `weekday = monday and weekday = friday`; a time that a clock change leaves out on its only day.
+ * Has it: `day > 40`; `weekday = monday and weekday = friday`; a time that a clock change leaves out on its only day; a day
+ * that is over.
  * Has it not: `day = 31`, which is true in some months.
  */
 export const neverTrue: Check = {
@@ -18,14 +19,15 @@ export const neverTrue: Check = {
   *find(context) {
     for (const placed of conditionsIn(context)) {
       const { place, name, condition, scope } = placed;
-      const whole = reachable(scope, condition);
+      const whole = reachable(scope, condition, context.today);
       const never =
         whole && !whole.isTrue
           ? condition
-          : questionsOf(condition).find((one) => reachable(scope, one)?.isTrue === false);
+          : questionsOf(condition).find((one) => reachable(scope, one, context.today)?.isTrue === false);
       if (!never) continue;
+      const was = reachable(scope, never)?.isTrue === true;
       yield {
-        reason: `${name} asks “${print(scope, never)}”, which is never true.`,
+        reason: `${name} asks “${print(scope, never)}”, which is never true${was ? ' any more' : ''}.`,
         places: [place],
         whom: [],
         mends: never === condition ? mendsFor(placed) : [],

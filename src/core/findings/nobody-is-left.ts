@@ -7,7 +7,7 @@ import type { Id } from '../model/id';
 import { privilegesOf } from '../model/privileges';
 import { menusOf } from '../model/tree';
 import { handedOutBy } from './handing-out-adds-up';
-import type { AskedViewer, Context } from './context';
+import { namesOf, type AskedViewer, type Context } from './context';
 import type { Check } from './finding';
 
 /**
@@ -24,6 +24,7 @@ export const nobodyIsLeft: Check = {
   *find(context) {
     const { definition, people, tree } = context;
     yield* heldByNoRole(context);
+    yield* lookedAfterByNoRole(context);
     if (people.length === 0) return;
     const persons = context.viewers.filter(({ viewer }) => viewer.kind === 'signed-in' && !isKind(viewer));
     const heldBy = (who: Who): boolean => context.isSomebody(who, persons);
@@ -43,6 +44,10 @@ export const nobodyIsLeft: Check = {
     for (const { what, privilege, name, roles } of needed(definition))
       if (roles.length > 0 && !heldBy({ kind: 'privilege', privilege }))
         yield nothing(`Nobody is left ${what}: no one holds “${name}”.`, [privilege]);
+
+    for (const { id, name, roles } of privilegesAsked(context))
+      if (roles.length > 0 && !heldBy({ kind: 'privilege', privilege: id }))
+        yield nothing(`Nobody holds “${name}”, and lines ask for it.`, [id]);
 
     const asked = rolesAsked(context);
     for (const { id, name } of definition.roles)
@@ -73,15 +78,49 @@ function needed(definition: Definition) {
   );
 }
 
-function* heldByNoRole({ definition }: Context) {
-  for (const { what, privilege, name, roles } of needed(definition))
-    if (roles.length === 0)
-      yield {
-        reason: `Nobody is left ${what}: no role holds “${name}”.`,
-        places: [privilege],
-        whom: [],
-        mends: [],
-      };
+function* heldByNoRole(context: Context) {
+  const nothing = (reason: string, privilege: Id) => ({ reason, places: [privilege], whom: [], mends: [] });
+  for (const { what, privilege, name, roles } of needed(context.definition))
+    if (roles.length === 0) yield nothing(`Nobody is left ${what}: no role holds “${name}”.`, privilege);
+  for (const { id, name, roles } of privilegesAsked(context))
+    if (roles.length === 0) yield nothing(`No role holds “${name}”, and lines ask for it.`, id);
+}
+
+/** There are screens to look after people, and no role that may hand out others gets to one of them. */
+function* lookedAfterByNoRole(context: Context) {
+  const { definition, tree } = context;
+  const parts = tree.elements.filter(({ kind }) => kind === 'people');
+  const keepers = definition.roles.filter((role) => handedOutBy(definition, role).length > 0);
+  const [first] = parts;
+  if (
+    !first ||
+    context.roleKinds(keepers).some((one) => parts.some((part) => context.most(one, part) > NONE))
+  )
+    return;
+  const why =
+    keepers.length === 0
+      ? 'no role may hand out others'
+      : `${first.screen?.name ?? first.name} is closed to ${namesOf(keepers.map(({ name }) => name))}, which may hand out roles`;
+  yield {
+    reason: `Nobody is left to look after people: ${why}.`,
+    places: [first.id, ...keepers.map(({ id }) => id)],
+    whom: context.roleKinds(keepers),
+    mends: [],
+  };
+}
+
+/** The privileges of which lines speak and that no setting counts on, with the roles that hold them. */
+function privilegesAsked({ definition }: Context) {
+  const { gates, groups, conditions, unlock, standIn, roles } = definition;
+  const counted = [unlock?.privilege, standIn?.privilege];
+  const spoken = new Set<unknown>();
+  JSON.stringify([gates, groups, conditions], (key, value: unknown) => {
+    if (key === 'privilege' || key === 'hasPrivilege') spoken.add(value);
+    return value;
+  });
+  return privilegesOf(definition)
+    .filter(({ id }) => spoken.has(id) && !counted.includes(id))
+    .map((one) => ({ ...one, roles: roles.filter(({ privileges }) => privileges.includes(one.id)) }));
 }
 
 /** The roles of which lines speak. */

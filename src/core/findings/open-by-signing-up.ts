@@ -1,12 +1,12 @@
 import { accessOf } from '../access/deciding/access';
-import { NONE } from '../access/deciding/level';
+import { NONE, type Answer } from '../access/deciding/level';
 import { SIGNED_IN_KEY, SIGNED_OUT_KEY } from '../access/deciding/viewer-key';
 import type { Role } from '../model/definition';
 import type { Check } from './finding';
 
 /**
- * People may open an account for themselves, and so come to see records that nobody sees who is not signed in, at once or
- * by a role that they join: they are as good as public.
+ * People may open an account for themselves, and so come to see records that nobody sees who is not signed in, or all where
+ * those see some, at once or by a role that they join: they are as good as public.
  *
  * Has it: signing up is allowed, and a list of loans is open to everybody who is signed in.
  * Has it not: the list is open to a role that is not given to every new person.
@@ -28,10 +28,10 @@ export const openBySigningUp: Check = {
     const theirs = definition.roles.filter((role) => role.givenToNew || role.joinable);
     const [fresh, bare] = [holding(theirs), holding([])];
     const open = tree.elements.filter(
-      (one) => one.kind === 'rows' && fresh.answer(one).most > NONE && out && context.most(out, one) === NONE,
+      (one) => one.kind === 'rows' && out && seesMore(fresh.answer(one), context.answer(out, one)),
     );
     const given = theirs.filter((role) =>
-      open.some((one) => bare.answer(one).most === NONE && holding([role]).answer(one).most > NONE),
+      open.some((one) => seesMore(holding([role]).answer(one), bare.answer(one))),
     );
     if (open.length === 0) return;
     const names = open.map(({ name }) => name).join(', ');
@@ -49,6 +49,10 @@ export const openBySigningUp: Check = {
     };
   },
 };
+
+/** Records where there were none, or every one where there were some. */
+const seesMore = (one: Answer, other: Answer): boolean =>
+  (one.most > NONE && other.most === NONE) || (one.least > NONE && other.least === NONE);
 
 const inWords = ({ name, givenToNew }: Role): string =>
   givenToNew ? `${name}, which is given to whoever is new` : `${name}, which they can join`;

@@ -2,16 +2,16 @@ import { NONE } from '../access/deciding/level';
 import type { Check } from './finding';
 
 /**
- * Something that is shown locked can be unlocked by nobody: whoever holds the privilege to unlock does not get it
- * themselves, and nobody opens for others what they do not have.
+ * Something is shown locked, and some who hold the privilege to unlock do not get it themselves: nobody opens for others
+ * what they do not have, so that they are asked for it in vain.
  *
- * Has it: the approver of a loan is locked, and the heads who may unlock do not see it either.
- * Has it not: the heads see it.
+ * Has it: the approver of a loan is locked, and one of two roles that may unlock does not see it either.
+ * Has it not: whoever may unlock sees it.
  */
 export const unlocksWhatTheyLack: Check = {
   kind: 'unlocks-what-they-lack',
   rank: 'not-meant',
-  title: 'Locked, and nobody can unlock it',
+  title: 'Locked, and closed to who may unlock',
   *find(context) {
     const { definition, tree } = context;
     const { unlock } = definition;
@@ -20,11 +20,13 @@ export const unlocksWhatTheyLack: Check = {
     for (const [id, { show }] of Object.entries(definition.closed)) {
       const element = tree.get(id);
       if (show !== 'locked' || !element || unlockers.length === 0 || !tree.recordOf(element)) continue;
-      if (unlockers.some((one) => context.most(one, element) > NONE)) continue;
+      const whom = unlockers.filter((one) => context.most(one, element) === NONE);
+      if (whom.length === 0) continue;
+      const by = whom.length === unlockers.length ? ' Nobody can unlock it.' : '';
       yield {
-        reason: `${element.name} is shown locked, and ${context.names(unlockers)}, who may unlock, do not get it themselves.`,
+        reason: `${element.name} is shown locked, and ${context.names(whom)}, who may unlock, do not get it themselves.${by}`,
         places: [id],
-        whom: unlockers,
+        whom,
         mends: [
           {
             says: `Leave ${element.name} out for who does not get it.`,
