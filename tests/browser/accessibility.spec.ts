@@ -5,7 +5,11 @@ import { emailOf, fillSignIn, LIVE, studio, test } from './setting';
 /** What WCAG 2.2 A and AA rules find on the page, by rule and place. */
 async function violations(page: Page): Promise<string[]> {
   const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
-  const { violations: found } = await new AxeBuilder({ page }).withTags(tags).analyze();
+  // Of a long table the rows are all of a sort.
+  const { violations: found } = await new AxeBuilder({ page })
+    .withTags(tags)
+    .exclude('tr:nth-child(n+25), [role=row]:nth-child(n+25)')
+    .analyze();
   return found.flatMap(({ id, nodes }) =>
     nodes.map((node) => `${id}: ${node.html.slice(0, 160)} ${node.failureSummary ?? ''}`),
   );

@@ -305,9 +305,9 @@ test('no route falls over, whoever sends whatever: never a 5xx, never a stack', 
         expect(answer.type, what).toContain('problem+json');
       if (answer.status < 400) reached++;
     }),
-    { numRuns: runs(1500), endOnFailure: true },
+    { numRuns: runs(750), endOnFailure: true },
   );
-  expect(reached).toBeGreaterThan(found(20));
+  expect(reached).toBeGreaterThan(found(10));
 });
 
 test('what needs no sign-in is refused quickly, however large it is made', async () => {

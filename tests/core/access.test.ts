@@ -30,7 +30,7 @@ import { PlainReading } from './plain-reading';
 import { runs } from '../runs';
 
 /** Runs `check` on random definitions, viewers and records. */
-function everywhere(check: (draw: Draw) => void, numRuns = 500): void {
+function everywhere(check: (draw: Draw) => void, numRuns = 250): void {
   fc.assert(
     fc.property(fc.gen(), (value) => check(new Draw(value))),
     { numRuns: runs(numRuns), endOnFailure: true },
@@ -78,7 +78,7 @@ describe('compiled access', () => {
         const { least, most } = access.answer(element);
         expect(least <= level && level <= most).toBe(true);
       }
-    }, 1000);
+    }, 500);
   });
 
   it('gives each of the people of a kind at least its least, and at most its most', () => {
@@ -106,7 +106,7 @@ describe('compiled access', () => {
           ]);
         }
       }
-    }, 250);
+    }, 150);
   });
 
   it('opens data to a viewer exactly where some screen shows it, when its door follows', () => {

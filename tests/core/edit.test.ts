@@ -26,7 +26,7 @@ import {
 } from './arbitrary';
 import { runs } from '../runs';
 
-function everywhere(check: (draw: Draw) => void, numRuns = 500): void {
+function everywhere(check: (draw: Draw) => void, numRuns = 250): void {
   fc.assert(
     fc.property(fc.gen(), (value) => check(new Draw(value))),
     { numRuns: runs(numRuns), endOnFailure: true },
@@ -147,7 +147,7 @@ describe('edits', () => {
           }
         }
       }
-    }, 400);
+    }, 200);
   });
 
   it('proposes for a level the edit that reaches it, and names all whom else it changes', () => {
@@ -180,7 +180,7 @@ describe('edits', () => {
         const after = accessOf(is, other, at).answer(accessOf(is, other, at).element(element.id));
         if (!proposal.others.includes(key)) expect(after).toEqual(before);
       }
-    }, 300);
+    }, 150);
   });
 
   it('undo takes back the last own edit that stands, redo the last taken back', () => {

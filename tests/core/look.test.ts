@@ -29,7 +29,7 @@ import { demoPeople } from '@/demo/people';
 import { Draw, drawCircumstances, drawDefinition, drawRecord, drawViewer } from './arbitrary';
 import { found, runs } from '../runs';
 
-function everywhere(check: (draw: Draw) => void, numRuns = 200): void {
+function everywhere(check: (draw: Draw) => void, numRuns = 100): void {
   fc.assert(
     fc.property(fc.gen(), (value) => check(new Draw(value))),
     { numRuns: runs(numRuns), endOnFailure: true },
@@ -116,8 +116,8 @@ describe('the smallest change', () => {
       const subject = after.tree.get(element.id) ?? element;
       const aim = aimAt(accessOf(compiled, viewer, at), element, level);
       expect(aim(accessOf(after, viewer, at), subject)).toBe(level);
-    }, 300);
-    expect(turned).toBeGreaterThan(found(100));
+    }, 150);
+    expect(turned).toBeGreaterThan(found(50));
   });
 
   const wordsOf = (viewer: Viewer, element: string, level: Level, naming: Wanted['naming']): string[] => {

@@ -56,7 +56,7 @@ describe('taking an element away', () => {
         const definition = drawDefinition(draw);
         check(definition, draw.one([...placedIn(definition)]).node.id);
       }),
-      { numRuns: runs(400), endOnFailure: true },
+      { numRuns: runs(200), endOnFailure: true },
     );
   });
 
@@ -79,9 +79,9 @@ describe('taking an element away', () => {
           expect(is.level(is.element(screen.id), undefined)).toBe(NONE);
         }
       }),
-      { numRuns: runs(400), endOnFailure: true },
+      { numRuns: runs(200), endOnFailure: true },
     );
-    expect(asked).toBeGreaterThan(found(20));
+    expect(asked).toBeGreaterThan(found(10));
   });
 
   it.each<[string, string, RegExp]>([

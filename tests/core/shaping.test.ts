@@ -162,8 +162,8 @@ describe('edits of the shape', () => {
       const there = made(before, edit);
       expect(plain(there)).toEqual(plain(after));
       expect(plain(made(there, inverseOf(edit)))).toEqual(plain(before));
-    }, 600);
-    expect(different).toBeGreaterThan(found(150));
+    }, 300);
+    expect(different).toBeGreaterThan(found(75));
   });
 
   it('of two builders both hold, or the later one is told; and what holds leaves it sound', () => {
@@ -177,8 +177,8 @@ describe('edits of the shape', () => {
       both++;
       const read = readDefinition(result.value);
       expect(read.ok ? [] : read.problems).toEqual([]);
-    }, 250);
-    expect(both).toBeGreaterThan(found(20));
+    }, 150);
+    expect(both).toBeGreaterThan(found(10));
   });
 
   const [area] = LARKFIELD.areas as readonly [Definition['areas'][0] & object];

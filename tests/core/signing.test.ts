@@ -106,7 +106,7 @@ describe('what differs from what was signed off', () => {
         const few = allSteps(changedCells(before, after, MOMENT, 3));
         expect(few).toEqual({ cells: cells.slice(0, 3), gained, lost });
       }),
-      { numRuns: runs(50), endOnFailure: true },
+      { numRuns: runs(30), endOnFailure: true },
     );
   });
 
@@ -138,7 +138,7 @@ describe('what differs from what was signed off', () => {
           expect(edit.says.startsWith(about ?? 'nothing')).toBe(true);
         }
       }),
-      { numRuns: runs(50), endOnFailure: true },
+      { numRuns: runs(30), endOnFailure: true },
     );
   });
 

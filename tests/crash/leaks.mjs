@@ -130,6 +130,55 @@ const LEAKS = [
     tells: ({ what, request }) => what === 'did' && request.includes('sort='),
   },
   {
+    name: 'a search in what is closed',
+    file: 'src/server/records/read.ts',
+    changes: [
+      ['in lower(${shownSql(access, row, field)})', "in lower(coalesce(records.data ->> ${field.id}, ''))"],
+      ["access.doors.field(field.id, 'existing').see !== false", 'access !== undefined'],
+    ],
+    tells: ({ request }) => request.includes('q='),
+  },
+  {
+    name: 'a role that anybody may join',
+    file: 'src/server/live/joining.ts',
+    changes: [['one.id === role && one.joinable', 'one.id === role']],
+    tells: ({ what, request }) => what === 'did' && request.includes('/account/roles/'),
+  },
+  {
+    name: 'roles that are handed out by whom they are not theirs to give',
+    file: 'src/server/live/looking-after.ts',
+    changes: [['given.find((one) => !this.handing.mayHandOut(one))', 'given.find(() => false)']],
+    tells: ({ what, request }) => what === 'did' && request.includes('/api/people/'),
+  },
+  {
+    name: 'a button that anybody may press',
+    file: 'src/server/live/session-values.ts',
+    changes: [
+      ['(entity && !known) || access.level(element, known) < EDIT', '(entity && !known) || EDIT < 0'],
+    ],
+    tells: ({ what, request }) => what === 'did' && request.includes('/session-values'),
+  },
+  {
+    name: 'a file with what is closed in its cells',
+    file: 'src/server/records/lists.ts',
+    changes: [["cells[column.id] ?? ''", "cells[column.id] ?? String(record.values[column.field] ?? '')"]],
+    tells: ({ what, request }) => what === 'shows' && request.includes('/export'),
+  },
+  {
+    name: 'a needed field that is named to who may not know of it',
+    file: 'src/server/records/write.ts',
+    changes: [
+      ['empty.filter((field) => levelOf(field) > NONE)', 'empty.filter((field) => levelOf(field) >= NONE)'],
+    ],
+    tells: ({ what, request }) => what === 'shows' && request.startsWith('POST /api/records/'),
+  },
+  {
+    name: 'changes while standing in, where they are not allowed',
+    file: 'src/server/live/standing.ts',
+    changes: [['inFull ? undefined : access, !rule.changes)', 'inFull ? undefined : access, false)']],
+    tells: ({ what, viewer }) => what === 'did' && /stand/i.test(viewer),
+  },
+  {
     name: 'people whom anybody may look through',
     file: 'src/server/live/looking-after.ts',
     changes: [['if (this.level() === 0) throw notThere();', '']],

@@ -83,9 +83,9 @@ describe('rows and fields in SQL', () => {
           }
         }
       }),
-      { numRuns: runs(120), endOnFailure: true },
+      { numRuns: runs(60), endOnFailure: true },
     );
-    expect(compared).toBeGreaterThan(found(1000));
+    expect(compared).toBeGreaterThan(found(500));
   });
 
   it('answer thousands of random conditions as the core does, true, false or in doubt', async () => {
@@ -130,8 +130,8 @@ describe('rows and fields in SQL', () => {
           });
         }
       }),
-      { numRuns: runs(100), endOnFailure: true },
+      { numRuns: runs(60), endOnFailure: true },
     );
-    expect(compared).toBeGreaterThan(found(40_000));
+    expect(compared).toBeGreaterThan(found(24_000));
   });
 });

@@ -108,7 +108,7 @@ describe('what a sweep expects', () => {
         const some = (cases: Case[]): Case[] => Array.from({ length: 40 }, () => draw.one(cases));
         expect(await surprisesIn(copy, access, viewer.kind === 'signed-out', some)).toEqual([]);
       }),
-      { numRuns: runs(60), endOnFailure: true },
+      { numRuns: runs(30), endOnFailure: true },
     );
   });
 
