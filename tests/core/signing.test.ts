@@ -8,14 +8,8 @@ import { type Definition, treeOf } from '@/core/model';
 import { canonicalJson, causesOf, changedCells, gains, type Standing } from '@/core/signing';
 import { LARKFIELD } from '@/demo/definition';
 import { Draw, drawDefinition, drawLine, drawSomebody, PEOPLE } from './arbitrary';
+import { allSteps } from '@/core/steps';
 import { runs } from '../runs';
-
-/** Takes all the steps of some work at once. */
-function allSteps<T>(steps: Generator<unknown, T>): T {
-  let step = steps.next();
-  while (!step.done) step = steps.next();
-  return step.value;
-}
 
 const MOMENT = Date.UTC(2026, 5, 15, 11);
 

@@ -1,17 +1,18 @@
+import { sql } from 'drizzle-orm';
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { viewerKey } from '@/core';
 import type { Edit } from '@/core/edit';
 import type { Definition, Id } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
-import { assignments, people } from '@/server/database/schema';
+import { assignments, people, proofs } from '@/server/database/schema';
 import { change } from '@/server/drafts/draft';
 import { exportExpectations, importExpectations } from '@/server/proving/expected-csv';
 import { addExpectations, expectWhatIs, listExpectations, type Wanted } from '@/server/proving/expectations';
 import { updatePerson } from '@/server/people/write';
 import { newestProof } from '@/server/proving/newest';
 import { proofOf, setFindingAside } from '@/server/proving/proof';
-import { prove } from '@/server/proving/prove';
+import { prove, toBeProved } from '@/server/proving/prove';
 import { compareSignOff } from '@/server/proving/compare-sign-offs';
 import { signOff, signOffById } from '@/server/proving/sign-offs';
 import { application, dropApplications, emptyDatabase, put, underNewId } from './setting';
@@ -122,6 +123,18 @@ describe('expectations', () => {
 const sameAs = (a: object, b: object): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 describe('findings', () => {
+  it('are looked for again after each change, and each day, since with the days some things are over', async () => {
+    expect(await toBeProved()).toEqual([definition.id]);
+    await prove(definition.id);
+    expect(await toBeProved()).toEqual([]);
+    await database()
+      .update(proofs)
+      .set({ at: sql`now() - interval '25 hours'` });
+    expect(await toBeProved()).toEqual([definition.id]);
+    await prove(definition.id);
+    expect(await toBeProved()).toEqual([]);
+  });
+
   it('are kept for each revision with the edit they came with; what is set aside comes back when its lines change', async () => {
     await prove(definition.id);
     const [first] = (await proofOf(definition.id))?.findings ?? [];

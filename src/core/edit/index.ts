@@ -14,7 +14,7 @@ export {
   type OtherRecords,
   type Review,
 } from './comparing/review';
-export { compareReach, moversOf, type Shift } from './comparing/shifts';
+export { compareReach, moversOf, reachSteps, type Shift } from './comparing/shifts';
 export { deletesSomething } from './comparing/widening';
 export {
   amongInShort,

@@ -9,7 +9,8 @@ import { applyUnchecked } from '../edit/edits/apply';
 import type { Edit } from '../edit/edits/edit';
 import type { Definition } from '../model/definition';
 import type { Id } from '../model/id';
-import { type ChangedCell, NOTHING, type Standing, type Steps } from './compare';
+import type { Steps } from '../steps';
+import { type ChangedCell, NOTHING, type Standing } from './compare';
 
 /** What made a cell what it is: an edit, a change of the person, or both where neither did it by itself. */
 export interface Cause {

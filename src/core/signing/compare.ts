@@ -5,9 +5,7 @@ import { keyedPerson, kindsOf, type KeyedViewer } from '../access/deciding/viewe
 import { matrixOf, unpacked } from '../access/questions/cells';
 import type { Definition } from '../model/definition';
 import type { Id } from '../model/id';
-
-/** Work that can be left, or broken off, between its steps: each says how far it is, and at last comes what it made. */
-export type Steps<T> = Generator<{ readonly done: number; readonly of: number }, T, void>;
+import type { Steps } from '../steps';
 
 /** Who gets what at one time: a definition, and the people with their roles. */
 export interface Standing {

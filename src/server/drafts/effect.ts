@@ -1,8 +1,9 @@
 import { applyEdit, viewerKey } from '@/core';
 import { everybody, rightNow, sameAnswer, SIGNED_OUT_KEY } from '@/core/access';
-import { compareReach, type Edit, type EditEffect, fullName, moversOf } from '@/core/edit';
+import { type Edit, type EditEffect, fullName, moversOf, reachSteps } from '@/core/edit';
 import { type Definition, type Id, treeOf } from '@/core/model';
 import { Refused } from '../http/problem';
+import { takeSteps } from '../http/progress';
 import { peopleOf } from '../people/read';
 import { draftOf } from './draft';
 
@@ -26,7 +27,7 @@ export async function effectOf(
 ): Promise<EditEffect> {
   const people = await peopleOf(applicationId);
   const affected = everybody(people.filter(({ id }) => id !== except));
-  const shifts = compareReach(before, after, affected, rightNow());
+  const shifts = await takeSteps(reachSteps(before, after, affected, rightNow()));
   const tree = treeOf(before);
   const { gaining, losing } = moversOf(shifts);
   const names = (keys: ReadonlySet<string>): string[] =>

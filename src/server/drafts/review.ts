@@ -5,7 +5,6 @@ import {
   causesOf,
   type Change,
   changeInWords,
-  compareReach,
   directionOf,
   type Effect,
   type Following,
@@ -13,10 +12,12 @@ import {
   moversOf,
   type Power,
   powerOf,
+  reachSteps,
   type Review,
   type Shift,
 } from '@/core/edit';
 import { type Definition, type Id, treeOf } from '@/core/model';
+import { takeSteps } from '../http/progress';
 import { peopleOf } from '../people/read';
 import { dataChanges } from './data-changes';
 import { draftOf } from './draft';
@@ -38,7 +39,7 @@ export async function review(applicationId: string): Promise<Review> {
   const names = new Map(everyone.map(({ id, name }) => [id, name]));
   const at = rightNow();
   const affected = everybody(people);
-  const shifts = compareReach(before, after, affected, at);
+  const shifts = await takeSteps(reachSteps(before, after, affected, at));
   const bySelf = new Map(shifts.map((shift) => [shift.element, shift]));
   const effects = new Effects(
     applicationId,
@@ -116,6 +117,9 @@ function conditionsIn(change: Change): Condition[] {
 
 /** Shifts with names; how people's records differ is found out only where it is told. */
 class Effects {
+  /** Of the same people it is the same list. */
+  private readonly named = new Map<readonly string[], readonly string[]>();
+
   constructor(
     private readonly applicationId: string,
     private readonly before: Definition,
@@ -136,9 +140,15 @@ class Effects {
         before,
         after,
         elsewhen,
-        names: who.map((key) => this.names.get(key) ?? key),
+        names: this.namesOf(who),
       })),
     };
+  }
+
+  private namesOf(who: readonly string[]): readonly string[] {
+    let names = this.named.get(who);
+    if (!names) this.named.set(who, (names = who.map((key) => this.names.get(key) ?? key)));
+    return names;
   }
 
   async withRecords(shift: Shift<string>): Promise<Effect> {
@@ -148,7 +158,8 @@ class Effects {
         const { before, after, who, elsewhen } = shift.groups[n] as Shift<string>['groups'][number];
         const depends = before.least < before.most || after.least < after.most;
         if (!depends || elsewhen) return one;
-        const some = this.people.filter(({ id }) => who.includes(viewerKey('person', id))).slice(0, 5);
+        const keys = new Set(who);
+        const some = this.people.filter(({ id }) => keys.has(viewerKey('person', id))).slice(0, 5);
         return {
           ...one,
           records: await otherRecords(
@@ -168,19 +179,23 @@ class Effects {
 
 /** The same people, moved the same way, at many elements: one entry. */
 function grouped(effects: readonly Effect[]): Following[] {
-  const found = new Map<
-    string,
-    { direction: Following['direction']; names: readonly string[]; elements: string[] }
-  >();
+  const found: (Following & { readonly elements: string[] })[] = [];
+  const byNames = new Map<readonly string[], typeof found>();
   for (const { name, moved } of effects)
     for (const one of moved) {
+      const { names } = one;
       const direction = directionOf(one);
-      const key = JSON.stringify([direction, one.names]);
-      const group = found.get(key);
+      const groups = byNames.get(names) ?? [];
+      byNames.set(names, groups);
+      const group = groups.find((each) => each.direction === direction);
       if (group) group.elements.push(name);
-      else found.set(key, { direction, names: one.names, elements: [name] });
+      else {
+        const made = { direction, names, elements: [name] };
+        groups.push(made);
+        found.push(made);
+      }
     }
-  return [...found.values()];
+  return found;
 }
 
 const heldBy = (definition: Definition, person: Person, at: Circumstances): Held =>

@@ -44,15 +44,15 @@ const AT_A_TIME = 20;
 /** Takes steps one after the other, and tells how far it is; others are answered in between. Rejects once it is told to stop. */
 export async function takeSteps<T>(
   steps: Iterator<{ readonly done: number; readonly of: number }, T>,
-  tell: Tell,
-  signal: AbortSignal,
+  tell: Tell = () => undefined,
+  signal?: AbortSignal,
 ): Promise<T> {
   let since = performance.now();
   for (let step = steps.next(); ; step = steps.next()) {
     if (step.done) return step.value;
     if (performance.now() - since < AT_A_TIME) continue;
     tell(step.value.done, step.value.of);
-    await setImmediate(undefined, { signal });
+    await setImmediate(undefined, signal && { signal });
     since = performance.now();
   }
 }

@@ -145,14 +145,14 @@ async function forgetOld(applicationId: string, head: number): Promise<void> {
     );
 }
 
-/** The applications whose newest revision nothing is known of yet, and those that are asked for. */
+/** The applications of whose newest revision nothing was found out for a day: with the days some things are over by themselves. */
 export async function toBeProved(): Promise<string[]> {
   const rows = await database()
     .select({ id: applications.id })
     .from(applications)
     .where(
       sql`${applications.sweepOf} is null and not exists (select from ${proofs} where ${proofs.applicationId} = ${applications.id}
-        and ${proofs.revision} = ${applications.headRevision})`,
+        and ${proofs.revision} = ${applications.headRevision} and ${proofs.at} > now() - interval '1 day')`,
     );
   return rows.map(({ id }) => id);
 }

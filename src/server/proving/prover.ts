@@ -12,6 +12,8 @@ import { dropLeftCopies, runSweep, sweepsToRun } from './sweep/run';
  * one works; the others wait for it to end. It ends with who started it.
  */
 const WAITING_MS = 5000;
+/** So often it is looked for what has not been proved for a day. */
+const LOOKING_MS = 10 * 60_000;
 /** The number of PostgreSQL's advisory lock that the one that works holds. */
 const LOCK = 1_903_117;
 const BEHIND_THE_SERVER = 10;
@@ -31,6 +33,12 @@ async function work(): Promise<void> {
     await prove(id).catch((error: unknown) => log.warn(told(error), 'An application could not be proved'));
   }
   working = false;
+}
+
+/** What was changed while nobody worked, and what was proved so long ago that a day or a role may be over by now. */
+async function catchUp(): Promise<void> {
+  for (const id of await toBeProved()) waiting.add(id);
+  await work();
 }
 
 let sweeping: Promise<void> = Promise.resolve();
@@ -59,8 +67,10 @@ async function begin(): Promise<void> {
     await new Promise((resolve) => setTimeout(resolve, WAITING_MS));
   }
   await client.query(`listen ${CHANNEL}`);
-  for (const id of await toBeProved()) waiting.add(id);
-  await work();
+  await catchUp();
+  setInterval(() => {
+    catchUp().catch((error: unknown) => log.warn(told(error), 'What is over by now was not looked for'));
+  }, LOOKING_MS);
   await dropLeftCopies();
   sweep();
 }

@@ -6,6 +6,7 @@ import type { Definition } from '../../model/definition';
 import type { Id } from '../../model/id';
 import type { AppElement } from '../../model/tree';
 import { sameJson } from '../../model/same-json';
+import { allSteps, type Steps } from '../../steps';
 import { otherTimes } from './other-times';
 
 /** Somebody whose access is compared: a person with an id of theirs, or a login state. */
@@ -20,6 +21,7 @@ export interface Shift<Key> {
   readonly groups: readonly {
     readonly before: Answer;
     readonly after: Answer;
+    /** Of the same people it is the same list, wherever they are told of. */
     readonly who: readonly Key[];
     /** Not in the circumstances asked for: at another time, or with another session. */
     readonly elsewhen: boolean;
@@ -30,12 +32,12 @@ export interface Shift<Key> {
 export function moversOf<Key>(
   shifts: readonly Shift<Key>[],
 ): Record<'gaining' | 'losing' | 'all', ReadonlySet<Key>> {
-  const who = (moves: (was: Answer, is: Answer) => boolean): ReadonlySet<Key> =>
-    new Set(
-      shifts.flatMap(({ groups }) =>
-        groups.filter((one) => moves(one.before, one.after)).flatMap((one) => one.who),
-      ),
-    );
+  const who = (moves: (was: Answer, is: Answer) => boolean): ReadonlySet<Key> => {
+    const lists = new Set<readonly Key[]>();
+    for (const { groups } of shifts)
+      for (const one of groups) if (moves(one.before, one.after)) lists.add(one.who);
+    return new Set([...lists].flat());
+  };
   return {
     gaining: who((was, is) => is.most > was.most || is.least > was.least),
     losing: who((was, is) => is.most < was.most || is.least < was.least),
@@ -50,19 +52,33 @@ const NOTHING: Answer = { least: 0, most: 0 };
  * in them, at another time and with another session. What is in only one of the two gives nothing in the other. A
  * group whose answers are the same gets other records than before.
  */
-export function compareReach<Key>(
+export const compareReach = <Key>(
   before: Definition,
   after: Definition,
   everybody: readonly Affected<Key>[],
   at: Circumstances,
-): Shift<Key>[] {
+): Shift<Key>[] => allSteps(reachSteps(before, after, everybody, at));
+
+/** The same, element by element. */
+export function* reachSteps<Key>(
+  before: Definition,
+  after: Definition,
+  everybody: readonly Affected<Key>[],
+  at: Circumstances,
+): Steps<Shift<Key>[]> {
   const [old, now] = [compile(before), compile(after)];
   const elements = new Set([...now.tree.elements, ...old.tree.elements].map((element) => element.id));
   const people = alike(everybody, old, now, at);
+  const listOf = lists(people);
   const shifts: Shift<Key>[] = [];
+  let done = 0;
   for (const id of elements) {
+    yield { done: done++, of: elements.size };
     const [was, is] = [old.tree.get(id), now.tree.get(id)];
-    const groups = new Map<string, { before: Answer; after: Answer; who: Key[]; elsewhen: boolean }>();
+    const groups = new Map<
+      string,
+      { before: Answer; after: Answer; some: Alike<Key>[]; elsewhen: boolean }
+    >();
     for (const person of people) {
       const here = differenceOf(person.now, was, is);
       const elsewhen = !here;
@@ -70,12 +86,28 @@ export function compareReach<Key>(
       if (!then || !next) continue;
       const key = `${then.least}${then.most}${next.least}${next.most}${elsewhen}`;
       const group = groups.get(key);
-      if (group) group.who.push(...person.keys);
-      else groups.set(key, { before: then, after: next, who: [...person.keys], elsewhen });
+      if (group) group.some.push(person);
+      else groups.set(key, { before: then, after: next, some: [person], elsewhen });
     }
-    if (groups.size > 0) shifts.push({ element: id, groups: [...groups.values()] });
+    if (groups.size > 0)
+      shifts.push({
+        element: id,
+        groups: [...groups.values()].map(({ some, ...group }) => ({ ...group, who: listOf(some) })),
+      });
   }
   return shifts;
+}
+
+/** Makes one list of those of several sorts; of the same sorts always the same one, since there may be thousands of people. */
+function lists<Key>(all: readonly Alike<Key>[]): (some: readonly Alike<Key>[]) => readonly Key[] {
+  const numbers = new Map(all.map((one, n) => [one, n] as const));
+  const made = new Map<string, readonly Key[]>();
+  return (some) => {
+    const which = some.map((one) => numbers.get(one)).join(' ');
+    let list = made.get(which);
+    if (!list) made.set(which, (list = some.flatMap(({ keys }) => keys)));
+    return list;
+  };
 }
 
 /**
