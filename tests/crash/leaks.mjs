@@ -11,6 +11,8 @@ const NEEDED = ['src', 'package.json', 'next.config.ts', 'postcss.config.mjs', '
 /** @typedef {{ viewer: string, what: string, said: string, request: string, element?: string }} Surprise */
 
 const API = 'src/server/records/api.ts';
+/** So long a slow machine may take to find them; it ends with the last one found. */
+const MOST_SECONDS = 400;
 const IF_OPEN = 'if (access.level(access.element(field.id), record) === NONE) continue;';
 
 /**
@@ -173,12 +175,6 @@ const LEAKS = [
     tells: ({ what, request }) => what === 'shows' && request.startsWith('POST /api/records/'),
   },
   {
-    name: 'changes while standing in, where they are not allowed',
-    file: 'src/server/live/standing.ts',
-    changes: [['inFull ? undefined : access, !rule.changes)', 'inFull ? undefined : access, false)']],
-    tells: ({ what, viewer }) => what === 'did' && /stand/i.test(viewer),
-  },
-  {
     name: 'people whom anybody may look through',
     file: 'src/server/live/looking-after.ts',
     changes: [['if (this.level() === 0) throw notThere();', '']],
@@ -313,7 +309,7 @@ async function surprises(address, demo) {
   await fetch(api, { method: 'POST', headers, body: JSON.stringify({ released: false }) });
   /** @type {Map<string, Surprise>} */
   const found = new Map();
-  for (let n = 0; n < 150; n++) {
+  for (let n = 0; n < MOST_SECONDS; n++) {
     await pause(1000);
     const { sweeps } = await fetch(api, { headers }).then((answer) => answer.json());
     for (const one of sweeps[0]?.surprises ?? []) found.set(JSON.stringify(one), one);
