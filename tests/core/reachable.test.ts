@@ -14,6 +14,14 @@ import { runs } from '../runs';
 const loan = LARKFIELD.entities.find(({ id }) => id === 'loan') as Entity;
 const scope = { definition: LARKFIELD, entity: loan };
 
+/** Is it never true, always, or either, perhaps from a day on? */
+function answersTo(text: string, from?: string): 'never' | 'always' | 'either' {
+  const read = parse(scope, text);
+  if (!read.ok) throw new Error(`${read.problem.place}: ${read.problem.message}`);
+  const answers = reachable(scope, read.value, from);
+  return answers?.isTrue ? (answers.isFalse ? 'either' : 'always') : 'never';
+}
+
 describe('which answers a condition can have', () => {
   it.each<[text: string, is: 'never' | 'always' | 'either']>([
     ['day > 40', 'never'],
@@ -37,12 +45,7 @@ describe('which answers a condition can have', () => {
     ['record.borrower is empty and record.borrower = "x"', 'never'],
     ['user has role "Registrar" and not user has role "Registrar"', 'never'],
     ['user.email = record.borrower', 'either'],
-  ])('%s: %s', (text, is) => {
-    const read = parse(scope, text);
-    if (!read.ok) throw new Error(`${read.problem.place}: ${read.problem.message}`);
-    const answers = reachable(scope, read.value);
-    expect(answers?.isTrue ? (answers.isFalse ? 'either' : 'always') : 'never').toBe(is);
-  });
+  ])('%s: %s', (text, is) => expect(answersTo(text)).toBe(is));
 
   it.each<[text: string, is: 'never' | 'always' | 'either']>([
     ['today = 2026-06-14', 'never'],
@@ -54,17 +57,12 @@ describe('which answers a condition can have', () => {
     ['now < 2026-06-14T12:00', 'never'],
     ['weekday = monday and day = 31', 'either'],
     ['time >= 22:00', 'either'],
-  ])('from 15 June 2026 on: %s: %s', (text, is) => {
-    const read = parse(scope, text);
-    if (!read.ok) throw new Error(`${read.problem.place}: ${read.problem.message}`);
-    const answers = reachable(scope, read.value, '2026-06-15');
-    expect(answers?.isTrue ? (answers.isFalse ? 'either' : 'always') : 'never').toBe(is);
-  });
+  ])('from 15 June 2026 on: %s: %s', (text, is) => expect(answersTo(text, '2026-06-15')).toBe(is));
 
-  it('are looked for on other days than one on which a clock change leaves out hours', () => {
-    const read = parse(scope, 'today >= 2026-01-01 and time >= 01:10 and time <= 01:40');
-    expect(read.ok && reachable(scope, read.value, '2027-03-28')?.isTrue).toBe(true);
-  });
+  it('are looked for on other days than one on which a clock change leaves out hours', () =>
+    expect(answersTo('today >= 2026-01-01 and time >= 01:10 and time <= 01:40', '2027-03-28')).toBe(
+      'either',
+    ));
 
   it('hold all that come about for anybody, on any record, at any time', () => {
     let told = 0;

@@ -68,6 +68,7 @@ it('leaves out of definitions what was null where an id may be left out, and not
     name: odd,
     opens: null,
     parts: [{ of: null, through: 'kept' }, { screen: null }, { value: null, startScreen: null }],
+    actions: [{ sets: { screen: null } }, 'text', 1, []],
     unitField: null,
   };
   try {
@@ -78,7 +79,11 @@ it('leaves out of definitions what was null where an id may be left out, and not
     );
     await migrateDatabase(on);
     const { rows } = await on.execute(sql`select definition from snapshots`);
-    expect(rows).toEqual([{ definition: { name: odd, parts: [{ through: 'kept' }, {}, { value: null }] } }]);
+    expect(rows).toEqual([
+      {
+        definition: { name: odd, parts: [{ through: 'kept' }, {}, { value: null }], actions: stored.actions },
+      },
+    ]);
   } finally {
     await pool.end();
   }
