@@ -200,6 +200,11 @@ const PLANTED: readonly (readonly [name: string, plant: Change, told: string])[]
     'nobody-is-left q_new',
   ],
   [
+    'a condition that asks for a privilege that no role holds any more',
+    all(roleWith('registrar', { privileges: ['q_fees'] }), roleWith('conservator', { privileges: [] })),
+    'nobody-is-left q_late',
+  ],
+  [
     'a screen with people, and no role that hands out others',
     (of) => ({
       ...of,

@@ -1,4 +1,6 @@
 import { isKind } from '../access/deciding/viewer';
+import { conditionsOf } from '../access/deciding/reads';
+import { allWithin } from '../condition/condition';
 import { NONE } from '../access/deciding/level';
 import { landingOf } from '../access/sent/landing';
 import type { Definition, MenuItem } from '../model/definition';
@@ -47,7 +49,7 @@ export const nobodyIsLeft: Check = {
 
     for (const { id, name, roles } of privilegesAsked(context))
       if (roles.length > 0 && !heldBy({ kind: 'privilege', privilege: id }))
-        yield nothing(`Nobody holds “${name}”, and lines ask for it.`, [id]);
+        yield nothing(`Nobody holds “${name}”, and lines or conditions ask for it.`, [id]);
 
     const asked = rolesAsked(context);
     for (const { id, name } of definition.roles)
@@ -83,7 +85,7 @@ function* heldByNoRole(context: Context) {
   for (const { what, privilege, name, roles } of needed(context.definition))
     if (roles.length === 0) yield nothing(`Nobody is left ${what}: no role holds “${name}”.`, privilege);
   for (const { id, name, roles } of privilegesAsked(context))
-    if (roles.length === 0) yield nothing(`No role holds “${name}”, and lines ask for it.`, id);
+    if (roles.length === 0) yield nothing(`No role holds “${name}”, and lines or conditions ask for it.`, id);
 }
 
 /** There are screens to look after people, and no role that may hand out others gets to one of them. */
@@ -109,15 +111,18 @@ function* lookedAfterByNoRole(context: Context) {
   };
 }
 
-/** The privileges of which lines speak and that no setting counts on, with the roles that hold them. */
+/** The privileges of which lines and conditions speak and that no setting counts on, with the roles that hold them. */
 function privilegesAsked({ definition }: Context) {
-  const { gates, groups, conditions, unlock, standIn, roles } = definition;
+  const { gates, unlock, standIn, roles } = definition;
   const counted = [unlock?.privilege, standIn?.privilege];
-  const spoken = new Set<unknown>();
-  JSON.stringify([gates, groups, conditions], (key, value: unknown) => {
-    if (key === 'privilege' || key === 'hasPrivilege') spoken.add(value);
-    return value;
-  });
+  const spoken = new Set([
+    ...Object.values(gates).flatMap(({ lines }) =>
+      lines.flatMap(({ who }) => (who.kind === 'privilege' ? [who.privilege] : [])),
+    ),
+    ...conditionsOf(definition)
+      .flatMap(allWithin)
+      .flatMap((one) => ('hasPrivilege' in one ? [one.hasPrivilege] : [])),
+  ]);
   return privilegesOf(definition)
     .filter(({ id }) => spoken.has(id) && !counted.includes(id))
     .map((one) => ({ ...one, roles: roles.filter(({ privileges }) => privileges.includes(one.id)) }));
