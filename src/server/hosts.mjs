@@ -15,15 +15,19 @@ export function originOfHost(host) {
   return local && LOOPBACK.test(asked) ? `http://${asked}` : undefined;
 }
 
+/** What pages of both parts are made of: the build's files, and the icon. */
+const SHARED = /^\/(_next\/static\/|icon\.svg$)/;
+
 /**
- * May this host serve this path? Where the released applications have an origin of their own, each serves its own.
+ * May this host serve this path? Where the released applications have an origin of their own, each serves its own, and
+ * both serve what their pages are made of.
  * @param {string} host
- * @param {string} path
+ * @param {string} path in normal form (`front/target.mjs`)
  * @returns {boolean}
  */
 export function servesPath(host, path) {
   const { liveOrigin: live } = config();
-  return !live || (live.host === host.toLowerCase()) === path.startsWith('/live/');
+  return !live || SHARED.test(path) || (live.host === host.toLowerCase()) === path.startsWith('/live/');
 }
 
 /**

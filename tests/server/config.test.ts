@@ -10,7 +10,7 @@ describe('what is set from outside', () => {
       publicUrl: undefined,
       liveOrigin: undefined,
       trustProxy: false,
-      mostTaken: 100,
+      mostTaken: 200,
       postgresHosts: ['127.0.0.1', 'localhost', '::1'],
       logLevel: 'info',
     });
