@@ -12,8 +12,11 @@ export interface OwnServer {
   readonly stop: () => Promise<void>;
 }
 
-/** Begins one; `name` is its database's. bin/test says where the database is that is copied. */
-export async function ownServer(name: string): Promise<OwnServer> {
+/**
+ * Begins one; `name` is its database's. bin/test says where the database is that is copied. `liveHost`: the released
+ * applications have an origin of their own, of this name.
+ */
+export async function ownServer(name: string, liveHost?: string): Promise<OwnServer> {
   const [owner, app] = [urlFrom('TEMPLATE_OWNER_URL'), urlFrom('TEMPLATE_URL')];
   const template = owner.pathname.slice(1);
   const client = new pg.Client({ connectionString: withDatabase(owner, 'postgres') });
@@ -26,7 +29,9 @@ export async function ownServer(name: string): Promise<OwnServer> {
   } finally {
     await client.end();
   }
-  const { child, address, stop } = await serve(withDatabase(app, name), await freePort());
+  const port = await freePort();
+  const origins = liveHost ? { LIVE_ORIGIN: `http://${liveHost}:${port}` } : {};
+  const { child, address, stop } = await serve(withDatabase(app, name), port, origins);
   // Should this process be ended before it has ended its server, bin/test does.
   const note = `${RESULTS}/servers/${child.pid}`;
   mkdirSync(`${RESULTS}/servers`, { recursive: true });

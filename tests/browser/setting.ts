@@ -40,12 +40,14 @@ const isHeard = (): boolean =>
  * Each file of tests has a server and a demo of its own, unless BASE_URL names one that runs. The pages of a test are
  * closed at its end: open ones hear what the next ones do, and work along.
  */
-export const test = base.extend<{ closed: undefined }, { server: string }>({
+export const test = base.extend<{ closed: undefined }, { server: string; liveHost: string | undefined }>({
+  /** The name of an origin that the released applications have for themselves. */
+  liveHost: [undefined, { scope: 'worker', option: true }],
   server: [
-    async ({}, use, { workerIndex }) => {
+    async ({ liveHost }, use, { workerIndex }) => {
       const running = process.env['BASE_URL'];
       if (running) return use(running);
-      const own = await ownServer(`zinc_browser_${workerIndex}`);
+      const own = await ownServer(`zinc_browser_${workerIndex}`, liveHost);
       Object.assign(process.env, { BASE_URL: own.address, DATABASE_URL: own.database });
       await use(own.address);
       await own.stop();
