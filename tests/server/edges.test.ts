@@ -10,7 +10,8 @@ import { plainCell, toCsv } from '@/server/csv';
 import { database, isAway, isUnstorable } from '@/server/database/client';
 import { applications, edits, snapshots } from '@/server/database/schema';
 import { change, draftOf } from '@/server/drafts/draft';
-import { handle, readBody, readText } from '@/server/http/handle';
+import { readBody, readBytes } from '@/server/http/body';
+import { handle } from '@/server/http/handle';
 import { Refused } from '@/server/http/problem';
 import { told } from '@/server/log';
 import { ownAddress, requireSameOrigin } from '@/server/security/origin';
@@ -195,7 +196,7 @@ describe('requests', () => {
   it('that are no UTF-8, of another type, or longer than they say are refused', async () => {
     expect(await code(readBody(post(new Uint8Array([0x22, 0xff, 0x22])), shape))).toBe('not-utf-8');
     expect(await code(readBody(post('{}', 'text/plain'), shape))).toBe('not-json');
-    expect(await code(readText(post('x'.repeat(20)), 10))).toBe('too-large');
+    expect(await code(readBytes(post('x'.repeat(20)), 10))).toBe('too-large');
   });
 
   it('tell at most twenty faults, each place once', async () => {

@@ -4,9 +4,9 @@ import { auditEvents, type RecordKind } from '../database/schema';
 import { draftOf } from '../drafts/draft';
 import { releasedDefinition, releaseInForce } from '../drafts/release';
 import { notThere, Refused } from '../http/problem';
-import { kindOf } from '../look/look';
 import type { Place } from '../records/store';
-import { needWorkplace, type Workplace } from '../studio/builder';
+import type { Workplace } from '../studio/builder';
+import { dataRequest } from './request';
 
 /** The records of one entity as data, for its builders: sample ones as the draft has them, live ones as the release. */
 export interface DataAt extends Place {
@@ -15,24 +15,10 @@ export interface DataAt extends Place {
   readonly entity: Entity;
 }
 
-/**
- * Which records a request is about: `?records=live` takes the right that the owner gives, to read or to change, and is in
- * the audit trail.
- */
-export async function dataAt(
-  request: Request,
-  app: string,
-  entityId: string,
-  to: 'read' | 'change',
-): Promise<DataAt> {
-  const { searchParams, pathname } = new URL(request.url);
-  const live = searchParams.get('records') === 'live';
-  // Live records have a right of their own: a reviewer may have it, and an editor not.
-  const workplace = await needWorkplace(app, live ? 'read' : to);
-  const kind = await kindOf(workplace, searchParams, pathname);
-  if (kind === 'live' && to === 'change' && workplace.live !== 'change')
-    throw new Refused(403, 'live-records', 'You may read the live records here, not change them.');
-  return dataOf(workplace, kind, entityId);
+/** The records that a request is about, with their definition. */
+export async function dataAt(...request: Parameters<typeof dataRequest>): Promise<DataAt> {
+  const { workplace, kind, entity } = await dataRequest(...request);
+  return dataOf(workplace, kind, entity);
 }
 
 /** The records of an entity, for who may have them: sample ones by the draft, live ones by the release. */

@@ -5,8 +5,9 @@ import type { Imported, Sheet } from '@/core/making';
 import { patientDatabase, type Executor } from '../database/client';
 import { records } from '../database/schema';
 import { Refused } from '../http/problem';
-import type { Tell } from '../http/progress';
-import { today } from '../making/sent-sheets';
+import type { Run, Tell } from '../http/progress';
+import { partsOf, type Upload } from '../http/upload';
+import { sheetsIn, today } from '../making/sent-sheets';
 import { beginWriting } from '../records/store';
 import { auditData, type DataAt } from './at';
 import { calledRecords, whereOf } from './rows';
@@ -27,6 +28,17 @@ interface Column {
   readonly field: EntityField | undefined;
   readonly isId: boolean;
   readonly read: (text: string) => Value | undefined;
+}
+
+/**
+ * Takes the rows of a CSV file over, from a form: `files` (one); with `dry` it only says what would come of it; with
+ * `leave-out`, cells that do not fit are left empty.
+ */
+export async function importUpload(at: DataAt, upload: Upload, { tell, signal }: Run): Promise<Imported> {
+  const form = await partsOf(upload);
+  const [sheet] = await sheetsIn(form, signal);
+  if (!sheet) throw new Error('A form has at least one sheet');
+  return importSheet(at, sheet, { dry: form.has('dry'), leaveOut: form.has('leave-out') }, tell, signal);
 }
 
 /**

@@ -1,10 +1,20 @@
 import type { DataChange } from '@/core/edit';
-import type { Id, ValueType } from '@/core/model';
+import * as yup from 'yup';
+import { type Id, typeSchema, type ValueType } from '@/core/model';
+import { parseBody } from '../http/body';
 import { dataChanges } from '../drafts/data-changes';
 import type { DataAt } from './at';
 
+const sent = yup.object({ field: yup.string().max(60).required(), type: typeSchema }).noUnknown();
+
+/** What would become of the records if a field held another type, as it was sent. Nothing is changed. */
+export async function turnedAsSent(at: DataAt, body: string): Promise<readonly DataChange[]> {
+  const { field, type } = parseBody(body, sent);
+  return turnedBy(at, field, type);
+}
+
 /** What becomes of an entity's records where one of its fields holds another type, in words. */
-export async function turnedBy(
+async function turnedBy(
   { applicationId, kind, definition, entity }: DataAt,
   field: Id,
   type: ValueType,

@@ -1,21 +1,26 @@
 import { applyEdit, viewerKey } from '@/core';
 import { everybody, rightNow, sameAnswer, SIGNED_OUT_KEY } from '@/core/access';
-import { type Edit, type EditEffect, fullName, moversOf, reachSteps } from '@/core/edit';
+import { type Edit, type EditEffect, editSchema, fullName, moversOf, reachSteps } from '@/core/edit';
 import { type Definition, type Id, treeOf } from '@/core/model';
 import { Refused } from '../http/problem';
-import { takeSteps } from '../http/progress';
+import * as yup from 'yup';
+import { parseBody } from '../http/body';
+import { type Run, takeSteps } from '../http/progress';
 import { peopleOf } from '../people/read';
 import { draftOf } from './draft';
 
-/** Who would gain and who would lose by an edit of the draft, which is not made. */
-export async function effectOfEdit(applicationId: string, edit: Edit): Promise<EditEffect> {
+const sent = yup.object({ edit: editSchema }).noUnknown();
+
+/** Who would gain and who would lose by an edit of the draft, as it was sent; it is not made. */
+export async function effectOfSent(applicationId: string, body: string, run?: Run): Promise<EditEffect> {
+  const { edit }: { edit: Edit } = parseBody(body, sent);
   const { definition } = await draftOf(applicationId);
   const made = applyEdit(definition, edit);
   if (!made.ok)
     throw new Refused(409, 'changed-meanwhile', made.problems[0]?.message ?? 'It does not apply.', {
       problems: made.problems,
     });
-  return effectOf(applicationId, definition, made.value);
+  return effectOf(applicationId, definition, made.value, undefined, run);
 }
 
 /** Who gains and who loses between two definitions, but for the person `except`. */
@@ -24,10 +29,11 @@ export async function effectOf(
   before: Definition,
   after: Definition,
   except?: Id,
+  { tell, signal }: Partial<Run> = {},
 ): Promise<EditEffect> {
   const people = await peopleOf(applicationId);
   const affected = everybody(people.filter(({ id }) => id !== except));
-  const shifts = await takeSteps(reachSteps(before, after, affected, rightNow()));
+  const shifts = await takeSteps(reachSteps(before, after, affected, rightNow()), tell, signal);
   const tree = treeOf(before);
   const { gaining, losing } = moversOf(shifts);
   const names = (keys: ReadonlySet<string>): string[] =>

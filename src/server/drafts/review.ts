@@ -17,7 +17,7 @@ import {
   type Shift,
 } from '@/core/edit';
 import { type Definition, type Id, treeOf } from '@/core/model';
-import { takeSteps } from '../http/progress';
+import { type Run, takeSteps } from '../http/progress';
 import { peopleOf } from '../people/read';
 import { dataChanges } from './data-changes';
 import { draftOf } from './draft';
@@ -25,7 +25,7 @@ import { releasedDefinition, releaseInForce } from './release';
 import { otherRecords } from './other-records';
 
 /** What a release of the draft would change, in words, and for whom: everybody active, and who is signed out. */
-export async function review(applicationId: string): Promise<Review> {
+export async function review(applicationId: string, { tell, signal }: Partial<Run> = {}): Promise<Review> {
   const [draft, inForce, everyone] = await Promise.all([
     draftOf(applicationId),
     releaseInForce(applicationId),
@@ -39,7 +39,7 @@ export async function review(applicationId: string): Promise<Review> {
   const names = new Map(everyone.map(({ id, name }) => [id, name]));
   const at = rightNow();
   const affected = everybody(people);
-  const shifts = await takeSteps(reachSteps(before, after, affected, at));
+  const shifts = await takeSteps(reachSteps(before, after, affected, at), tell, signal);
   const bySelf = new Map(shifts.map((shift) => [shift.element, shift]));
   const effects = new Effects(
     applicationId,

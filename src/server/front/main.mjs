@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { readdirSync } from 'node:fs';
 import { createServer } from 'node:http';
+import { resolve } from 'node:path';
 import next from 'next';
 import { config, databaseUrl } from '../config.mjs';
 import { originOfHost, servesPath } from '../hosts.mjs';
@@ -22,7 +23,10 @@ import { hasTooMany, readTarget } from './target.mjs';
  * refuses what cannot be an address of ours, waits for its body, and answers at once where the rest would be late: too
  * many requests at work, or a database that is away. Run by bin/start and bin/test: `node main.mjs FOLDER PORT`.
  */
-const [folder = '.', port = '4620'] = process.argv.slice(2);
+const [given = '.', port = '4620'] = process.argv.slice(2);
+const folder = resolve(given);
+// What is started beside it is found from there.
+process.chdir(folder);
 /**
  * `mostTaken` requests are taken, at work and in the line before it. A proxy in front adds the address that it was
  * asked from to X-Forwarded-For: the last address there is believed where `trustProxy` says so.

@@ -14,8 +14,16 @@ interface More {
   readonly headers?: Readonly<Record<string, string>>;
 }
 
+/** What the sender of a refused request is told. */
+export interface Refusal {
+  readonly status: number;
+  readonly code: string;
+  readonly detail: string;
+  readonly more: More;
+}
+
 /** A request that is not done, with what its sender is told. Thrown, so that a transaction is rolled back. */
-export class Refused extends Error {
+export class Refused extends Error implements Refusal {
   constructor(
     readonly status: number,
     readonly code: string,
@@ -24,7 +32,24 @@ export class Refused extends Error {
   ) {
     super(detail);
   }
+
+  /** What is told, without the error: as it goes from one process to another. */
+  get refusal(): Refusal {
+    const { status, code, detail, more } = this;
+    return { status, code, detail, more };
+  }
+
+  static as({ status, code, detail, more }: Refusal): Refused {
+    return new Refused(status, code, detail, more);
+  }
 }
+
+/** The asker has gone: nobody reads this. */
+export const cancelled = (): Refused => new Refused(499, 'gone', 'It was cancelled. Nothing was changed.');
+
+/** What was not foreseen is logged, and not told. */
+export const failed = (): Refused =>
+  new Refused(500, 'failed', 'The server could not do this. Nothing was changed. It has been logged.');
 
 /** The one answer for what does not exist and what is closed to the asker. */
 export const notThere = (): Refused => new Refused(404, 'not-there', 'There is nothing at this address.');

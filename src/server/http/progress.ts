@@ -1,35 +1,45 @@
 import { setImmediate } from 'node:timers/promises';
 import { log, told } from '../log';
-import { Refused } from './problem';
+import { failed, Refused } from './problem';
 
 /** What the asker hears while it waits: how much is done of how much. */
 export type Tell = (done: number, of: number) => void;
 
+/** How work tells how far it is, and hears that nobody waits for it any more. */
+export interface Run {
+  readonly tell: Tell;
+  readonly signal: AbortSignal;
+}
+
+/** An empty line is sent so often, so that what is in between does not take the connection for dead. */
+const BEAT_MS = 20_000;
+
 /**
  * Answers line by line (NDJSON) while work goes on: `{"done":5000,"of":9000}`, and at last either `{"value":…}` or
- * `{"problem":"…"}`. Where the asker goes away, the work is told by its signal.
+ * `{"problem":"…"}`. `work` makes the value as JSON. Where the asker goes away, the work is told by its signal.
  */
-export function progressing<T>(work: (tell: Tell, signal: AbortSignal) => Promise<T>): Response {
+export function progressing(work: (tell: Tell, signal: AbortSignal) => Promise<string>): Response {
   const gone = new AbortController();
   const encoder = new TextEncoder();
   const stream = new ReadableStream<Uint8Array>({
     start(controller) {
-      const say = (line: object): void => {
-        if (!gone.signal.aborted) controller.enqueue(encoder.encode(`${JSON.stringify(line)}\n`));
+      const say = (line: string): void => {
+        if (!gone.signal.aborted) controller.enqueue(encoder.encode(`${line}\n`));
       };
-      void work((done, of) => say({ done, of }), gone.signal)
+      const beat = setInterval(() => say(''), BEAT_MS);
+      say('');
+      void work((done, of) => say(JSON.stringify({ done, of })), gone.signal)
         .then(
-          (value) => say({ value }),
+          (value) => say(`{"value":${value}}`),
           (error: unknown) => {
             if (gone.signal.aborted) return;
             if (!(error instanceof Refused)) log.error(told(error), 'Work in progress failed');
-            const known = error instanceof Refused ? error.message : undefined;
-            say({
-              problem: known ?? 'The server could not do this. Nothing was changed. It has been logged.',
-            });
+            const refused = error instanceof Refused ? error : failed();
+            say(JSON.stringify({ problem: refused.detail, code: refused.code }));
           },
         )
         .finally(() => {
+          clearInterval(beat);
           if (!gone.signal.aborted) controller.close();
         });
     },
@@ -38,10 +48,10 @@ export function progressing<T>(work: (tell: Tell, signal: AbortSignal) => Promis
   return new Response(stream, { headers: { 'Content-Type': 'application/x-ndjson' } });
 }
 
-/** So long steps are taken before others that wait for the server have their turn, in milliseconds. */
+/** So long steps are taken before what the process hears in the meantime has its turn, in milliseconds. */
 const AT_A_TIME = 20;
 
-/** Takes steps one after the other, and tells how far it is; others are answered in between. Rejects once it is told to stop. */
+/** Takes steps one after the other, and tells how far it is; the process hears in between. Rejects once it is told to stop. */
 export async function takeSteps<T>(
   steps: Iterator<{ readonly done: number; readonly of: number }, T>,
   tell: Tell = () => undefined,

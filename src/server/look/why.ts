@@ -57,6 +57,7 @@ export async function turnsAt(
   address: string,
   row: string | undefined,
   level: Level,
+  run?: Parameters<typeof effectOf>[4],
 ): Promise<Turning[]> {
   const { definition, viewer, circumstances: at, scope } = look;
   const record = await recordFor(look, element, address, row);
@@ -75,7 +76,7 @@ export async function turnsAt(
     turns.map(async ({ edit, gates, definition: after }) => ({
       edit,
       gates,
-      effect: await effectOf(scope.applicationId, definition, after, self),
+      effect: await effectOf(scope.applicationId, definition, after, self, run),
     })),
   );
 }

@@ -7,15 +7,6 @@ import { readSheet } from './read-sheet';
 
 const MOST_FILES = 20;
 
-/** A form with files, and with what is said of them as JSON under another name (RFC 7578). */
-export async function readForm(request: Request): Promise<FormData> {
-  try {
-    return await request.formData();
-  } catch {
-    throw new Refused(400, 'not-a-form', 'Send the files as multipart/form-data.');
-  }
-}
-
 const postgres = exactly({
   url: yup.string().max(2000).required(),
   tables: listOf(

@@ -7,7 +7,10 @@ import { type Definition, sameJson, unitsOf, type Value } from '@/core/model';
 import { database, patientDatabase } from '../database/client';
 import { people } from '../database/schema';
 import { plainCell, toCsv } from '../csv';
+import { draftOf } from '../drafts/draft';
+import { textOf } from '../http/body';
 import { Refused } from '../http/problem';
+import type { Run, Tell } from '../http/progress';
 import { checkPerson, ownAttributes, type PersonInput } from './input';
 import { personColumns, personOf } from './read';
 import { addPeople, changePeople } from './many';
@@ -31,7 +34,8 @@ const assignmentText = ({ role, unit, from, until }: Assignment): string =>
 const plainMoment = (text: string | undefined): string => (text ? new Date(text).toISOString() : '');
 
 /** Everybody as CSV (RFC 4180), sorted by email. No cell can act as a spreadsheet's formula. */
-export async function exportPeople(applicationId: string, definition: Definition): Promise<string> {
+export async function exportPeople(applicationId: string): Promise<string> {
+  const { definition } = await draftOf(applicationId);
   const rows = await database()
     .select(personColumns)
     .from(people)
@@ -90,13 +94,13 @@ const SLICE = 65_536;
  */
 export async function importPeople(
   applicationId: string,
-  definition: Definition,
   keeper: Keeper,
-  text: string,
+  file: Uint8Array,
   dry: boolean,
-  signal?: AbortSignal,
+  { tell, signal }: Partial<Run> = {},
 ): Promise<ImportAnswer> {
-  const rows = await readRows(definition, text);
+  const { definition } = await draftOf(applicationId);
+  const rows = await readRows(definition, textOf(file));
   const planned = await planAll(applicationId, definition, rows, signal);
   const counts = { new: 0, changes: 0, same: 0, wrong: 0 };
   for (const { told } of planned) counts[told.does]++;
@@ -105,7 +109,7 @@ export async function importPeople(
     ...inOrder.filter(({ does }) => does === 'wrong'),
     ...inOrder.filter(({ does }) => does !== 'wrong'),
   ].slice(0, MOST_TOLD);
-  if (!dry && counts.wrong === 0) await store(applicationId, definition, keeper, planned, signal);
+  if (!dry && counts.wrong === 0) await store(applicationId, definition, keeper, planned, tell, signal);
   return { lines, counts };
 }
 
@@ -147,6 +151,7 @@ async function store(
   definition: Definition,
   keeper: Keeper,
   planned: readonly Planned[],
+  tell: Tell = () => undefined,
   signal: AbortSignal | undefined,
 ): Promise<void> {
   const doing = planned.filter(({ told }) => told.does === 'new' || told.does === 'changes');
@@ -160,6 +165,7 @@ async function store(
       signal?.throwIfAborted();
       const some = added.slice(n, n + STORED_AT_ONCE).flatMap(({ input }) => input ?? []);
       await addPeople(tx, applicationId, definition, keeper, some);
+      tell(n + some.length, doing.length);
     }
     for (let n = 0; n < changed.length; n += STORED_AT_ONCE) {
       signal?.throwIfAborted();
@@ -167,6 +173,7 @@ async function store(
         .slice(n, n + STORED_AT_ONCE)
         .flatMap(({ input, person }) => (input && person ? [{ input, person }] : []));
       await changePeople(tx, applicationId, keeper, some);
+      tell(added.length + n + some.length, doing.length);
     }
   });
 }

@@ -6,18 +6,26 @@ import type { Condition } from '@/core/condition';
 import { conditionSchema, type Definition, exactly, listOf } from '@/core/model';
 import { database } from '../database/client';
 import { people as table } from '../database/schema';
+import { draftOf } from '../drafts/draft';
+import { parseBody } from '../http/body';
 import { peopleOf } from './read';
 
 const MOST_ASKED = 5000;
 const ids = listOf(yup.string().max(60).required(), MOST_ASKED);
 
 /** What is asked of people, as it is sent. */
-export const askedBody = exactly({
+const askedBody = exactly({
   people: ids,
   questions: listOf(conditionSchema as unknown as yup.Schema<Condition>, MOST_ASKED),
   values: ids,
   compared: ids,
 }) as unknown as yup.Schema<AskedOfPeople>;
+
+/** The application's people by what a bench asks of them, as it was sent. */
+export async function peopleKnownAsSent(applicationId: string, body: string): Promise<PeopleKnown> {
+  const { definition } = await draftOf(applicationId);
+  return peopleKnown(applicationId, definition, parseBody(body, askedBody));
+}
 
 const waitingIn = (applicationId: string): Promise<number> =>
   database().$count(

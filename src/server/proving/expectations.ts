@@ -9,6 +9,7 @@ import { builders, expectations, people } from '../database/schema';
 import { isUuid } from '../database/uuid';
 import { keptViewers } from '../look/viewers';
 import { draftOf } from '../drafts/draft';
+import { parseBody } from '../http/body';
 import { Refused } from '../http/problem';
 import { tellNews } from '../news/news';
 import { peopleOf } from '../people/read';
@@ -16,7 +17,7 @@ import { askedBy } from './asked';
 
 /** So many an application may have, and so many may be made at once. */
 const MOST = 20_000;
-export const MOST_AT_ONCE = 6000;
+const MOST_AT_ONCE = 6000;
 
 const text = (most: number) => yup.string().max(most);
 const level = yup
@@ -34,7 +35,7 @@ export interface Wanted {
   })[];
 }
 
-export const wantedSchema = yup
+const wantedSchema = yup
   .object({
     name: text(120).matches(/\S/, 'must not be empty').required(),
     reason: text(500).default(''),
@@ -123,6 +124,26 @@ function madeInWords({ roles }: Definition, key: string): string | undefined {
   if (!made) return undefined;
   const held = made.assignments.flatMap(({ role }) => roles.find(({ id }) => id === role)?.name ?? []);
   return `Made up: ${held.join(', ') || 'no role'}`;
+}
+
+/** Keeps expectations under a name, as they were sent. */
+export const addAsSent = async (
+  applicationId: string,
+  builderId: string,
+  body: string,
+): Promise<{ readonly added: number }> => ({
+  added: await addExpectations(applicationId, builderId, [parseBody(body, wantedSchema)]),
+});
+
+const ids = yup.array(yup.string().uuid().required()).min(1).max(MOST_AT_ONCE).required();
+/** Those that are meant, as it is sent. */
+export const chosenSchema = yup.object({ ids }).noUnknown();
+const againSchema = yup.object({ ids, reason: yup.string().max(500) }).noUnknown();
+
+/** What there is now is expected from now on, as it was sent. */
+export async function expectAsSent(applicationId: string, builderId: string, body: string): Promise<void> {
+  const asked = parseBody(body, againSchema);
+  await expectWhatIs(applicationId, builderId, asked.ids, asked.reason);
 }
 
 /** Keeps expectations; one that cannot be answered now is refused with its place, and then none is kept. */

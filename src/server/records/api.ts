@@ -1,7 +1,8 @@
 import * as yup from 'yup';
 import { addressOf, type KnownRecord, labelOf, NONE, screenShowing, showField } from '@/core/access';
 import type { Entity, Id, Value } from '@/core/model';
-import { json, nothing, readBody } from '../http/handle';
+import { readBody } from '../http/body';
+import { json, nothing } from '../http/handle';
 import { notThere, Refused } from '../http/problem';
 import {
   listRecords,

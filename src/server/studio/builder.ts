@@ -72,6 +72,16 @@ export const workplaceOf = cache(async (builder: Builder, slug: string): Promise
   return row && { builder, ...row };
 });
 
+/** The id of a builder's application by its address; undefined where there is none, or it is not theirs. */
+export async function workplaceIn(builderId: string, slug: string): Promise<string | undefined> {
+  const [row] = await database()
+    .select({ applicationId: applications.id })
+    .from(applications)
+    .innerJoin(memberships, eq(memberships.applicationId, applications.id))
+    .where(and(eq(applications.slug, slug), eq(memberships.builderId, builderId)));
+  return row?.applicationId;
+}
+
 /** For route handlers: the builder whose session it is, or a refusal. */
 export async function needBuilder(): Promise<Builder> {
   const builder = await thisBuilder();

@@ -10,8 +10,9 @@ import {
   type Person,
   rightNow,
 } from '@/core/access';
-import { amongInWords, answerInWords, kindInWords } from '@/core/edit';
+import { amongInWords, answerInWords, fullName, kindInWords } from '@/core/edit';
 import { type AppElement, type Definition, isDataDoor } from '@/core/model';
+import { toCsv } from '../csv';
 import { draftOf } from '../drafts/draft';
 import { releaseInForce } from '../drafts/release';
 import { peopleOf, personById } from '../people/read';
@@ -19,10 +20,11 @@ import type { Workplace } from './builder';
 
 /** The whole grid in words: for a file, and for paper. */
 export interface GridSheet {
-  readonly definition: Definition;
+  /** What the application is called, its language and its time zone. */
+  readonly about: Pick<Definition, 'name' | 'language' | 'timeZone'>;
   readonly revision: number;
-  /** The release in force, and whether the draft is the same. */
-  readonly release: { readonly number: number; readonly at: Date; readonly same: boolean } | undefined;
+  /** The release in force, when it was made (RFC 3339), and whether the draft is the same. */
+  readonly release: { readonly number: number; readonly at: string; readonly same: boolean } | undefined;
   readonly columns: readonly string[];
   /** Which part of it, of how many: a large grid is printed in parts. */
   readonly part: {
@@ -32,7 +34,10 @@ export interface GridSheet {
     readonly elements: number;
   };
   readonly rows: readonly {
-    readonly element: AppElement;
+    readonly id: string;
+    readonly name: string;
+    /** In a sentence of its own. */
+    readonly fullName: string;
     readonly depth: number;
     readonly kind: string;
     readonly cells: readonly { readonly word: string; readonly own: boolean; readonly limited: boolean }[];
@@ -52,7 +57,7 @@ export async function gridSheet({ applicationId, pins }: Workplace, part?: numbe
   const pinned = await Promise.all(pins.map((id) => personById(applicationId, id)));
   const release = inForce && {
     number: inForce.number,
-    at: inForce.at,
+    at: inForce.at.toISOString(),
     same: inForce.revision === revision,
   };
   const people = await peopleOf(applicationId);
@@ -63,8 +68,23 @@ export async function gridSheet({ applicationId, pins }: Workplace, part?: numbe
   );
 }
 
+/** The grid as CSV (RFC 4180): an element a row, a viewer a column, each level in words. */
+export async function gridFile(workplace: Workplace): Promise<string> {
+  const { columns, rows } = await gridSheet(workplace);
+  return `\uFEFF${toCsv([
+    ['Element', 'Kind', 'Lines', ...columns],
+    ...rows.map(({ fullName, kind, cells }) => [
+      fullName,
+      kind,
+      cells[0]?.own ? 'own' : 'follows',
+      ...cells.map(({ word, limited }) => (limited ? `${word} (limited)` : word)),
+    ]),
+  ])}`;
+}
+
 /** What a sheet is of. */
-interface SheetOf extends Pick<GridSheet, 'definition' | 'revision' | 'release'> {
+interface SheetOf extends Pick<GridSheet, 'revision' | 'release'> {
+  readonly definition: Definition;
   /** Everybody, for the numbers. */
   readonly people: readonly Person[];
 }
@@ -91,14 +111,17 @@ export function sheetOf(
   const of = Math.max(1, Math.ceil(elements.length / most));
   const number = Math.min(of, Math.max(1, part ?? 1));
   const ordered = elements.slice((number - 1) * most, number * most);
+  const { name, language, timeZone } = definition;
   return {
-    definition,
+    about: { name, language, timeZone },
     revision,
     release,
     columns: viewers.map(({ name }) => name),
     part: { number, of, from: (number - 1) * most + 1, elements: elements.length },
     rows: ordered.map((element) => ({
-      element,
+      id: element.id,
+      name: element.name,
+      fullName: fullName(element),
       depth: depthOf(element),
       kind: kindInWords(element.kind),
       cells: accesses.map((access, n) => {

@@ -1,10 +1,13 @@
 import { accessOf, compile, viewerOfPerson, whatIsWrong } from '@/core';
 import { Held, rightNow } from '@/core/access';
 import { type Condition, tryCondition } from '@/core/condition';
+import { conditionSchema } from '@/core/model';
 import { and, asc, eq } from 'drizzle-orm';
+import * as yup from 'yup';
 import { database } from '../database/client';
 import { records } from '../database/schema';
 import { draftOf } from '../drafts/draft';
+import { parseBody } from '../http/body';
 import { Refused } from '../http/problem';
 import { peopleOf } from '../people/read';
 import { knownRecords } from '../records/read';
@@ -26,8 +29,18 @@ interface Count {
   readonly examples: readonly string[];
 }
 
+const sent = yup
+  .object({ condition: conditionSchema as unknown as yup.Schema<Condition>, entity: yup.string().max(60) })
+  .noUnknown();
+
+/** Tries a condition, as it was sent. */
+export async function tryAsSent(applicationId: string, body: string): Promise<TriedOut> {
+  const { condition, entity } = parseBody(body, sent);
+  return tryOut(applicationId, condition, entity);
+}
+
 /** Tries a condition on the application's active people and sample records, at this moment. */
-export async function tryOut(
+async function tryOut(
   applicationId: string,
   condition: Condition,
   entityId: string | undefined,

@@ -1,11 +1,13 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { type Review } from '@/core/edit';
+import { useAsked } from '../../parts/queries';
 import { useTell } from '../../parts/toasts';
 import { Progress } from '../shared/progress';
 import { sendProgressing } from '../shared/progressing';
+import { useWorkedOut } from '../shared/worked-out';
 import { useDraft, useStudio } from '../shell/studio-work';
 import { type Breaking, BrokenByIt } from './broken-by-it';
 import { DataChanges } from './data-changes';
@@ -13,9 +15,65 @@ import { summary, ReleaseWindow } from './release-window';
 import { Follows, Moves, Names } from './review-tables';
 
 /** The release bench: what a release would change, in words, and who gains and who loses by each change. */
-export function ReleaseBench({ review, breaking }: { review: Review; breaking: Breaking }) {
-  const { slug, api, mayChange } = useStudio();
+export function ReleaseBench() {
+  const { api } = useStudio();
   const draft = useDraft();
+  // What was changed since, here or by others, is reviewed too before it can be released.
+  const version = draft.saved === 'saved' ? draft.revision : -1;
+  const review = useWorkedOut<Review>(`${api}/review`, version);
+  const breaking = useAsked<Breaking>(`${api}/review/breaking`, { version, keepsLast: true });
+  return (
+    <main data-region="work" tabIndex={-1} className="min-h-0 overflow-auto">
+      <div className="mx-auto max-w-5xl px-6 py-6">
+        {review.problem !== undefined && (
+          <p role="alert" className="mb-3 border-l-4 border-ink bg-sheet px-3 py-2">
+            {review.problem}{' '}
+            <button type="button" className="button" onClick={review.again}>
+              Review again
+            </button>
+          </p>
+        )}
+        {review.progress && (
+          <div className="mb-3">
+            <Progress says="Comparing the draft with the release" {...review.progress} />
+          </div>
+        )}
+        {!review.data && !review.progress && review.problem === undefined && (
+          <p className="mb-3">
+            The review was stopped.{' '}
+            <button type="button" className="button" onClick={review.again}>
+              Review again
+            </button>
+          </p>
+        )}
+        {review.data && breaking.data && (
+          <Reviewed
+            review={review.data}
+            breaking={breaking.data}
+            current={
+              !review.progress && review.problem === undefined && review.data.revision === draft.revision
+            }
+            onReleased={() => {
+              review.again();
+              void breaking.refetch();
+            }}
+          />
+        )}
+      </div>
+    </main>
+  );
+}
+
+interface ReviewedProps {
+  readonly review: Review;
+  readonly breaking: Breaking;
+  /** Is it the review of the draft as it is now? */
+  readonly current: boolean;
+  readonly onReleased: () => void;
+}
+
+function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
+  const { slug, api, mayChange } = useStudio();
   const router = useRouter();
   const tell = useTell();
   const [busy, setBusy] = useState(false);
@@ -23,11 +81,6 @@ export function ReleaseBench({ review, breaking }: { review: Review; breaking: B
   const [progress, setProgress] = useState<{ done: number; of: number; stop: () => void }>();
   const { changes, data, following, power, number, revision } = review;
   const next = (number ?? 0) + 1;
-  // What was changed since, here or by others, is reviewed too before it can be released.
-  const behind = draft.saved === 'saved' && draft.revision > revision;
-  useEffect(() => {
-    if (behind) router.refresh();
-  }, [behind, draft.revision, router]);
   const release = async (said: { note: string; despite: string }): Promise<void> => {
     setBusy(true);
     setProblem('');
@@ -43,97 +96,97 @@ export function ReleaseBench({ review, breaking }: { review: Review; breaking: B
     setProgress(undefined);
     if (answer.ok) tell(`Release ${answer.value.number} is in force.`);
     else setProblem(answer.detail);
+    onReleased();
     router.refresh();
   };
   return (
-    <main data-region="work" tabIndex={-1} className="min-h-0 overflow-auto">
-      <div className="mx-auto max-w-5xl px-6 py-6">
-        <div className="flex items-end justify-between gap-6 border-b-2 border-ink pb-3">
-          <div>
-            <h1 className="text-xl font-semibold">
-              {changes.length === 0 ? 'Nothing waits for a release' : `What release ${next} would change`}
-            </h1>
-            <p className="text-quiet">
-              {number === undefined ? 'There has been no release yet. ' : `Release ${number} is in force. `}
-              {changes.length > 0 && summary(review)}
-            </p>
-          </div>
-          <div className="flex shrink-0 items-center gap-3">
-            {review.number !== undefined && (
-              <a className="link" href={`/live/${slug}`} target="_blank" rel="noreferrer">
-                Open the released application
-              </a>
-            )}
-            {mayChange && changes.length > 0 && (
-              <ReleaseWindow
-                number={next}
-                review={review}
-                busy={busy}
-                breaking={breaking}
-                onRelease={(said) => void release(said)}
-              />
-            )}
-          </div>
-        </div>
-        {problem && (
-          <p role="alert" className="mt-3 border-l-4 border-ink bg-sheet px-3 py-2">
-            {problem}
+    <>
+      <div className="flex items-end justify-between gap-6 border-b-2 border-ink pb-3">
+        <div>
+          <h1 className="text-xl font-semibold">
+            {changes.length === 0 ? 'Nothing waits for a release' : `What release ${next} would change`}
+          </h1>
+          <p className="text-quiet">
+            {number === undefined ? 'There has been no release yet. ' : `Release ${number} is in force. `}
+            {changes.length > 0 && summary(review)}
           </p>
-        )}
-        {progress && (
-          <div className="mt-3">
-            <Progress
-              says="Converting the live records"
-              done={progress.done}
-              of={progress.of}
-              onStop={progress.stop}
+        </div>
+        <div className="flex shrink-0 items-center gap-3">
+          {review.number !== undefined && (
+            <a className="link" href={`/live/${slug}`} target="_blank" rel="noreferrer">
+              Open the released application
+            </a>
+          )}
+          {mayChange && changes.length > 0 && (
+            <ReleaseWindow
+              number={next}
+              review={review}
+              busy={busy}
+              current={current}
+              breaking={breaking}
+              onRelease={(said) => void release(said)}
             />
-          </div>
-        )}
-        {breaking.broken.length > 0 && <BrokenByIt breaking={breaking} />}
-        {data.length > 0 && <DataChanges changes={data} />}
-        {power.length > 0 && (
-          <section aria-labelledby="power" className="mt-4 border-l-4 border-ink bg-paper px-4 py-3">
-            <h2 id="power" className="font-semibold">
-              What gives power
-            </h2>
-            <ul className="mt-1 grid gap-1.5">
-              {power.map(({ about, said, names }) => (
-                <li key={`${about} ${said}`}>
-                  <strong className="font-medium">{about}</strong>: {said}
-                  {names && (
-                    <span className="text-quiet">
-                      {' '}
-                      {names.length === 0 ? 'Nobody is, by now.' : <Names names={names} />}
-                    </span>
-                  )}
-                </li>
-              ))}
-            </ul>
-          </section>
-        )}
-        {changes.map((change) => (
-          <section key={`${change.about} ${change.done.join(' ')}`} className="mt-4 bg-paper px-4 py-3">
-            <h2 className="font-semibold">{change.about}</h2>
-            {change.done.map((sentence) => (
-              <p key={sentence}>{sentence}</p>
-            ))}
-            {change.effect && <Moves effect={change.effect} />}
-            <Follows following={change.following} heading="By this also, elsewhere" />
-            {!change.effect && change.following.length === 0 && (
-              <p className="mt-1 text-quiet">
-                No screen, field or button opens or closes by it
-                {change.asksWhen ? ' now; it asks for the time, or for a value of a session.' : '.'}
-              </p>
-            )}
-          </section>
-        ))}
-        {following.length > 0 && (
-          <section className="mt-4 bg-paper px-4 py-3">
-            <Follows following={following} heading="What follows from roles, groups and settings" />
-          </section>
-        )}
+          )}
+        </div>
       </div>
-    </main>
+      {problem && (
+        <p role="alert" className="mt-3 border-l-4 border-ink bg-sheet px-3 py-2">
+          {problem}
+        </p>
+      )}
+      {progress && (
+        <div className="mt-3">
+          <Progress
+            says="Converting the live records"
+            done={progress.done}
+            of={progress.of}
+            onStop={progress.stop}
+          />
+        </div>
+      )}
+      {breaking.broken.length > 0 && <BrokenByIt breaking={breaking} />}
+      {data.length > 0 && <DataChanges changes={data} />}
+      {power.length > 0 && (
+        <section aria-labelledby="power" className="mt-4 border-l-4 border-ink bg-paper px-4 py-3">
+          <h2 id="power" className="font-semibold">
+            What gives power
+          </h2>
+          <ul className="mt-1 grid gap-1.5">
+            {power.map(({ about, said, names }) => (
+              <li key={`${about} ${said}`}>
+                <strong className="font-medium">{about}</strong>: {said}
+                {names && (
+                  <span className="text-quiet">
+                    {' '}
+                    {names.length === 0 ? 'Nobody is, by now.' : <Names names={names} />}
+                  </span>
+                )}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {changes.map((change) => (
+        <section key={`${change.about} ${change.done.join(' ')}`} className="mt-4 bg-paper px-4 py-3">
+          <h2 className="font-semibold">{change.about}</h2>
+          {change.done.map((sentence) => (
+            <p key={sentence}>{sentence}</p>
+          ))}
+          {change.effect && <Moves effect={change.effect} />}
+          <Follows following={change.following} heading="By this also, elsewhere" />
+          {!change.effect && change.following.length === 0 && (
+            <p className="mt-1 text-quiet">
+              No screen, field or button opens or closes by it
+              {change.asksWhen ? ' now; it asks for the time, or for a value of a session.' : '.'}
+            </p>
+          )}
+        </section>
+      ))}
+      {following.length > 0 && (
+        <section className="mt-4 bg-paper px-4 py-3">
+          <Follows following={following} heading="What follows from roles, groups and settings" />
+        </section>
+      )}
+    </>
   );
 }

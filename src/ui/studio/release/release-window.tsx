@@ -27,12 +27,15 @@ export function ReleaseWindow({
   number,
   review,
   busy,
+  current,
   breaking,
   onRelease,
 }: {
   number: number;
   review: Review;
   busy: boolean;
+  /** Is it a review of the draft as it is now? */
+  current: boolean;
   breaking: Breaking;
   onRelease: (said: { note: string; despite: string }) => void;
 }) {
@@ -54,7 +57,7 @@ export function ReleaseWindow({
         <button
           type="button"
           className="button button-main"
-          disabled={busy || (broken > 0 && !breaking.mayBreak)}
+          disabled={busy || !current || (broken > 0 && !breaking.mayBreak)}
         >
           {busy ? 'Releasing …' : `Release ${number} …`}
         </button>

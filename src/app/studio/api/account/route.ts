@@ -1,6 +1,7 @@
 import { cookies } from 'next/headers';
 import * as yup from 'yup';
-import { handle, nothing, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, nothing } from '@/server/http/handle';
 import { clientOf } from '@/server/security/client';
 import { studioCookie } from '@/server/security/sessions';
 import { changePassword, endOtherSessions, renameBuilder } from '@/server/studio/account';

@@ -1,5 +1,6 @@
 import * as yup from 'yup';
-import { handle, nothing, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, nothing } from '@/server/http/handle';
 import { thisBuilder } from '@/server/studio/builder';
 import { acceptInvitation, joinByInvitation } from '@/server/studio/invitations';
 

@@ -1,5 +1,6 @@
 import { cookies } from 'next/headers';
-import { handle, json, nothing, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, json, nothing } from '@/server/http/handle';
 import { clientOf } from '@/server/security/client';
 import { credentialsBody } from '@/server/security/credentials';
 import { ownAddress } from '@/server/security/origin';

@@ -1,4 +1,5 @@
-import { handle, json, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, json } from '@/server/http/handle';
 import { apiVisit } from '@/server/live/api';
 import { beforeSavingBody, sectionsBeforeSaving } from '@/server/live/before-saving';
 import { scopeOf } from '@/server/live/visit';

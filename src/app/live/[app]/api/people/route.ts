@@ -1,4 +1,5 @@
-import { handle, json, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, json } from '@/server/http/handle';
 import { LookingAfter } from '@/server/live/looking-after';
 import { apiVisit } from '@/server/live/api';
 import { personBody } from '@/server/people/input';

@@ -1,5 +1,6 @@
 import { cookies } from 'next/headers';
-import { handle, json, nothing, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, json, nothing } from '@/server/http/handle';
 import { notThere } from '@/server/http/problem';
 import { stopStandIn } from '@/server/live/standing';
 import { visit } from '@/server/live/visit';

@@ -1,6 +1,7 @@
 import { cookies } from 'next/headers';
 import * as yup from 'yup';
-import { handle, json, nothing, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, json, nothing } from '@/server/http/handle';
 import { notThere } from '@/server/http/problem';
 import { peopleToStandFor, startStandIn, stopStandIn } from '@/server/live/standing';
 import { visit } from '@/server/live/visit';

@@ -1,6 +1,7 @@
 import { cookies } from 'next/headers';
 import * as yup from 'yup';
-import { handle, json, nothing, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, json, nothing } from '@/server/http/handle';
 import { lockAgain, unlock } from '@/server/live/unlock';
 import { apiVisit } from '@/server/live/api';
 import { clientOf } from '@/server/security/client';

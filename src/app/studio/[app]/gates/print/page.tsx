@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
-import { gridSheet } from '@/server/studio/grid';
 import { benchOf } from '@/server/studio/entry';
+import { inWorker } from '@/server/work/run';
 import { PrintedGrid } from '@/ui/studio/grid/printed-grid';
 
 export const metadata: Metadata = { title: 'Who gets what' };
@@ -15,26 +15,22 @@ export default async function PrintPage({ params, searchParams }: Props) {
   const { app } = await params;
   const part = Number((await searchParams).part ?? 1);
   const workplace = await benchOf(app, 'gates/print');
-  const sheet = await gridSheet(workplace, Number.isInteger(part) ? part : 1);
-  const { definition, revision, release, columns, rows } = sheet;
+  const sheet = await inWorker(
+    'grid-sheet',
+    { workplace, part: Number.isInteger(part) ? part : 1 },
+    { owner: workplace.builder.id },
+  );
+  const { release } = sheet;
   return (
     <PrintedGrid
-      name={definition.name}
-      language={definition.language}
-      timeZone={definition.timeZone}
-      revision={revision}
-      release={release}
+      {...sheet.about}
+      revision={sheet.revision}
+      release={release && { ...release, at: new Date(release.at) }}
       printedAt={new Date()}
       printedBy={workplace.builder.name}
-      columns={columns}
+      columns={sheet.columns}
       part={sheet.part}
-      rows={rows.map(({ element, depth, kind, cells }) => ({
-        id: element.id,
-        name: element.name,
-        depth,
-        kind,
-        cells,
-      }))}
+      rows={sheet.rows}
     />
   );
 }

@@ -1,5 +1,6 @@
 import * as yup from 'yup';
-import { handle, nothing, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, nothing } from '@/server/http/handle';
 import { deleteApplication, moveApplication } from '@/server/making/keep';
 import { needOwner } from '@/server/studio/builder';
 

@@ -1,5 +1,6 @@
 import * as yup from 'yup';
-import { handle, json, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, json } from '@/server/http/handle';
 import { tablesIn } from '@/server/making/postgres';
 import { needBuilder } from '@/server/studio/builder';
 

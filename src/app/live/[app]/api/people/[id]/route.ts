@@ -1,4 +1,5 @@
-import { handle, nothing, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, nothing } from '@/server/http/handle';
 import { LookingAfter } from '@/server/live/looking-after';
 import { apiVisit } from '@/server/live/api';
 import { personChangeBody } from '@/server/people/input';

@@ -1,7 +1,8 @@
 import type { Metadata } from 'next';
-import { signOffById } from '@/server/proving/sign-offs';
-import { sheetOf } from '@/server/studio/grid';
+import { notFound } from 'next/navigation';
+import { Refused } from '@/server/http/problem';
 import { benchOf } from '@/server/studio/entry';
+import { inWorker } from '@/server/work/run';
 import { PrintedGrid } from '@/ui/studio/grid/printed-grid';
 
 export const metadata: Metadata = { title: 'Signed off' };
@@ -16,46 +17,25 @@ export default async function PrintSignOff({ params, searchParams }: Props) {
   const { app, id } = await params;
   const part = Number((await searchParams).part ?? 1);
   const workplace = await benchOf(app, `prove/${id}/print`);
-  const found = await signOffById(workplace.applicationId, id);
-  const { definition, revision, people } = found;
-  const sheet = sheetOf(
-    { definition, revision, release: undefined, people },
-    [],
-    Number.isInteger(part) ? part : 1,
-  );
-  const roleName = (role: string): string => definition.roles.find((one) => one.id === role)?.name ?? role;
+  const { sheet, signed } = await inWorker(
+    'sign-off-sheet',
+    { applicationId: workplace.applicationId, id, part: Number.isInteger(part) ? part : 1 },
+    { owner: workplace.builder.id },
+  ).catch((error: unknown) => {
+    if (error instanceof Refused && error.status === 404) notFound();
+    throw error;
+  });
   return (
     <PrintedGrid
-      name={definition.name}
-      language={definition.language}
-      timeZone={definition.timeZone}
-      revision={revision}
+      {...sheet.about}
+      revision={sheet.revision}
       release={undefined}
-      signed={{
-        title: found.title,
-        by: found.by,
-        at: found.at,
-        release: found.release,
-        sha256: found.sha256,
-        isWhole: found.isWhole,
-        people: people.map(({ name, active, assignments }) => ({
-          name,
-          roles: active
-            ? assignments.map(({ role }) => roleName(role)).join(', ') || 'no role'
-            : 'switched off',
-        })),
-      }}
+      signed={{ ...signed, at: new Date(signed.at) }}
       printedAt={new Date()}
       printedBy={workplace.builder.name}
       columns={sheet.columns}
       part={sheet.part}
-      rows={sheet.rows.map(({ element, depth, kind, cells }) => ({
-        id: element.id,
-        name: element.name,
-        depth,
-        kind,
-        cells,
-      }))}
+      rows={sheet.rows}
     />
   );
 }

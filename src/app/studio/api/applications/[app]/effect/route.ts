@@ -1,14 +1,11 @@
-import * as yup from 'yup';
-import { editSchema } from '@/core/edit';
-import { effectOfEdit } from '@/server/drafts/effect';
-import { handle, json, LARGE, readBody } from '@/server/http/handle';
+import { readJson } from '@/server/http/body';
+import { handle } from '@/server/http/handle';
 import { needWorkplace } from '@/server/studio/builder';
+import { answerWhole } from '@/server/work/run';
 
-const body = yup.object({ edit: editSchema }).noUnknown();
-
-/** What an edit of the draft would change, before it is made: who gains and who loses what. */
+/** `POST …/effect {edit}`: what an edit of the draft would change, before it is made: who gains and who loses what. */
 export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
-  const { applicationId } = await needWorkplace((await params).app, 'read');
-  const { edit } = await readBody(request, body, LARGE);
-  return json(await effectOfEdit(applicationId, edit));
+  const { applicationId, builder } = await needWorkplace((await params).app, 'read');
+  const body = await readJson(request);
+  return answerWhole(request, 'effect', { applicationId, body }, builder.id);
 });

@@ -1,14 +1,8 @@
-import * as yup from 'yup';
-import { handle, json, LARGE, nothing, readBody } from '@/server/http/handle';
-import {
-  addExpectations,
-  expectWhatIs,
-  listExpectations,
-  MOST_AT_ONCE,
-  removeExpectations,
-  wantedSchema,
-} from '@/server/proving/expectations';
+import { LARGE, readBody, readJson } from '@/server/http/body';
+import { handle, json, nothing } from '@/server/http/handle';
+import { chosenSchema, listExpectations, removeExpectations } from '@/server/proving/expectations';
 import { needWorkplace } from '@/server/studio/builder';
+import { answerWhole, inWorker } from '@/server/work/run';
 
 type Params = { params: Promise<{ app: string }> };
 
@@ -21,27 +15,32 @@ export const GET = handle<Params>(async (_, { params }) => {
 /** `POST …/expectations`: keeps some under a name; where no level is given, as it is in the draft now. */
 export const POST = handle<Params>(async (request, { params }) => {
   const { applicationId, builder } = await needWorkplace((await params).app, 'change');
-  const wanted = await readBody(request, wantedSchema, LARGE);
-  return json({ added: await addExpectations(applicationId, builder.id, [wanted]) }, { status: 201 });
+  const body = await readJson(request);
+  return answerWhole(
+    request,
+    'add-expectations',
+    { applicationId, builderId: builder.id, body },
+    builder.id,
+    201,
+  );
 });
-
-const ids = yup.array(yup.string().uuid().required()).min(1).max(MOST_AT_ONCE).required();
-const change = yup.object({ ids, reason: yup.string().max(500) }).noUnknown();
 
 /** `PATCH …/expectations {ids, reason}`: from now on what there is now is expected. */
 export const PATCH = handle<Params>(async (request, { params }) => {
   const { applicationId, builder } = await needWorkplace((await params).app, 'change');
-  const asked = await readBody(request, change, LARGE);
-  await expectWhatIs(applicationId, builder.id, asked.ids, asked.reason);
+  const body = await readJson(request);
+  const { signal } = request;
+  await inWorker(
+    'expect-what-is',
+    { applicationId, builderId: builder.id, body },
+    { owner: builder.id, signal },
+  );
   return nothing();
 });
 
 /** `DELETE …/expectations {ids}`. */
 export const DELETE = handle<Params>(async (request, { params }) => {
   const { applicationId } = await needWorkplace((await params).app, 'change');
-  await removeExpectations(
-    applicationId,
-    (await readBody(request, yup.object({ ids }).noUnknown(), LARGE)).ids,
-  );
+  await removeExpectations(applicationId, (await readBody(request, chosenSchema, LARGE)).ids);
   return nothing();
 });

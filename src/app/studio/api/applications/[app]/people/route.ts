@@ -1,6 +1,7 @@
 import { database } from '@/server/database/client';
 import { draftOf } from '@/server/drafts/draft';
-import { handle, json, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, json } from '@/server/http/handle';
 import { personBody } from '@/server/people/input';
 import { listPeople, readPeopleQuery } from '@/server/people/list';
 import { createPerson } from '@/server/people/write';

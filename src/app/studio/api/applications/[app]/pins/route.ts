@@ -3,7 +3,8 @@ import * as yup from 'yup';
 import { listOf } from '@/core/model';
 import { database } from '@/server/database/client';
 import { memberships } from '@/server/database/schema';
-import { handle, nothing, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, nothing } from '@/server/http/handle';
 import { needWorkplace } from '@/server/studio/builder';
 
 const body = yup.object({ people: listOf(yup.string().uuid().required(), 40) }).noUnknown();

@@ -1,8 +1,8 @@
 import * as yup from 'yup';
-import { release } from '@/server/drafts/release';
-import { handle, MOST_NUMBER, readBody } from '@/server/http/handle';
-import { progressing } from '@/server/http/progress';
+import { MOST_NUMBER, readBody } from '@/server/http/body';
+import { handle } from '@/server/http/handle';
 import { needWorkplace } from '@/server/studio/builder';
+import { answerByLine } from '@/server/work/run';
 
 const body = yup
   .object({
@@ -20,7 +20,5 @@ const body = yup
 export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
   const { applicationId, builder } = await needWorkplace((await params).app, 'change');
   const { revision, ...said } = await readBody(request, body);
-  return progressing(async (tell, signal) => ({
-    number: await release(applicationId, builder.id, revision, said, tell, signal),
-  }));
+  return answerByLine('release', { applicationId, builderId: builder.id, revision, ...said }, builder.id);
 });

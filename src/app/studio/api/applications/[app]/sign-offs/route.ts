@@ -1,7 +1,9 @@
 import * as yup from 'yup';
-import { handle, json, MOST_NUMBER, readBody } from '@/server/http/handle';
-import { listSignOffs, signOff } from '@/server/proving/sign-offs';
+import { MOST_NUMBER, readBody } from '@/server/http/body';
+import { handle, json } from '@/server/http/handle';
+import { listSignOffs } from '@/server/proving/sign-offs';
 import { needWorkplace } from '@/server/studio/builder';
+import { answerWhole } from '@/server/work/run';
 
 type Params = { params: Promise<{ app: string }> };
 
@@ -22,5 +24,6 @@ const body = yup
 export const POST = handle<Params>(async (request, { params }) => {
   const { applicationId, builder } = await needWorkplace((await params).app, 'read');
   const { title, revision } = await readBody(request, body);
-  return json({ id: await signOff(applicationId, builder.id, title, revision) }, { status: 201 });
+  const input = { applicationId, builderId: builder.id, title, revision };
+  return answerWhole(request, 'sign-off', input, builder.id, 201);
 });

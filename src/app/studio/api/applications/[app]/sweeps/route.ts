@@ -1,5 +1,6 @@
 import * as yup from 'yup';
-import { handle, json, nothing, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, json, nothing } from '@/server/http/handle';
 import { listSweeps, startSweep, stopSweep } from '@/server/proving/sweep/sweeps';
 import { needWorkplace } from '@/server/studio/builder';
 

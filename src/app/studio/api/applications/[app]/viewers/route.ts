@@ -2,7 +2,8 @@ import * as yup from 'yup';
 import { type MadeViewer, madeViewerSchema } from '@/core/access';
 import { database } from '@/server/database/client';
 import { madeViewers } from '@/server/database/schema';
-import { handle, json, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, json } from '@/server/http/handle';
 import { keptViewers } from '@/server/look/viewers';
 import { needWorkplace } from '@/server/studio/builder';
 

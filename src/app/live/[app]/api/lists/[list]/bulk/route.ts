@@ -1,4 +1,5 @@
-import { handle, json, LARGE, readBody } from '@/server/http/handle';
+import { LARGE, readBody } from '@/server/http/body';
+import { handle, json } from '@/server/http/handle';
 import { apiVisit } from '@/server/live/api';
 import { scopeOf, writerOf } from '@/server/live/visit';
 import { bulkBody, WholeList } from '@/server/records/lists';

@@ -1,6 +1,7 @@
 import * as yup from 'yup';
 import { isUuid } from '@/server/database/uuid';
-import { handle, nothing, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, nothing } from '@/server/http/handle';
 import { notThere } from '@/server/http/problem';
 import { needOwner, needWorkplace } from '@/server/studio/builder';
 import { BUILDER_ROLES, changeBuilder } from '@/server/studio/builders';

@@ -1,5 +1,6 @@
 import * as yup from 'yup';
-import { handle, json, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, json } from '@/server/http/handle';
 import { sessionButton } from '@/server/live/session-values';
 import { lookOfRequest } from '@/server/look/records';
 

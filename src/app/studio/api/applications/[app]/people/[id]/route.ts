@@ -1,6 +1,7 @@
 import { database } from '@/server/database/client';
 import { draftOf } from '@/server/drafts/draft';
-import { handle, json, nothing, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, json, nothing } from '@/server/http/handle';
 import { notThere } from '@/server/http/problem';
 import { personChangeBody } from '@/server/people/input';
 import { personById } from '@/server/people/read';

@@ -2,7 +2,8 @@ import { eq } from 'drizzle-orm';
 import * as yup from 'yup';
 import { database } from '@/server/database/client';
 import { applications, auditEvents } from '@/server/database/schema';
-import { handle, json, nothing, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, json, nothing } from '@/server/http/handle';
 import { needOwner, needWorkplace } from '@/server/studio/builder';
 
 type Params = { params: Promise<{ app: string }> };

@@ -1,12 +1,12 @@
-import { handle, json } from '@/server/http/handle';
+import { handle } from '@/server/http/handle';
 import { needWorkplace } from '@/server/studio/builder';
-import { whoGetsNow } from '@/server/studio/who-gets';
+import { answerWhole } from '@/server/work/run';
 
 /** Who gets this element of the draft, by way in, with names. */
 export const GET = handle<{ params: Promise<{ app: string; element: string }> }>(
-  async (_request, { params }) => {
+  async (request, { params }) => {
     const { app, element } = await params;
-    const { applicationId } = await needWorkplace(app, 'read');
-    return json(await whoGetsNow(applicationId, element));
+    const { applicationId, builder } = await needWorkplace(app, 'read');
+    return answerWhole(request, 'who-gets', { applicationId, element }, builder.id);
   },
 );

@@ -1,8 +1,7 @@
-import { dataAt } from '@/server/data/at';
-import { importSheet } from '@/server/data/import';
+import { dataRequest } from '@/server/data/request';
 import { handle } from '@/server/http/handle';
-import { progressing } from '@/server/http/progress';
-import { readForm, sheetsIn } from '@/server/making/sent-sheets';
+import { readForm } from '@/server/http/upload';
+import { answerByLine } from '@/server/work/run';
 
 type Params = { params: Promise<{ app: string; entity: string }> };
 
@@ -12,12 +11,7 @@ type Params = { params: Promise<{ app: string; entity: string }> };
  */
 export const POST = handle<Params>(async (request, { params }) => {
   const { app, entity } = await params;
-  const at = await dataAt(request, app, entity, 'change');
-  const form = await readForm(request);
-  const how = { dry: form.has('dry'), leaveOut: form.has('leave-out') };
-  return progressing(async (tell, signal) => {
-    const [sheet] = await sheetsIn(form, signal);
-    if (!sheet) throw new Error('A form has at least one sheet');
-    return importSheet(at, sheet, how, tell, signal);
-  });
+  const of = await dataRequest(request, app, entity, 'change');
+  const upload = await readForm(request);
+  return answerByLine('import-records', { ...of, upload }, of.workplace.builder.id);
 });

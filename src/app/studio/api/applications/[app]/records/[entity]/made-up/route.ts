@@ -1,7 +1,8 @@
 import * as yup from 'yup';
-import { dataAt } from '@/server/data/at';
-import { addMadeUp } from '@/server/data/made-up';
-import { handle, MOST_NUMBER, nothing, readBody } from '@/server/http/handle';
+import { dataRequest } from '@/server/data/request';
+import { MOST_NUMBER, readBody } from '@/server/http/body';
+import { handle, nothing } from '@/server/http/handle';
+import { inWorker } from '@/server/work/run';
 
 type Params = { params: Promise<{ app: string; entity: string }> };
 
@@ -15,8 +16,9 @@ const body = yup
 /** Fills in made-up sample records. */
 export const POST = handle<Params>(async (request, { params }) => {
   const { app, entity } = await params;
-  const at = await dataAt(request, app, entity, 'change');
+  const of = await dataRequest(request, app, entity, 'change');
   const { seed, count } = await readBody(request, body);
-  await addMadeUp(at, seed, count);
+  const { signal } = request;
+  await inWorker('made-up', { ...of, seed, count }, { owner: of.workplace.builder.id, signal });
   return nothing();
 });

@@ -3,7 +3,8 @@ import { dataAt } from '@/server/data/at';
 import { dataRows, distinctIn, filledIn, type Written, writtenSchema } from '@/server/data/rows';
 import { addRow, changeRows, deleteRows } from '@/server/data/write';
 import { exactly, listOf } from '@/core/model';
-import { handle, json, nothing, readBody } from '@/server/http/handle';
+import { readBody } from '@/server/http/body';
+import { handle, json, nothing } from '@/server/http/handle';
 
 type Params = { params: Promise<{ app: string; entity: string }> };
 

@@ -1,17 +1,14 @@
-import { dataAt } from '@/server/data/at';
-import { turnedBy } from '@/server/data/turned';
-import { handle, json, readBody } from '@/server/http/handle';
-import { typeSchema } from '@/core/model';
-import * as yup from 'yup';
+import { dataRequest } from '@/server/data/request';
+import { readJson } from '@/server/http/body';
+import { handle } from '@/server/http/handle';
+import { answerWhole } from '@/server/work/run';
 
 type Params = { params: Promise<{ app: string; entity: string }> };
-
-const body = yup.object({ field: yup.string().max(60).required(), type: typeSchema }).noUnknown();
 
 /** What would become of the records if a field held another type. Nothing is changed. */
 export const POST = handle<Params>(async (request, { params }) => {
   const { app, entity } = await params;
-  const at = await dataAt(request, app, entity, 'read');
-  const { field, type } = await readBody(request, body);
-  return json({ changes: await turnedBy(at, field, type) });
+  const of = await dataRequest(request, app, entity, 'read');
+  const body = await readJson(request);
+  return answerWhole(request, 'turned', { ...of, body }, of.workplace.builder.id);
 });

@@ -1,4 +1,5 @@
-import { handle, json, LARGE, readBody } from '@/server/http/handle';
+import { LARGE, readBody } from '@/server/http/body';
+import { handle, json } from '@/server/http/handle';
 import { lookOfRequest } from '@/server/look/records';
 import { bulkBody, WholeList } from '@/server/records/lists';
 

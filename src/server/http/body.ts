@@ -1,0 +1,81 @@
+import type * as yup from 'yup';
+import { shapeFaults } from '@/core/model';
+import { Refused } from './problem';
+
+/** The largest whole number that the database keeps. */
+export const MOST_NUMBER = 2_147_483_647;
+
+/** How large a body may be. */
+interface BodyBounds {
+  /** In bytes. */
+  readonly bytes: number;
+  /** How many values it may hold, those within each other counted one by one. */
+  readonly values: number;
+}
+
+/** For what a form, a button or a small script sends: it is read on the server's thread. */
+const SMALL: BodyBounds = { bytes: 100_000, values: 2000 };
+/** For what is read where it is worked with, beside the server. */
+export const LARGE: BodyBounds = { bytes: 1_000_000, values: 50_000 };
+
+/** The request's JSON body, checked. Refuses what is not JSON, too large, or not of that shape. */
+export async function readBody<T>(
+  request: Request,
+  schema: yup.ISchema<T>,
+  bounds: BodyBounds = SMALL,
+): Promise<T> {
+  return parseBody(await readJson(request, bounds.bytes), schema, bounds);
+}
+
+/** The request's JSON body as it was sent, to be parsed where it is worked with. */
+export async function readJson(request: Request, most = LARGE.bytes): Promise<string> {
+  if (!/^application\/json(;|$)/.test(request.headers.get('content-type') ?? ''))
+    throw new Refused(415, 'not-json', 'Send the body as application/json.');
+  return textOf(await readBytes(request, most));
+}
+
+/** A JSON body, checked. Refuses what is not JSON, holds too much, or is not of that shape. */
+export function parseBody<T>(
+  text: string,
+  schema: yup.ISchema<T>,
+  { values }: Pick<BodyBounds, 'values'> = LARGE,
+): T {
+  let body: unknown;
+  try {
+    body = JSON.parse(text);
+  } catch {
+    throw new Refused(400, 'not-json', 'The body is not valid JSON.');
+  }
+  const problems = shapeFaults(schema, body, { values });
+  if (problems.length > 0)
+    throw new Refused(422, 'shape', 'The request is not of the right shape.', { problems });
+  return schema.cast(body);
+}
+
+/** The request's body, read no further than it may be long, in bytes. */
+export async function readBytes(request: Request, most: number): Promise<Uint8Array> {
+  const large = (): Refused =>
+    new Refused(413, 'too-large', `The body is larger than ${Math.round(most / 1000)} kB.`);
+  if (Number(request.headers.get('content-length') ?? 0) > most) throw large();
+  const parts: Uint8Array[] = [];
+  let length = 0;
+  const reader = request.body?.getReader();
+  for (let part = await reader?.read(); part?.value; part = await reader?.read()) {
+    length += part.value.length;
+    if (length > most) {
+      await reader?.cancel();
+      throw large();
+    }
+    parts.push(part.value);
+  }
+  return parts.length === 1 ? (parts[0] as Uint8Array) : Buffer.concat(parts);
+}
+
+/** Bytes as text (UTF-8, RFC 3629). */
+export function textOf(bytes: Uint8Array): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    throw new Refused(400, 'not-utf-8', 'The body is not UTF-8.');
+  }
+}

@@ -1,0 +1,220 @@
+import type { EditEffect } from '@/core/edit';
+import type { Run } from '../http/progress';
+import type { Upload } from '../http/upload';
+import type { RecordKind } from '../database/schema';
+import type { Workplace } from '../studio/builder';
+
+/** A piece of work for a process beside the server. What goes in and what comes out is copied from process to process. */
+export type Job<I, O> = (input: I, run: Run) => Promise<O>;
+
+interface OfApplication {
+  readonly applicationId: string;
+}
+interface ByBuilder extends OfApplication {
+  readonly builderId: string;
+}
+/** Records of an entity as data. */
+interface OfRecords {
+  readonly workplace: Workplace;
+  readonly kind: RecordKind;
+  readonly entity: string;
+}
+/** How a builder looks, as the query says it. */
+interface OfLook {
+  readonly workplace: Workplace;
+  readonly query: string;
+  /** The path that was asked for, for the audit trail. */
+  readonly path: string;
+}
+
+const dataFor = async ({ workplace, kind, entity }: OfRecords) =>
+  (await import('../data/at')).dataOf(workplace, kind, entity);
+const lookFor = async ({ workplace, query, path }: OfLook) =>
+  (await import('../look/look')).lookOf(workplace, new URLSearchParams(query), path);
+
+/**
+ * All that grows with the size of an application, of a file or of a body, and so is not worked out on the server's
+ * thread (a test holds that routes do not import these modules). Each is loaded by the process that does it.
+ */
+export const JOBS = {
+  // Drafts and releases
+  review: async () => {
+    const { review } = await import('../drafts/review');
+    return ({ applicationId }: OfApplication, run) => review(applicationId, run);
+  },
+  breaking: async () => {
+    const { breakingOf } = await import('../proving/breaking');
+    return ({ applicationId }: OfApplication) => breakingOf(applicationId);
+  },
+  effect: async () => {
+    const { effectOfSent } = await import('../drafts/effect');
+    return ({ applicationId, body }: OfApplication & { body: string }, run): Promise<EditEffect> =>
+      effectOfSent(applicationId, body, run);
+  },
+  change: async () => {
+    const { changeAsSent } = await import('../drafts/change-as-sent');
+    return ({ applicationId, builderId, body }: ByBuilder & { body: string }) =>
+      changeAsSent(applicationId, builderId, body);
+  },
+  release: async () => {
+    const { release } = await import('../drafts/release');
+    return async (
+      {
+        applicationId,
+        builderId,
+        revision,
+        note,
+        despite,
+      }: ByBuilder & { revision: number; note: string; despite: string },
+      { tell, signal },
+    ) => ({ number: await release(applicationId, builderId, revision, { note, despite }, tell, signal) });
+  },
+  // Questions
+  'who-gets': async () => {
+    const { whoGetsNow } = await import('../studio/who-gets');
+    return ({ applicationId, element }: OfApplication & { element: string }) =>
+      whoGetsNow(applicationId, element);
+  },
+  why: async () => {
+    const { whyAt } = await import('../look/why');
+    return async ({
+      element,
+      address,
+      row,
+      ...look
+    }: OfLook & { element: string; address: string; row: string | undefined }) =>
+      whyAt(await lookFor(look), element, address, row);
+  },
+  turns: async () => {
+    const { turnsAt } = await import('../look/why');
+    return async (
+      {
+        element,
+        address,
+        row,
+        level,
+        ...look
+      }: OfLook & { element: string; address: string; row: string | undefined; level: 0 | 1 | 2 },
+      run,
+    ) => ({ turns: await turnsAt(await lookFor(look), element, address, row, level, run) });
+  },
+  try: async () => {
+    const { tryAsSent } = await import('../studio/try');
+    return ({ applicationId, body }: OfApplication & { body: string }) => tryAsSent(applicationId, body);
+  },
+  'people-known': async () => {
+    const { peopleKnownAsSent } = await import('../people/known');
+    return ({ applicationId, body }: OfApplication & { body: string }) =>
+      peopleKnownAsSent(applicationId, body);
+  },
+  'grid-file': async () => {
+    const { gridFile } = await import('../studio/grid');
+    return ({ workplace }: { workplace: Workplace }) => gridFile(workplace);
+  },
+  'grid-sheet': async () => {
+    const { gridSheet } = await import('../studio/grid');
+    return ({ workplace, part }: { workplace: Workplace; part: number }) => gridSheet(workplace, part);
+  },
+  // Proving
+  'add-expectations': async () => {
+    const { addAsSent } = await import('../proving/expectations');
+    return ({ applicationId, builderId, body }: ByBuilder & { body: string }) =>
+      addAsSent(applicationId, builderId, body);
+  },
+  'expect-what-is': async () => {
+    const { expectAsSent } = await import('../proving/expectations');
+    return ({ applicationId, builderId, body }: ByBuilder & { body: string }) =>
+      expectAsSent(applicationId, builderId, body);
+  },
+  'import-expectations': async () => {
+    const { importExpectations } = await import('../proving/expected-csv');
+    return async ({ applicationId, builderId, text }: ByBuilder & { text: string }) => ({
+      added: await importExpectations(applicationId, builderId, text),
+    });
+  },
+  'sign-off': async () => {
+    const { signOff } = await import('../proving/sign-offs');
+    return async ({
+      applicationId,
+      builderId,
+      title,
+      revision,
+    }: ByBuilder & { title: string; revision: number }) => ({
+      id: await signOff(applicationId, builderId, title, revision),
+    });
+  },
+  'sign-off-file': async () => {
+    const { contentOf, signOffById } = await import('../proving/sign-offs');
+    return async ({ applicationId, id }: OfApplication & { id: string }) =>
+      contentOf(await signOffById(applicationId, id));
+  },
+  'sign-off-sheet': async () => {
+    const { signOffSheet } = await import('../proving/sign-off-sheet');
+    return ({ applicationId, id, part }: OfApplication & { id: string; part: number }) =>
+      signOffSheet(applicationId, id, part);
+  },
+  'compare-sign-off': async () => {
+    const { compareSignOff } = await import('../proving/compare-sign-offs');
+    return (
+      { applicationId, id, other }: OfApplication & { id: string; other: string | undefined },
+      { tell, signal },
+    ) => compareSignOff(applicationId, id, other, tell, signal);
+  },
+  // Files, and other databases
+  'look-at-sheets': async () => {
+    const { lookAtSheets } = await import('../making/sheets');
+    return ({ upload }: { upload: Upload }, { signal }) => lookAtSheets(upload, signal);
+  },
+  'make-from-sheets': async () => {
+    const { makeFromSheets } = await import('../making/sheets');
+    return ({ builderId, upload }: { builderId: string; upload: Upload }, run) =>
+      makeFromSheets(builderId, upload, run);
+  },
+  'make-as-sent': async () => {
+    const { makeAsSent } = await import('../making/make-as-sent');
+    return ({ builderId, body }: { builderId: string; body: string }, run) =>
+      makeAsSent(builderId, body, run);
+  },
+  'import-records': async () => {
+    const { importUpload } = await import('../data/import');
+    return async ({ upload, ...of }: OfRecords & { upload: Upload }, run) =>
+      importUpload(await dataFor(of), upload, run);
+  },
+  'import-people': async () => {
+    const { importPeople } = await import('../people/csv');
+    return ({ applicationId, builderId, file, dry }: ByBuilder & { file: Uint8Array; dry: boolean }, run) =>
+      importPeople(applicationId, { builderId }, file, dry, run);
+  },
+  'export-people': async () => {
+    const { exportPeople } = await import('../people/csv');
+    return ({ applicationId }: OfApplication) => exportPeople(applicationId);
+  },
+  'export-expectations': async () => {
+    const { exportExpectations } = await import('../proving/expected-csv');
+    return ({ applicationId }: OfApplication) => exportExpectations(applicationId);
+  },
+  // Records as data
+  'made-up': async () => {
+    const { addMadeUp } = await import('../data/made-up');
+    return async ({ seed, count, ...of }: OfRecords & { seed: number; count: number }) =>
+      addMadeUp(await dataFor(of), seed, count);
+  },
+  'take-over': async () => {
+    const { takeOverSamples } = await import('../data/take-over');
+    return async (of: OfRecords) => ({ count: await takeOverSamples(await dataFor(of)) });
+  },
+  turned: async () => {
+    const { turnedAsSent } = await import('../data/turned');
+    return async ({ body, ...of }: OfRecords & { body: string }) => ({
+      changes: await turnedAsSent(await dataFor(of), body),
+    });
+  },
+} satisfies Record<string, () => Promise<Job<never, unknown>>>;
+
+export type JobName = keyof typeof JOBS;
+
+type JobOf<K extends JobName> = Awaited<ReturnType<(typeof JOBS)[K]>>;
+/** What a job is given. */
+export type Input<K extends JobName> = Parameters<JobOf<K>>[0];
+/** What it makes, as its JSON says it. */
+export type Output<K extends JobName> = Awaited<ReturnType<JobOf<K>>>;

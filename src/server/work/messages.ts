@@ -1,0 +1,11 @@
+import type { Refusal } from '../http/problem';
+
+/** What the server sends to a process that works. */
+export type ToWorker =
+  { readonly id: number; readonly job: string; readonly input: unknown } | { readonly stop: number };
+
+/** What comes back: how far it is, and at last what it made, as JSON, or why it was refused. */
+export type FromWorker =
+  | { readonly id: number; readonly done: number; readonly of: number }
+  | { readonly id: number; readonly value: string; readonly mb: number }
+  | { readonly id: number; readonly refused: Refusal; readonly mb: number };

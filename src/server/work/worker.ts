@@ -1,0 +1,58 @@
+import { setPriority } from 'node:os';
+import { log, told } from '../log';
+import { away, cancelled, failed, Refused } from '../http/problem';
+import { isAway } from '../database/client';
+import { JOBS, type Job } from './jobs';
+import { TELL_EVERY } from './limits';
+import type { FromWorker, ToWorker } from './messages';
+
+/**
+ * A process beside the server that works out whatever grows with the size of an application or a file. It takes one
+ * piece of work at a time, tells how far it is, and stops when it is told to. It ends with the server that started it.
+ */
+const BEHIND_THE_SERVER = 10;
+
+const stops = new Map<number, AbortController>();
+const send = (message: FromWorker): void => void process.send?.(message);
+const megabytes = (): number => Math.round(process.memoryUsage.rss() / 1e6);
+
+async function work(id: number, name: string, input: unknown): Promise<void> {
+  const stop = new AbortController();
+  stops.set(id, stop);
+  let last = 0;
+  const tell = (done: number, of: number): void => {
+    if (performance.now() - last < TELL_EVERY) return;
+    last = performance.now();
+    send({ id, done, of });
+  };
+  try {
+    const job = (await JOBS[name as keyof typeof JOBS]()) as Job<unknown, unknown>;
+    const value = await job(input, { tell, signal: stop.signal });
+    send({ id, value: JSON.stringify(value ?? null), mb: megabytes() });
+  } catch (error) {
+    send({ id, refused: refusalOf(error, name, stop.signal).refusal, mb: megabytes() });
+  } finally {
+    stops.delete(id);
+  }
+}
+
+/** What the sender is told of an error. */
+function refusalOf(error: unknown, job: string, signal: AbortSignal): Refused {
+  if (error instanceof Refused) return error;
+  if (signal.aborted) return cancelled();
+  if (isAway(error)) {
+    log.warn({ ...told(error), job }, 'The database was away');
+    return away();
+  }
+  log.error({ ...told(error), job }, 'A piece of work failed');
+  return failed();
+}
+
+setPriority(BEHIND_THE_SERVER);
+process.on('message', (message: ToWorker) => {
+  if ('stop' in message) stops.get(message.stop)?.abort();
+  else void work(message.id, message.job, message.input);
+});
+// The server has gone.
+process.on('disconnect', () => process.exit(0));
+for (const signal of ['SIGTERM', 'SIGINT'] as const) process.on(signal, () => undefined);
