@@ -277,6 +277,10 @@ export const accessOf = (
     compiled.workedFor(viewer, circumstances, unknown),
   );
 
-/** The same, made for this viewer alone: for explaining, which also tells what does not count now. */
-export const unsharedAccessOf = (compiled: Compiled, viewer: Viewer, circumstances: Circumstances): Access =>
-  new ViewerAccess(compiled, viewer, circumstances, 'against', compiled.newlyWorked());
+/** The same, made for this viewer alone: for explaining, which also tells what does not count now. Nothing of it is kept. */
+export const unsharedAccessOf = (
+  compiled: Compiled,
+  viewer: Viewer,
+  circumstances: Circumstances,
+  unknown: Unknown = 'against',
+): Access => new ViewerAccess(compiled, viewer, circumstances, unknown, compiled.newlyWorked());

@@ -1,11 +1,12 @@
 import { bind } from '../../condition/bind';
-import type { Formula } from '../../condition/formula';
+import type { Formula, Must } from '../../condition/formula';
+import type { Scope } from '../../condition/type';
 import { gives, type Line } from '../../model/gate';
 import type { AppElement } from '../../model/tree';
 import { ruleOfUnlocked, type Compiled, type CompiledGate } from './compile';
 import type { Held } from './held';
 import { EDIT } from './level';
-import { givenBy, type Algebra } from './lines';
+import { givenBy, type Algebra, type Given } from './lines';
 import type { Circumstances } from './viewer';
 
 /** So many viewers are decided at once: one in each bit of a word. */
@@ -14,7 +15,7 @@ export const AT_ONCE = 32;
 const ALL = -1;
 
 /** For each of the viewers a bit: is it so for every record (`surely`), and for some record (`perhaps`)? */
-interface Bits {
+export interface Bits {
   readonly surely: number;
   readonly perhaps: number;
 }
@@ -30,18 +31,23 @@ const ALWAYS: Bits = { surely: ALL, perhaps: ALL };
  * the one that the viewer's own access gives.
  */
 export class Crowd {
-  private readonly see: Int32Array;
-  private readonly maySee: Int32Array;
-  private readonly edit: Int32Array;
-  private readonly mayEdit: Int32Array;
+  /** By a step's number: who surely reaches see, who may, and the same for edit. */
+  readonly see: Int32Array;
+  readonly maySee: Int32Array;
+  readonly edit: Int32Array;
+  readonly mayEdit: Int32Array;
   /** By the number of a subject: whose lines surely speak of them, and whose surely do not. */
   private readonly spoken: Bits[] = [];
   private readonly notSpoken: Bits[] = [];
+  /** By the condition, its entity and how it must be: for whom it is, as far as it was asked. */
+  private readonly whens = new Map<string, { known: number; surely: number; perhaps: number }>();
 
   constructor(
     private readonly compiled: Compiled,
     private readonly held: readonly Held[],
     private readonly at: Circumstances,
+    /** The steps to work through, in order, with all that they are made of; without it all. */
+    only?: readonly number[],
   ) {
     if (held.length > AT_ONCE) throw new Error(`${held.length} viewers are more than ${AT_ONCE}`);
     const { length } = compiled.plan.steps;
@@ -49,12 +55,7 @@ export class Crowd {
     this.maySee = new Int32Array(length);
     this.edit = new Int32Array(length);
     this.mayEdit = new Int32Array(length);
-    for (const who of compiled.subjects.all) {
-      const is = this.held.map((held) => held.isSpokenOf(who));
-      this.spoken.push(bitsOf(is, (one) => one('be true')));
-      this.notSpoken.push(bitsOf(is, (one) => one('be false')));
-    }
-    this.work();
+    this.work(only);
   }
 
   /**
@@ -76,7 +77,7 @@ export class Crowd {
     }
   }
 
-  private work(): void {
+  private work(only?: readonly number[]): void {
     const { see, maySee, edit, mayEdit, compiled } = this;
     const { steps, many } = compiled.plan;
     const put = (n: number, s: number, ms: number, e: number, me: number): void => {
@@ -85,7 +86,8 @@ export class Crowd {
       edit[n] = e;
       mayEdit[n] = me;
     };
-    for (let n = 0; n < steps.length; n++) {
+    for (let m = 0; m < (only ?? steps).length; m++) {
+      const n = only ? (only[m] as number) : m;
       const { op, a, b } = steps[n] as (typeof steps)[number];
       // Where `a` and `b` are no steps, these are not used.
       const [s, ms] = [see[a] as number, maySee[a] as number];
@@ -113,8 +115,8 @@ export class Crowd {
           );
           break;
         case 'higher':
-          for (let m = a; m < b; m++) {
-            const one = many[m] as number;
+          for (let k = a; k < b; k++) {
+            const one = many[k] as number;
             put(
               n,
               (see[n] as number) | (see[one] as number),
@@ -161,31 +163,78 @@ export class Crowd {
 
   /** Leaves of step `n` what the lines of the element give. */
   private within(n: number, number: number): void {
-    const element = this.compiled.tree.elements[number] as AppElement;
-    const { lines, subjects } = this.compiled.gateAt(number) as CompiledGate;
-    const unlocked = this.at.unlocked?.filter((one) => one.element === element.id).map(ruleOfUnlocked);
-    const { see, edit } = givenBy(
-      BITS,
-      lines,
-      (line, m) => this.matches(line, subjects[m] as number, element),
-      unlocked?.map((rule) => ({ see: this.forAll(rule.see), edit: this.forAll(rule.edit) })),
-    );
+    const { see, edit } = this.given(number);
     this.see[n] = (this.see[n] as number) & see.surely;
     this.maySee[n] = (this.maySee[n] as number) & see.perhaps;
     this.edit[n] = (this.edit[n] as number) & edit.surely;
     this.mayEdit[n] = (this.mayEdit[n] as number) & edit.perhaps;
   }
 
+  /** For whom some of these lines of the element do anything: give something, or take something away. */
+  doing(number: number, which: ReadonlySet<Line>): number {
+    const element = this.compiled.tree.elements[number] as AppElement;
+    const { lines, subjects } = this.compiled.gateAt(number) as CompiledGate;
+    let found = 0;
+    lines.forEach((line, m) => {
+      if (!which.has(line)) return;
+      const { surely, perhaps } = this.matches(line, subjects[m] as number, element);
+      // Of a line that takes away, it is asked for whom it does not.
+      found |= gives(line) ? perhaps : ~surely;
+    });
+    return found;
+  }
+
+  /** What the lines of the element with this number give, without its containers. */
+  given(number: number): Given<Bits> {
+    const element = this.compiled.tree.elements[number] as AppElement;
+    const { lines, subjects } = this.compiled.gateAt(number) as CompiledGate;
+    const unlocked = this.at.unlocked?.filter((one) => one.element === element.id).map(ruleOfUnlocked);
+    return givenBy(
+      BITS,
+      lines,
+      (line, m) => this.matches(line, subjects[m] as number, element),
+      unlocked?.map((rule) => ({ see: this.forAll(rule.see), edit: this.forAll(rule.edit) })),
+    );
+  }
+
   /** As `Held.matches`, with what is known of whom lines speak of. */
   private matches(line: Line, subject: number, element: AppElement): Bits {
     const giving = gives(line);
-    const who = (giving ? this.spoken : this.notSpoken)[subject] as Bits;
+    const who = this.spokenOf(subject, giving);
     if (!line.when) return who;
     const scope = this.compiled.scope(element);
     const decided = giving ? who.perhaps === 0 : who.surely === ALL;
     if (decided) return who;
-    const when = bitsOf(this.held, (held) => held.isWhen(line, scope)(giving ? 'be true' : 'be false'));
+    const when = this.when(line, scope, giving ? 'be true' : 'be false', giving ? who.perhaps : ~who.surely);
     return giving ? both(who, when) : either(who, when);
+  }
+
+  /** For whom the condition of a line must be so; known for those `among` them at least. Many lines share one. */
+  private when(line: Line, scope: Scope, must: Must, among: number): Bits {
+    const key = `${conditionKey(line)} ${scope.entity?.id} ${must}${this.at.taken?.[line.id] ?? ''}`;
+    let found = this.whens.get(key);
+    if (!found) this.whens.set(key, (found = { known: 0, surely: 0, perhaps: 0 }));
+    const missing = among & ~found.known;
+    this.held.forEach((held, n) => {
+      if ((missing & (1 << n)) === 0) return;
+      const formula = held.isWhen(line, scope)(must);
+      if (formula === true) found.surely |= 1 << n;
+      if (formula !== false) found.perhaps |= 1 << n;
+    });
+    found.known |= missing;
+    return found;
+  }
+
+  /** Of whom a subject's lines surely speak or, where not `giving`, of whom they surely do not. */
+  private spokenOf(subject: number, giving: boolean): Bits {
+    const known = giving ? this.spoken : this.notSpoken;
+    let found = known[subject];
+    if (!found) {
+      const who = this.compiled.subjects.all[subject] as Line['who'];
+      found = bitsOf(this.held, (held) => held.isSpokenOf(who)(giving ? 'be true' : 'be false'));
+      known[subject] = found;
+    }
+    return found;
   }
 
   private forAll(formula: Formula): Bits {
@@ -201,6 +250,15 @@ export class Crowd {
     const scope = { definition, entity: tree.entityOf(list.entity) };
     return bitsOf(this.held, ({ facts }) => bind(facts, scope, filter, 'be true'));
   }
+}
+
+const keys = new WeakMap<Line, string>();
+
+/** The same for lines whose conditions are the same. */
+function conditionKey(line: Line): string {
+  let key = keys.get(line);
+  if (key === undefined) keys.set(line, (key = JSON.stringify(line.when)));
+  return key;
 }
 
 const both = (a: Bits, b: Bits): Bits => ({

@@ -1,13 +1,15 @@
-import { type Access, accessOf } from '../../access/deciding/access';
-import { compile, type Compiled } from '../../access/deciding/compile';
-import { sameAnswer, type Answer } from '../../access/deciding/level';
+import { compile } from '../../access/deciding/compile';
+import { AT_ONCE } from '../../access/deciding/crowd';
+import type { Answer } from '../../access/deciding/level';
 import type { Circumstances, Viewer } from '../../access/deciding/viewer';
 import type { Definition } from '../../model/definition';
 import type { Id } from '../../model/id';
-import type { AppElement } from '../../model/tree';
-import { sameJson } from '../../model/same-json';
 import { allSteps, type Steps } from '../../steps';
 import { otherTimes } from './other-times';
+import { AskedOfViewers } from './reaching/asked';
+import { changedFor, SideBySide } from './reaching/side-by-side';
+import { narrowed, touchedBetween, type Touched, type TouchedElement } from './reaching/touched';
+import { Shifting } from './reaching/shifting';
 
 /** Somebody whose access is compared: a person with an id of theirs, or a login state. */
 export interface Affected<Key> {
@@ -45,8 +47,6 @@ export function moversOf<Key>(
   };
 }
 
-const NOTHING: Answer = { least: 0, most: 0 };
-
 /**
  * Whose access to which elements differs between two definitions: in these circumstances or, where nothing differs
  * in them, at another time and with another session. What is in only one of the two gives nothing in the other. A
@@ -59,140 +59,157 @@ export const compareReach = <Key>(
   at: Circumstances,
 ): Shift<Key>[] => allSteps(reachSteps(before, after, everybody, at));
 
-/** The same, element by element. */
+/**
+ * The same, step by step. Only the elements are asked that the changes can reach, of the viewers for whom what was
+ * changed makes a difference; those whom nothing of it tells apart are asked once, 32 at a time. Nothing is kept of
+ * them but for whom which element differs.
+ */
 export function* reachSteps<Key>(
   before: Definition,
   after: Definition,
   everybody: readonly Affected<Key>[],
   at: Circumstances,
 ): Steps<Shift<Key>[]> {
-  const [old, now] = [compile(before), compile(after)];
-  const elements = new Set([...now.tree.elements, ...old.tree.elements].map((element) => element.id));
-  const people = alike(everybody, old, now, at);
-  const listOf = lists(people);
-  const shifts: Shift<Key>[] = [];
-  let done = 0;
-  for (const id of elements) {
-    yield { done: done++, of: elements.size };
-    const [was, is] = [old.tree.get(id), now.tree.get(id)];
-    const groups = new Map<
-      string,
-      { before: Answer; after: Answer; some: Alike<Key>[]; elsewhen: boolean }
-    >();
-    for (const person of people) {
-      const here = differenceOf(person.now, was, is);
-      const elsewhen = !here;
-      const [then, next] = here ?? differenceElsewhen(person, was, is) ?? [];
-      if (!then || !next) continue;
-      const key = `${then.least}${then.most}${next.least}${next.most}${elsewhen}`;
-      const group = groups.get(key);
-      if (group) group.some.push(person);
-      else groups.set(key, { before: then, after: next, some: [person], elsewhen });
-    }
-    if (groups.size > 0)
-      shifts.push({
-        element: id,
-        groups: [...groups.values()].map(({ some, ...group }) => ({ ...group, who: listOf(some) })),
+  const touched = touchedBetween(compile(before), compile(after));
+  if (touched.elements.length === 0) return [];
+  const asked = new AskedOfViewers(touched);
+  const isTimed = asked.timed.includes(true);
+  const times = isTimed ? [...otherTimes(touched, asked.conditions, at, everybody)] : [];
+  const moved = yield* movedBy(touched, everybody, [at, ...times]);
+  const sorts = sortsOf(moved, (viewer) => asked.keyOf(viewer));
+  const found = new Shifting(touched.elements, sorts.length);
+  for (let from = 0; from < sorts.length; from += AT_ONCE) {
+    yield { done: from, of: sorts.length };
+    const viewers = sorts.slice(from, from + AT_ONCE).map(({ viewer }) => viewer);
+    const everyone = viewers.length === AT_ONCE ? -1 : (1 << viewers.length) - 1;
+    const now = new SideBySide(touched, viewers, at);
+    const same = touched.elements.map((element, n): Left => {
+      const differing = now.differing(element, everyone);
+      found.add(n, from, differing, now, false);
+      return { element, n, whom: everyone & ~differing };
+    });
+    if (isTimed)
+      yield* elsewhen({
+        touched,
+        viewers,
+        from,
+        left: same.filter(({ n, whom }) => asked.timed[n] && whom !== 0),
+        times,
+        at,
+        found,
+        step: { done: from, of: sorts.length },
       });
   }
-  return shifts;
+  const keysOf = found.lists((which) => which.flatMap((n) => sorts[n]?.keys ?? []));
+  return touched.elements.flatMap(({ id }, n): Shift<Key>[] => {
+    const groups = keysOf(n);
+    return groups.length > 0 ? [{ element: id, groups }] : [];
+  });
 }
 
-/** Makes one list of those of several sorts; of the same sorts always the same one, since there may be thousands of people. */
-function lists<Key>(all: readonly Alike<Key>[]): (some: readonly Alike<Key>[]) => readonly Key[] {
-  const numbers = new Map(all.map((one, n) => [one, n] as const));
-  const made = new Map<string, readonly Key[]>();
-  return (some) => {
-    const which = some.map((one) => numbers.get(one)).join(' ');
-    let list = made.get(which);
-    if (!list) made.set(which, (list = some.flatMap(({ keys }) => keys)));
-    return list;
-  };
-}
-
-/**
- * The same at another time or in another session. What depends on them before and after may depend on others: such is
- * looked for time by time.
- */
-function differenceElsewhen<Key>(
-  { whenever, otherwise }: Alike<Key>,
-  was: AppElement | undefined,
-  is: AppElement | undefined,
-): [Answer, Answer] | undefined {
-  if (!whenever) return undefined;
-  const found = differenceOf(whenever, was, is);
-  const [old, now] = whenever;
-  if (found || !((was && depends(old, was)) || (is && depends(now, is)))) return found;
-  for (const sides of otherwise()) {
-    const then = differenceOf(sides, was, is);
-    if (then) return then;
-  }
-  return undefined;
-}
-
-const depends = (access: Access, element: AppElement): boolean =>
-  !sameJson(access.rule(element), access.most.rule(element));
-
-/** What somebody gets of an element before and after, where that is not the same. */
-function differenceOf(
-  [old, now]: Sides,
-  was: AppElement | undefined,
-  is: AppElement | undefined,
-): [Answer, Answer] | undefined {
-  const then = was ? old.answer(was) : NOTHING;
-  const next = is ? now.answer(is) : NOTHING;
-  const same = sameAnswer(then, next) && (!was || !is || sameRules(old, was, now, is));
-  return same ? undefined : [then, next];
-}
-
-const sameRules = (old: Access, was: AppElement, now: Access, is: AppElement): boolean =>
-  sameJson(old.rule(was), now.rule(is)) && sameJson(old.most.rule(was), now.most.rule(is));
-
-/** Access by the older and by the newer definition. */
-type Sides = readonly [Access, Access];
-
-/** People whom nothing tells apart, before and after. */
-interface Alike<Key> {
+/** Viewers whom nothing tells apart in what is asked of them. */
+interface Sort<Key> {
   readonly keys: Key[];
-  readonly now: Sides;
-  /** With all that depends on time and session left open; undefined where nothing does. */
-  readonly whenever: Sides | undefined;
-  /** At other times and with other sessions, one by one. */
-  readonly otherwise: () => readonly Sides[];
+  readonly viewer: Viewer;
+  readonly all: Affected<Key>[];
 }
 
-/** Those who are alike before and after are decided once. */
-function alike<Key>(
-  everybody: readonly Affected<Key>[],
-  before: Compiled,
-  after: Compiled,
-  at: Circumstances,
-): Alike<Key>[] {
-  const whenever = { moment: at.moment, whenever: true };
-  const times = once(() => [...otherTimes([before.definition, after.definition], at)]);
-  const found = new Map<string, Alike<Key>>();
-  for (const { key, viewer } of everybody) {
-    const what = JSON.stringify([before.keyOf(viewer, at), after.keyOf(viewer, at)]);
-    const known = found.get(what);
-    const sides = (when: Circumstances): Sides => [
-      accessOf(before, viewer, when),
-      accessOf(after, viewer, when),
-    ];
-    const varies = [before, after].some((one) => one.asksUnknown(viewer, whenever));
-    if (known) known.keys.push(key);
-    else
-      found.set(what, {
-        keys: [key],
-        now: sides(at),
-        whenever: varies ? sides(whenever) : undefined,
-        otherwise: once(() => times().map(sides)),
-      });
+function sortsOf<Key>(everybody: readonly Affected<Key>[], keyOf: (viewer: Viewer) => string): Sort<Key>[] {
+  const found = new Map<string, Sort<Key>>();
+  for (const one of everybody) {
+    const what = keyOf(one.viewer);
+    let sort = found.get(what);
+    if (!sort) found.set(what, (sort = { keys: [], viewer: one.viewer, all: [] }));
+    sort.keys.push(one.key);
+    sort.all.push(one);
   }
   return [...found.values()];
 }
 
-/** Works something out when it is first asked for. */
-function once<T>(make: () => T): () => T {
-  let made: { readonly value: T } | undefined;
-  return () => (made ??= { value: make() }).value;
+/** Those for whom what was changed gives something else than before, in some of these circumstances. */
+function* movedBy<Key>(
+  touched: Touched,
+  everybody: readonly Affected<Key>[],
+  circumstances: readonly Circumstances[],
+): Generator<{ done: number; of: number }, readonly Affected<Key>[]> {
+  if (touched.reshaped) return everybody;
+  const [{ moment } = { moment: 0 }] = circumstances;
+  const asked = AskedOfViewers.ofChanges(touched);
+  const whens = asked.asksWhen ? [...circumstances, { moment, whenever: true }] : circumstances.slice(0, 1);
+  const sorts = sortsOf(everybody, (viewer) => asked.keyOf(viewer));
+  const moved = new Set<Affected<Key>>();
+  for (let from = 0; from < sorts.length; from += AT_ONCE) {
+    const some = sorts.slice(from, from + AT_ONCE);
+    const viewers = some.map(({ viewer }) => viewer);
+    let differing = 0;
+    for (const when of whens) {
+      yield { done: 0, of: sorts.length };
+      differing |= changedFor(touched, viewers, when);
+    }
+    some.forEach(({ all }, v) => {
+      if ((differing & (1 << v)) !== 0) for (const one of all) moved.add(one);
+    });
+  }
+  return everybody.filter((one) => moved.has(one));
+}
+
+/** An element with those for whom no difference was found yet: a bit each. */
+interface Left {
+  readonly element: TouchedElement;
+  readonly n: number;
+  readonly whom: number;
+}
+
+/** Viewers whose access is compared at other times, where it is the same now. */
+interface Elsewhen {
+  readonly touched: Touched;
+  readonly viewers: readonly Viewer[];
+  /** The number of the first of them. */
+  readonly from: number;
+  readonly left: readonly Left[];
+  readonly times: readonly Circumstances[];
+  readonly at: Circumstances;
+  readonly found: Shifting;
+  readonly step: { readonly done: number; readonly of: number };
+}
+
+/**
+ * The same at another time or in another session: with all of that left open first, then, for what depends on it before
+ * and after, time by time.
+ */
+function* elsewhen({
+  touched,
+  viewers,
+  from,
+  left: same,
+  times,
+  at,
+  found,
+  step,
+}: Elsewhen): Generator<{ done: number; of: number }, void> {
+  const among = (some: readonly Left[]): Touched =>
+    narrowed(
+      touched,
+      some.map(({ element }) => element),
+    );
+  if (same.length === 0) return;
+  const whenever = new SideBySide(among(same), viewers, { moment: at.moment, whenever: true });
+  let left = same.flatMap(({ element, n, whom }): Left[] => {
+    const differing = whenever.differing(element, whom);
+    found.add(n, from, differing, whenever, true);
+    const open = whenever.depending(element, whom & ~differing);
+    return open === 0 ? [] : [{ element, n, whom: open }];
+  });
+  const some = among(left);
+  for (const time of times) {
+    if (left.length === 0) return;
+    yield step;
+    const then = new SideBySide(some, viewers, time);
+    left = left.flatMap(({ element, n, whom }) => {
+      const differing = then.differing(element, whom);
+      found.add(n, from, differing, then, true);
+      const still = whom & ~differing;
+      return still === 0 ? [] : [{ element, n, whom: still }];
+    });
+  }
 }

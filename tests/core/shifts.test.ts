@@ -1,0 +1,158 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { accessOf, type Access } from '@/core/access/deciding/access';
+import { compile } from '@/core/access/deciding/compile';
+import type { Answer } from '@/core/access/deciding/level';
+import type { Circumstances, Viewer } from '@/core/access/deciding/viewer';
+import { conditionsOf } from '@/core/access/deciding/reads';
+import { addDays, momentOf, readClock } from '@/core/condition/clock';
+import { allWithin, operandsOf } from '@/core/condition/condition';
+import { compareReach } from '@/core/edit/comparing/shifts';
+import type { Definition } from '@/core/model/definition';
+import { sameJson } from '@/core/model/same-json';
+import type { AppElement } from '@/core/model/tree';
+import { treeOf } from '@/core/model/tree';
+import { Draw, drawCircumstances, drawDefinition, drawLine, drawViewer } from './arbitrary';
+import { found, runs } from '../runs';
+
+/**
+ * Who gets what otherwise, read plainly: every viewer and every element by themselves, at every time that any condition
+ * asks for.
+ */
+function plainly(before: Definition, after: Definition, viewers: readonly Viewer[], at: Circumstances) {
+  const [old, now] = [compile(before), compile(after)];
+  const ids = new Set([...now.tree.elements, ...old.tree.elements].map(({ id }) => id));
+  const times = everyTime([before, after], at);
+  const told: string[] = [];
+  viewers.forEach((viewer, n) => {
+    const sides = (when: Circumstances): Sides => [accessOf(old, viewer, when), accessOf(now, viewer, when)];
+    const open = { moment: at.moment, whenever: true };
+    const varies = [old, now].some((one) => one.asksUnknown(viewer, open));
+    const [here, whenever] = [sides(at), sides(open)];
+    const then = varies ? times.map(sides) : [];
+    for (const id of ids) {
+      const [was, is] = [old.tree.get(id), now.tree.get(id)];
+      const differs = differenceOf(here, was, is);
+      const differsOpen = differs || !varies ? undefined : differenceOf(whenever, was, is);
+      if (differs) told.push(`${id} ${n} ${JSON.stringify(differs)} now`);
+      else if (differsOpen) told.push(`${id} ${n} ${JSON.stringify(differsOpen)} elsewhen`);
+      else if (varies && (depends(whenever[0], was) || depends(whenever[1], is)))
+        if (then.some((one) => differenceOf(one, was, is))) told.push(`${id} ${n} then`);
+    }
+  });
+  return told.sort();
+}
+
+const depends = (access: Access, element: AppElement | undefined): boolean =>
+  element !== undefined && !sameJson(access.rule(element), access.most.rule(element));
+
+type Sides = readonly [Access, Access];
+
+function differenceOf([old, now]: Sides, was: AppElement | undefined, is: AppElement | undefined) {
+  const nothing: Answer = { least: 0, most: 0 };
+  const [then, next] = [was ? old.answer(was) : nothing, is ? now.answer(is) : nothing];
+  const same =
+    sameJson(then, next) &&
+    (!was ||
+      !is ||
+      (sameJson(old.rule(was), now.rule(is)) && sameJson(old.most.rule(was), now.most.rule(is))));
+  return same ? undefined : [then, next];
+}
+
+function everyTime(definitions: readonly Definition[], { moment }: Circumstances): Circumstances[] {
+  const moments = [moment];
+  for (const definition of definitions) {
+    const { timeZone } = definition;
+    const parts = conditionsOf(definition).flatMap(allWithin);
+    const constantsOf = (clock: string): string[] =>
+      parts
+        .filter((one) => operandsOf(one).some((each) => 'clock' in each && each.clock === clock))
+        .flatMap((one) => [
+          ...operandsOf(one).flatMap((each) => ('value' in each ? [String(each.value)] : [])),
+          ...('oneOf' in one ? one.values.map(String) : []),
+        ]);
+    const { today, time } = readClock(moment, timeZone);
+    const days = Array.from({ length: 7 }, (_, n) => addDays(today, n));
+    const local = [
+      ...days.flatMap((day) => [time, ...constantsOf('time')].map((one) => `${day}T${one}`)),
+      ...constantsOf('now'),
+    ];
+    for (const one of local.map((text) => momentOf(text, timeZone)))
+      if (!Number.isNaN(one)) moments.push(one - 60_000, one);
+  }
+  return moments.flatMap((one) => [{ moment: one }, { moment: one, session: { sv1: true } }]);
+}
+
+/** What is told, in the same words. */
+const compared = (before: Definition, after: Definition, viewers: readonly Viewer[], at: Circumstances) => {
+  const everybody = viewers.map((viewer, key) => ({ key, viewer }));
+  return compareReach(before, after, everybody, at).flatMap(({ element, groups }) =>
+    groups.flatMap((group) =>
+      group.who.map((n) => {
+        const shift = JSON.stringify([group.before, group.after]);
+        return `${element} ${n} ${shift} ${group.elsewhen ? 'elsewhen' : 'now'}`;
+      }),
+    ),
+  );
+};
+
+/** Roles that are held for good: which of them begin at a time that only another condition names is not what is compared. */
+const forGood = (viewer: Viewer): Viewer =>
+  viewer.kind === 'signed-out'
+    ? viewer
+    : {
+        ...viewer,
+        assignments: viewer.assignments.map(({ role, unit }) => ({ role, ...(unit && { unit }) })),
+      };
+
+/** Another definition: with other lines on some gates, with other roles, or another one altogether. */
+function another(draw: Draw, before: Definition): Definition {
+  const kind = draw.upTo(9);
+  if (kind < 2) return drawDefinition(draw);
+  const ids = treeOf(before).elements.map(({ id }) => id);
+  const gates = { ...before.gates };
+  for (const id of draw.many(3, () => draw.one(ids), 1)) {
+    const entity = treeOf(before).recordOf(treeOf(before).get(id) as AppElement);
+    const lines = gates[id]?.lines ?? [];
+    gates[id] = {
+      lines: draw.chance(30) ? draw.some(lines, 50) : [...draw.some(lines, 90), drawLine(draw, entity)],
+    };
+    if (draw.chance(15) && id !== before.id) Reflect.deleteProperty(gates, id);
+  }
+  const roles =
+    kind === 2 ? before.roles.map((one) => ({ ...one, privileges: draw.some(['q1', 'q2']) })) : before.roles;
+  const sections =
+    kind === 3
+      ? before.conditions.map((one) => ({ ...one, condition: { not: one.condition } }))
+      : before.conditions;
+  return { ...before, roles, conditions: sections, gates };
+}
+
+describe('whose access differs', () => {
+  it('is told as if every viewer and every element were asked by themselves, at every time', () => {
+    let [differ, then] = [0, 0];
+    fc.assert(
+      fc.property(fc.gen(), (value) => {
+        const draw = new Draw(value);
+        const before = drawDefinition(draw);
+        const after = another(draw, before);
+        const viewers = draw.many(draw.chance(10) ? 40 : 6, () => forGood(drawViewer(draw)), 2);
+        const at = drawCircumstances(draw);
+        const plain = plainly(before, after, viewers, at);
+        const told = compared(before, after, viewers, at);
+        // Of what is so at some time, it does not matter at which of them.
+        const some = new Set(plain.flatMap((one) => (/ then$/.test(one) ? [one.replace(/ then$/, '')] : [])));
+        const inShort = told.map((one) => {
+          const place = one.split(' ').slice(0, 2).join(' ');
+          return some.has(place) ? `${place} then` : one;
+        });
+        expect(inShort.sort()).toEqual(plain);
+        differ += plain.length > 0 ? 1 : 0;
+        then += some.size > 0 ? 1 : 0;
+      }),
+      { numRuns: runs(600), endOnFailure: true },
+    );
+    expect(differ).toBeGreaterThan(found(200));
+    expect(then).toBeGreaterThan(0);
+  });
+});
