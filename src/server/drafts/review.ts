@@ -1,5 +1,5 @@
-import { accessOf, compile, difference, viewerKey, viewerOfPerson } from '@/core';
-import { asksWhen, type Circumstances, everybody, type Held, type Person, rightNow } from '@/core/access';
+import { difference, viewerKey, viewerOfPerson } from '@/core';
+import { asksWhen, type Circumstances, everybody, Held, type Person, rightNow } from '@/core/access';
 import type { Condition } from '@/core/condition';
 import {
   causesOf,
@@ -115,10 +115,19 @@ function conditionsIn(change: Change): Condition[] {
   return [change.before, change.after].flatMap((side) => (side && 'condition' in side ? side.condition : []));
 }
 
+/** So many people are named wherever people are; the others are counted. */
+const MOST_NAMED = 100;
+
+/** The first of these names, and how many others there are. */
+const firstOf = (names: readonly string[]): { readonly names: readonly string[]; readonly more: number } => ({
+  names: names.slice(0, MOST_NAMED),
+  more: Math.max(0, names.length - MOST_NAMED),
+});
+
 /** Shifts with names; how people's records differ is found out only where it is told. */
 class Effects {
   /** Of the same people it is the same list. */
-  private readonly named = new Map<readonly string[], readonly string[]>();
+  private readonly named = new Map<readonly string[], ReturnType<typeof firstOf>>();
 
   constructor(
     private readonly applicationId: string,
@@ -140,15 +149,15 @@ class Effects {
         before,
         after,
         elsewhen,
-        names: this.namesOf(who),
+        ...this.namesOf(who),
       })),
     };
   }
 
-  private namesOf(who: readonly string[]): readonly string[] {
-    let names = this.named.get(who);
-    if (!names) this.named.set(who, (names = who.map((key) => this.names.get(key) ?? key)));
-    return names;
+  private namesOf(who: readonly string[]): ReturnType<typeof firstOf> {
+    let named = this.named.get(who);
+    if (!named) this.named.set(who, (named = firstOf(who.map((key) => this.names.get(key) ?? key))));
+    return named;
   }
 
   async withRecords(shift: Shift<string>): Promise<Effect> {
@@ -183,23 +192,20 @@ function grouped(effects: readonly Effect[]): Following[] {
   const byNames = new Map<readonly string[], typeof found>();
   for (const { name, moved } of effects)
     for (const one of moved) {
-      const { names } = one;
+      const { names, more } = one;
       const direction = directionOf(one);
       const groups = byNames.get(names) ?? [];
       byNames.set(names, groups);
       const group = groups.find((each) => each.direction === direction);
       if (group) group.elements.push(name);
       else {
-        const made = { direction, names, elements: [name] };
+        const made = { direction, names, more, elements: [name] };
         groups.push(made);
         found.push(made);
       }
     }
   return found;
 }
-
-const heldBy = (definition: Definition, person: Person, at: Circumstances): Held =>
-  accessOf(compile(definition), viewerOfPerson(person), at).held;
 
 function withHolders(
   { about, said, holders }: Power,
@@ -209,10 +215,10 @@ function withHolders(
 ): Review['power'][number] {
   if (!holders) return { about, said };
   const holds = (person: Person): boolean => {
-    const held = heldBy(after, person, at);
+    const held = new Held(after, viewerOfPerson(person), at);
     return 'role' in holders ? held.roles.has(holders.role) : held.privileges.has(holders.privilege);
   };
-  return { about, said, names: people.filter(holds).map(({ name }) => name) };
+  return { about, said, ...firstOf(people.filter(holds).map(({ name }) => name)) };
 }
 
 /** Groups that have other people than before. */
@@ -222,19 +228,22 @@ function groupsByTheirPeople(
   people: readonly Person[],
   at: Circumstances,
 ): Review['power'][number][] {
-  const inGroup = (definition: Definition, group: Id): Set<Person> =>
-    new Set(
-      definition.groups.some(({ id }) => id === group)
-        ? people.filter(
-            (one) => heldBy(definition, one, at).isSpokenOf({ kind: 'group', group })('be true') === true,
-          )
-        : [],
-    );
+  const heldIn = (definition: Definition) =>
+    people.map((person) => ({ person, held: new Held(definition, viewerOfPerson(person), at) }));
+  const sides = [before, after].map((definition) => ({ definition, everyone: heldIn(definition) }));
+  const inGroup = (group: Id): Set<Person>[] =>
+    sides.map(({ definition, everyone }) => {
+      if (!definition.groups.some(({ id }) => id === group)) return new Set();
+      const isIn = (held: Held): boolean => held.isSpokenOf({ kind: 'group', group })('be true') === true;
+      return new Set(everyone.flatMap(({ person, held }) => (isIn(held) ? [person] : [])));
+    });
   return after.groups.flatMap(({ id, name }) => {
-    const [was, is] = [inGroup(before, id), inGroup(after, id)];
+    const [was = new Set<Person>(), is = new Set<Person>()] = inGroup(id);
     const [come, gone] = [[...is].filter((one) => !was.has(one)), [...was].filter((one) => !is.has(one))];
     const said = (words: string, some: readonly Person[]): Review['power'][number][] =>
-      some.length === 0 ? [] : [{ about: `Group ${name}`, said: words, names: some.map((one) => one.name) }];
+      some.length === 0
+        ? []
+        : [{ about: `Group ${name}`, said: words, ...firstOf(some.map((one) => one.name)) }];
     return [...said('These come to be in it.', come), ...said('These are no longer in it.', gone)];
   });
 }

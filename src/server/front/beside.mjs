@@ -1,6 +1,8 @@
 import { spawn } from 'node:child_process';
 
 const AGAIN_AFTER = 5000;
+/** Megabytes that the objects of such a process may take: with more it ends, and is run again. */
+const MEMORY_MB = 768;
 
 /**
  * Runs a program of ours in a process beside the server, and again a while after it ends by itself. It reads from this
@@ -16,11 +18,15 @@ export function runBeside(folder, file, environment) {
   let child;
   const begin = () => {
     if (stopping) return;
-    child = spawn(process.execPath, ['--import', 'tsx', `${folder}/${file}`], {
-      cwd: folder,
-      env: { ...process.env, ...environment },
-      stdio: ['pipe', 'inherit', 'inherit'],
-    });
+    child = spawn(
+      process.execPath,
+      ['--import', 'tsx', `--max-old-space-size=${MEMORY_MB}`, `${folder}/${file}`],
+      {
+        cwd: folder,
+        env: { ...process.env, ...environment },
+        stdio: ['pipe', 'inherit', 'inherit'],
+      },
+    );
     child.on('error', () => undefined);
     child.stdin?.on('error', () => undefined);
     child.on('exit', () => setTimeout(begin, AGAIN_AFTER).unref());

@@ -102,6 +102,11 @@ export class Pool {
     });
   }
 
+  /** Begins a process where there is none. */
+  warmUp(): void {
+    if (this.workers.size === 0) this.newWorker();
+  }
+
   /** Ends all processes: for tests, and for programs that end. */
   end(): void {
     for (const { child } of this.workers) child.kill('SIGKILL');

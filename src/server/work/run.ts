@@ -1,6 +1,7 @@
 import { progressing } from '../http/progress';
 import { leaveSlot } from '../http/slot';
 import type { Input, JobName, Output } from './jobs';
+import { KeptAnswers } from './kept';
 import { type HowToWork, Pool } from './pool';
 import { QUICK } from './quick';
 
@@ -52,6 +53,26 @@ export async function answerFile<K extends JobName>(
   });
 }
 
-/** Answers line by line: how far the job is, and at last what it makes. The work stops when the asker goes away. */
-export const answerByLine = <K extends JobName>(job: K, input: Input<K>, owner: string): Response =>
-  progressing((tell, signal) => run(job, input, { owner, tell, signal }));
+const kept = new KeptAnswers();
+
+/**
+ * Answers line by line: how far the job is, and at last what it makes. The work stops when the asker goes away.
+ * @param of what the answer depends on, where it is to be kept for who asks again
+ */
+export const answerByLine = <K extends JobName>(
+  job: K,
+  input: Input<K>,
+  owner: string,
+  of?: string,
+): Response =>
+  progressing(async (tell, signal) => {
+    const key = of === undefined ? undefined : `${job} ${of}`;
+    const known = key === undefined ? undefined : kept.get(key);
+    if (known !== undefined) return known;
+    const made = await run(job, input, { owner, tell, signal });
+    if (key !== undefined) kept.put(key, made);
+    return made;
+  });
+
+/** Begins a worker where none is there, so that what is asked next does not wait for it. */
+export const warmUp = (): void => pool().warmUp();

@@ -14,9 +14,15 @@ export function causesOf(
   changed: ReadonlySet<Id>,
 ): (element: Id) => Id | undefined {
   const sides = [compile(after), compile(before)];
-  const near = (id: Id): Id[] => [
-    ...new Set(sides.flatMap((one) => decidingOn(one, one.tree.get(id)).map((each) => each.id))),
-  ];
+  const known = new Map<Id, readonly Id[]>();
+  const near = (id: Id): readonly Id[] => {
+    let found = known.get(id);
+    if (!found) {
+      const deciding = sides.flatMap((one) => decidingOn(one, one.tree.get(id)));
+      known.set(id, (found = [...new Set(deciding.map((each) => each.id))]));
+    }
+    return found;
+  };
   return (element) => {
     const seen = new Set([element]);
     for (let ring: Id[] = [element]; ring.length > 0;) {

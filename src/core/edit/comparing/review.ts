@@ -15,7 +15,9 @@ export interface OtherRecords {
 export interface Moved {
   readonly before: Answer;
   readonly after: Answer;
+  /** The first of them by name, and how many others there are. */
   readonly names: readonly string[];
+  readonly more: number;
   readonly records?: OtherRecords | undefined;
   /** Not now: at another time, or with another session. */
   readonly elsewhen: boolean;
@@ -32,7 +34,11 @@ export interface Effect {
 /** Whether people get more than before, less, or other records. */
 export type Direction = 'gain' | 'lose' | 'other';
 
-export const directionOf = ({ before, after, records }: Omit<Moved, 'names' | 'elsewhen'>): Direction => {
+export const directionOf = ({
+  before,
+  after,
+  records,
+}: Omit<Moved, 'names' | 'more' | 'elsewhen'>): Direction => {
   const [was, is] = [before.least + before.most, after.least + after.most];
   if (is !== was) return is > was ? 'gain' : 'lose';
   if (!records || records.counts.gained === records.counts.lost) return 'other';
@@ -43,6 +49,7 @@ export const directionOf = ({ before, after, records }: Omit<Moved, 'names' | 'e
 export interface Following {
   readonly direction: Direction;
   readonly names: readonly string[];
+  readonly more: number;
   readonly elements: readonly string[];
 }
 
@@ -67,6 +74,7 @@ export interface Review {
     readonly about: string;
     readonly said: string;
     readonly names?: readonly string[];
+    readonly more?: number;
   }[];
   readonly changes: readonly {
     readonly about: string;

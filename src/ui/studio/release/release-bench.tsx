@@ -152,13 +152,13 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
             What gives power
           </h2>
           <ul className="mt-1 grid gap-1.5">
-            {power.map(({ about, said, names }) => (
+            {power.map(({ about, said, names, more }) => (
               <li key={`${about} ${said}`}>
                 <strong className="font-medium">{about}</strong>: {said}
                 {names && (
                   <span className="text-quiet">
                     {' '}
-                    {names.length === 0 ? 'Nobody is, by now.' : <Names names={names} />}
+                    {names.length === 0 ? 'Nobody is, by now.' : <Names names={names} more={more ?? 0} />}
                   </span>
                 )}
               </li>

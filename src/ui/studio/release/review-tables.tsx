@@ -28,8 +28,8 @@ export function Follows({ following, heading }: { following: readonly Following[
       </summary>
       <table className="mt-1 w-full">
         <tbody>
-          {following.map(({ direction, names, elements }) => (
-            <tr key={`${direction} ${names.join()}`} className="border-t border-sheet align-top">
+          {following.map(({ direction, names, more, elements }) => (
+            <tr key={`${direction} ${names.join()} ${more}`} className="border-t border-sheet align-top">
               <th scope="row" className="w-28 py-1 pr-3 text-left font-semibold">
                 {DIRECTIONS[direction]}
               </th>
@@ -37,7 +37,7 @@ export function Follows({ following, heading }: { following: readonly Following[
                 <Names names={elements} />
               </td>
               <td className="py-1">
-                <Names names={names} />
+                <Names names={names} more={more} />
               </td>
             </tr>
           ))}
@@ -65,7 +65,7 @@ export function Moves({ effect: { kind, moved } }: { effect: Effect }) {
               <AnswerMark kind={kind} answer={move.after} />
             </td>
             <td className="py-1">
-              <Names names={move.names} />
+              <Names names={move.names} more={move.more} />
               {move.records && <Records records={move.records} />}
               {move.elsewhen && (
                 <p className="text-quiet">Not now: at another time, or with something set in a session.</p>
@@ -103,14 +103,19 @@ function AnswerMark({ kind, answer }: { kind: Effect['kind']; answer: Answer }) 
 
 const SHOWN = 6;
 
-export function Names({ names }: { names: readonly string[] }) {
-  if (names.length <= SHOWN) return <>{names.join(', ')}</>;
+/** Names, the first of them; `more`: how many others there are that are not named here. */
+export function Names({ names, more = 0 }: { names: readonly string[]; more?: number }) {
+  if (names.length + more <= SHOWN) return <>{names.join(', ')}</>;
   return (
     <details>
       <summary>
-        {names.slice(0, SHOWN - 1).join(', ')} and {names.length - SHOWN + 1} more
+        {names.slice(0, SHOWN - 1).join(', ')} and {(names.length + more - SHOWN + 1).toLocaleString('en')}{' '}
+        more
       </summary>
-      <p className="text-quiet">{names.slice(SHOWN - 1).join(', ')}</p>
+      <p className="text-quiet">
+        {names.slice(SHOWN - 1).join(', ')}
+        {more > 0 && ` and ${more.toLocaleString('en')} more`}
+      </p>
     </details>
   );
 }

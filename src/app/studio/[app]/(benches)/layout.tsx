@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { draftOf, undoStateIn } from '@/server/drafts/draft';
 import { releasedDefinition, releaseInForce } from '@/server/drafts/release';
 import { applicationsOf, thisBuilder, workplaceOf } from '@/server/studio/builder';
+import { warmUp } from '@/server/work/run';
 import { Studio } from '@/ui/studio/shell/studio';
 
 interface Props {
@@ -16,6 +17,7 @@ export default async function BenchesLayout({ children, params }: Props) {
   const workplace = builder && (await workplaceOf(builder, app));
   // The bench leads to signing in, or says that there is nothing.
   if (!workplace) return children;
+  warmUp();
   const { applicationId, role } = workplace;
   const [draft, own, inForce, applications] = await Promise.all([
     draftOf(applicationId),
