@@ -144,7 +144,7 @@ export const exportedRecords = (slug: string, entity: string, kind: RecordKind):
   asking('RECORDS', async () => {
     const at = await recordsCalled(slug, entity, kind);
     let text = '';
-    for await (const piece of recordsFile(at.applicationId, at.definition, at.entity, kind)) text += piece;
+    for await (const piece of recordsFile({ ...at, kind })) text += piece;
     return text;
   });
 

@@ -201,7 +201,12 @@ describe('a CSV file', () => {
   it('that was taken out changes what it names, and comes in again elsewhere as it was', async () => {
     const out = async (entity: string): Promise<string> => {
       let text = '';
-      for await (const piece of recordsFile(definition.id, definition, entityOf(entity), 'sample'))
+      for await (const piece of recordsFile({
+        applicationId: definition.id,
+        definition,
+        entity: entityOf(entity),
+        kind: 'sample',
+      }))
         text += piece;
       return text;
     };

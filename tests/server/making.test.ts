@@ -131,7 +131,7 @@ describe('making an application', () => {
     const [entity] = definition.entities;
     if (!entity) throw new Error('No entity');
     const lines: string[] = [];
-    for await (const piece of recordsFile(id, definition, entity, 'sample'))
+    for await (const piece of recordsFile({ applicationId: id, definition, entity, kind: 'sample' }))
       lines.push(...piece.trim().split('\r\n'));
     expect(lines).toHaveLength(4501);
     expect(lines[0]).toBe('id,Plot,Water,Size');

@@ -5,6 +5,7 @@ import { sql } from 'drizzle-orm';
 import { database } from '@/server/database/client';
 import { migrateDatabase } from '@/server/database/migrate';
 import { applications, builders, memberships, records, type RecordKind } from '@/server/database/schema';
+import type { WholeList } from '@/server/records/lists';
 import type { RecordScope } from '@/server/records/read';
 import { addApplication } from '@/server/seed';
 
@@ -68,3 +69,10 @@ export const scopeFor = (
   kind,
   access: accessOf(compile(definition), viewer, circumstances),
 });
+
+/** A list's whole file. */
+export async function fileOf(list: WholeList): Promise<string> {
+  let file = '';
+  for await (const { text } of list.csv({})) file += text;
+  return file;
+}

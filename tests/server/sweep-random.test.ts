@@ -17,7 +17,7 @@ import { WholeList } from '@/server/records/lists';
 import type { RecordScope } from '@/server/records/read';
 import { Draw, drawCircumstances, drawDefinition, drawSomebody } from '../core/arbitrary';
 import { runs } from '../runs';
-import { application, dropApplications, emptyDatabase } from './setting';
+import { application, dropApplications, emptyDatabase, fileOf } from './setting';
 
 beforeAll(emptyDatabase);
 beforeEach(dropApplications);
@@ -41,7 +41,7 @@ async function answered(scope: RecordScope, slug: string, { asking }: Case): Pro
     }
     if (parts[1] === 'lists') {
       const list = await WholeList.find(scope, entity, 'export', url.searchParams.get('record') ?? undefined);
-      return new Response(await list.csv({ page: 1, size: 100 }));
+      return new Response(await fileOf(list));
     }
     if (action) return api.act(entity, id, action, request);
     if (method === 'POST') return api.create(entity, request);

@@ -24,6 +24,11 @@ export function connect(url: string, { patient = false } = {}): { database: Data
     connectionTimeoutMillis: ANSWERED_WITHIN,
     ...(!patient && { statement_timeout: STATEMENT_WITHIN, query_timeout: ANSWERED_WITHIN }),
   });
+  // What was asked by a process that has ended is not worked out to its end.
+  pool.on(
+    'connect',
+    (client) => void client.query('set client_connection_check_interval = 2000').catch(() => undefined),
+  );
   // An idle connection that breaks (the server restarts) is replaced by the next query.
   pool.on('error', (error) => log.warn(told(error), 'An idle connection to the database broke'));
   return { database: drizzle(pool, { schema }), pool };

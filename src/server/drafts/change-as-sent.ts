@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { type Edit, editSchema } from '@/core/edit';
+import { editSchema } from '@/core/edit';
 import { optional } from '@/core/model';
 import { MOST_NUMBER, parseBody } from '../http/body';
 import { Refused } from '../http/problem';
@@ -20,5 +20,5 @@ export async function changeAsSent(applicationId: string, builderId: string, bod
   const { base, ask, edit, ...manner } = parseBody(body, sent);
   if (ask !== 'edit') return change(applicationId, builderId, base, ask, manner);
   if (edit === undefined) throw new Refused(422, 'shape', 'An edit is missing.');
-  return change(applicationId, builderId, base, { edit: edit as Edit }, manner);
+  return change(applicationId, builderId, base, { edit }, manner);
 }

@@ -39,7 +39,6 @@ function isPlain(segment) {
   if (segment === '') return false;
   let read = segment;
   for (let n = 0; n < 3; n++) {
-    // eslint-disable-next-line no-control-regex -- these are what is looked for
     if (read === '.' || read === '..' || /[/\\\x00-\x1f\x7f]/.test(read)) return false;
     try {
       read = decodeURIComponent(read);

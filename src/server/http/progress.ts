@@ -9,6 +9,8 @@ export type Tell = (done: number, of: number) => void;
 export interface Run {
   readonly tell: Tell;
   readonly signal: AbortSignal;
+  /** Hands on a part of a file, and waits until its reader has room for the next. */
+  readonly write: (part: string) => Promise<void>;
 }
 
 /** An empty line is sent so often, so that what is in between does not take the connection for dead. */

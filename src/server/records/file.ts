@@ -10,12 +10,17 @@ const AT_ONCE = 1000;
  * All records of an entity as CSV (RFC 4180), in the order in which they were made, piece by piece: their ids, then
  * their fields by name. What points has the other record's id; choices and units have their names.
  */
-export async function* recordsFile(
-  applicationId: string,
-  definition: Definition,
-  entity: Entity,
-  kind: RecordKind,
-): AsyncGenerator<string> {
+export async function* recordsFile({
+  applicationId,
+  definition,
+  entity,
+  kind,
+}: {
+  readonly applicationId: string;
+  readonly definition: Definition;
+  readonly entity: Entity;
+  readonly kind: RecordKind;
+}): AsyncGenerator<string> {
   const cells = entity.fields.map((field) => cellOf(definition, field));
   yield toCsv([['id', ...entity.fields.map(({ name }) => name)]]);
   let after: { readonly at: string; readonly id: string } | undefined;

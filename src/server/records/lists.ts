@@ -7,7 +7,8 @@ import { toCsv } from '../csv';
 import { notThere, Refused } from '../http/problem';
 import {
   knownRecords,
-  listRecords,
+  listedOf,
+  listIds,
   openRecord,
   type Query,
   type RecordScope,
@@ -15,8 +16,9 @@ import {
 } from './read';
 import { changeMany, type Input, type Writer } from './write';
 
-const PER_READ = 500;
-const MOST_ROWS = 100_000;
+/** So many records are read at once, and after so many it is asked again who asks. */
+const PER_READ = 1000;
+const ASKED_AGAIN = 20_000;
 const MOST_CHANGED = 500;
 
 interface BulkBody {
@@ -87,32 +89,35 @@ export class WholeList {
   }
 
   /**
-   * The list's records as CSV (RFC 4180): the columns that the viewer has, each cell only where they may see
-   * it, of the records that the export's own door is open for. No cell can act as a spreadsheet's formula.
+   * The list's records as CSV (RFC 4180), part by part: the columns that the viewer has, each cell only where they may
+   * see it, of the records that the export's own door is open for. No cell can act as a spreadsheet's formula. Which
+   * records there are, and in which order, is asked once; each part is decided anew by the list that `again` finds.
    */
-  async csv(query: Query): Promise<string> {
-    const { access } = this.scope;
-    const columns = this.shown.columns;
-    const parts = [toCsv([columns.map((column) => column.label)])];
+  async *csv(
+    query: Pick<Query, 'q' | 'filter' | 'sort'>,
+    again: () => Promise<WholeList> = () => Promise.resolve(this),
+  ): AsyncGenerator<{ readonly text: string; readonly done: number; readonly of: number }> {
+    const { columns } = this.shown;
     const fields = this.entity.fields.filter((field) => columns.some((column) => column.field === field.id));
-    for (let page = 1; page * PER_READ <= MOST_ROWS; page++) {
-      const found = await listRecords(this.scope, this.entity, this.carries, fields, {
-        ...query,
-        page,
-        size: PER_READ,
-      });
-      const known = await knownRecords(this.scope, this.entity, found.records);
-      parts.push(
-        toCsv(
-          known.map((record) => {
-            const { cells } = resolveRow(access, this.list, record);
-            return columns.map((column) => cells[column.id] ?? '');
-          }),
-        ),
-      );
-      if (page * PER_READ >= found.total) break;
+    const ids = await listIds(this.scope, this.entity, this.carries, fields, query);
+    yield { text: toCsv([columns.map((column) => column.label)]), done: 0, of: ids.length };
+    let list: WholeList = this;
+    for (let from = 0; from < ids.length; from += PER_READ) {
+      if (from % ASKED_AGAIN === 0 && from > 0) list = await again();
+      const rows = await list.cells(ids.slice(from, from + PER_READ), columns);
+      yield { text: toCsv(rows), done: Math.min(from + PER_READ, ids.length), of: ids.length };
     }
-    return parts.join('');
+  }
+
+  /** The cells of those of these records that the list shows, in their order. */
+  private async cells(ids: readonly Id[], columns: ShownList['columns']): Promise<string[][]> {
+    const { access } = this.scope;
+    const found = await listedOf(this.scope, this.entity, this.carries, ids);
+    const known = await knownRecords(this.scope, this.entity, found);
+    return known.map((record) => {
+      const { cells } = resolveRow(access, this.list, record);
+      return columns.map((column) => cells[column.id] ?? '');
+    });
   }
 
   /**

@@ -2,7 +2,7 @@ import { and, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
 import { type Access, type KnownRecord, NONE } from '@/core/access';
 import { all, type Formula, type RecordFacts } from '@/core/condition';
 import type { Entity, EntityField, Id, Values } from '@/core/model';
-import { database, type Executor } from '../database/client';
+import { database, patientDatabase, type Executor } from '../database/client';
 import { records } from '../database/schema';
 import { Refused } from '../http/problem';
 import { readFilter } from './filter';
@@ -125,6 +125,40 @@ export async function listRecords(
     on.$count(from, where),
   ]);
   return { records: found, total, page: query.page, size: query.size };
+}
+
+/** The ids of all records that a list has for the viewer, in its order: for what takes it whole, in a process of its own. */
+export async function listIds(
+  scope: RecordScope,
+  entity: Entity,
+  filter: Formula,
+  search: readonly EntityField[],
+  query: Pick<Query, 'q' | 'filter' | 'sort'>,
+): Promise<Id[]> {
+  const order = [...orderSql(scope.access, rowOf(scope, entity), query.sort), sql`${records.id} collate "C"`];
+  const rows = await patientDatabase()
+    .select({ id: columns.id })
+    .from(namedRecords(scope))
+    .where(whereOf(scope, entity, filter, search, query))
+    .orderBy(...order);
+  return rows.map(({ id }) => id);
+}
+
+/** Those of these records that a list has for the viewer, in the order of the ids. */
+export async function listedOf(
+  scope: RecordScope,
+  entity: Entity,
+  filter: Formula,
+  ids: readonly Id[],
+): Promise<StoredRecord[]> {
+  const found = await database()
+    .select(columns)
+    .from(namedRecords(scope))
+    .where(
+      and(sql`records.id = any(${sql.param([...ids])}::text[])`, whereOf(scope, entity, filter, [], {})),
+    );
+  const byId = new Map(found.map((one) => [one.id, one]));
+  return ids.flatMap((id) => byId.get(id) ?? []);
 }
 
 /** Which records a list has for the viewer, as it is asked for. */

@@ -19,6 +19,11 @@ interface OfRecords {
   readonly kind: RecordKind;
   readonly entity: string;
 }
+/** Who asks a released application, by the session's token. */
+interface OfVisit {
+  readonly slug: string;
+  readonly token: string | undefined;
+}
 /** How a builder looks, as the query says it. */
 interface OfLook {
   readonly workplace: Workplace;
@@ -192,6 +197,22 @@ export const JOBS = {
   'export-expectations': async () => {
     const { exportExpectations } = await import('../proving/expected-csv');
     return ({ applicationId }: OfApplication) => exportExpectations(applicationId);
+  },
+  'list-file': async () => {
+    const { liveListFile } = await import('../live/list-file');
+    return ({ slug, token, list, query }: OfVisit & { list: string; query: string }, run) =>
+      liveListFile(slug, token, list, query, run);
+  },
+  'list-file-of-look': async () => {
+    const { listFile } = await import('../live/list-file');
+    return async ({ list, ...look }: OfLook & { list: string }, run) =>
+      listFile(async () => (await lookFor(look)).scope, list, look.query, run);
+  },
+  'records-file': async () => {
+    const { recordsFile } = await import('../records/file');
+    return async (of: OfRecords, run) => {
+      for await (const part of recordsFile(await dataFor(of))) await run.write(part);
+    };
   },
   // Records as data
   'made-up': async () => {

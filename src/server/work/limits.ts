@@ -4,7 +4,11 @@
  * The lanes: how many processes work in each, and how many of them for one person. What takes a moment does not wait
  * for what takes its time.
  */
-export const LANES = { quick: { workers: 2, each: 1 }, long: { workers: 3, each: 2 } } as const;
+export const LANES = {
+  quick: { workers: 2, each: 1 },
+  long: { workers: 3, each: 2 },
+  files: { workers: 3, each: 1 },
+} as const;
 export type Lane = keyof typeof LANES;
 /** Megabytes that the objects of one process may take. */
 export const MEMORY_MB = 512;
@@ -19,5 +23,7 @@ export const STOP_WITHIN = 1000;
 export const IDLE_AFTER = 60_000;
 /** Milliseconds that a piece of work may take. */
 export const WORK_WITHIN = 10 * 60_000;
+/** Milliseconds within which the reader of a file takes its next part. */
+export const READ_WITHIN = 60_000;
 /** Milliseconds between two lines of progress. */
 export const TELL_EVERY = 100;

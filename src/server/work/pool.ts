@@ -27,6 +27,7 @@ interface Piece {
   readonly owner: string;
   readonly lane: Lane;
   readonly tell: (done: number, of: number) => void;
+  readonly write: (part: string) => Promise<void>;
   readonly resolve: (json: string) => void;
   readonly reject: (error: Refused) => void;
 }
@@ -45,6 +46,8 @@ export interface HowToWork {
   /** `long` where nothing is said. */
   readonly lane?: Lane | undefined;
   readonly tell?: ((done: number, of: number) => void) | undefined;
+  /** Takes a part of a file, and has room for the next when it resolves. */
+  readonly write?: ((part: string) => Promise<void>) | undefined;
   readonly signal?: AbortSignal | undefined;
 }
 
@@ -86,7 +89,7 @@ export class Pool {
   run(
     job: string,
     input: unknown,
-    { owner, lane = 'long', tell = () => undefined, signal }: HowToWork,
+    { owner, lane = 'long', tell = () => undefined, write = () => Promise.resolve(), signal }: HowToWork,
   ): Promise<string> {
     if (signal?.aborted) return Promise.reject(cancelled());
     const mine = [...this.line, ...this.atWork()].filter(
@@ -95,7 +98,7 @@ export class Pool {
     if (mine >= WAITING_EACH) return Promise.reject(tooMany());
     if (this.line.length >= WAITING_ALL) return Promise.reject(away());
     return new Promise((resolve, reject) => {
-      const piece: Piece = { id: this.next++, job, input, owner, lane, tell, resolve, reject };
+      const piece: Piece = { id: this.next++, job, input, owner, lane, tell, write, resolve, reject };
       signal?.addEventListener('abort', () => this.stop(piece), { once: true });
       this.line.push(piece);
       this.begin();
@@ -180,6 +183,8 @@ export class Pool {
     const { piece } = worker;
     if (piece?.id !== message.id) return;
     if ('done' in message) return piece.tell(message.done, message.of);
+    if ('part' in message)
+      return void piece.write(message.part).then(() => this.send(worker, { more: message.id }));
     this.rest(worker, message.mb);
     if ('value' in message) piece.resolve(message.value);
     else piece.reject(Refused.as(message.refused));

@@ -3,7 +3,7 @@ import { leaveSlot } from '../http/slot';
 import type { Input, JobName, Output } from './jobs';
 import { KeptAnswers } from './kept';
 import { type HowToWork, Pool } from './pool';
-import { QUICK } from './quick';
+import { FILES, QUICK } from './lanes';
 
 const shared = globalThis as { zincGatePool?: Pool };
 
@@ -11,7 +11,7 @@ const shared = globalThis as { zincGatePool?: Pool };
 const pool = (): Pool => (shared.zincGatePool ??= new Pool());
 
 const run = (job: JobName, input: unknown, how: HowToWork): Promise<string> =>
-  pool().run(job, input, { lane: QUICK.has(job) ? 'quick' : 'long', ...how });
+  pool().run(job, input, { lane: QUICK.has(job) ? 'quick' : FILES.has(job) ? 'files' : 'long', ...how });
 
 /**
  * Has a worker do a job, and waits for what it makes.
@@ -51,6 +51,52 @@ export async function answerFile<K extends JobName>(
   return new Response(body as string, {
     headers: { 'Content-Type': file.type, 'Content-Disposition': `attachment; filename="${file.name}"` },
   });
+}
+
+/**
+ * Answers with a file as a job writes it, part by part: no faster than its reader takes it. What is refused before its
+ * first part is refused as usual; what fails after it breaks the answer off, so that nobody takes it for whole.
+ */
+export async function answerStream<K extends JobName>(
+  request: Request,
+  job: K,
+  input: Input<K>,
+  owner: string,
+  headers: Readonly<Record<string, string>>,
+): Promise<Response> {
+  leaveSlot(request);
+  const gone = new AbortController();
+  request.signal.addEventListener('abort', () => gone.abort(), { once: true });
+  const encoder = new TextEncoder();
+  let begun = (): void => undefined;
+  let room = (): void => undefined;
+  const first = new Promise<void>((resolve) => (begun = resolve));
+  const { readable, writable } = new TransformStream<Uint8Array, Uint8Array>();
+  const writer = writable.getWriter();
+  const made = run(job, input, {
+    owner,
+    signal: gone.signal,
+    write: async (part) => {
+      begun();
+      await Promise.race([
+        writer.write(encoder.encode(part)),
+        new Promise<void>((resolve) => (room = resolve)),
+      ]);
+    },
+  });
+  // Its reader has gone.
+  writer.closed.catch(() => {
+    gone.abort();
+    room();
+  });
+  made
+    .then(
+      () => writer.close(),
+      (error: unknown) => writer.abort(error),
+    )
+    .catch(() => undefined);
+  await Promise.race([first, made]);
+  return new Response(readable, { headers: { ...headers } });
 }
 
 const kept = new KeptAnswers();

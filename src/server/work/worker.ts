@@ -3,7 +3,7 @@ import { log, told } from '../log';
 import { away, cancelled, failed, Refused } from '../http/problem';
 import { isAway } from '../database/client';
 import { JOBS, type Job } from './jobs';
-import { TELL_EVERY } from './limits';
+import { READ_WITHIN, TELL_EVERY } from './limits';
 import type { FromWorker, ToWorker } from './messages';
 
 /**
@@ -13,6 +13,8 @@ import type { FromWorker, ToWorker } from './messages';
 const BEHIND_THE_SERVER = 10;
 
 const stops = new Map<number, AbortController>();
+/** Where a file waits for its reader. */
+const waits = new Map<number, () => void>();
 const send = (message: FromWorker): void => void process.send?.(message);
 const megabytes = (): number => Math.round(process.memoryUsage.rss() / 1e6);
 
@@ -27,13 +29,26 @@ async function work(id: number, name: string, input: unknown): Promise<void> {
   };
   try {
     const job = (await JOBS[name as keyof typeof JOBS]()) as Job<unknown, unknown>;
-    const value = await job(input, { tell, signal: stop.signal });
+    const value = await job(input, { tell, signal: stop.signal, write: (part) => write(id, part) });
     send({ id, value: JSON.stringify(value ?? null), mb: megabytes() });
   } catch (error) {
     send({ id, refused: refusalOf(error, name, stop.signal).refusal, mb: megabytes() });
   } finally {
     stops.delete(id);
   }
+}
+
+/** Hands a part of a file on. A reader who does not take it in time is taken to have gone. */
+function write(id: number, part: string): Promise<void> {
+  send({ id, part });
+  return new Promise((resolve, reject) => {
+    const late = setTimeout(() => reject(cancelled()), READ_WITHIN);
+    waits.set(id, () => {
+      clearTimeout(late);
+      waits.delete(id);
+      resolve();
+    });
+  });
 }
 
 /** What the sender is told of an error. */
@@ -51,6 +66,7 @@ function refusalOf(error: unknown, job: string, signal: AbortSignal): Refused {
 setPriority(BEHIND_THE_SERVER);
 process.on('message', (message: ToWorker) => {
   if ('stop' in message) stops.get(message.stop)?.abort();
+  else if ('more' in message) waits.get(message.more)?.();
   else void work(message.id, message.job, message.input);
 });
 // The server has gone.

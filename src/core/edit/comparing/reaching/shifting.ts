@@ -18,7 +18,7 @@ export class Shifting {
     private readonly elements: readonly TouchedElement[],
     private readonly sorts: number,
   ) {
-    this.groups = elements.map(() => new Map());
+    this.groups = elements.map(() => new Map<string, Group>());
   }
 
   /** Notes that the n-th element differs for these, who are the ones from `from` on. */

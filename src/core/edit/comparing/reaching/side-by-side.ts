@@ -107,7 +107,7 @@ class OneWay {
 
   /** For whom something that was changed gives something else than before, whatever becomes of that. */
   changedFor(): number {
-    const { after, changed } = this.touched;
+    const { changed } = this.touched;
     let found = 0;
     // A door of data that follows is not decided by its own gate at all.
     for (const [n, { whole }] of changed) found |= whole ? ALL : this.linesDiffer(n);

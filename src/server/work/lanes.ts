@@ -9,3 +9,6 @@ export const QUICK: ReadonlySet<JobName> = new Set([
   'try',
   'breaking',
 ]);
+
+/** Files that take as long as their readers do. */
+export const FILES: ReadonlySet<JobName> = new Set(['list-file', 'list-file-of-look', 'records-file']);
