@@ -6,7 +6,7 @@ import { keepIndexes } from './records/keep-indexes';
 
 /**
  * Run by bin/start beside the server, as the role that may change tables, which the server may not: after each release,
- * and every hour for what has grown, it sees to the indexes of live records. It serves nothing and hears of releases
+ * after many live records were written at once, and every hour for what has grown, it sees to the indexes of live records. It serves nothing and hears of these
  * only. Without it everything answers the same, slower. Ends with 1 where the database went away, to be started again;
  * with 0 where its role may not.
  */
@@ -47,7 +47,7 @@ for (const signal of ['SIGTERM', 'SIGINT'] as const)
 process.stdin.on('end', () => process.kill(process.pid, 'SIGTERM')).resume();
 client.on('error', end);
 client.on('notification', ({ payload = '' }) => {
-  if (payload.endsWith(' release')) again();
+  if (/ (release|records)$/.test(payload)) again();
 });
 client
   .connect()

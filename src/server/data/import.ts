@@ -8,7 +8,7 @@ import { Refused } from '../http/problem';
 import type { Run, Tell } from '../http/progress';
 import { partsOf, type Upload } from '../http/upload';
 import { sheetsIn, today } from '../making/sent-sheets';
-import { beginWriting } from '../records/store';
+import { beginWriting, tellOfMany } from '../records/store';
 import { auditData, type DataAt } from './at';
 import { calledRecords, whereOf } from './rows';
 
@@ -76,6 +76,7 @@ export async function importSheet(
     }
     await stores.done();
     const { added, changed, wrong, wrongCount } = rows;
+    if (!how.dry) await tellOfMany(at, added + changed, tx);
     if (!how.dry)
       await auditData(at, 'data-imported', { added: String(added), changed: String(changed) }, tx);
     return {

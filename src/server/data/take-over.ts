@@ -4,7 +4,7 @@ import { patientDatabase } from '../database/client';
 import { auditEvents, records } from '../database/schema';
 import { draftOf } from '../drafts/draft';
 import { Refused } from '../http/problem';
-import { beginWriting } from '../records/store';
+import { beginWriting, tellOfMany } from '../records/store';
 import type { DataAt } from './at';
 
 /**
@@ -34,6 +34,7 @@ export async function takeOverSamples(at: DataAt): Promise<number> {
       insert into ${records} (application_id, kind, entity, id, data, created_at)
       select application_id, 'live', entity, id, data, created_at from ${records}
       where application_id = ${applicationId} and kind = 'sample' and entity = any(${sql.param(entities)}::text[])`);
+    await tellOfMany(at, done.rowCount ?? 0, tx);
     await tx.insert(auditEvents).values({
       applicationId,
       builderId: workplace.builder.id,

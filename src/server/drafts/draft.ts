@@ -9,7 +9,7 @@ import { applications, builders, edits, snapshots } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
 import { today } from '../making/sent-sheets';
 import { tellNews } from '../news/news';
-import { peopleOf } from '../people/read';
+import { peopleCounted } from '../people/read';
 import { convertRecords } from '../records/convert';
 import {
   entriesFor,
@@ -217,7 +217,7 @@ async function requireConfirmed(
   tx: Executor,
 ): Promise<void> {
   if (!deletesSomething(before, after)) return;
-  const people = await peopleOf(applicationId, tx);
+  const people = await peopleCounted(applicationId, tx);
   const widening = wideningOf(before, after, people);
   if (!widening) return;
   const code = createHash('sha256').update(JSON.stringify(widening)).digest('hex').slice(0, 12);

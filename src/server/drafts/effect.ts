@@ -6,7 +6,7 @@ import { Refused } from '../http/problem';
 import * as yup from 'yup';
 import { parseBody } from '../http/body';
 import { type Run, takeSteps } from '../http/progress';
-import { peopleOf } from '../people/read';
+import { peopleCounted } from '../people/read';
 import { draftOf } from './draft';
 
 const sent = yup.object({ edit: editSchema }).noUnknown();
@@ -31,7 +31,7 @@ export async function effectOf(
   except?: Id,
   { tell, signal }: Partial<Run> = {},
 ): Promise<EditEffect> {
-  const people = await peopleOf(applicationId);
+  const people = await peopleCounted(applicationId);
   const affected = everybody(people.filter(({ id }) => id !== except));
   const shifts = await takeSteps(reachSteps(before, after, affected, rightNow()), tell, signal);
   const tree = treeOf(before);

@@ -18,7 +18,7 @@ import {
 } from '@/core/edit';
 import { type Definition, type Id, treeOf } from '@/core/model';
 import { type Run, takeSteps } from '../http/progress';
-import { peopleOf } from '../people/read';
+import { peopleCounted } from '../people/read';
 import { dataChanges } from './data-changes';
 import { draftOf } from './draft';
 import { releasedDefinition, releaseInForce } from './release';
@@ -29,7 +29,7 @@ export async function review(applicationId: string, { tell, signal }: Partial<Ru
   const [draft, inForce, everyone] = await Promise.all([
     draftOf(applicationId),
     releaseInForce(applicationId),
-    peopleOf(applicationId),
+    peopleCounted(applicationId),
   ]);
   const after = draft.definition;
   const before = inForce

@@ -2,7 +2,7 @@ import { compile, explain, smallestTurn, viewerOfPerson } from '@/core';
 import { type Explanation, type KnownRecord, type Level, SIGNED_OUT, unsharedAccessOf } from '@/core/access';
 import type { Edit, EditEffect, Wanted } from '@/core/edit';
 import { effectOf } from '../drafts/effect';
-import { peopleOf } from '../people/read';
+import { peopleCounted } from '../people/read';
 import { notThere } from '../http/problem';
 import { knownRecord, storedRecord } from '../records/read';
 import type { Looking } from './look';
@@ -61,7 +61,7 @@ export async function turnsAt(
 ): Promise<Turning[]> {
   const { definition, viewer, circumstances: at, scope } = look;
   const record = await recordFor(look, element, address, row);
-  const people = await peopleOf(scope.applicationId);
+  const people = await peopleCounted(scope.applicationId);
   const self = viewer.kind === 'signed-in' ? viewer.person : undefined;
   const everybody = [
     ...(viewer.kind === 'signed-out' ? [] : [SIGNED_OUT]),

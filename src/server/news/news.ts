@@ -6,7 +6,8 @@ import { log, told } from '../log';
 
 /**
  * What has happened to an application that builders who look at it want to know of: its draft is at that revision, it
- * was released, somebody sent a note, people were changed (told by the tables themselves), something else is expected,
+ * was released, somebody sent a note, people were changed (told by the tables themselves), many
+ * live records were written, something else is expected,
  * that revision was looked through for what is probably wrong, a sweep is asked for, has come further, or who gets what was signed off. It says no more than that.
  */
 export type News =
@@ -14,6 +15,7 @@ export type News =
   | 'release'
   | 'note'
   | 'people'
+  | 'records'
   | 'expected'
   | `proved ${number}`
   | 'sweep'

@@ -8,7 +8,7 @@ import { database } from '../database/client';
 import { people as table } from '../database/schema';
 import { draftOf } from '../drafts/draft';
 import { parseBody } from '../http/body';
-import { peopleOf } from './read';
+import { peopleCounted } from './read';
 
 const MOST_ASKED = 5000;
 const ids = listOf(yup.string().max(60).required(), MOST_ASKED);
@@ -39,7 +39,7 @@ export async function peopleKnown(
   definition: Definition,
   asked: AskedOfPeople,
 ): Promise<PeopleKnown> {
-  const [people, waiting] = await Promise.all([peopleOf(applicationId), waitingIn(applicationId)]);
+  const [people, waiting] = await Promise.all([peopleCounted(applicationId), waitingIn(applicationId)]);
   const named = new Set(asked.people);
   return {
     alike: alike(definition, people, rightNow(), asked),

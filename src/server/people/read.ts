@@ -72,6 +72,22 @@ export async function peopleOf(applicationId: string, on: Executor = database())
   return rows.map(personOf);
 }
 
+/**
+ * Everybody of an application, by name, with what they have once they have activated their accounts: for counting and for
+ * working out access. Those who have not are shown as such by their names; they cannot sign in.
+ */
+export async function peopleCounted(applicationId: string, on: Executor = database()): Promise<Person[]> {
+  const rows = await on
+    .select(personColumns)
+    .from(people)
+    .where(eq(people.applicationId, applicationId))
+    .orderBy(asc(people.name), asc(people.id));
+  return rows.map((row) => ({
+    ...personOf({ ...row, confirmed: true }),
+    name: row.confirmed ? row.name : `${row.name} (not activated)`,
+  }));
+}
+
 /** One person of an application, or undefined where there is none with this id. */
 export async function personById(
   applicationId: string,

@@ -15,7 +15,7 @@ import {
 } from '../database/schema';
 import { draftAt, draftOf } from '../drafts/draft';
 import { tellNews } from '../news/news';
-import { peopleOf } from '../people/read';
+import { peopleCounted, peopleOf } from '../people/read';
 import { askedBy } from './asked';
 import { newestProof } from './newest';
 
@@ -44,7 +44,7 @@ export async function prove(applicationId: string): Promise<boolean> {
   if (!application || application.sweepOf !== null) return false;
   const { head } = application;
   let last: Proof | undefined = await newestProof(applicationId);
-  const people = await peopleOf(applicationId);
+  const [people, counted] = await Promise.all([peopleOf(applicationId), peopleCounted(applicationId)]);
   const expected = await expectationsOf(applicationId);
   const from = last && last.revision < head ? Math.max(last.revision + 1, head - ONE_BY_ONE) : head;
   for (let revision = from; revision <= head; revision++) {
@@ -53,7 +53,7 @@ export async function prove(applicationId: string): Promise<boolean> {
     const broken = await brokenNow(applicationId, definition, people, expected);
     const proof: Proof = {
       revision,
-      findings: keptFindings(definition, people, revision, last),
+      findings: keptFindings(definition, counted, revision, last),
       broken: broken.map((one): BrokenExpectation => ({
         ...one,
         since: last?.broken.find(({ id }) => id === one.id)?.since ?? revision,

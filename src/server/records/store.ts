@@ -3,6 +3,7 @@ import type { Entity, Id, Values } from '@/core/model';
 import type { Executor } from '../database/client';
 import { applications, paneRecords, panes, records, type RecordKind } from '../database/schema';
 import { Refused } from '../http/problem';
+import { tellNews } from '../news/news';
 
 /** Where records are: of one application, sample or live; perhaps as one pane of the look bench has them. */
 export interface Place {
@@ -134,4 +135,12 @@ async function putOver(
       target: [paneRecords.paneId, paneRecords.entity, paneRecords.id],
       set: { data, version: version + 1 },
     });
+}
+
+/** So many live records that are written at once may ask for indexes (`keep-indexes.ts`). */
+const MANY = 1000;
+
+/** Tells the keeper of indexes, once the transaction is stored, that many live records were written. */
+export async function tellOfMany({ applicationId, kind }: Place, count: number, tx: Executor): Promise<void> {
+  if (kind === 'live' && count >= MANY) await tellNews(tx, applicationId, 'records');
 }

@@ -15,7 +15,7 @@ import { type AppElement, type Definition, isDataDoor } from '@/core/model';
 import { toCsv } from '../csv';
 import { draftOf } from '../drafts/draft';
 import { releaseInForce } from '../drafts/release';
-import { peopleOf, personById } from '../people/read';
+import { peopleCounted, personById } from '../people/read';
 import type { Workplace } from './builder';
 
 /** The whole grid in words: for a file, and for paper. */
@@ -60,7 +60,7 @@ export async function gridSheet({ applicationId, pins }: Workplace, part?: numbe
     at: inForce.at.toISOString(),
     same: inForce.revision === revision,
   };
-  const people = await peopleOf(applicationId);
+  const people = await peopleCounted(applicationId);
   return sheetOf(
     { definition, revision, release, people },
     pinned.flatMap((one) => one ?? []),
@@ -103,7 +103,7 @@ export function sheetOf(
   ];
   const compiled = compile(definition);
   const at = rightNow();
-  const numbers = new Numbers(compiled, alike(definition, people, at), at);
+  const numbers = new Numbers(compiled, alike(definition, people, at), at, 'all');
   const accesses = viewers.map(({ viewer }) => accessOf(compiled, viewer, at));
   const depthOf = (element: AppElement): number => (element.container ? depthOf(element.container) + 1 : 0);
   const elements = compiled.tree.elements.toSorted((a, b) => Number(isDataDoor(a)) - Number(isDataDoor(b)));

@@ -9,7 +9,7 @@ import { records } from '../database/schema';
 import { draftOf } from '../drafts/draft';
 import { parseBody } from '../http/body';
 import { Refused } from '../http/problem';
-import { peopleOf } from '../people/read';
+import { peopleCounted } from '../people/read';
 import { knownRecords } from '../records/read';
 
 const MOST_PEOPLE = 500;
@@ -50,7 +50,7 @@ async function tryOut(
   const scope = { definition, entity };
   const wrong = whatIsWrong(scope, condition);
   if (wrong) throw new Refused(422, 'condition', `${wrong.message} ${wrong.mend}`);
-  const people = (await peopleOf(applicationId)).filter((one) => one.active).slice(0, MOST_PEOPLE);
+  const people = (await peopleCounted(applicationId)).filter((one) => one.active).slice(0, MOST_PEOPLE);
   const at = rightNow();
   const held = people.map((person) => new Held(definition, viewerOfPerson(person), at));
   const stored = entity

@@ -3,14 +3,17 @@ import { rightNow, type WhoGetsNamed } from '@/core/access';
 import type { Id } from '@/core/model';
 import { draftOf } from '../drafts/draft';
 import { notThere } from '../http/problem';
-import { peopleOf } from '../people/read';
+import { peopleCounted } from '../people/read';
 
 /** So many are named under each way in; the others are counted. */
 const MOST_NAMES = 300;
 
 /** Who of the application's people gets this element of the draft at this moment. Throws where there is no such element. */
 export async function whoGetsNow(applicationId: string, element: Id): Promise<WhoGetsNamed> {
-  const [{ definition }, everybody] = await Promise.all([draftOf(applicationId), peopleOf(applicationId)]);
+  const [{ definition }, everybody] = await Promise.all([
+    draftOf(applicationId),
+    peopleCounted(applicationId),
+  ]);
   const compiled = compile(definition);
   if (!compiled.tree.get(element)) throw notThere();
   const people = everybody.filter(({ active }) => active);

@@ -107,6 +107,11 @@ export const JOBS = {
     const { tryAsSent } = await import('../studio/try');
     return ({ applicationId, body }: OfApplication & { body: string }) => tryAsSent(applicationId, body);
   },
+  'first-people': async () => {
+    const { firstPeople } = await import('../studio/first-people');
+    return ({ applicationId, pins }: OfApplication & { pins: readonly string[] }) =>
+      firstPeople(applicationId, pins);
+  },
   'people-known': async () => {
     const { peopleKnownAsSent } = await import('../people/known');
     return ({ applicationId, body }: OfApplication & { body: string }) =>

@@ -1,5 +1,6 @@
 import { progressing } from '../http/progress';
 import { leaveSlot } from '../http/slot';
+import type { Workplace } from '../studio/builder';
 import type { Input, JobName, Output } from './jobs';
 import { KeptAnswers } from './kept';
 import { type HowToWork, Pool } from './pool';
@@ -24,6 +25,10 @@ export async function inWorker<K extends JobName>(
 ): Promise<Output<K>> {
   return JSON.parse(await run(job, input, how)) as Output<K>;
 }
+
+/** What the people of an application are to a bench when it is opened, as JSON: the page passes it on as it is. */
+export const firstPeople = ({ applicationId, pins, builder }: Workplace): Promise<string> =>
+  run('first-people', { applicationId, pins }, { owner: builder.id });
 
 /** Answers with what a job makes, as JSON. The work stops when the asker goes away. */
 export async function answerWhole<K extends JobName>(

@@ -1,6 +1,6 @@
 'use client';
 
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { ShownButton } from '@/core/access';
 import type { Value } from '@/core/model';
 import { useChosen, type ChosenRow } from './chosen';
@@ -9,7 +9,13 @@ import { useHost } from './host';
 
 type Bulk = Extract<ShownButton['effect'], { do: 'bulk' }>;
 
-/** Changes one field of all chosen rows: all of them, or none. */
+/** So many records are changed by one request: all of them, or none. */
+const AT_ONCE = 500;
+
+/**
+ * Changes one field of all selected rows. More than one request takes are changed in batches, one after the other, with
+ * progress and a way to stop; what has not been changed stays selected.
+ */
 export function BulkWindow({
   button,
   effect,
@@ -32,18 +38,38 @@ export function BulkWindow({
   const field = fields.find((one) => one.field === wanted)?.field ?? fields[0]?.field ?? '';
   const [value, setValue] = useState<Value>('');
   const [problem, setProblem] = useState('');
+  /** How many are changed by now, while it goes on. */
+  const [progress, setProgress] = useState<number>();
+  const stopped = useRef(false);
   const shown = effect.fields.find((one) => one.field === field);
   const change = async (): Promise<void> => {
     const plain = shown?.input.type.kind === 'boolean' ? value === true : value === '' ? null : value;
-    const answer = await host.bulk(effect.list, {
-      records: chosen,
-      values: { [field]: plain },
-      ...(record !== undefined && { record }),
-    });
-    if (!answer.ok) return setProblem([answer.detail, ...Object.values(answer.fields)].join(' '));
-    setOpen(false);
-    choose(effect.list, new Map());
-    host.tell(`${answer.value.changed} changed.`);
+    setProblem('');
+    setProgress(0);
+    stopped.current = false;
+    let done = 0;
+    while (done < chosen.length && !stopped.current) {
+      const batch = chosen.slice(done, done + AT_ONCE);
+      const answer = await host.bulk(effect.list, {
+        records: batch,
+        values: { [field]: plain },
+        ...(record !== undefined && { record }),
+      });
+      if (!answer.ok) {
+        const said = [answer.detail, ...Object.values(answer.fields)].join(' ');
+        setProblem(
+          done === 0 ? said : `${done.toLocaleString('en')} records were changed before this. ${said}`,
+        );
+        break;
+      }
+      done += batch.length;
+      setProgress(done);
+    }
+    setProgress(undefined);
+    if (done === 0) return;
+    choose(effect.list, new Map([...picked].slice(done)));
+    if (done === chosen.length) setOpen(false);
+    host.tell(`${done.toLocaleString('en')} changed.`);
     host.refresh();
   };
   return (
@@ -93,12 +119,24 @@ export function BulkWindow({
               {problem}
             </p>
           )}
+          {progress !== undefined && chosen.length > AT_ONCE && (
+            <div role="status" className="flex items-center gap-3">
+              <progress aria-label="Changed so far" value={progress} max={chosen.length} className="grow" />
+              <span className="tabular-nums">
+                {progress.toLocaleString('en')} of {chosen.length.toLocaleString('en')}
+              </span>
+              <button type="button" className="button" onClick={() => (stopped.current = true)}>
+                Stop
+              </button>
+            </div>
+          )}
           <button
             type="button"
             className="button button-main justify-self-start"
+            disabled={progress !== undefined}
             onClick={() => void change()}
           >
-            Change {chosen.length}
+            Change {chosen.length.toLocaleString('en')}
           </button>
         </div>
       )}

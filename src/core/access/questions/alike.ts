@@ -45,7 +45,7 @@ export interface PeopleKnown {
   readonly alike: readonly Alike[];
   /** Those who are asked for by name, switched off or not. */
   readonly named: readonly Person[];
-  /** How many have not confirmed their address yet: they are nobody until then. */
+  /** How many of them have not activated their accounts yet: they cannot sign in until then. */
   readonly waiting: number;
 }
 

@@ -2,10 +2,11 @@ import type { Who } from '../../model/gate';
 import type { AppElement } from '../../model/tree';
 import { type Access, accessOf } from '../deciding/access';
 import type { Compiled } from '../deciding/compile';
-import { EDIT, NONE, SEE, seenOf, type Level } from '../deciding/level';
+import { EDIT, NONE, SEE, seenOf, type Answer } from '../deciding/level';
 import { counts, type Circumstances } from '../deciding/viewer';
 import { readViewerKey } from '../deciding/viewer-key';
 import type { Alike } from './alike';
+import { matrixOf, unpacked } from './cells';
 
 /** How many of the people of a kind get an element at all to edit, and how many to see only. */
 export interface Among {
@@ -35,13 +36,28 @@ type Named = Alike['some'][number];
 export class Numbers {
   private readonly known = new Map<string, readonly Alike[]>();
   private readonly accesses = new Map<Alike, Access>();
+  /** The answers of all of them for all elements, and by whom where each row begins; made for who asks of everything. */
+  private readonly matrix:
+    { readonly answers: Uint8Array; readonly rows: ReadonlyMap<Alike, number> } | undefined;
 
-  /** `people`: everybody, by what the definition asks of them (`alike`). */
+  /**
+   * `people`: everybody, by what the definition asks of them (`alike`). `of`: whether some elements will be asked for, or
+   * all of them, so that everything is worked out at once.
+   */
   constructor(
     private readonly compiled: Compiled,
     private readonly people: readonly Alike[],
     private readonly at: Circumstances,
-  ) {}
+    of: 'some' | 'all' = 'some',
+  ) {
+    if (of === 'some') return;
+    const viewers = people.map(({ viewer }) => viewer);
+    const width = compiled.tree.elements.length;
+    this.matrix = {
+      answers: matrixOf(compiled, viewers, at),
+      rows: new Map(people.map((one, n) => [one, n * width])),
+    };
+  }
 
   /** How many people there are of a kind of viewer, by its key. Nobody, for any other key. */
   countOf(key: string): number {
@@ -52,15 +68,15 @@ export class Numbers {
   among(key: string, element: AppElement): Among | undefined {
     const people = this.peopleOf(key);
     if (people.length === 0) return undefined;
-    const getting = (level: Level): number =>
-      sum(people.filter((one) => seenOf(element.kind, this.accessOf(one).answer(element)).most === level));
-    return { edit: getting(EDIT), see: getting(SEE), of: sum(people) };
+    const getting = { [NONE]: 0, [SEE]: 0, [EDIT]: 0 };
+    for (const one of people) getting[seenOf(element.kind, this.answerOf(one, element)).most] += one.count;
+    return { edit: getting[EDIT], see: getting[SEE], of: sum(people) };
   }
 
   /** Two of a kind's people between whom it differs; undefined where all get the same. */
   oneOfEach(key: string, element: AppElement): OneOfEach | undefined {
     const level = (one: Alike): number => {
-      const { least, most } = this.accessOf(one).answer(element);
+      const { least, most } = this.answerOf(one, element);
       return most * 3 + least;
     };
     const people = [...this.peopleOf(key)].sort((a, b) => level(b) - level(a));
@@ -87,6 +103,12 @@ export class Numbers {
     if (read?.kind !== 'group') return [];
     const who: Who = { kind: 'group', group: read.id };
     return this.people.filter((one) => this.accessOf(one).held.isSpokenOf(who)('be true') === true);
+  }
+
+  private answerOf(one: Alike, element: AppElement): Answer {
+    const { matrix } = this;
+    if (!matrix) return this.accessOf(one).answer(element);
+    return unpacked(matrix.answers[(matrix.rows.get(one) as number) + element.number] as number);
   }
 
   private accessOf(one: Alike): Access {

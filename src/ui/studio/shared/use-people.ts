@@ -7,10 +7,13 @@ import { useAsked } from '../../parts/queries';
 import { useDraft, useStudio } from '../shell/studio-work';
 
 /** What the server knows of people, for what was asked of them. */
-export interface FirstPeople {
+interface First {
   readonly asked: AskedOfPeople;
   readonly known: PeopleKnown;
 }
+
+/** The same as JSON: of thousands of people that is quicker to pass on. */
+export type FirstPeople = string;
 
 /** What a bench knows of people: those whom lines name and who are pinned, and the others by how many are alike. */
 export interface PeopleHere extends PeopleKnown {
@@ -20,7 +23,8 @@ export interface PeopleHere extends PeopleKnown {
 }
 
 /** The people of the application, as far as a bench has to know them; asked for anew when the draft asks for more. */
-export function usePeople(first: FirstPeople): PeopleHere {
+export function usePeople(json: FirstPeople): PeopleHere {
+  const first = useMemo(() => JSON.parse(json) as First, [json]);
   const { api, pins } = useStudio();
   const { definition } = useDraft();
   const [met, setMet] = useState<ReadonlyMap<string, string>>(new Map());

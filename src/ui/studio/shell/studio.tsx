@@ -1,7 +1,7 @@
 'use client';
 
 import { NuqsAdapter } from 'nuqs/adapters/next/app';
-import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useCallback, useMemo, useRef, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { difference } from '@/core';
 import type { UndoState } from '@/core/edit';
 import { type Definition, withSameParts } from '@/core/model';
@@ -22,29 +22,67 @@ interface Props {
   readonly mayChange: boolean;
   readonly mayManage: boolean;
   readonly owns: boolean;
-  readonly definition: Definition;
+  /** The draft's definition as JSON: a large one is quicker to pass on so. */
+  readonly draft: string;
   readonly revision: number;
   readonly standing: UndoState;
-  readonly released: { readonly number: number; readonly definition: Definition } | undefined;
+  /** The definition of the release in force as JSON; undefined where it is the draft's. */
+  readonly released: { readonly number: number; readonly definition: string | undefined } | undefined;
   readonly pins: readonly string[];
   /** The bench that one is at. */
   readonly children: ReactNode;
 }
 
-/** The studio around its benches: the bar, and the one draft that lives across them. */
+const never = (): (() => void) => () => undefined;
+
+/**
+ * The studio around its benches: the bar, and the one draft that lives across them. It is drawn in the browser only: the
+ * server has no screen to work a whole application out for.
+ */
 export function Studio(props: Props) {
+  const inBrowser = useSyncExternalStore(
+    never,
+    () => true,
+    () => false,
+  );
+  if (!inBrowser)
+    return (
+      <p role="status" className="p-6 text-quiet">
+        Opening the application…
+      </p>
+    );
+  return <InBrowser {...props} />;
+}
+
+function InBrowser({ draft, released, ...props }: Props) {
+  const [definition] = useState(() => JSON.parse(draft) as Definition);
+  const before = useMemo(
+    () =>
+      released && {
+        number: released.number,
+        definition:
+          released.definition === undefined ? definition : (JSON.parse(released.definition) as Definition),
+      },
+    [released, definition],
+  );
+  const parsed = { ...props, definition, released: before };
   return (
     <NuqsAdapter>
       <Queries>
         <Toasts>
-          <Inside {...props} />
+          <Inside {...parsed} />
         </Toasts>
       </Queries>
     </NuqsAdapter>
   );
 }
 
-function Inside({ children, ...props }: Props) {
+interface Parsed extends Omit<Props, 'draft' | 'released'> {
+  readonly definition: Definition;
+  readonly released: { readonly number: number; readonly definition: Definition } | undefined;
+}
+
+function Inside({ children, ...props }: Parsed) {
   const { slug, mayChange, mayManage, owns } = props;
   const api = `/studio/api/applications/${slug}`;
   const tell = useTell();
@@ -81,7 +119,7 @@ function Inside({ children, ...props }: Props) {
 }
 
 /** The bar over the draft: what waits for a release, whether all is saved, undo and redo. */
-function Bar({ applications, builder, released }: Omit<Props, 'children'>) {
+function Bar({ applications, builder, released }: Omit<Parsed, 'children'>) {
   const { mayChange, store } = useStudio();
   const draft = useDraft();
   const { definition } = draft;

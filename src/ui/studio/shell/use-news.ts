@@ -35,7 +35,7 @@ export function useNews(api: string, store: DraftStore): void {
       if (what === 'draft') store.hear(Number(revision));
       else if (what === 'release') router.refresh();
       else if (['proved', 'expected', 'swept', 'sweep', 'signed'].includes(what ?? '')) proved();
-      else if (what === 'people') return;
+      else if (what === 'people' || what === 'records') return;
       else catchUp();
     };
     const open = (): void => {

@@ -27,7 +27,10 @@ export default async function BenchesLayout({ children, params }: Props) {
   ]);
   const released = inForce && {
     number: inForce.number,
-    definition: await releasedDefinition(applicationId, inForce.number),
+    definition:
+      inForce.revision === draft.revision
+        ? undefined
+        : JSON.stringify(await releasedDefinition(applicationId, inForce.number)),
   };
   return (
     <Studio
@@ -38,7 +41,7 @@ export default async function BenchesLayout({ children, params }: Props) {
       mayChange={role !== 'reviewer'}
       mayManage={workplace.people}
       owns={role === 'owner'}
-      definition={draft.definition}
+      draft={JSON.stringify(draft.definition)}
       revision={draft.revision}
       standing={own}
       released={released}

@@ -3,7 +3,7 @@ import { releaseNumbers } from '@/server/drafts/release';
 import { openNotes } from '@/server/look/notes';
 import { keptViewers } from '@/server/look/viewers';
 import { benchOf, type Asked } from '@/server/studio/entry';
-import { firstPeople } from '@/server/studio/first-people';
+import { firstPeople } from '@/server/work/run';
 import { LookBench } from '@/ui/studio/look/look-bench';
 
 interface Props {

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { firstPeople } from '@/server/studio/first-people';
+import { firstPeople } from '@/server/work/run';
 import { benchOf, type Asked } from '@/server/studio/entry';
 import { ShapeBench } from '@/ui/studio/shape/shape-bench';
 
