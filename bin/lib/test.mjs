@@ -143,6 +143,8 @@ async function browser(template, password, words, runs) {
 async function crash(cluster) {
   const { backedUp, frozen } = await import('../../tests/crash/frozen.mjs');
   for (const [name, holds] of [...(await frozen(cluster)), await backedUp()]) count(name, holds);
+  const { stayingUp } = await import('../../tests/crash/staying-up.mjs');
+  for (const [name, holds] of await stayingUp(cluster)) count(name, holds);
   const { leaks } = await import('../../tests/crash/leaks.mjs');
   for (const [name, holds] of await leaks(cluster)) count(name, holds);
   const { endedWhileBuilding, starting } = await import('../../tests/crash/starting.mjs');

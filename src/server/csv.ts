@@ -22,3 +22,22 @@ export const toCsv = (
     rows.map((cells) => cells.map(harmless)),
     { quoted_match: /[\r\n\t\u0085\u2028\u2029]/, record_delimiter: lines },
   );
+
+/** The most characters of a cell that is read. */
+export const MOST_IN_CELL = 32_768;
+
+const [QUOTE, LINE_FEED] = [0x22, 0x0a];
+
+/**
+ * How many rows a CSV file has, its header among them: counted by its line ends outside quotes, before anything of it is
+ * read, so that one that is too long is refused at once. Empty lines count.
+ */
+export function countRows(bytes: Uint8Array): number {
+  let rows = 0;
+  let quoted = false;
+  for (const byte of bytes) {
+    if (byte === QUOTE) quoted = !quoted;
+    else if (byte === LINE_FEED && !quoted) rows++;
+  }
+  return bytes.at(-1) === LINE_FEED ? rows : rows + 1;
+}

@@ -1,4 +1,4 @@
-import { decimalIn, DAY_ORDERS, valueIn, type CellKind, type DayOrder } from './cell';
+import { DAY_ORDERS, decimalIn, valueIn, type CellKind } from './cell';
 import { pointingOf } from './pointing';
 import { cellsOf, type Sheet } from './sheet';
 
@@ -27,6 +27,8 @@ const FEW = 5;
 const MOST_OPTIONS = 12;
 /** A kind is guessed though some cells do not fit it, where they are at most one in so many. */
 const ONE_IN = 50;
+/** A number has so many figures after its mark at most. */
+const MOST_DECIMALS = 6;
 
 /**
  * What each column of each sheet holds, by all its rows: the narrowest kind that all cells fit, or all but one in
@@ -60,8 +62,14 @@ export function lookAt(
   const { rows } = sheets[sheet] as Sheet;
   const cells = cellsOf(sheets[sheet] as Sheet, column);
   const keys = as.kind === 'points' ? new Set(cellsOf(sheets[as.sheet] as Sheet, as.column)) : undefined;
-  const fits = (cell: string): boolean =>
-    keys ? keys.has(cell) : as.kind === 'left' || valueIn(cell, as, today) !== undefined;
+  const known = new Map<string, boolean>();
+  const fits = (cell: string): boolean => {
+    if (keys) return keys.has(cell);
+    let is = known.get(cell);
+    if (is === undefined)
+      known.set(cell, (is = as.kind === 'left' || valueIn(cell, as, today) !== undefined));
+    return is;
+  };
   const misfits: Misfit[] = [];
   let misfitCount = 0;
   let empty = 0;
@@ -84,37 +92,47 @@ export function lookAt(
   };
 }
 
+/** The narrower kinds, in the order in which they are preferred; of numbers, the figures after the mark are counted. */
+const NARROWER: readonly CellKind[] = [
+  { kind: 'boolean' },
+  ...DAY_ORDERS.map((order): CellKind => ({ kind: 'date', order })),
+  { kind: 'number', decimals: MOST_DECIMALS },
+  { kind: 'money' },
+];
+
+/** The kind of a column, in one pass over its cells: a kind that too many of them do not fit is not tried any further. */
 function guessKind(all: readonly string[], today: string): CellKind {
-  const cells = all.filter((cell) => cell !== '');
-  if (cells.length === 0) return { kind: 'text' };
-  const distinct = new Set(cells);
-  const most = Math.floor(cells.length / ONE_IN);
-  const fits = (as: CellKind): boolean => {
-    let not = 0;
-    for (const cell of cells) if (valueIn(cell, as, today) === undefined && ++not > most) return false;
-    return true;
-  };
-  if (distinct.size <= 2 && fits({ kind: 'boolean' }) && distinct.size > 1) return { kind: 'boolean' };
-  for (const order of dayOrders(cells)) if (fits({ kind: 'date', order })) return { kind: 'date', order };
-  const decimals = mostDecimals(cells);
-  if (fits({ kind: 'number', decimals })) return { kind: 'number', decimals };
-  if (cells.some((cell) => /\p{Sc}/u.test(cell)) && fits({ kind: 'money' })) return { kind: 'money' };
-  const long = cells.some((cell) => cell.length > 120 || /[\r\n]/.test(cell));
+  const counts = new Map<string, number>();
+  for (const cell of all) if (cell !== '') counts.set(cell, (counts.get(cell) ?? 0) + 1);
+  const filled = [...counts.values()].reduce((sum, count) => sum + count, 0);
+  if (filled === 0) return { kind: 'text' };
+  const most = Math.floor(filled / ONE_IN);
+  let open = NARROWER.map((as) => ({ as, not: 0 }));
+  let [decimals, signs, long, years, options] = [0, false, false, true, true];
+  for (const [cell, count] of counts) {
+    for (const one of open) if (valueIn(cell, one.as, today) === undefined) one.not += count;
+    if (open.some(({ not }) => not > most)) open = open.filter(({ not }) => not <= most);
+    if (open.some(({ as }) => as.kind === 'number'))
+      decimals = Math.max(decimals, decimalIn(cell)?.split('.')[1]?.length ?? 0);
+    signs ||= /\p{Sc}/u.test(cell);
+    long ||= cell.length > 120 || /[\r\n]/.test(cell);
+    // Where the first figures are four, they are the year.
+    years &&= /^\d{4}\D/.test(cell);
+    options &&= isOption(cell);
+  }
+  const found = open.find(({ as }) => {
+    if (as.kind === 'boolean') return counts.size === 2;
+    if (as.kind === 'date') return !years || as.order === 'ymd';
+    return as.kind !== 'money' || signs;
+  })?.as;
+  if (found) return found.kind === 'number' ? { kind: 'number', decimals } : found;
   if (long) return { kind: 'long' };
-  const repeats = distinct.size <= MOST_OPTIONS && cells.length >= distinct.size * 4;
-  return repeats && [...distinct].every(isOption) ? { kind: 'choice' } : { kind: 'text' };
+  const repeats = counts.size <= MOST_OPTIONS && filled >= counts.size * 4;
+  return repeats && options ? { kind: 'choice' } : { kind: 'text' };
 }
 
 /** Is it a word or a few, rather than a sentence? */
 const isOption = (cell: string): boolean => cell.length <= 40 && cell.split(/\s+/).length <= 3;
-
-/** In which orders days are tried: where the first figures are four, they are the year. */
-const dayOrders = (cells: readonly string[]): readonly DayOrder[] =>
-  cells.every((cell) => /^\d{4}\D/.test(cell)) ? ['ymd'] : DAY_ORDERS;
-
-/** The most figures after the mark that a number among the cells has. */
-const mostDecimals = (cells: readonly string[]): number =>
-  cells.reduce((most, cell) => Math.max(most, decimalIn(cell)?.split('.')[1]?.length ?? 0), 0);
 
 /** Which sign of money means which currency (ISO 4217), where it means one more often than others. */
 const SIGNS: readonly (readonly [string, string])[] = [

@@ -30,17 +30,20 @@ export function pointingOf(sheets: readonly Sheet[]): { readonly from: Place; re
       if (distinct.size < 2) return [];
       const telling = [...distinct].every((cell) => cell.length >= 4 && /\p{L}/u.test(cell));
       const to = keys
-        .filter(
-          (key) =>
-            key.sheet !== s &&
-            [...distinct].filter((cell) => key.all.has(cell)).length * 100 >= distinct.size * AT_LEAST,
-        )
+        .filter((key) => key.sheet !== s && standIn(distinct, key.all))
         .map((key) => ({ key, speaks: speaksOf(name, sheets[key.sheet] as Sheet, key.name) }))
         .filter(({ speaks }) => speaks || telling)
         .sort((a, b) => Number(b.speaks) - Number(a.speaks))[0]?.key;
       return to ? [{ from: { sheet: s, column: c }, to: { sheet: to.sheet, column: to.column } }] : [];
     }),
   );
+}
+
+/** Do so many of the cells stand in the other column? It is given up as soon as too many do not. */
+function standIn(cells: ReadonlySet<string>, keys: ReadonlySet<string>): boolean {
+  let left = Math.floor((cells.size * (100 - AT_LEAST)) / 100);
+  for (const cell of cells) if (!keys.has(cell) && left-- <= 0) return false;
+  return true;
 }
 
 /** Does a column's name speak of another sheet: "member", "member_id", "Member no." of members? */

@@ -2,6 +2,7 @@ import pg from 'pg';
 import type { CellKind, Sheet, SheetRow } from '@/core/making';
 import { isStorable } from '@/core/model';
 import { config } from '../config.mjs';
+import { MOST_IN_CELL } from '../csv';
 import { Refused } from '../http/problem';
 
 /** A table of another database that rows can be taken from. */
@@ -20,7 +21,12 @@ const STATEMENT_MS = 60_000;
 const MOST_ROWS = 200_000;
 const MOST_COLUMNS = 200;
 const MOST_TABLES = 20;
-const AT_ONCE = 5000;
+/** So many bytes of rows are taken, and about so many are read at once. */
+const MOST_BYTES = 100_000_000;
+const BYTES_AT_ONCE = 4_000_000;
+/** Rows are read by tens at first, until it is seen how large they are. */
+const ROWS_AT_FIRST = 10;
+const ROWS_AT_ONCE = 5000;
 
 const wrong = (detail: string): Refused =>
   new Refused(422, 'postgres', detail, { errors: [{ field: 'url', detail }] });
@@ -202,7 +208,8 @@ function selected({ name, type }: DescribedColumn): string {
   if (type === 'timestamp' || type === 'timestamptz') return `to_char(${column}, 'YYYY-MM-DD')`;
   if (type === 'bool') return `case when ${column} then 'yes' when not ${column} then 'no' end`;
   if (type === 'money') return `(${column}::numeric)::text`;
-  return type === 'bytea' ? 'null::text' : `${column}::text`;
+  // No more than is seen to be too long.
+  return type === 'bytea' ? 'null::text' : `left(${column}::text, ${MOST_IN_CELL + 1})`;
 }
 
 async function sheetOf(
@@ -217,22 +224,37 @@ async function sheetOf(
     `declare rows no scroll cursor for select ${list || 'null'} from ${quoted(schema)}.${quoted(name)}`,
   );
   const rows: SheetRow[] = [];
+  let bytes = 0;
+  let next = ROWS_AT_FIRST;
   for (;;) {
     signal?.throwIfAborted();
     const read = await client.query<(string | null)[]>({
-      text: `fetch ${AT_ONCE} from rows`,
+      text: `fetch ${next} from rows`,
       rowMode: 'array',
     });
-    for (const cells of read.rows)
+    const from = bytes;
+    for (const cells of read.rows) {
+      bytes += cells.reduce((sum, cell) => sum + (cell?.length ?? 0), 0);
+      if (cells.some((cell) => cell !== null && cell.length > MOST_IN_CELL))
+        throw wrong(
+          `${schema}.${name} has a value of more than ${MOST_IN_CELL.toLocaleString('en')} characters. Take a view of it without that column.`,
+        );
       rows.push({
         line: rows.length + 1,
         cells: cells.map((cell) => (cell !== null && isStorable(cell) ? cell : '')),
       });
+    }
+    if (bytes > MOST_BYTES)
+      throw wrong(
+        `${schema}.${name} holds more than ${MOST_BYTES / 1e6} MB of text. Take a view of fewer rows or columns.`,
+      );
     if (rows.length > MOST_ROWS)
       throw wrong(
         `${schema}.${name} has more than ${MOST_ROWS.toLocaleString('en')} rows. Take a view of it.`,
       );
-    if (read.rows.length < AT_ONCE) break;
+    if (read.rows.length < next) break;
+    const each = Math.max(1, (bytes - from) / read.rows.length);
+    next = Math.max(ROWS_AT_FIRST, Math.min(ROWS_AT_ONCE, Math.floor(BYTES_AT_ONCE / each)));
   }
   await client.query('close rows');
   if (rows.length === 0) throw wrong(`${schema}.${name} has no rows. Leave it out.`);

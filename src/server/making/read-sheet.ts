@@ -2,6 +2,7 @@ import { Readable } from 'node:stream';
 import { parse, type CsvError } from 'csv-parse';
 import type { Sheet, SheetRow } from '@/core/making';
 import { isStorable } from '@/core/model';
+import { countRows, MOST_IN_CELL } from '../csv';
 import { Refused } from '../http/problem';
 
 const MOST_COLUMNS = 200;
@@ -18,6 +19,9 @@ const AT_ONCE = 2000;
  */
 export async function readSheet(file: string, bytes: Uint8Array, signal?: AbortSignal): Promise<Sheet> {
   const wrong = (detail: string): Refused => new Refused(422, 'csv', `${file.slice(0, 80)}: ${detail}`);
+  const tooLong = (): Refused => wrong(`it has more than ${MOST_ROWS.toLocaleString('en')} rows. Divide it.`);
+  // Twice as many line ends leave room for empty lines.
+  if (countRows(bytes) > 2 * MOST_ROWS) throw tooLong();
   const text = decoded(bytes, wrong);
   const name = file.replace(/\.[a-z0-9]{1,4}$/i, '').trim() || 'Rows';
   let columns: readonly string[] | undefined;
@@ -51,10 +55,13 @@ export async function readSheet(file: string, bytes: Uint8Array, signal?: AbortS
           );
         const odd = cells.find((cell) => !isStorable(cell));
         if (odd !== undefined) throw wrong(`line ${line} holds a null character. Take it out.`);
+        if (cells.some((cell) => cell.length > MOST_IN_CELL))
+          throw wrong(
+            `line ${line} has a cell of more than ${MOST_IN_CELL.toLocaleString('en')} characters. Shorten it.`,
+          );
         rows.push({ line, cells });
       }
-      if (rows.length > MOST_ROWS)
-        throw wrong(`it has more than ${MOST_ROWS.toLocaleString('en')} rows. Divide it.`);
+      if (rows.length > MOST_ROWS) throw tooLong();
       if (rows.length % AT_ONCE === 0) {
         await new Promise((resolve) => setImmediate(resolve));
         signal?.throwIfAborted();

@@ -6,7 +6,7 @@ import { readMoment } from '@/core/condition';
 import { type Definition, sameJson, unitsOf, type Value } from '@/core/model';
 import { database, patientDatabase } from '../database/client';
 import { people } from '../database/schema';
-import { plainCell, toCsv } from '../csv';
+import { countRows, plainCell, toCsv } from '../csv';
 import { draftOf } from '../drafts/draft';
 import { textOf } from '../http/body';
 import { Refused } from '../http/problem';
@@ -100,6 +100,7 @@ export async function importPeople(
   { tell, signal }: Partial<Run> = {},
 ): Promise<ImportAnswer> {
   const { definition } = await draftOf(applicationId);
+  if (countRows(file) > 2 * MOST_ROWS) throw tooLong();
   const rows = await readRows(definition, textOf(file));
   const planned = await planAll(applicationId, definition, rows, signal);
   const counts = { new: 0, changes: 0, same: 0, wrong: 0 };
@@ -112,6 +113,13 @@ export async function importPeople(
   if (!dry && counts.wrong === 0) await store(applicationId, definition, keeper, planned, tell, signal);
   return { lines, counts };
 }
+
+const tooLong = (): Refused =>
+  new Refused(
+    422,
+    'csv',
+    `Nothing was changed: it has more than ${MOST_ROWS.toLocaleString('en')} lines. Divide it.`,
+  );
 
 const othersTurn = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
 
@@ -210,7 +218,7 @@ async function readRows(definition: Definition, text: string): Promise<CsvRow[]>
     }>) {
       rows.push({ record, line: info.lines });
       if (rows.length % AT_ONCE === 0) await othersTurn();
-      if (rows.length > MOST_ROWS) throw wrong(`it has more than ${MOST_ROWS} lines. Divide it.`);
+      if (rows.length > MOST_ROWS) throw tooLong();
     }
   } catch (error) {
     if (error instanceof Refused) throw error;

@@ -101,7 +101,7 @@ export class WholeList {
     const fields = this.entity.fields.filter((field) => columns.some((column) => column.field === field.id));
     const ids = await listIds(this.scope, this.entity, this.carries, fields, query);
     yield { text: toCsv([columns.map((column) => column.label)]), done: 0, of: ids.length };
-    let list: WholeList = this;
+    let list = await again();
     for (let from = 0; from < ids.length; from += PER_READ) {
       if (from % ASKED_AGAIN === 0 && from > 0) list = await again();
       const rows = await list.cells(ids.slice(from, from + PER_READ), columns);

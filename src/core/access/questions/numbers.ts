@@ -68,9 +68,13 @@ export class Numbers {
   among(key: string, element: AppElement): Among | undefined {
     const people = this.peopleOf(key);
     if (people.length === 0) return undefined;
-    const getting = { [NONE]: 0, [SEE]: 0, [EDIT]: 0 };
-    for (const one of people) getting[seenOf(element.kind, this.answerOf(one, element)).most] += one.count;
-    return { edit: getting[EDIT], see: getting[SEE], of: sum(people) };
+    let [edit, see] = [0, 0];
+    for (const one of people) {
+      const { most } = seenOf(element.kind, this.answerOf(one, element));
+      if (most === EDIT) edit += one.count;
+      else if (most === SEE) see += one.count;
+    }
+    return { edit, see, of: sum(people) };
   }
 
   /** Two of a kind's people between whom it differs; undefined where all get the same. */
