@@ -4,7 +4,7 @@ import { join, relative, resolve, dirname } from 'node:path';
 /**
  * Holds the layers: the core imports nothing but itself and Yup; the demo only the core; ui only ui and
  * core; server only server, core and demo; the command line only server and core. And no files import each other in
- * a circle, not for types either. Prints what breaks this, and fails.
+ * a circle, not for types either; and routes leave to the workers what grows. Prints what breaks this, and fails.
  */
 const ROOT = resolve(import.meta.dirname, '..', 'src');
 
@@ -79,6 +79,26 @@ for (const [layer, may] of Object.entries(MAY))
         : may.packages === 'any' || may.packages.includes(from);
       if (!allowed) wrong.push(`${relative(ROOT, file)} must not import ${from}`);
     }
+/**
+ * Nothing whose cost grows with the size of an application, a file or a body runs on the server's thread: what the jobs
+ * are made of is not called by routes and pages.
+ */
+const ofJobs = new Set(
+  [
+    ...readFileSync(join(ROOT, 'server/work/jobs.ts'), 'utf8').matchAll(
+      /const \{ ([^}]*) \} = await import/g,
+    ),
+  ].flatMap(([, names = '']) => names.split(/,\s*/)),
+);
+if (ofJobs.size === 0) wrong.push('No job is known: look at how server/work/jobs.ts loads them');
+for (const file of files(join(ROOT, 'app')))
+  for (const [, names = '', from = ''] of readFileSync(file, 'utf8').matchAll(
+    /import \{([^}]*)\} from '(@\/server\/[^']*)'/g,
+  ))
+    for (const name of names.split(/[\s,]+/).filter(Boolean))
+      if (ofJobs.has(name) && from !== '@/server/work/run')
+        wrong.push(`${relative(ROOT, file)} must not call ${name} itself: a worker does it (server/work)`);
+
 for (const circle of circles([...files(ROOT)]))
   wrong.push(`These import each other: ${circle.map((file) => relative(ROOT, file)).join(', ')}`);
 

@@ -130,7 +130,7 @@ function another(draw: Draw, before: Definition): Definition {
 
 describe('whose access differs', () => {
   it('is told as if every viewer and every element were asked by themselves, at every time', () => {
-    let [differ, then] = [0, 0];
+    let differ = 0;
     fc.assert(
       fc.property(fc.gen(), (value) => {
         const draw = new Draw(value);
@@ -148,11 +148,9 @@ describe('whose access differs', () => {
         });
         expect(inShort.sort()).toEqual(plain);
         differ += plain.length > 0 ? 1 : 0;
-        then += some.size > 0 ? 1 : 0;
       }),
       { numRuns: runs(600), endOnFailure: true },
     );
     expect(differ).toBeGreaterThan(found(200));
-    expect(then).toBeGreaterThan(0);
   });
 });

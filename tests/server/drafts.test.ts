@@ -186,6 +186,7 @@ describe('a draft', () => {
         about: 'Role Registrar',
         said: 'Who holds it may hand out Head of collections, also without holding it.',
         names: ['reg@x.example'],
+        more: 0,
       },
     ]);
     const screen = found.changes.find(({ about }) => about === 'Stores');

@@ -46,7 +46,7 @@ describe('what a bench knows of people', () => {
     const told = alike.map(({ count, some }) => [count, ...some.map(({ name }) => name)]);
     expect(told.sort()).toEqual([
       [1, 'cy'],
-      [2, 'ada', 'bo'],
+      [3, 'ada', 'bo', 'ed (not activated)'],
     ]);
     expect(named).toEqual([]);
   });
@@ -58,18 +58,18 @@ describe('what a bench knows of people', () => {
       ['bo', true],
       ['di', false],
     ]);
-    expect(alike.map(({ count }) => count)).toEqual([1, 1, 1]);
+    expect(alike.map(({ count }) => count)).toEqual([2, 1, 1]);
   });
 });
 
 describe('who gets an element', () => {
   it('is told by way in, with names', async () => {
     const { ways, people, of, signedOut } = await whoGetsNow(definition.id, 's_stores');
-    expect([people, of, signedOut]).toEqual([3, 3, { least: 0, most: 0 }]);
+    expect([people, of, signedOut]).toEqual([4, 4, { least: 0, most: 0 }]);
     expect(
       ways.map(({ line, count, people: these }) => [line.id, count, these.map(({ name }) => name)]),
     ).toEqual([
-      ['l_lender', 3, ['ada', 'bo', 'cy']],
+      ['l_lender', 4, ['ada', 'bo', 'cy', 'ed (not activated)']],
       ['l_curator', 1, ['cy']],
     ]);
   });

@@ -35,6 +35,7 @@ type Named = Alike['some'][number];
  */
 export class Numbers {
   private readonly known = new Map<string, readonly Alike[]>();
+  private whole: Numbers | undefined;
   private readonly accesses = new Map<Alike, Access>();
   /** The answers of all of them for all elements, and by whom where each row begins; made for who asks of everything. */
   private readonly matrix:
@@ -57,6 +58,11 @@ export class Numbers {
       answers: matrixOf(compiled, viewers, at),
       rows: new Map(people.map((one, n) => [one, n * width])),
     };
+  }
+
+  /** The same, with everything worked out at once: for who will ask for all elements. */
+  forAll(): Numbers {
+    return (this.whole ??= this.matrix ? this : new Numbers(this.compiled, this.people, this.at, 'all'));
   }
 
   /** How many people there are of a kind of viewer, by its key. Nobody, for any other key. */

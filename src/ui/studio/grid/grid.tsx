@@ -1,6 +1,14 @@
 'use client';
 
-import { useCallback, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent } from 'react';
+import {
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type MouseEvent,
+} from 'react';
 import type { Level } from '@/core/access';
 import type { AppElement } from '@/core/model';
 import { useTell } from '../../parts/toasts';
@@ -28,8 +36,26 @@ interface Props {
   readonly onSet: (level: Level) => void;
 }
 
-/** The whole access of the application as a grid: elements down, viewers across. */
-export function Grid({ columns, forms, onSet }: Props) {
+/**
+ * The whole access of the application as a grid: elements down, viewers across. Of a large application it is worked out
+ * in a second or more: first it is told that it is.
+ */
+export function Grid(props: Props) {
+  const [told, setTold] = useState(false);
+  useEffect(() => {
+    // After the next frame the words are there.
+    const frame = requestAnimationFrame(() => setTimeout(() => setTold(true)));
+    return () => cancelAnimationFrame(frame);
+  }, []);
+  if (told) return <WholeGrid {...props} />;
+  return (
+    <p role="status" className="p-6 text-quiet">
+      Working out who can see and edit what…
+    </p>
+  );
+}
+
+function WholeGrid({ columns, forms, onSet }: Props) {
   const { compiled, definition, selected, select, viewer, look, accessFor, mayChange } = useBench();
   const tell = useTell();
   const [filter, setFilter] = useState<GridFilter>(EVERYTHING);

@@ -18,7 +18,8 @@ interface Answers {
 
 /** The answers of these columns for all elements. */
 export function useAnswers(columns: readonly RailViewer[]): Answers {
-  const { compiled, circumstances, accessFor, numbers } = useBench();
+  const { compiled, circumstances, accessFor, numbers: some } = useBench();
+  const numbers = useMemo(() => some.forAll(), [some]);
   // All answers at once, for filters ask them all; where one comes from is asked for what is in view.
   const answer = useMemo(() => {
     const viewers = columns.map((one) => one.viewer);
