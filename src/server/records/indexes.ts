@@ -12,13 +12,15 @@ export interface RecordIndex {
   readonly entity: Id;
   /** What makes it, without blocking who reads or writes meanwhile. */
   readonly make: string;
+  /** Does it need PostgreSQL's own module for parts of words (`pg_trgm`)? */
+  readonly ofWords: boolean;
 }
 
 export const INDEX_PREFIX = 'zg_records_';
 
 /**
  * The indexes that a released application asks for: to find records by a field that its doors or its lists compare
- * with something, and to have them in the order of each column that a list can be sorted by.
+ * with something, to have them in the order of each column that a list can be sorted by, and to find words in its texts.
  *
  * Nobody learns by them what is behind a door: what who looks at it chooses (a filter, an order, the record that a list
  * belongs to) is asked only behind the rows door, and so finds an index only where that is open to them for all records.
@@ -29,16 +31,20 @@ export function indexesFor(applicationId: string, definition: Definition): reado
     const on = sql`${using} (${by}) where application_id = ${applicationId} and kind = 'live' and entity = ${entity}`;
     const text = new PgDialect().sqlToQuery(on.inlineParams()).sql;
     const name = INDEX_PREFIX + createHash('sha256').update(text).digest('hex').slice(0, 24);
-    return { name, entity, make: `create index concurrently ${name} on records using ${text}` };
+    const ofWords = text.includes('gin_trgm_ops');
+    return { name, entity, make: `create index concurrently ${name} on records using ${text}`, ofWords };
   };
   return definition.entities.flatMap((entity) =>
     entity.fields.flatMap((field) => {
-      const of = (by: 'value' | 'order', using: SQL, end = sql``) =>
+      const of = (by: 'value' | 'order' | 'words', using: SQL, end = sql``) =>
         made(sql`(${indexedSql(entity, field, by)})${end}`, using, entity.id);
       return [
         ...(found.has(field.id) ? [of('value', fewValues(field) ? sql`btree` : sql`hash`)] : []),
         ...(ordered.has(field.id) && orderedBy(field)
           ? [of('order', sql`btree`, sql` asc nulls last`), of('order', sql`btree`, sql` desc nulls last`)]
+          : []),
+        ...(ordered.has(field.id) && field.type.kind === 'text'
+          ? [of('words', sql`gin`, sql` gin_trgm_ops`)]
           : []),
       ];
     }),

@@ -73,9 +73,11 @@ async function wantedIndexes(on: Executor): Promise<ReadonlyMap<string, string>>
       and(eq(releases.applicationId, applications.id), eq(releases.number, applications.release)),
     )
     .where(isNotNull(applications.release));
+  const { rows: modules } = await on.execute(sql`select 1 from pg_extension where extname = 'pg_trgm'`);
   const wanted = large.flatMap(({ applicationId, entity }) => {
     const definition = definitions.find(({ id }) => id === applicationId)?.definition;
-    return definition ? indexesFor(applicationId, definition).filter((one) => one.entity === entity) : [];
+    const all = definition ? indexesFor(applicationId, definition) : [];
+    return all.filter((one) => one.entity === entity && (!one.ofWords || modules.length > 0));
   });
   return new Map(wanted.slice(0, MOST_INDEXES).map(({ name, make }) => [name, make]));
 }

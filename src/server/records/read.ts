@@ -6,7 +6,7 @@ import { database, patientDatabase, type Executor } from '../database/client';
 import { records } from '../database/schema';
 import { Refused } from '../http/problem';
 import { readFilter } from './filter';
-import { behind, formulaSql, passesSql, shownSql, sortedSql, type Row } from './sql';
+import { behind, formulaSql, passesSql, saysSql, sortedSql, type Row } from './sql';
 import { namedRecords, recordsOf, type Place } from './store';
 
 /** Which records: those of a place, as one viewer may have them. */
@@ -238,10 +238,8 @@ function searchSql(access: Access, row: Row, search: readonly EntityField[], q: 
   const fields = search.filter(
     (field) => SEARCHED.includes(field.type.kind) && access.doors.field(field.id, 'existing').see !== false,
   );
-  const hits = fields.map(
-    (field) => sql`position(lower(${q}) in lower(${shownSql(access, row, field)})) > 0`,
-  );
-  return or(...hits) ?? sql`false`;
+  const openToAll = access.doors.rows(row.entity.id).see === true;
+  return or(...fields.map((field) => saysSql(access, row, field, q, openToAll))) ?? sql`false`;
 }
 
 function orderSql(access: Access, row: Row, sort: Query['sort']): SQL[] {

@@ -256,10 +256,15 @@ function valueOrder(row: Row, field: EntityField): SQL {
 /** As many characters as a text that is not long may have: 1,200 bytes, where an entry of an index has room for 2,700. */
 const MOST_IN_ORDER = 300;
 
-/** What an index of a field holds, to find records by its value, or to have them in its order. */
-export const indexedSql = (entity: Entity, field: EntityField, by: 'value' | 'order'): SQL => {
+/** What an index of a field holds, to find records by its value or by words in it, or to have them in its order. */
+export const indexedSql = (entity: Entity, field: EntityField, by: 'value' | 'order' | 'words'): SQL => {
   const row: Row = { alias: sql.raw('records'), entity };
-  return (by === 'value' ? writtenSql(row, field.id) : valueOrder(row, field)).inlineParams();
+  const of = {
+    value: () => writtenSql(row, field.id),
+    order: () => valueOrder(row, field),
+    words: () => wordsIndexedSql(row, field),
+  };
+  return of[by]().inlineParams();
 };
 
 /**
@@ -270,6 +275,37 @@ export function shownSql(access: Access, row: Row, field: EntityField): SQL {
   const door = access.doors.field(field.id, 'existing').see;
   return sql`case when ${formulaSql(row, door)} then ${wordsSql(access, row, field)} end`;
 }
+
+/**
+ * Does the field say these words to the viewer, in any case? Undefined where it says them on no record. `openToAll`: every
+ * record is open to the viewer. Then, of a field that is too, an index of words may find them: neither it nor the time
+ * that it takes can tell of anything that is hidden from them.
+ */
+export function saysSql(
+  access: Access,
+  row: Row,
+  field: EntityField,
+  words: string,
+  openToAll: boolean,
+): SQL | undefined {
+  const { type } = field;
+  if (openToAll && access.doors.field(field.id, 'existing').see === true) {
+    if (type.kind === 'choice' || type.kind === 'unit') {
+      const named = type.kind === 'choice' ? type.options : unitsOf(access.compiled.definition);
+      const found = named.filter(({ name }) => name.toLowerCase().includes(words.toLowerCase()));
+      if (found.length === 0) return undefined;
+      return sql`${writtenSql(row, field.id)} = any(${sql.param(found.map(({ id }) => id))}::text[])`;
+    }
+    if (type.kind === 'text') {
+      const pattern = words.replace(/[\\%_]/g, '\\$&');
+      return sql`${wordsIndexedSql(row, field)} like '%' || lower(${pattern}) || '%'`;
+    }
+  }
+  return sql`position(lower(${words}) in lower(${shownSql(access, row, field)})) > 0`;
+}
+
+/** What an index of words holds of a field. */
+const wordsIndexedSql = (row: Row, field: EntityField): SQL => sql`lower(${valueSql(row, field)})`;
 
 function wordsSql(access: Access, row: Row, field: EntityField): SQL {
   const { type } = field;

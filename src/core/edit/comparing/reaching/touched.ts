@@ -14,7 +14,7 @@ export interface TouchedElement {
 }
 
 /** The lines of a gate that stand, as they are meant, on one side only; all of them where it follows on the other. */
-export interface Changed {
+interface Changed {
   readonly old: ReadonlySet<Line>;
   readonly now: ReadonlySet<Line>;
   /** It follows on one side and has lines of its own on the other, or it is no gate. */
