@@ -56,14 +56,14 @@ export function Studio(props: Props) {
 
 function InBrowser({ draft, released, ...props }: Props) {
   const [definition] = useState(() => JSON.parse(draft) as Definition);
+  // The draft that came with the release: by now the one here may have gone on from the first.
   const before = useMemo(
     () =>
       released && {
         number: released.number,
-        definition:
-          released.definition === undefined ? definition : (JSON.parse(released.definition) as Definition),
+        definition: JSON.parse(released.definition ?? draft) as Definition,
       },
-    [released, definition],
+    [released, draft],
   );
   const parsed = { ...props, definition, released: before };
   return (
