@@ -27,17 +27,24 @@ export const toCsv = (
 export const MOST_IN_CELL = 32_768;
 
 const [QUOTE, LINE_FEED] = [0x22, 0x0a];
+/** What an empty line may hold: spaces, tabs, carriage returns, and marks between cells. */
+const BLANK: readonly number[] = [0x20, 0x09, 0x0d, 0x2c, 0x3b];
 
 /**
- * How many rows a CSV file has, its header among them: counted by its line ends outside quotes, before anything of it is
- * read, so that one that is too long is refused at once. Empty lines count.
+ * How many rows a CSV file has, its header among them: counted by its line ends outside quotes, without empty lines,
+ * before anything of it is read, so that one that is too long is refused at once.
  */
 export function countRows(bytes: Uint8Array): number {
   let rows = 0;
-  let quoted = false;
+  let [quoted, filled] = [false, false];
   for (const byte of bytes) {
-    if (byte === QUOTE) quoted = !quoted;
-    else if (byte === LINE_FEED && !quoted) rows++;
+    if (byte === LINE_FEED && !quoted) {
+      if (filled) rows++;
+      filled = false;
+    } else {
+      if (byte === QUOTE) quoted = !quoted;
+      filled ||= !BLANK.includes(byte);
+    }
   }
-  return bytes.at(-1) === LINE_FEED ? rows : rows + 1;
+  return filled ? rows + 1 : rows;
 }

@@ -3,7 +3,7 @@ import { Pool } from '@/server/work/pool';
 import { KeptAnswers } from '@/server/work/kept';
 import { LANES, WAITING_EACH } from '@/server/work/limits';
 import type { Upload } from '@/server/http/upload';
-import type { Refused } from '@/server/http/problem';
+import type { Refusal } from '@/server/http/problem';
 
 /** A form with a CSV file of so many rows, as it is sent. */
 function upload(rows: number): { upload: Upload } {
@@ -25,7 +25,7 @@ afterEach(() => {
 const codeOf = (done: Promise<unknown>): Promise<string | undefined> =>
   done.then(
     () => undefined,
-    (error: Refused) => error.code,
+    (error: Refusal) => error.code,
   );
 
 describe('work beside the server', () => {
@@ -38,7 +38,7 @@ describe('work beside the server', () => {
     expect(made.sheets[0]?.columns.map(({ as }) => as.kind)).toEqual(['text', 'number', 'date']);
     const refused = await pool
       .run('look-at-sheets', upload(0), { owner: 'a' })
-      .catch((error: Refused) => error);
+      .catch((error: Refusal) => error);
     expect(refused).toMatchObject({ status: 422, code: 'csv' });
   });
 

@@ -173,6 +173,8 @@ async function boundsOf(request, path) {
 /** @param {import('node:http').IncomingMessage} request @param {import('node:http').ServerResponse} response */
 async function serve(request, response) {
   const from = mark(request);
+  // The framework, and each part of ours, listens for its end.
+  response.setMaxListeners(30);
   const refuse = (/** @type {import('./problem-page.mjs').Status} */ status) =>
     answerProblem(request, response, status);
   const target = readTarget(request.url ?? '');

@@ -20,8 +20,7 @@ const AT_ONCE = 2000;
 export async function readSheet(file: string, bytes: Uint8Array, signal?: AbortSignal): Promise<Sheet> {
   const wrong = (detail: string): Refused => new Refused(422, 'csv', `${file.slice(0, 80)}: ${detail}`);
   const tooLong = (): Refused => wrong(`it has more than ${MOST_ROWS.toLocaleString('en')} rows. Divide it.`);
-  // Twice as many line ends leave room for empty lines.
-  if (countRows(bytes) > 2 * MOST_ROWS) throw tooLong();
+  if (countRows(bytes) > MOST_ROWS + 1) throw tooLong();
   const text = decoded(bytes, wrong);
   const name = file.replace(/\.[a-z0-9]{1,4}$/i, '').trim() || 'Rows';
   let columns: readonly string[] | undefined;

@@ -1,3 +1,4 @@
+import { Refused, type Refusal } from '../http/problem';
 import { progressing } from '../http/progress';
 import { leaveSlot } from '../http/slot';
 import type { Workplace } from '../studio/builder';
@@ -12,7 +13,11 @@ const shared = globalThis as { zincGatePool?: Pool };
 const pool = (): Pool => (shared.zincGatePool ??= new Pool());
 
 const run = (job: JobName, input: unknown, how: HowToWork): Promise<string> =>
-  pool().run(job, input, { lane: QUICK.has(job) ? 'quick' : FILES.has(job) ? 'files' : 'long', ...how });
+  pool()
+    .run(job, input, { lane: QUICK.has(job) ? 'quick' : FILES.has(job) ? 'files' : 'long', ...how })
+    .catch((refusal: Refusal) => {
+      throw Refused.as(refusal);
+    });
 
 /**
  * Has a worker do a job, and waits for what it makes.
