@@ -15,7 +15,7 @@ export function Progress({ says, done, of, onStop }: Props) {
       className="flex max-w-3xl items-center gap-3 border-l-4 border-open bg-paper px-3 py-2"
     >
       <span>{says}</span>
-      {done !== undefined && of !== undefined && (
+      {done !== undefined && of !== undefined && of > 0 && (
         <>
           <progress aria-label="Done so far" value={done} max={of} className="w-32 grow" />
           <span className="whitespace-nowrap tabular-nums">
