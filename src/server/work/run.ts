@@ -5,19 +5,21 @@ import type { Workplace } from '../studio/builder';
 import type { Input, JobName, Output } from './jobs';
 import { KeptAnswers } from './kept';
 import { type HowToWork, Pool } from './pool';
-import { FILES, QUICK } from './lanes';
+import { FILES, QUICK, TO_THE_END } from './lanes';
 
 const shared = globalThis as { zincGatePool?: Pool };
 
 /** The process's one pool; its workers are begun when there is something to do. */
 const pool = (): Pool => (shared.zincGatePool ??= new Pool());
 
-const run = (job: JobName, input: unknown, how: HowToWork): Promise<string> =>
-  pool()
-    .run(job, input, { lane: QUICK.has(job) ? 'quick' : FILES.has(job) ? 'files' : 'long', ...how })
+function run(job: JobName, input: unknown, { signal, ...how }: HowToWork): Promise<string> {
+  const lane = QUICK.has(job) ? 'quick' : FILES.has(job) ? 'files' : 'long';
+  return pool()
+    .run(job, input, { lane, ...how, ...(!TO_THE_END.has(job) && { signal }) })
     .catch((refusal: Refusal) => {
       throw Refused.as(refusal);
     });
+}
 
 /**
  * Has a worker do a job, and waits for what it makes.
@@ -35,7 +37,7 @@ export async function inWorker<K extends JobName>(
 export const firstPeople = ({ applicationId, pins, builder }: Workplace): Promise<string> =>
   run('first-people', { applicationId, pins }, { owner: builder.id });
 
-/** Answers with what a job makes, as JSON. The work stops when the asker goes away. */
+/** Answers with what a job makes, as JSON. Where it need not be done to its end, it stops when the asker goes away. */
 export async function answerWhole<K extends JobName>(
   request: Request,
   job: K,
