@@ -1,7 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
 import { log } from '../log';
-import { away, cancelled, Refused, type Refusal } from '../http/problem';
+import { away, cancelled, Refused } from '../http/problem';
 import {
   IDLE_AFTER,
   type Lane,
@@ -29,8 +29,7 @@ interface Piece {
   readonly tell: (done: number, of: number) => void;
   readonly write: (part: string) => Promise<void>;
   readonly resolve: (json: string) => void;
-  /** With why it is refused: not with an error, whose class is another one in each of the bundles that share the pool. */
-  readonly reject: (refusal: Refusal) => void;
+  readonly reject: (error: Refused) => void;
 }
 
 /** A process that works, and on what. */
@@ -86,18 +85,18 @@ export class Pool {
 
   constructor(private readonly memory = MEMORY_MB) {}
 
-  /** Has a piece of work done: what it makes, as JSON. Rejects with why it was refused (`Refusal`). */
+  /** Has a piece of work done: what it makes, as JSON. Rejects with why it was refused. */
   run(
     job: string,
     input: unknown,
     { owner, lane = 'long', tell = () => undefined, write = () => Promise.resolve(), signal }: HowToWork,
   ): Promise<string> {
-    if (signal?.aborted) return Promise.reject(cancelled().refusal);
+    if (signal?.aborted) return Promise.reject(cancelled());
     const mine = [...this.line, ...this.atWork()].filter(
       (one) => one.owner === owner && one.lane === lane,
     ).length;
-    if (mine >= WAITING_EACH) return Promise.reject(tooMany().refusal);
-    if (this.line.length >= WAITING_ALL) return Promise.reject(away().refusal);
+    if (mine >= WAITING_EACH) return Promise.reject(tooMany());
+    if (this.line.length >= WAITING_ALL) return Promise.reject(away());
     return new Promise((resolve, reject) => {
       const piece: Piece = { id: this.next++, job, input, owner, lane, tell, write, resolve, reject };
       signal?.addEventListener('abort', () => this.stop(piece), { once: true });
@@ -133,10 +132,7 @@ export class Pool {
     if (!piece) return;
     worker.piece = piece;
     clearTimeout(worker.idle);
-    worker.late = setTimeout(
-      () => this.give(worker, (one) => one.reject(tooLong().refusal)),
-      WORK_WITHIN,
-    ).unref();
+    worker.late = setTimeout(() => this.give(worker, (one) => one.reject(tooLong())), WORK_WITHIN).unref();
     const { id, job, input } = piece;
     this.send(worker, { id, job, input });
     this.begin();
@@ -146,11 +142,11 @@ export class Pool {
     const place = this.line.indexOf(piece);
     if (place >= 0) {
       this.line.splice(place, 1);
-      return piece.reject(cancelled().refusal);
+      return piece.reject(cancelled());
     }
     const worker = [...this.workers].find((one) => one.piece === piece);
     if (!worker) return;
-    piece.reject(cancelled().refusal);
+    piece.reject(cancelled());
     this.send(worker, { stop: piece.id });
     worker.stopping = setTimeout(() => worker.child.kill('SIGKILL'), STOP_WITHIN).unref();
   }
@@ -191,7 +187,7 @@ export class Pool {
       return void piece.write(message.part).then(() => this.send(worker, { more: message.id }));
     this.rest(worker, message.mb);
     if ('value' in message) piece.resolve(message.value);
-    else piece.reject(message.refused);
+    else piece.reject(Refused.as(message.refused));
   }
 
   /** The worker has nothing to do for now. */
@@ -220,7 +216,7 @@ export class Pool {
     clearTimeout(worker.idle);
     if (piece) {
       if (ofMemory) log.warn({ job: piece.job }, 'A piece of work took more memory than there is for it');
-      piece.reject((ofMemory ? tooLarge() : away()).refusal);
+      piece.reject(ofMemory ? tooLarge() : away());
     }
     this.begin();
   }

@@ -17,6 +17,7 @@ function run(job: JobName, input: unknown, { signal, ...how }: HowToWork): Promi
   return pool()
     .run(job, input, { lane, ...how, ...(!TO_THE_END.has(job) && { signal }) })
     .catch((refusal: Refusal) => {
+      // The pool is shared by bundles, each with a class of its own for this error: here it is the one that is known.
       throw Refused.as(refusal);
     });
 }
