@@ -4,6 +4,7 @@ import { log } from '../log';
 import { away, cancelled, Refused } from '../http/problem';
 import {
   IDLE_AFTER,
+  KEPT_MB,
   type Lane,
   LANES,
   MEMORY_MB,
@@ -198,7 +199,7 @@ export class Pool {
       worker.child.kill('SIGKILL');
     } else
       worker.idle = setTimeout(() => {
-        if (this.workers.size > 1) worker.child.kill('SIGKILL');
+        if (this.workers.size > 1 || mb > KEPT_MB) worker.child.kill('SIGKILL');
       }, IDLE_AFTER).unref();
     this.begin();
   }
