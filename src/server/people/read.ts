@@ -62,27 +62,23 @@ export function personOf(row: PersonRow): Person {
   };
 }
 
-/** Everybody of an application, by name. */
-export async function peopleOf(applicationId: string, on: Executor = database()): Promise<Person[]> {
-  const rows = await on
+const rowsOf = (applicationId: string, on: Executor) =>
+  on
     .select(personColumns)
     .from(people)
     .where(eq(people.applicationId, applicationId))
     .orderBy(asc(people.name), asc(people.id));
-  return rows.map(personOf);
-}
+
+/** Everybody of an application, by name. */
+export const peopleOf = async (applicationId: string, on: Executor = database()): Promise<Person[]> =>
+  (await rowsOf(applicationId, on)).map(personOf);
 
 /**
  * Everybody of an application, by name, with what they have once they have activated their accounts: for counting and for
  * working out access. Those who have not are shown as such by their names; they cannot sign in.
  */
 export async function peopleCounted(applicationId: string, on: Executor = database()): Promise<Person[]> {
-  const rows = await on
-    .select(personColumns)
-    .from(people)
-    .where(eq(people.applicationId, applicationId))
-    .orderBy(asc(people.name), asc(people.id));
-  return rows.map((row) => ({
+  return (await rowsOf(applicationId, on)).map((row) => ({
     ...personOf({ ...row, confirmed: true }),
     name: row.confirmed ? row.name : `${row.name} (not activated)`,
   }));

@@ -56,21 +56,21 @@ const tooLarge = (): Refused =>
   new Refused(
     413,
     'too-large',
-    `This takes more than the ${MEMORY_MB} MB of memory that there are for it. Nothing was changed. Take less at once.`,
+    `This needs more memory than is allowed (${MEMORY_MB} MB). Nothing was changed. Try again with less data.`,
   );
 
 const tooLong = (): Refused =>
   new Refused(
     503,
     'too-long',
-    `This takes longer than ${WORK_WITHIN / 60_000} minutes. Nothing was changed. Take less at once.`,
+    `This takes longer than ${WORK_WITHIN / 60_000} minutes. Nothing was changed. Try again with less data.`,
   );
 
 const tooMany = (): Refused =>
   new Refused(
     429,
     'too-many',
-    'Too much of what you asked for is still being worked out. Wait until it is done, then try again.',
+    'You have too many requests in progress. Wait until some of them finish, then try again.',
     { headers: { 'Retry-After': '5' } },
   );
 
