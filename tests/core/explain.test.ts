@@ -108,6 +108,18 @@ describe('why', () => {
       'm_stores',
       'no line of s_stores',
     ],
+    [
+      'whoever adds records sees none of them, so that the form is for reading',
+      withGates({
+        s_report: [],
+        s_reports: [],
+        report_grade: [line('g', 'conservator', 'edit')],
+        a_report_create: [line('c', 'conservator', 'edit')],
+      }),
+      viewerOfRole('conservator'),
+      'new_report_grade',
+      'no handle of report',
+    ],
   ])('%s', (_, definition, viewer, element, decided) => {
     expect(short(why(definition, viewer, element).decided)).toBe(decided);
   });

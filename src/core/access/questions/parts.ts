@@ -23,8 +23,10 @@ export function partsOf(access: Access, element: AppElement): Map<AppElement, Pa
   const { plan, tree } = compiled;
   const parts = new Map<AppElement, Part>();
   const gated = (step: number): AppElement => tree.elements[plan.steps[step]?.b ?? 0] as AppElement;
+  // Doors of data that follow the screens, and were met only as what contains others: they narrow nothing as that.
+  const passed = new Set<AppElement>();
   const put = (one: AppElement, step: number, way: Way): void => {
-    const known = parts.get(one);
+    const known = passed.delete(one) ? undefined : parts.get(one);
     // Where the same gate counts twice, the first is told; but for one that is decided on the record at hand.
     if (known && (known.here || !way.here)) return;
     const own = compiled.lines(one.id) !== undefined;
@@ -35,9 +37,15 @@ export function partsOf(access: Access, element: AppElement): Map<AppElement, Pa
   const walk = (step: number, way: Way): void => {
     const { op, a, b } = plan.steps[step] as (typeof plan.steps)[number];
     switch (op) {
-      case 'gate':
+      case 'gate': {
         walk(a, way);
-        return put(gated(step), step, way);
+        const one = gated(step);
+        if (!isDataDoor(one) || compiled.lines(one.id)) return put(one, step, way);
+        if (parts.has(one)) return;
+        put(one, step, way);
+        passed.add(one);
+        return;
+      }
       case 'lower':
         walk(a, way);
         return walk(b, way);
