@@ -3,10 +3,12 @@ import { describe, expect, it } from 'vitest';
 import { accessOf, type Access } from '@/core/access/deciding/access';
 import { compile } from '@/core/access/deciding/compile';
 import type { Answer } from '@/core/access/deciding/level';
+import type { Rule } from '@/core/access/deciding/rule';
 import type { Circumstances, Viewer } from '@/core/access/deciding/viewer';
 import { conditionsOf } from '@/core/access/deciding/reads';
 import { addDays, momentOf, readClock } from '@/core/condition/clock';
 import { allWithin, operandsOf } from '@/core/condition/condition';
+import type { Formula } from '@/core/condition/formula';
 import { compareReach } from '@/core/edit/comparing/shifts';
 import type { Definition } from '@/core/model/definition';
 import { sameJson } from '@/core/model/same-json';
@@ -44,7 +46,24 @@ function plainly(before: Definition, after: Definition, viewers: readonly Viewer
 }
 
 const depends = (access: Access, element: AppElement | undefined): boolean =>
-  element !== undefined && !sameJson(access.rule(element), access.most.rule(element));
+  element !== undefined && !sameRule(access.rule(element), access.most.rule(element));
+
+/** Are both made of the same, in any order and however often? */
+const sameRule = (a: Rule, b: Rule): boolean =>
+  sameJson(plain(a.see), plain(b.see)) && sameJson(plain(a.edit), plain(b.edit));
+
+function plain(formula: Formula): Formula {
+  if (typeof formula === 'boolean' || !('all' in formula || 'any' in formula)) return formula;
+  const isAll = 'all' in formula;
+  const within = (isAll ? formula.all : formula.any).map(plain).flatMap((one): readonly Formula[] => {
+    if (typeof one === 'boolean') return [one];
+    return (isAll ? 'all' in one && one.all : 'any' in one && one.any) || [one];
+  });
+  const texts = [...new Set(within.map((one) => JSON.stringify(one)))].sort();
+  const [first = isAll, ...others] = texts.map((one) => JSON.parse(one) as Formula);
+  if (others.length === 0) return first;
+  return isAll ? { all: [first, ...others] } : { any: [first, ...others] };
+}
 
 type Sides = readonly [Access, Access];
 
@@ -55,7 +74,7 @@ function differenceOf([old, now]: Sides, was: AppElement | undefined, is: AppEle
     sameJson(then, next) &&
     (!was ||
       !is ||
-      (sameJson(old.rule(was), now.rule(is)) && sameJson(old.most.rule(was), now.most.rule(is))));
+      (sameRule(old.rule(was), now.rule(is)) && sameRule(old.most.rule(was), now.most.rule(is))));
   return same ? undefined : [then, next];
 }
 

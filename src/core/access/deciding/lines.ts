@@ -21,10 +21,10 @@ export interface Given<T> {
  * @param matches of a line that gives: when it matches; of one that takes away: when it does not
  * @param beside what gives beside the lines, as if by a line: what somebody has unlocked
  */
-export function givenBy<T>(
+export function givenBy<T, L extends Pick<Line, 'what'> = Line>(
   { never, always, both, either }: Algebra<T>,
-  lines: readonly Line[],
-  matches: (line: Line, n: number) => T,
+  lines: readonly L[],
+  matches: (line: L, n: number) => T,
   beside: readonly Given<T>[] = [],
 ): Given<T> {
   let [see, edit, spared, uncapped] = [never, never, always, always];

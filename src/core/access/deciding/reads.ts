@@ -77,3 +77,12 @@ export function fieldsAskedOf(definition: Definition): ReadonlySet<Id> {
   }
   return found;
 }
+
+const keys = new WeakMap<Condition, string>();
+
+/** The same for two conditions that are written the same. */
+export function conditionKey(condition: Condition): string {
+  let key = keys.get(condition);
+  if (key === undefined) keys.set(condition, (key = JSON.stringify(condition)));
+  return key;
+}

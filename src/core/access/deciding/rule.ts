@@ -64,7 +64,8 @@ export const leastOf = (rule: Rule): Rule => ALWAYS[answerOf(rule).least];
 /** What the rule could give for some record. */
 export const mostOf = (rule: Rule): Rule => ALWAYS[answerOf(rule).most];
 
-const SOME_RECORD: Formula = { atom: { is: 'any record' }, must: 'be true' };
+/** What stands for any question about a record. */
+export const SOME_RECORD: Formula = { atom: { is: 'any record' }, must: 'be true' };
 
 /** The rule decided without a record: on every record what some record could give. */
 export function withoutRecord(rule: Rule): Rule {

@@ -2,9 +2,11 @@ import type { Unknown } from '../../condition/bind';
 import { isDataDoor, type AppElement } from '../../model/tree';
 import type { Access } from '../deciding/access';
 import type { Compiled } from '../deciding/compile';
-import { AT_ONCE, Crowd } from '../deciding/crowd';
-import { Held } from '../deciding/held';
 import type { Answer, Level } from '../deciding/level';
+import { AskedOfMany } from '../deciding/many/asked-of-many';
+import { Crowd } from '../deciding/many/crowd';
+import { Formulas } from '../deciding/many/formulas';
+import { shortPlanOf } from '../deciding/many/short-plan';
 import { answerOf } from '../deciding/rule';
 import type { Circumstances, Viewer } from '../deciding/viewer';
 
@@ -17,6 +19,9 @@ export interface Cell {
   readonly byContainer: boolean;
   readonly byDoor: boolean;
 }
+
+/** So many viewers are decided at once. */
+const AT_ONCE = 1024;
 
 /** An answer of the matrix: the least in two bits, then the most. */
 export const unpacked = (byte: number): Answer => ({ least: (byte & 3) as Level, most: unpackedMost(byte) });
@@ -54,30 +59,34 @@ export function matrixOf(compiled: Compiled, viewers: readonly Viewer[], at: Cir
   /** The place in the matrix where the row of those who are alike stands. */
   const rows = new Map<string, number>();
   const same: [row: number, as: number][] = [];
-  let waiting: { row: number; held: Held; what: 'both' | 'most' }[] = [];
-  const decide = (): void => {
-    const crowd = new Crowd(
-      compiled,
-      waiting.map(({ held }) => held),
-      at,
-    );
-    waiting.forEach(({ row, what }, n) => crowd.writeAnswers(n, matrix, row * width, what));
-    waiting = [];
-  };
-  const add = (row: number, viewer: Viewer, unknown: Unknown): void => {
-    const what = unknown === 'for' ? 'most' : 'both';
-    const held = new Held(compiled.definition, viewer, at, unknown);
-    if (waiting.push({ row, held, what }) === AT_ONCE) decide();
-  };
   viewers.forEach((viewer, n) => {
     const key = compiled.keyOf(viewer, at);
     const as = rows.get(key);
-    if (as !== undefined) return void same.push([n, as]);
-    rows.set(key, n);
-    add(n, viewer, 'against');
-    if (compiled.asksUnknown(viewer, at)) add(n, viewer, 'for');
+    if (as === undefined) rows.set(key, n);
+    else same.push([n, as]);
   });
-  decide();
+  const plan = shortPlanOf(compiled, (number) => compiled.hasLines(number));
+  const decide = (some: readonly number[], unknown: Unknown): void => {
+    for (let from = 0; from < some.length; from += AT_ONCE) {
+      const which = some.slice(from, from + AT_ONCE);
+      const asked = new AskedOfMany(
+        compiled,
+        plan,
+        which.map((row) => viewers[row] as Viewer),
+        new Formulas(),
+      );
+      const crowd = new Crowd(asked.at(at, unknown));
+      which.forEach((row, n) =>
+        crowd.writeAnswers(n, matrix, row * width, unknown === 'for' ? 'most' : 'both'),
+      );
+    }
+  };
+  const distinct = [...rows.values()];
+  decide(distinct, 'against');
+  decide(
+    distinct.filter((row) => compiled.asksUnknown(viewers[row] as Viewer, at)),
+    'for',
+  );
   for (const [row, as] of same) matrix.copyWithin(row * width, as * width, (as + 1) * width);
   return matrix;
 }

@@ -1,14 +1,14 @@
 import { compile } from '../../access/deciding/compile';
-import { AT_ONCE } from '../../access/deciding/crowd';
 import type { Answer } from '../../access/deciding/level';
 import type { Circumstances, Viewer } from '../../access/deciding/viewer';
+import { and, isEmpty, maskOf, membersOf, without, type Mask } from '../../mask';
 import type { Definition } from '../../model/definition';
 import type { Id } from '../../model/id';
 import { allSteps, type Steps } from '../../steps';
 import { otherTimes } from './other-times';
 import { AskedOfViewers } from './reaching/asked';
-import { changedFor, SideBySide } from './reaching/side-by-side';
-import { narrowed, touchedBetween, type Touched, type TouchedElement } from './reaching/touched';
+import { Compared, type Left } from './reaching/side-by-side';
+import { narrowed, touchedBetween, type Touched } from './reaching/touched';
 import { Shifting } from './reaching/shifting';
 
 /** Somebody whose access is compared: a person with an id of theirs, or a login state. */
@@ -61,8 +61,8 @@ export const compareReach = <Key>(
 
 /**
  * The same, step by step. Only the elements are asked that the changes can reach, of the viewers for whom what was
- * changed makes a difference; those whom nothing of it tells apart are asked once, 32 at a time. Nothing is kept of
- * them but for whom which element differs.
+ * changed makes a difference; those whom nothing of it tells apart are asked once, and many at a time. Nothing is kept
+ * of them but for whom which element differs.
  */
 export function* reachSteps<Key>(
   before: Definition,
@@ -76,36 +76,23 @@ export function* reachSteps<Key>(
   const isTimed = asked.timed.includes(true);
   const times = isTimed ? [...otherTimes(touched, asked.conditions, at, everybody)] : [];
   const moved = yield* movedBy(touched, everybody, [at, ...times]);
-  const sorts = sortsOf(moved, (viewer) => asked.keyOf(viewer));
-  const found = new Shifting(touched.elements, sorts.length);
-  for (let from = 0; from < sorts.length; from += AT_ONCE) {
-    yield { done: from, of: sorts.length };
-    const viewers = sorts.slice(from, from + AT_ONCE).map(({ viewer }) => viewer);
-    const everyone = viewers.length === AT_ONCE ? -1 : (1 << viewers.length) - 1;
-    const now = new SideBySide(touched, viewers, at);
-    const same = touched.elements.map((element, n): Left => {
-      const differing = now.differing(element, everyone);
-      found.add(n, from, differing, now, false);
-      return { element, n, whom: everyone & ~differing };
-    });
-    if (isTimed)
-      yield* elsewhen({
-        touched,
-        viewers,
-        from,
-        left: same.filter(({ n, whom }) => asked.timed[n] && whom !== 0),
-        times,
-        at,
-        found,
-        step: { done: from, of: sorts.length },
-      });
-  }
+  const sorts = sortsOf(moved, asked);
+  const found = new Shifting(touched.sorts, sorts.length);
+  for (const some of partsOf(sorts))
+    yield* compareSome(touched, asked, some, isTimed ? [at, whenever(at), ...times] : [at], found);
   const keysOf = found.lists((which) => which.flatMap((n) => sorts[n]?.keys ?? []));
-  return touched.elements.flatMap(({ id }, n): Shift<Key>[] => {
-    const groups = keysOf(n);
+  const groupsOf = new Map(touched.sorts.map((one, n) => [one, keysOf(n)]));
+  return touched.elements.flatMap(({ id, of }): Shift<Key>[] => {
+    const groups = groupsOf.get(of) ?? [];
     return groups.length > 0 ? [{ element: id, groups }] : [];
   });
 }
+
+/** So many viewers are compared at once. */
+const AT_ONCE = 1024;
+
+/** With all open that depends on the time or on a session. */
+const whenever = ({ moment }: Circumstances): Circumstances => ({ moment, whenever: true });
 
 /** Viewers whom nothing tells apart in what is asked of them. */
 interface Sort<Key> {
@@ -114,102 +101,89 @@ interface Sort<Key> {
   readonly all: Affected<Key>[];
 }
 
-function sortsOf<Key>(everybody: readonly Affected<Key>[], keyOf: (viewer: Viewer) => string): Sort<Key>[] {
+function sortsOf<Key>(everybody: readonly Affected<Key>[], asked: AskedOfViewers): Sort<Key>[] {
   const found = new Map<string, Sort<Key>>();
   for (const one of everybody) {
-    const what = keyOf(one.viewer);
+    const viewer = asked.asAsked(one.viewer);
+    const what = asked.keyOf(viewer);
     let sort = found.get(what);
-    if (!sort) found.set(what, (sort = { keys: [], viewer: one.viewer, all: [] }));
+    if (!sort) found.set(what, (sort = { keys: [], viewer, all: [] }));
     sort.keys.push(one.key);
     sort.all.push(one);
   }
   return [...found.values()];
 }
 
+/** Some of the sorts, of which the first is the `from`-th of so many. */
+interface Some<Key> {
+  readonly sorts: readonly Sort<Key>[];
+  readonly viewers: readonly Viewer[];
+  readonly from: number;
+  readonly of: number;
+}
+
+function* partsOf<Key>(sorts: readonly Sort<Key>[]): Generator<Some<Key>, void> {
+  for (let from = 0; from < sorts.length; from += AT_ONCE) {
+    const some = sorts.slice(from, from + AT_ONCE);
+    yield { sorts: some, viewers: some.map(({ viewer }) => viewer), from, of: sorts.length };
+  }
+}
+
 /** Those for whom what was changed gives something else than before, in some of these circumstances. */
 function* movedBy<Key>(
   touched: Touched,
   everybody: readonly Affected<Key>[],
-  circumstances: readonly Circumstances[],
+  [at, ...times]: readonly [Circumstances, ...Circumstances[]],
 ): Generator<{ done: number; of: number }, readonly Affected<Key>[]> {
   if (touched.reshaped) return everybody;
-  const [{ moment } = { moment: 0 }] = circumstances;
   const asked = AskedOfViewers.ofChanges(touched);
-  const whens = asked.asksWhen ? [...circumstances, { moment, whenever: true }] : circumstances.slice(0, 1);
-  const sorts = sortsOf(everybody, (viewer) => asked.keyOf(viewer));
+  const whens = asked.asksWhen ? [at, whenever(at), ...times] : [at];
   const moved = new Set<Affected<Key>>();
-  for (let from = 0; from < sorts.length; from += AT_ONCE) {
-    const some = sorts.slice(from, from + AT_ONCE);
-    const viewers = some.map(({ viewer }) => viewer);
-    let differing = 0;
+  for (const { sorts, viewers, of } of partsOf(sortsOf(everybody, asked))) {
+    const compared = new Compared(touched, viewers);
     for (const when of whens) {
-      yield { done: 0, of: sorts.length };
-      differing |= changedFor(touched, viewers, when);
+      yield { done: 0, of };
+      for (const v of membersOf(compared.changedFor(when)))
+        for (const one of sorts[v]?.all ?? []) moved.add(one);
     }
-    some.forEach(({ all }, v) => {
-      if ((differing & (1 << v)) !== 0) for (const one of all) moved.add(one);
-    });
   }
   return everybody.filter((one) => moved.has(one));
 }
 
-/** An element with those for whom no difference was found yet: a bit each. */
-interface Left {
-  readonly element: TouchedElement;
-  readonly n: number;
-  readonly whom: number;
-}
-
-/** Viewers whose access is compared at other times, where it is the same now. */
-interface Elsewhen {
-  readonly touched: Touched;
-  readonly viewers: readonly Viewer[];
-  /** The number of the first of them. */
-  readonly from: number;
-  readonly left: readonly Left[];
-  readonly times: readonly Circumstances[];
-  readonly at: Circumstances;
-  readonly found: Shifting;
-  readonly step: { readonly done: number; readonly of: number };
-}
-
 /**
- * The same at another time or in another session: with all of that left open first, then, for what depends on it before
- * and after, time by time.
+ * Notes for whom of some viewers which element differs: now; with all left open that depends on the time or on a
+ * session; and then, for what depends on it before or after, time by time.
  */
-function* elsewhen({
-  touched,
-  viewers,
-  from,
-  left: same,
-  times,
-  at,
-  found,
-  step,
-}: Elsewhen): Generator<{ done: number; of: number }, void> {
-  const among = (some: readonly Left[]): Touched =>
-    narrowed(
-      touched,
-      some.map(({ element }) => element),
-    );
-  if (same.length === 0) return;
-  const whenever = new SideBySide(among(same), viewers, { moment: at.moment, whenever: true });
-  let left = same.flatMap(({ element, n, whom }): Left[] => {
-    const differing = whenever.differing(element, whom);
-    found.add(n, from, differing, whenever, true);
-    const open = whenever.depending(element, whom & ~differing);
-    return open === 0 ? [] : [{ element, n, whom: open }];
-  });
-  const some = among(left);
-  for (const time of times) {
+function* compareSome<Key>(
+  touched: Touched,
+  asked: AskedOfViewers,
+  { viewers, from, of }: Some<Key>,
+  whens: readonly Circumstances[],
+  found: Shifting,
+): Generator<{ done: number; of: number }, void> {
+  const compared = new Compared(touched, viewers);
+  const everyone = maskOf(viewers.length, true);
+  let left = touched.sorts.map((element, n): Left => ({ element, n, whom: everyone }));
+  for (const [round, when] of whens.entries()) {
     if (left.length === 0) return;
-    yield step;
-    const then = new SideBySide(some, viewers, time);
-    left = left.flatMap(({ element, n, whom }) => {
-      const differing = then.differing(element, whom);
-      found.add(n, from, differing, then, true);
-      const still = whom & ~differing;
-      return still === 0 ? [] : [{ element, n, whom: still }];
+    yield { done: from + (viewers.length * round) / whens.length, of };
+    const side = compared.at(
+      when,
+      round === 0
+        ? touched
+        : narrowed(
+            touched,
+            left.map(({ element }) => element),
+          ),
+    );
+    const differing = side.differing(left);
+    left = left.flatMap(({ element, n, whom }, m): Left[] => {
+      const differ = differing[m] as Mask;
+      found.add(n, from, differ, side, round > 0);
+      if (!asked.timed[n]) return [];
+      const same = without(whom, differ);
+      const still = when.whenever ? and(same, side.depending(element)) : same;
+      return isEmpty(still) ? [] : [{ element, n, whom: still }];
     });
   }
 }

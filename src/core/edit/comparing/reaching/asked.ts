@@ -1,12 +1,14 @@
 import type { Compiled } from '../../../access/deciding/compile';
+import { madeOf, type ShortPlan } from '../../../access/deciding/many/short-plan';
 import type { PlanStep } from '../../../access/deciding/plan';
 import type { Assignment, Viewer } from '../../../access/deciding/viewer';
 import { operandsOf, type Condition } from '../../../condition/condition';
 import { allNamed } from '../../../condition/named';
 import type { Who } from '../../../model/gate';
 import type { Id } from '../../../model/id';
+import type { Value } from '../../../model/value-type';
 import { withIncluded } from '../../../model/tree';
-import { madeOf, type Touched } from './touched';
+import type { Answering, Touched } from './touched';
 
 /** What the steps of one plan ask of viewers and of their circumstances. */
 class Asking {
@@ -15,29 +17,33 @@ class Asking {
   readonly privileges = new Set<Id>();
   readonly people = new Set<Id>();
   readonly user = new Set<Id>();
+  /** Attributes of which something else is asked than to be compared with what a record holds. */
+  readonly known = new Set<Id>();
+  readonly constants = new Set<Value>();
   readonly conditions: Condition[] = [];
   /** Does some step ask for the time, or for what a session holds? */
   readonly asks: boolean;
-  /** The elements whose rules ask for that. */
-  readonly timed: ReadonlySet<number>;
+  /** By step, whether it does. */
+  private readonly timed: Uint8Array;
   private readonly footprints = new Map<Id, string>();
 
   constructor(
     private readonly compiled: Compiled,
+    plan: ShortPlan,
     steps: readonly number[],
-    /** The elements whose rules these are, by number. */
-    elements: readonly number[],
   ) {
-    const { plan } = compiled;
-    const timed = new Uint8Array(plan.steps.length);
+    this.timed = new Uint8Array(plan.steps.length);
     for (const n of steps) {
       const step = plan.steps[n] as PlanStep;
-      if (this.takes(step) || madeOf(compiled, step).some((one) => timed[one] === 1)) timed[n] = 1;
+      const isTimed = this.takes(step) || madeOf(plan, step).some((one) => this.timed[one] === 1);
+      if (isTimed) this.timed[n] = 1;
     }
-    this.asks = timed.includes(1);
-    this.timed = new Set(
-      elements.filter((number) => [plan.rules, plan.outers].some((of) => timed[of[number] as number] === 1)),
-    );
+    this.asks = this.timed.includes(1);
+  }
+
+  /** Does an answer ask for that? */
+  asksWhen(one: Answering | undefined): boolean {
+    return one !== undefined && (this.timed[one.rule] === 1 || this.timed[one.outer] === 1);
   }
 
   /** What of an assigned role the steps ask for: two roles with the same are alike. */
@@ -79,7 +85,7 @@ class Asking {
     if (who.kind === 'role') (who.exactly ? this.exactly : this.roles).add(who.role);
     else if (who.kind === 'privilege') this.privileges.add(who.privilege);
     else if (who.kind === 'person') this.people.add(who.person);
-    else if (who.kind === 'unit') this.user.add('home_unit');
+    else if (who.kind === 'unit') this.takesUser('home_unit', true);
     else if (who.kind === 'group') return this.takesCondition({ inGroup: who.group });
     return false;
   }
@@ -90,12 +96,21 @@ class Asking {
     for (const one of allNamed(this.compiled.definition, condition)) {
       if ('hasRole' in one) (one.exactly ? this.exactly : this.roles).add(one.hasRole);
       if ('hasPrivilege' in one) this.privileges.add(one.hasPrivilege);
-      for (const operand of operandsOf(one)) {
-        if ('user' in operand) this.user.add(operand.user);
+      const operands = operandsOf(one);
+      const isAsked = !('compare' in one) || !operands.some((each) => 'record' in each);
+      if ('oneOf' in one) for (const value of one.values) this.constants.add(value);
+      for (const operand of operands) {
+        if ('value' in operand) this.constants.add(operand.value);
+        if ('user' in operand) this.takesUser(operand.user, isAsked);
         if ('clock' in operand || 'session' in operand) asksWhen = true;
       }
     }
     return asksWhen;
+  }
+
+  private takesUser(id: Id, isKnown: boolean): void {
+    this.user.add(id);
+    if (isKnown) this.known.add(id);
   }
 }
 
@@ -109,7 +124,7 @@ export class AskedOfViewers {
   readonly conditions: readonly [readonly Condition[], readonly Condition[]];
   /** Do its steps ask for the time, or for what a session holds? */
   readonly asksWhen: boolean;
-  /** By the number of a touched element: does it ask for the time, or for what a session holds? */
+  /** By the place of sorts of touched elements: do they ask for the time, or for what a session holds? */
   readonly timed: readonly boolean[];
 
   /** What was changed asks of viewers, whatever becomes of that. */
@@ -118,19 +133,37 @@ export class AskedOfViewers {
     return new AskedOfViewers({ ...touched, now, old: now.map((n) => touched.same[n] as number) });
   }
 
-  constructor({ before, after, old, now, elements }: Touched) {
-    const numbers = (side: 'was' | 'is'): number[] => elements.flatMap((one) => one[side]?.number ?? []);
-    this.old = new Asking(before, old, numbers('was'));
-    this.now = new Asking(after, now, numbers('is'));
+  constructor({ before, after, plans, old, now, sorts }: Touched) {
+    this.old = new Asking(before, plans.old, old);
+    this.now = new Asking(after, plans.now, now);
     this.people = new Set([...this.old.people, ...this.now.people]);
     this.user = [...new Set([...this.old.user, ...this.now.user])].sort();
     this.conditions = [this.old.conditions, this.now.conditions];
     this.asksWhen = this.old.asks || this.now.asks;
-    this.timed = elements.map(
-      ({ was, is }) =>
-        (was !== undefined && this.old.timed.has(was.number)) ||
-        (is !== undefined && this.now.timed.has(is.number)),
+    this.timed = sorts.map(({ was, is }) => this.old.asksWhen(was) || this.now.asksWhen(is));
+  }
+
+  /**
+   * The viewer with what is asked of them only: two who are alike in that get the same as the same one. What an
+   * attribute is does not matter where it is only compared with what records hold: such values are told apart from each
+   * other, from what is written in a condition and from attributes of which more is asked, and else are all alike.
+   */
+  asAsked(viewer: Viewer): Viewer {
+    if (viewer.kind === 'signed-out' || !viewer.attributes) return viewer;
+    const { attributes } = viewer;
+    const sides = [this.old, this.now];
+    const known = new Set<unknown>(
+      this.user.flatMap((id) => (sides.some((one) => one.known.has(id)) ? [attributes[id]] : [])),
     );
+    const tokens = new Map<Value, string>();
+    const asAsked = (id: Id): Value | null => {
+      const value = attributes[id] ?? null;
+      if (value === null || known.has(value) || sides.some((one) => one.constants.has(value))) return value;
+      const token = tokens.get(value) ?? `${id}\u0000`;
+      tokens.set(value, token);
+      return token;
+    };
+    return { ...viewer, attributes: Object.fromEntries(this.user.map((id) => [id, asAsked(id)])) };
   }
 
   /** What tells viewers apart in the touched part. */

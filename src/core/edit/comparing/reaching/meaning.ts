@@ -37,11 +37,11 @@ export class Meanings {
   }
 
   /** What each of the lines of an element's own gate means; undefined where it follows. */
-  gate(element: AppElement): ReadonlyMap<string, Line> | undefined {
+  gate(element: AppElement): ReadonlySet<string> | undefined {
     const lines = this.compiled.lines(element.id);
     if (!lines) return undefined;
     const entity = this.compiled.tree.recordOf(element);
-    return new Map(lines.map((line) => [this.line(line, entity), line]));
+    return new Set(lines.map((line) => this.line(line, entity)));
   }
 
   /** What a list's fixed filter means. */

@@ -1,32 +1,37 @@
 import type { Compiled } from '../../../access/deciding/compile';
-import { EDIT } from '../../../access/deciding/level';
+import { madeOf, neededFor, shortPlanOf, type ShortPlan } from '../../../access/deciding/many/short-plan';
 import type { PlanStep } from '../../../access/deciding/plan';
-import type { Line } from '../../../model/gate';
 import type { Id } from '../../../model/id';
-import type { AppElement } from '../../../model/tree';
+import type { AppElement, Tree } from '../../../model/tree';
 import { Meanings } from './meaning';
 
-/** An element of either definition: undefined where it is not there. */
-export interface TouchedElement {
-  readonly id: Id;
-  readonly was: AppElement | undefined;
-  readonly is: AppElement | undefined;
+/** What an element's answer is made of in one definition, by the numbers of steps: see `Access.rule` and `outerRule`. */
+export interface Answering {
+  readonly rule: number;
+  readonly outer: number;
 }
 
-/** The lines of a gate that stand, as they are meant, on one side only; all of them where it follows on the other. */
-interface Changed {
-  readonly old: ReadonlySet<Line>;
-  readonly now: ReadonlySet<Line>;
-  /** It follows on one side and has lines of its own on the other, or it is no gate. */
-  readonly whole: boolean;
+/** Elements that are decided in the same way in each definition: undefined where they are not in it. */
+export interface TouchedElements {
+  readonly was: Answering | undefined;
+  readonly is: Answering | undefined;
 }
+
+/**
+ * How a step was changed: some of its gate's lines mean something else, or all of it does: it follows on one side and
+ * has lines of its own on the other, or it is no gate.
+ */
+type Changed = 'lines' | 'whole';
 
 /** What of two plans has to be worked through to compare what their changes can reach. */
 export interface Touched {
   readonly before: Compiled;
   readonly after: Compiled;
+  readonly plans: { readonly old: ShortPlan; readonly now: ShortPlan };
   /** The elements that may be decided otherwise, in the order of the newer tree, then of the older one. */
-  readonly elements: readonly TouchedElement[];
+  readonly elements: readonly { readonly id: Id; readonly of: TouchedElements }[];
+  /** The different `of` among them. */
+  readonly sorts: readonly TouchedElements[];
   /** The steps that these need, in order. */
   readonly old: readonly number[];
   readonly now: readonly number[];
@@ -44,136 +49,91 @@ export interface Touched {
  * made of is touched. Everything else gives everybody the same as before, in all circumstances.
  */
 export function touchedBetween(before: Compiled, after: Compiled): Touched {
-  const { same, first } = sameSteps(before, after);
-  const [was, is] = [new Meanings(before), new Meanings(after)];
-  const { plan, tree } = after;
-  const changed = new Map<number, Changed>();
-  const touched = new Uint8Array(plan.steps.length);
-  plan.steps.forEach((step, n) => {
-    const partner = same[n] as number;
-    if (partner < 0) touched[n] = 1;
-    else if (step.op === 'gate') {
-      const element = tree.elements[step.b] as AppElement;
-      const old = before.tree.get(element.id) as AppElement;
-      const differing = linesThatDiffer(was.gate(old), is.gate(element));
-      if (differing) changed.set(n, differing);
-    } else if (step.op === 'carried') {
-      const [one, other] = [before.plan.lists[before.plan.steps[partner]?.a ?? -1], plan.lists[step.a]];
-      if (one && other && was.filter(one) !== is.filter(other)) changed.set(n, WHOLE);
-    }
-    if (changed.has(n) || madeOf(after, step).some((one) => touched[one] === 1)) touched[n] = 1;
+  const plans = { old: planBeside(before, after), now: planBeside(after, before) };
+  const same = sameSteps(before, after, plans);
+  const changed = changedSteps(before, after, plans, same);
+  const touched = new Uint8Array(plans.now.steps.length);
+  plans.now.steps.forEach((step, n) => {
+    const isTouched =
+      (same[n] as number) < 0 || changed.has(n) || madeOf(plans.now, step).some((one) => touched[one] === 1);
+    if (isTouched) touched[n] = 1;
   });
-  const isTouched = ({ number }: AppElement): boolean =>
-    [plan.rules, plan.outers].some((steps) => touched[steps[number] as number] === 1);
-  const stays = (one: AppElement, other: AppElement): boolean =>
-    [
-      [before.plan.rules, plan.rules],
-      [before.plan.outers, plan.outers],
-    ].every(([old, now]) => same[now?.[other.number] as number] === first[old?.[one.number] as number]);
-  const elements = [
-    ...tree.elements.flatMap((one): TouchedElement[] => {
-      const old = before.tree.get(one.id);
-      return old && stays(old, one) && !isTouched(one) ? [] : [{ id: one.id, was: old, is: one }];
-    }),
-    ...before.tree.elements.flatMap((one): TouchedElement[] =>
-      tree.get(one.id) ? [] : [{ id: one.id, was: one, is: undefined }],
-    ),
-  ];
-  const reshaped = elements.some(({ was: one, is: other }) => !one || !other || !stays(one, other));
-  const found = narrowed({ before, after, elements, same, changed, reshaped, old: [], now: [] }, elements);
-  return { ...found, reshaped: reshaped || found.now.some((n) => (same[n] as number) < 0) };
+  const stays = (was: Answering, is: Answering): boolean =>
+    same[is.rule] === was.rule && same[is.outer] === was.outer;
+  const sorts = new Map<string, TouchedElements>();
+  const elements = elementsOfBoth(before.tree, after.tree).flatMap(({ id, was: old, is: now }) => {
+    const [was, is] = [old && answeringOf(plans.old, old), now && answeringOf(plans.now, now)];
+    if (was && is && stays(was, is) && !touched[is.rule] && !touched[is.outer]) return [];
+    const key = JSON.stringify([was, is]);
+    const of = sorts.get(key) ?? { was, is };
+    sorts.set(key, of);
+    return [{ id, of }];
+  });
+  const all = [...sorts.values()];
+  const needed = stepsFor(plans, all);
+  const reshaped =
+    all.some(({ was, is }) => !was || !is || !stays(was, is)) ||
+    needed.now.some((step) => (same[step] as number) < 0);
+  return { before, after, plans, elements, sorts: all, ...needed, same, changed, reshaped };
 }
 
 /** The same for some of the elements only. */
-export function narrowed(touched: Touched, elements: readonly TouchedElement[]): Touched {
-  const { before, after } = touched;
-  const [was, is] = (['was', 'is'] as const).map((side) => elements.flatMap((one) => one[side] ?? []));
-  return { ...touched, elements, old: needed(before, was ?? []), now: needed(after, is ?? []) };
+export const narrowed = (touched: Touched, some: readonly TouchedElements[]): Touched => ({
+  ...touched,
+  ...stepsFor(touched.plans, some),
+});
+
+function stepsFor(plans: Touched['plans'], some: readonly TouchedElements[]): Pick<Touched, 'old' | 'now'> {
+  const stepsOf = (one: Answering | undefined): number[] => (one ? [one.rule, one.outer] : []);
+  return {
+    old: neededFor(
+      plans.old,
+      some.flatMap(({ was }) => stepsOf(was)),
+    ),
+    now: neededFor(
+      plans.now,
+      some.flatMap(({ is }) => stepsOf(is)),
+    ),
+  };
 }
 
-const WHOLE: Changed = { old: new Set(), now: new Set(), whole: true };
+/** The plan of a definition in short, but for gates that have lines of their own in one of the two only. */
+const planBeside = (compiled: Compiled, other: Compiled): ShortPlan =>
+  shortPlanOf(compiled, (number) => {
+    const own = compiled.hasLines(number);
+    const there = other.tree.get(compiled.tree.elements[number]?.id ?? '');
+    return there && other.hasLines(there.number) !== own ? undefined : own;
+  });
 
-/** The lines that one gate has and the other has not, by what they mean; undefined where there are none. */
-function linesThatDiffer(
-  was: ReadonlyMap<string, Line> | undefined,
-  is: ReadonlyMap<string, Line> | undefined,
-): Changed | undefined {
-  if (!was && !is) return undefined;
-  if (!was || !is) return WHOLE;
-  const [old, now] = [
-    [was, is],
-    [is, was],
-  ].map(
-    ([one, other]) => new Set([...(one ?? [])].flatMap(([text, line]) => (other?.has(text) ? [] : [line]))),
-  );
-  return old && now && old.size + now.size > 0 ? { old, now, whole: false } : undefined;
-}
+const answeringOf = ({ rules, outers }: ShortPlan, { number }: AppElement): Answering => ({
+  rule: rules[number] as number,
+  outer: outers[number] as number,
+});
 
-/** The steps that a step is made of. */
-export function madeOf({ plan }: Compiled, { op, a, b }: PlanStep): readonly number[] {
-  switch (op) {
-    case 'always':
-    case 'carried':
-      return [];
-    case 'lower':
-    case 'edit-if':
-    case 'if-own':
-    case 'unless-followed':
-      return [a, b];
-    case 'higher':
-      return plan.many.slice(a, b);
-    default:
-      return [a];
-  }
-}
+const elementsOfBoth = (
+  before: Tree,
+  after: Tree,
+): { readonly id: Id; readonly was: AppElement | undefined; readonly is: AppElement | undefined }[] => [
+  ...after.elements.map((is) => ({ id: is.id, was: before.get(is.id), is })),
+  ...before.elements.flatMap((was) => (after.get(was.id) ? [] : [{ id: was.id, was, is: undefined }])),
+];
 
-/** All steps that the elements' rules are made of, in order. */
-function needed(compiled: Compiled, elements: readonly AppElement[]): number[] {
-  const { steps, rules, outers } = compiled.plan;
-  const need = new Uint8Array(steps.length);
-  for (const { number } of elements) {
-    need[rules[number] as number] = 1;
-    need[outers[number] as number] = 1;
-  }
-  // Each is made of earlier ones.
-  for (let n = steps.length - 1; n >= 0; n--)
-    if (need[n] === 1) for (const one of madeOf(compiled, steps[n] as PlanStep)) need[one] = 1;
-  const found: number[] = [];
-  for (let n = 0; n < need.length; n++) if (need[n] === 1 || n <= EDIT) found.push(n);
-  return found;
-}
-
-/**
- * Which steps are made in the same way, of the same elements, whatever their lines say. Of several in one plan that are
- * the same, the `first` stands for all.
- */
-function sameSteps(
-  before: Compiled,
-  after: Compiled,
-): { readonly same: Int32Array; readonly first: Int32Array } {
-  const same = new Int32Array(after.plan.steps.length).fill(-1);
-  const first = Int32Array.from(before.plan.steps, (_, n) => n);
-  if (before.plan === after.plan) return { same: first, first };
+/** By a step of the newer plan, the one that is made in the same way, of the same elements, whatever their lines say. */
+function sameSteps(before: Compiled, after: Compiled, { old, now }: Touched['plans']): Int32Array {
   const numbers = new Map<string, number>();
-  const shapes = (compiled: Compiled): number[] => {
+  const shapesOf = (compiled: Compiled, plan: ShortPlan): number[] => {
     const found: number[] = [];
-    for (const step of compiled.plan.steps) {
-      const shape = `${step.op} ${madeOf(compiled, step)
-        .map((one) => found[one])
-        .join(' ')} ${about(compiled, step)}`;
+    for (const step of plan.steps) {
+      const made = madeOf(plan, step).map((one) => found[one]);
+      const shape = `${step.op} ${made.join(' ')} ${about(compiled, step)}`;
       const number = numbers.get(shape) ?? numbers.size;
       numbers.set(shape, number);
       found.push(number);
     }
     return found;
   };
-  const old = new Map<number, number>();
-  shapes(before).forEach((shape, n) => {
-    if (!old.has(shape)) old.set(shape, n);
-    first[n] = old.get(shape) as number;
-  });
-  shapes(after).forEach((shape, n) => (same[n] = old.get(shape) ?? -1));
-  return { same, first };
+  const places = new Map(shapesOf(before, old).map((shape, n) => [shape, n]));
+  return Int32Array.from(shapesOf(after, now), (shape) => places.get(shape) ?? -1);
 }
 
 /** What a step is about beside other steps: a level, an element, a list. */
@@ -181,4 +141,37 @@ function about({ plan, tree }: Compiled, { op, a, b }: PlanStep): string {
   if (op === 'always') return String(a);
   if (op === 'gate') return tree.elements[b]?.id ?? '';
   return op === 'carried' ? (plan.lists[a]?.id ?? '') : '';
+}
+
+function changedSteps(
+  before: Compiled,
+  after: Compiled,
+  { old, now }: Touched['plans'],
+  same: Int32Array,
+): Map<number, Changed> {
+  const changed = new Map<number, Changed>();
+  const [was, is] = [new Meanings(before), new Meanings(after)];
+  now.steps.forEach(({ op, a, b }, n) => {
+    const partner = old.steps[same[n] as number];
+    if (!partner) return;
+    if (op === 'gate') {
+      const [one, other] = [before.tree.elements[partner.b], after.tree.elements[b]];
+      const how = one && other && changeOf(was.gate(one), is.gate(other));
+      if (how) changed.set(n, how);
+    } else if (op === 'carried') {
+      const [one, other] = [before.plan.lists[partner.a], after.plan.lists[a]];
+      if (one && other && was.filter(one) !== is.filter(other)) changed.set(n, 'whole');
+    }
+  });
+  return changed;
+}
+
+/** How one gate's lines differ from the other's, by what they mean; undefined where they do not. */
+function changeOf(
+  was: ReadonlySet<string> | undefined,
+  is: ReadonlySet<string> | undefined,
+): Changed | undefined {
+  if (!was && !is) return undefined;
+  if (!was || !is) return 'whole';
+  return was.size === is.size && [...was].every((text) => is.has(text)) ? undefined : 'lines';
 }

@@ -1,0 +1,42 @@
+import { and, maskOf, or, put, type Mask } from '../../../mask';
+import type { Algebra } from '../lines';
+import { ALWAYS, NEVER } from './formulas';
+
+/** For whom of many viewers something is so for every record, and for some. */
+export interface Bits {
+  readonly surely: Mask;
+  readonly perhaps: Mask;
+}
+
+/** Of formulas by number, one for each viewer. */
+export function bitsOf(numbers: Int32Array): Bits {
+  const [surely, perhaps] = [maskOf(numbers.length), maskOf(numbers.length)];
+  numbers.forEach((number, v) => {
+    if (number === ALWAYS) put(surely, v);
+    if (number !== NEVER) put(perhaps, v);
+  });
+  return { surely, perhaps };
+}
+
+/** Bits of so many viewers, joined. */
+export function bitsAlgebra(viewers: number): Algebra<Bits> {
+  const [none, all] = [maskOf(viewers), maskOf(viewers, true)];
+  const [never, always] = [
+    { surely: none, perhaps: none },
+    { surely: all, perhaps: all },
+  ];
+  return {
+    never,
+    always,
+    both: (a, b) => {
+      if (a === never || b === always) return a;
+      if (a === always || b === never) return b;
+      return { surely: and(a.surely, b.surely), perhaps: and(a.perhaps, b.perhaps) };
+    },
+    either: (a, b) => {
+      if (a === always || b === never) return a;
+      if (a === never || b === always) return b;
+      return { surely: or(a.surely, b.surely), perhaps: or(a.perhaps, b.perhaps) };
+    },
+  };
+}
