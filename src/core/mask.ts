@@ -12,8 +12,6 @@ export function put(mask: Mask, n: number): void {
   mask[n >>> 5] = (mask[n >>> 5] as number) | (1 << (n & 31));
 }
 
-export const has = (mask: Mask, n: number): boolean => (((mask[n >>> 5] as number) >>> (n & 31)) & 1) === 1;
-
 export function isEmpty(mask: Mask): boolean {
   for (let w = 0; w < mask.length; w++) if (mask[w] !== 0) return false;
   return true;

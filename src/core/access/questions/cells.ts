@@ -5,7 +5,6 @@ import type { Compiled } from '../deciding/compile';
 import type { Answer, Level } from '../deciding/level';
 import { AskedOfMany } from '../deciding/many/asked-of-many';
 import { Crowd } from '../deciding/many/crowd';
-import { Formulas } from '../deciding/many/formulas';
 import { shortPlanOf } from '../deciding/many/short-plan';
 import { answerOf } from '../deciding/rule';
 import type { Circumstances, Viewer } from '../deciding/viewer';
@@ -73,12 +72,11 @@ export function matrixOf(compiled: Compiled, viewers: readonly Viewer[], at: Cir
         compiled,
         plan,
         which.map((row) => viewers[row] as Viewer),
-        new Formulas(),
+        undefined,
       );
       const crowd = new Crowd(asked.at(at, unknown));
-      which.forEach((row, n) =>
-        crowd.writeAnswers(n, matrix, row * width, unknown === 'for' ? 'most' : 'both'),
-      );
+      const rowsFrom = which.map((row) => row * width);
+      crowd.writeAnswers(matrix, rowsFrom, unknown === 'for' ? 'most' : 'both');
     }
   };
   const distinct = [...rows.values()];

@@ -1,21 +1,23 @@
 import { bind, type Unknown } from '../../../condition/bind';
-import { operandsOf, type Condition } from '../../../condition/condition';
+import type { Condition } from '../../../condition/condition';
 import type { Formula, Must } from '../../../condition/formula';
-import { allNamed } from '../../../condition/named';
+import type { Scope } from '../../../condition/type';
+import { maskOf, put } from '../../../mask';
 import type { Definition, List } from '../../../model/definition';
 import { gives, type Line, type Who } from '../../../model/gate';
-import type { Id } from '../../../model/id';
+import { sameJson } from '../../../model/same-json';
 import type { AppElement } from '../../../model/tree';
 import { ruleOfUnlocked, type Compiled } from '../compile';
 import { Held } from '../held';
-import type { Algebra, Given } from '../lines';
+import { givenBy, type Algebra, type Given } from '../lines';
 import { conditionKey } from '../reads';
 import { isKind, type Circumstances, type Viewer } from '../viewer';
-import { bitsOf, type Bits } from './bits';
+import { bitsAlgebra, type Bits } from './bits';
 import type { Formulas } from './formulas';
+import { alikeFor, looksOf, type Looks } from './looks';
 import type { ShortPlan } from './short-plan';
 
-/** What is asked of many viewers: the formula of each, by its number, and for whom it surely and perhaps holds. */
+/** What is asked of many viewers: for whom it surely and perhaps holds; and the formula of each, where they have numbers. */
 export interface Leaf {
   readonly numbers: Int32Array;
   readonly bits: Bits;
@@ -28,23 +30,37 @@ export interface AskedLine {
   readonly when: Leaf | undefined;
 }
 
-/** As `Held.matches`: of a line that gives, when it matches; of one that takes away, when it does not. */
-export function matches<T>(
-  { both, either }: Pick<Algebra<T>, 'both' | 'either'>,
-  { what, who, when }: AskedLine,
-  of: (leaf: Leaf) => T,
-): T {
-  if (!when) return of(who);
-  return (gives({ what }) ? both : either)(of(who), of(when));
+/** The lines of one gate as they are for many viewers, with what they give, without its containers. */
+export interface AskedGate {
+  readonly lines: readonly AskedLine[];
+  readonly unlocked: readonly Given<Leaf>[];
+  readonly bits: Given<Bits>;
 }
+
+/** What a gate gives, in an algebra in which `of` tells what is asked. As `Compiled.given`. */
+export const givenTo = <T>(
+  algebra: Algebra<T>,
+  { lines, unlocked }: Pick<AskedGate, 'lines' | 'unlocked'>,
+  of: (leaf: Leaf) => T,
+): Given<T> =>
+  givenBy(
+    algebra,
+    lines,
+    ({ what, who, when }) =>
+      when ? (gives({ what }) ? algebra.both : algebra.either)(of(who), of(when)) : of(who),
+    unlocked.map(({ see, edit }) => ({ see: of(see), edit: of(edit) })),
+  );
 
 /**
  * What the lines and filters of one definition ask of many viewers. What asks for neither the time nor a session is
  * asked once for all circumstances; and viewers who are alike in what a condition looks at are asked once.
  */
 export class AskedOfMany {
-  readonly leaves = new Map<string, Leaf>();
+  readonly leaves: Map<string, Leaf>;
+  private readonly steadyGates = new Map<string, AskedGate[]>();
+  readonly algebra: Algebra<Bits>;
   private readonly looks = new Map<string, Looks>();
+  private readonly timed: (boolean | undefined)[] = [];
   private readonly ends: readonly number[];
   private readonly hasKinds: boolean;
 
@@ -52,18 +68,40 @@ export class AskedOfMany {
     readonly compiled: Compiled,
     readonly plan: ShortPlan,
     readonly viewers: readonly Viewer[],
-    readonly formulas: Formulas,
+    /** Without them only for whom what holds is told, and not which formulas it is. */
+    readonly formulas: Formulas | undefined,
+    /** The same viewers in another definition: where the same is meant by what is asked, it is asked once. */
+    beside?: AskedOfMany,
   ) {
+    const isShared = beside && meansTheSame(beside.compiled.definition, compiled.definition);
+    this.leaves = isShared ? beside.leaves : new Map<string, Leaf>();
     this.ends = viewers
       .flatMap((one) => ('assignments' in one ? one.assignments : []))
       .flatMap(({ from, until }) => [from, until])
       .flatMap((one) => (one === undefined ? [] : [Date.parse(one)]));
     this.hasKinds = viewers.some(isKind);
+    this.algebra = bitsAlgebra(viewers.length);
   }
 
   at(when: Circumstances, unknown: Unknown): AskedAt {
     const ended = this.ends.filter((one) => one <= when.moment).length;
     return new AskedAt(this, when, unknown, `${this.hasKinds ? unknown : ''} ${ended}`);
+  }
+
+  /** By the number of an element, the gates that ask for neither the time nor a session, while the same assignments count. */
+  gatesWhile(counting: string): AskedGate[] {
+    const gates = this.steadyGates.get(counting) ?? [];
+    this.steadyGates.set(counting, gates);
+    return gates;
+  }
+
+  /** Do lines of the element with this number ask for the time, or for what a session holds? */
+  asksWhen(number: number): boolean {
+    return (this.timed[number] ??= (this.compiled.gateAt(number)?.lines ?? []).some(
+      ({ who, when }) =>
+        (who.kind === 'group' && this.looksOf({ inGroup: who.group }).when) ||
+        (when !== undefined && this.looksOf(when).when),
+    ));
   }
 
   looksOf(condition: Condition): Looks {
@@ -74,39 +112,26 @@ export class AskedOfMany {
   }
 }
 
-/** What a condition looks at, with all that it names. */
-interface Looks {
-  readonly key: string;
-  /** The time, or a session. */
-  readonly when: boolean;
-  readonly record: boolean;
-  /** What somebody holds. */
-  readonly roles: boolean;
-  readonly user: readonly Id[];
-}
+/** Do lines that are written the same mean the same in both? */
+const meansTheSame = (one: Definition, other: Definition): boolean =>
+  MEANT.every((part) => sameJson(one[part], other[part]));
 
-function looksOf(definition: Definition, condition: Condition): Looks {
-  const parts = allNamed(definition, condition);
-  const operands = parts.flatMap(operandsOf);
-  const ofEntities = new Set(
-    definition.conditions.flatMap(({ id, entity }) => (entity === undefined ? [] : [id])),
-  );
-  return {
-    key: conditionKey(condition),
-    when: operands.some((one) => 'clock' in one || 'session' in one),
-    record:
-      operands.some((one) => 'record' in one) ||
-      parts.some((one) => 'meets' in one && ofEntities.has(one.meets)),
-    roles: parts.some((one) => 'hasRole' in one || 'hasPrivilege' in one),
-    user: [...new Set(operands.flatMap((one) => ('user' in one ? [one.user] : [])))],
-  };
-}
+const MEANT = [
+  'roles',
+  'privileges',
+  'units',
+  'attributes',
+  'groups',
+  'conditions',
+  'sessionValues',
+  'entities',
+  'timeZone',
+] as const satisfies readonly (keyof Definition)[];
 
-/** What tells viewers apart for a condition that does not ask what they hold. */
-function alikeFor({ user }: Looks, viewer: Viewer): string {
-  if (viewer.kind === 'signed-out') return 'out';
-  const { attributes, groups } = viewer;
-  return JSON.stringify([groups, attributes ? user.map((id) => attributes[id] ?? null) : 'kind']);
+/** What was answered for all who are alike. */
+interface Answered {
+  readonly is: Formula;
+  readonly number: number;
 }
 
 /** The same in one circumstance, with what is not known speaking one way. */
@@ -115,8 +140,11 @@ export class AskedAt {
   readonly plan: ShortPlan;
   readonly viewers: readonly Viewer[];
   private readonly held: (Held | undefined)[] = [];
-  /** By the number of an element, and of a list. */
-  private readonly lines: (readonly AskedLine[] | undefined)[] = [];
+  readonly algebra: Algebra<Bits>;
+  /** By the number of an element. */
+  private readonly steady: (AskedGate | undefined)[];
+  private readonly timed: (AskedGate | undefined)[] = [];
+  /** By the number of a list. */
   private readonly filters: (Leaf | undefined)[] = [];
   private readonly here: string;
 
@@ -125,18 +153,23 @@ export class AskedAt {
     private readonly when: Circumstances,
     private readonly unknown: Unknown,
     /** The same in circumstances in which the same assignments count. */
-    private readonly steady: string,
+    private readonly counting: string,
   ) {
     this.compiled = asked.compiled;
     this.plan = asked.plan;
     this.viewers = asked.viewers;
+    this.algebra = asked.algebra;
+    this.steady = asked.gatesWhile(counting);
     this.here = `${unknown} ${when.moment} ${when.whenever} ${JSON.stringify(when.session)}`;
   }
 
-  /** The lines of the element with this number; undefined where it follows. */
-  linesAt(number: number): readonly AskedLine[] | undefined {
+  /** The gate of the element with this number; undefined where it follows. */
+  gateAt(number: number): AskedGate | undefined {
     if (!this.compiled.hasLines(number)) return undefined;
-    return (this.lines[number] ??= this.askLines(this.compiled.tree.elements[number] as AppElement));
+    const { unlocked, taken } = this.when;
+    const isTimed = unlocked !== undefined || taken !== undefined || this.asked.asksWhen(number);
+    const gates = isTimed ? this.timed : this.steady;
+    return (gates[number] ??= this.askGate(this.compiled.tree.elements[number] as AppElement));
   }
 
   /** Whose records pass the fixed filter of the list with this number in the plan. */
@@ -144,28 +177,30 @@ export class AskedAt {
     return (this.filters[number] ??= this.askFilter(this.compiled.plan.lists[number] as List));
   }
 
-  /** What was unlocked of the element with this number, as if by lines. */
-  unlockedAt(number: number): readonly Given<Leaf>[] {
-    const id = this.compiled.tree.elements[number]?.id;
-    const unlocked = this.when.unlocked?.filter((one) => one.element === id) ?? [];
-    return unlocked.map(ruleOfUnlocked).map(({ see, edit }) => ({
-      see: this.ask(`unlocked ${JSON.stringify(see)}`, undefined, () => see),
-      edit: this.ask(`unlocked ${JSON.stringify(edit)}`, undefined, () => edit),
-    }));
+  private askGate(element: AppElement): AskedGate {
+    const lines = (this.compiled.gateAt(element.number)?.lines ?? []).map((line) =>
+      this.askLine(line, this.compiled.scope(element)),
+    );
+    const unlocked = (this.when.unlocked ?? [])
+      .filter((one) => one.element === element.id)
+      .map(ruleOfUnlocked)
+      .map(({ see, edit }) => ({ see: this.askUnlocked(see), edit: this.askUnlocked(edit) }));
+    return { lines, unlocked, bits: givenTo(this.algebra, { lines, unlocked }, ({ bits }) => bits) };
   }
 
-  private askLines(element: AppElement): AskedLine[] {
-    const scope = this.compiled.scope(element);
-    return (this.compiled.gateAt(element.number)?.lines ?? []).map((line): AskedLine => {
-      const must = gives(line) ? 'be true' : 'be false';
-      const who = this.askWho(line.who, must);
-      if (!line.when) return { what: line.what, who, when: undefined };
-      const looks = this.asked.looksOf(line.when);
-      const taken = this.when.taken?.[line.id] ?? '';
-      const key = `when ${looks.key} ${looks.record ? scope.entity?.id : ''} ${must} ${taken}`;
-      const when = this.ask(key, looks, (held) => held.isWhen(line, scope)(must));
-      return { what: line.what, who, when };
-    });
+  private askLine(line: Line, scope: Scope): AskedLine {
+    const must = gives(line) ? 'be true' : 'be false';
+    const who = this.askWho(line.who, must);
+    if (!line.when) return { what: line.what, who, when: undefined };
+    const looks = this.asked.looksOf(line.when);
+    const taken = this.when.taken?.[line.id] ?? '';
+    const key = `when ${looks.key} ${looks.record ? scope.entity?.id : ''} ${must} ${taken}`;
+    const when = this.ask(key, looks, (held) => held.isWhen(line, scope)(must));
+    return { what: line.what, who, when };
+  }
+
+  private askUnlocked(formula: Formula): Leaf {
+    return this.ask(`unlocked ${JSON.stringify(formula)}`, undefined, () => formula);
   }
 
   private askWho(who: Who, must: Must): Leaf {
@@ -185,19 +220,28 @@ export class AskedAt {
 
   private ask(what: string, looks: Looks | undefined, of: (held: Held) => Formula): Leaf {
     const { leaves, formulas } = this.asked;
-    const key = `${what} ${this.steady} ${looks?.when ? this.here : ''}`;
+    const key = `${what} ${this.counting} ${looks?.when ? this.here : ''}`;
     let leaf = leaves.get(key);
     if (!leaf) {
-      const known = new Map<string, number>();
-      const numbers = Int32Array.from(this.viewers, (viewer, v) => {
-        const alike = looks && !looks.roles ? alikeFor(looks, viewer) : undefined;
-        const found = alike === undefined ? undefined : known.get(alike);
-        if (found !== undefined) return found;
-        const number = formulas.numberOf(of(this.heldBy(v)), v);
-        if (alike !== undefined) known.set(alike, number);
-        return number;
-      });
-      leaf = { numbers, bits: bitsOf(numbers) };
+      const { length } = this.viewers;
+      leaf = {
+        numbers: new Int32Array(formulas ? length : 0),
+        bits: { surely: maskOf(length), perhaps: maskOf(length) },
+      };
+      const known = new Map<string, Answered>();
+      for (let v = 0; v < length; v++) {
+        const alike =
+          looks && !looks.roles ? alikeFor(looks, this.viewers[v] as Viewer, formulas !== undefined) : '';
+        let answered = alike === '' ? undefined : known.get(alike);
+        if (!answered) {
+          const is = of(this.heldBy(v));
+          answered = { is, number: formulas?.numberOf(is, v) ?? 0 };
+          if (alike !== '') known.set(alike, answered);
+        }
+        leaf.numbers[v] = answered.number;
+        if (answered.is === true) put(leaf.bits.surely, v);
+        if (answered.is !== false) put(leaf.bits.perhaps, v);
+      }
       leaves.set(key, leaf);
     }
     return leaf;

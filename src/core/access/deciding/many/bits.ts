@@ -1,21 +1,10 @@
-import { and, maskOf, or, put, type Mask } from '../../../mask';
+import { and, maskOf, or, type Mask } from '../../../mask';
 import type { Algebra } from '../lines';
-import { ALWAYS, NEVER } from './formulas';
 
 /** For whom of many viewers something is so for every record, and for some. */
 export interface Bits {
   readonly surely: Mask;
   readonly perhaps: Mask;
-}
-
-/** Of formulas by number, one for each viewer. */
-export function bitsOf(numbers: Int32Array): Bits {
-  const [surely, perhaps] = [maskOf(numbers.length), maskOf(numbers.length)];
-  numbers.forEach((number, v) => {
-    if (number === ALWAYS) put(surely, v);
-    if (number !== NEVER) put(perhaps, v);
-  });
-  return { surely, perhaps };
 }
 
 /** Bits of so many viewers, joined. */

@@ -1,9 +1,9 @@
-import type { Mask } from '../../../mask';
+import { maskOf, type Mask } from '../../../mask';
 import { EDIT, NONE, SEE, type Level } from '../level';
-import { givenBy, type Algebra, type Given } from '../lines';
+import type { Given } from '../lines';
 import type { PlanStep } from '../plan';
-import { matches, type AskedAt } from './asked-of-many';
-import { bitsAlgebra, type Bits } from './bits';
+import type { AskedAt } from './asked-of-many';
+import type { Bits } from './bits';
 
 /** So many masks are kept of a step. */
 export const MASKS = 4;
@@ -21,7 +21,6 @@ export class Crowd {
   readonly words: number;
   /** By step four masks: who surely reaches see, who perhaps, and the same for edit. */
   readonly rules: Mask;
-  private readonly algebra: Algebra<Bits>;
 
   /** @param only the steps to work through, in order, with all that they are made of; without it all */
   constructor(
@@ -29,8 +28,7 @@ export class Crowd {
     only?: readonly number[],
   ) {
     const { steps } = asked.plan;
-    this.algebra = bitsAlgebra(asked.viewers.length);
-    this.words = this.algebra.never.surely.length;
+    this.words = maskOf(asked.viewers.length).length;
     this.rules = new Uint32Array(steps.length * this.words * MASKS);
     if (only) for (const n of only) this.work(n, steps[n] as PlanStep);
     else steps.forEach((step, n) => this.work(n, step));
@@ -55,32 +53,29 @@ export class Crowd {
     return edit !== 0 ? EDIT : see !== 0 ? SEE : NONE;
   }
 
-  /** What the lines of the element with this number give, without its containers. */
-  given(number: number): Given<Bits> {
-    const { asked, algebra } = this;
-    const lines = asked.linesAt(number);
-    if (!lines) return { see: algebra.always, edit: algebra.always };
-    const unlocked = asked.unlockedAt(number).map(({ see, edit }) => ({ see: see.bits, edit: edit.bits }));
-    return givenBy(algebra, lines, (line) => matches(algebra, line, ({ bits }) => bits), unlocked);
-  }
-
   /**
-   * Writes the answers of the n-th viewer, a byte for each element: the least, then the most in the next two bits.
-   * `most`: the most only, over what is there.
+   * Writes the answers of each viewer, from their place in `from` on, a byte for each element: the least, then the most
+   * in the next two bits. `most`: the most only, over what is there.
    */
-  writeAnswers(n: number, into: Uint8Array, at: number, what: 'both' | 'most' = 'both'): void {
+  writeAnswers(into: Uint8Array, from: readonly number[], what: 'both' | 'most' = 'both'): void {
     const { rules: kept, words } = this;
     const { rules, outers } = this.asked.plan;
-    const [word, bit] = [n >>> 5, n & 31];
-    for (let e = 0; e < rules.length; e++) {
-      const rule = (rules[e] as number) * words * MASKS + word;
-      const outer = (outers[e] as number) * words * MASKS + word;
-      const both = (mask: number): number =>
-        (((kept[rule + mask * words] as number) & (kept[outer + mask * words] as number)) >>> bit) & 1;
-      const least = both(0) + both(2);
-      const most = both(1) + both(3);
-      into[at + e] = (what === 'both' ? least : (into[at + e] as number) & 3) | (most << 2);
-    }
+    // A word of viewers after the other: each word that is read tells of 32 of them.
+    for (let w = 0; w < words; w++)
+      for (let e = 0; e < rules.length; e++) {
+        const rule = (rules[e] as number) * words * MASKS + w;
+        const outer = (outers[e] as number) * words * MASKS + w;
+        const see = (kept[rule] as number) & (kept[outer] as number);
+        const maySee = (kept[rule + words] as number) & (kept[outer + words] as number);
+        const edit = (kept[rule + 2 * words] as number) & (kept[outer + 2 * words] as number);
+        const mayEdit = (kept[rule + 3 * words] as number) & (kept[outer + 3 * words] as number);
+        for (let v = w * 32, bit = 0; bit < 32 && v < from.length; v++, bit++) {
+          const at = (from[v] as number) + e;
+          const least = ((see >>> bit) & 1) + ((edit >>> bit) & 1);
+          const most = ((maySee >>> bit) & 1) + ((mayEdit >>> bit) & 1);
+          into[at] = (what === 'both' ? least : (into[at] as number) & 3) | (most << 2);
+        }
+      }
   }
 
   private work(n: number, { op, a, b }: PlanStep): void {
@@ -93,10 +88,12 @@ export class Crowd {
       case 'always':
         if (a > NONE) rules.fill(ALL, to, to + (a === EDIT ? size : 2 * words));
         return;
-      case 'gate':
+      case 'gate': {
         copy(a);
-        if (compiled.hasLines(b)) this.narrow(to, this.given(b));
+        const gate = this.asked.gateAt(b);
+        if (gate) this.narrow(to, gate.bits);
         return;
+      }
       case 'carried': {
         const { bits } = this.asked.passing(a);
         rules.fill(ALL, to, to + size);

@@ -1,8 +1,8 @@
-import type { Level } from '../level';
-import { givenBy, type Given } from '../lines';
+import { EDIT, NONE } from '../level';
+import type { Given } from '../lines';
 import type { PlanStep } from '../plan';
 import { SOME_RECORD } from '../rule';
-import { matches, type AskedAt } from './asked-of-many';
+import { givenTo, type AskedAt, type AskedGate } from './asked-of-many';
 import type { Crowd } from './crowd';
 import { ALWAYS, NEVER, type Formulas } from './formulas';
 
@@ -21,8 +21,11 @@ interface Likeness {
  * are. It works through the same plan as `ViewerAccess`, each step when it is first asked for.
  */
 export class ExactRules {
-  private readonly rules: (Numbers | undefined)[] = [];
-  private readonly worked: number[] = [];
+  /** By step, of which records it gives see and edit, where it was worked out in this turn. */
+  private readonly see: Int32Array;
+  private readonly edit: Int32Array;
+  private readonly workedIn: Int32Array;
+  private turn = 1;
   private viewer = 0;
   private like: Likeness | undefined;
   private readonly some: number;
@@ -33,6 +36,10 @@ export class ExactRules {
     /** The same viewers: what is the same for all records is known from there. */
     private readonly crowd: Crowd,
   ) {
+    const { length } = asked.plan.steps;
+    this.see = new Int32Array(length);
+    this.edit = new Int32Array(length);
+    this.workedIn = new Int32Array(length);
     this.some = formulas.numberOf(SOME_RECORD, 0);
   }
 
@@ -44,109 +51,120 @@ export class ExactRules {
   /** Turns to another viewer: from now on all is asked of this one. */
   of(viewer: number): this {
     if (viewer !== this.viewer) {
-      for (const step of this.worked) this.rules[step] = undefined;
-      this.worked.length = 0;
+      this.turn++;
       this.viewer = viewer;
     }
     return this;
   }
 
-  /** What the lines of the element with this number give, without its containers. */
-  given(number: number): Numbers {
-    const { asked, formulas, viewer } = this;
-    const lines = asked.linesAt(number);
-    if (!lines) return FULL;
-    const unlocked = asked
-      .unlockedAt(number)
-      .map(({ see, edit }) => ({ see: see.numbers[viewer] as number, edit: edit.numbers[viewer] as number }));
-    return givenBy(
-      formulas,
-      lines,
-      (line) => matches(formulas, line, ({ numbers }) => numbers[viewer] as number),
-      unlocked,
-    );
+  /** What a gate gives, without its containers. */
+  given(gate: AskedGate | undefined): Numbers {
+    return gate ? givenTo(this.formulas, gate, ({ numbers }) => numbers[this.viewer] as number) : FULL;
   }
 
   /** What a step of the plan gives. */
   at(step: number): Numbers {
-    let rule = this.rules[step];
-    if (!rule) {
-      rule = this.known(step) ?? this.work(this.asked.plan.steps[step] as PlanStep);
-      this.rules[step] = rule;
-      this.worked.push(step);
-    }
-    return rule;
+    this.need(step);
+    return { see: this.see[step] as number, edit: this.edit[step] as number };
   }
 
-  /** Where it is the same for all records, or the same as elsewhere, it need not be worked out. */
-  private known(step: number): Numbers | undefined {
+  private need(step: number): void {
+    if (this.workedIn[step] === this.turn) return;
+    this.workedIn[step] = this.turn;
+    // Where it is the same for all records, or the same as elsewhere, it need not be worked out.
     const level = this.crowd.levelAt(step, this.viewer);
-    if (level !== undefined) return BY_LEVEL[level];
+    if (level !== undefined)
+      return this.put(step, level > NONE ? ALWAYS : NEVER, level === EDIT ? ALWAYS : NEVER);
     const same = this.like?.likeFor(this.viewer, step);
-    return same === undefined ? undefined : this.like?.old.exactly.of(this.viewer).at(same);
+    if (same === undefined || !this.like) return this.work(step, this.asked.plan.steps[step] as PlanStep);
+    const { see, edit } = this.like.old.exactly.of(this.viewer).at(same);
+    this.put(step, see, edit);
   }
 
-  private work({ op, a, b }: PlanStep): Numbers {
+  private put(step: number, see: number, edit: number): void {
+    this.see[step] = see;
+    this.edit[step] = edit;
+  }
+
+  private work(step: number, { op, a, b }: PlanStep): void {
     const { both, either } = this.formulas;
     const { compiled, plan } = this.asked;
     switch (op) {
       case 'always':
-        return BY_LEVEL[a as Level];
-      case 'gate':
-        return compiled.hasLines(b) ? this.lower(this.at(a), this.given(b)) : this.at(a);
+        // A level asks for no record: it is known from the crowd.
+        return;
+      case 'gate': {
+        this.copy(a, step);
+        if (!compiled.hasLines(b)) return;
+        const { see, edit } = this.given(this.asked.gateAt(b));
+        return this.put(step, both(this.see[step] as number, see), both(this.edit[step] as number, edit));
+      }
       case 'carried': {
         const passes = this.asked.passing(a).numbers[this.viewer] as number;
-        return { see: passes, edit: passes };
+        return this.put(step, passes, passes);
       }
       case 'lower':
-        return this.lower(this.at(a), this.at(b));
-      case 'higher':
-        return plan.many
-          .slice(a, b)
-          .map((step) => this.at(step))
-          .reduce((one, other) => ({ see: either(one.see, other.see), edit: either(one.edit, other.edit) }));
-      case 'edit-if': {
-        const { see, edit } = this.at(a);
-        return { see, edit: both(edit, this.at(b).edit) };
+        this.need(a);
+        this.need(b);
+        return this.put(
+          step,
+          both(this.see[a] as number, this.see[b] as number),
+          both(this.edit[a] as number, this.edit[b] as number),
+        );
+      case 'higher': {
+        let [see, edit]: [number, number] = [NEVER, NEVER];
+        for (let n = a; n < b; n++) {
+          const one = plan.many[n] as number;
+          this.need(one);
+          see = either(see, this.see[one] as number);
+          edit = either(edit, this.edit[one] as number);
+        }
+        return this.put(step, see, edit);
       }
-      case 'see-as-edit': {
-        const { see } = this.at(a);
-        return { see, edit: see };
-      }
+      case 'edit-if':
+        this.need(a);
+        this.need(b);
+        return this.put(step, this.see[a] as number, both(this.edit[a] as number, this.edit[b] as number));
+      case 'see-as-edit':
+        this.need(a);
+        return this.put(step, this.see[a] as number, this.see[a] as number);
       case 'least':
-        return each(this.at(a), (number) => (number === ALWAYS ? ALWAYS : NEVER));
+        return this.turned(step, a, (number) => (number === ALWAYS ? ALWAYS : NEVER));
       case 'most':
-        return each(this.at(a), (number) => (number === NEVER ? NEVER : ALWAYS));
+        return this.turned(step, a, (number) => (number === NEVER ? NEVER : ALWAYS));
       case 'without-record':
-        return each(this.at(a), (number) => (number > ALWAYS ? this.some : number));
+        return this.turned(step, a, (number) => (number > ALWAYS ? this.some : number));
       case 'constant':
-        return asksRecord(this.at(a)) ? FULL : this.at(a);
+        this.copy(a, step);
+        return this.asksRecord(a) ? this.put(step, ALWAYS, ALWAYS) : undefined;
       case 'asking':
-        return asksRecord(this.at(a)) ? this.at(a) : FULL;
+        this.copy(a, step);
+        return this.asksRecord(a) ? undefined : this.put(step, ALWAYS, ALWAYS);
       case 'if-own':
-        return compiled.hasLines(plan.steps[a]?.b ?? -1) ? this.at(b) : FULL;
+        return this.isOwn(a) ? this.copy(b, step) : this.put(step, ALWAYS, ALWAYS);
       case 'unless-followed':
-        return this.at(compiled.hasLines(plan.steps[a]?.b ?? -1) ? a : b);
+        return this.copy(this.isOwn(a) ? a : b, step);
     }
   }
 
-  private lower(one: Numbers, other: Numbers): Numbers {
-    const { both } = this.formulas;
-    return { see: both(one.see, other.see), edit: both(one.edit, other.edit) };
+  private copy(from: number, to: number): void {
+    this.need(from);
+    this.put(to, this.see[from] as number, this.edit[from] as number);
+  }
+
+  private turned(step: number, a: number, turn: (number: number) => number): void {
+    this.need(a);
+    this.put(step, turn(this.see[a] as number), turn(this.edit[a] as number));
+  }
+
+  private asksRecord(step: number): boolean {
+    return (this.see[step] as number) > ALWAYS || (this.edit[step] as number) > ALWAYS;
+  }
+
+  /** Has the gate of this step lines of its own? */
+  private isOwn(step: number): boolean {
+    return this.asked.compiled.hasLines(this.asked.plan.steps[step]?.b ?? -1);
   }
 }
 
 const FULL: Numbers = { see: ALWAYS, edit: ALWAYS };
-
-const BY_LEVEL: Readonly<Record<Level, Numbers>> = [
-  { see: NEVER, edit: NEVER },
-  { see: ALWAYS, edit: NEVER },
-  FULL,
-];
-
-const each = ({ see, edit }: Numbers, turn: (number: number) => number): Numbers => ({
-  see: turn(see),
-  edit: turn(edit),
-});
-
-const asksRecord = ({ see, edit }: Numbers): boolean => see > ALWAYS || edit > ALWAYS;

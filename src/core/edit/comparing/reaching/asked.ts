@@ -1,4 +1,5 @@
 import type { Compiled } from '../../../access/deciding/compile';
+import { comparedIn } from '../../../access/deciding/many/looks';
 import { madeOf, type ShortPlan } from '../../../access/deciding/many/short-plan';
 import type { PlanStep } from '../../../access/deciding/plan';
 import type { Assignment, Viewer } from '../../../access/deciding/viewer';
@@ -93,15 +94,15 @@ class Asking {
   private takesCondition(condition: Condition): boolean {
     let asksWhen = false;
     this.conditions.push(condition);
-    for (const one of allNamed(this.compiled.definition, condition)) {
+    const parts = allNamed(this.compiled.definition, condition);
+    const compared = comparedIn(parts);
+    for (const one of parts) {
       if ('hasRole' in one) (one.exactly ? this.exactly : this.roles).add(one.hasRole);
       if ('hasPrivilege' in one) this.privileges.add(one.hasPrivilege);
-      const operands = operandsOf(one);
-      const isAsked = !('compare' in one) || !operands.some((each) => 'record' in each);
       if ('oneOf' in one) for (const value of one.values) this.constants.add(value);
-      for (const operand of operands) {
+      for (const operand of operandsOf(one)) {
         if ('value' in operand) this.constants.add(operand.value);
-        if ('user' in operand) this.takesUser(operand.user, isAsked);
+        if ('user' in operand) this.takesUser(operand.user, !compared.has(operand.user));
         if ('clock' in operand || 'session' in operand) asksWhen = true;
       }
     }

@@ -3,7 +3,7 @@ import { Formulas } from '../../../access/deciding/many/formulas';
 import type { PlanStep } from '../../../access/deciding/plan';
 import type { Circumstances, Viewer } from '../../../access/deciding/viewer';
 import type { Unknown } from '../../../condition/bind';
-import { and, has, isEmpty, maskOf, membersOf, or, put, without, xor, type Mask } from '../../../mask';
+import { and, maskOf, membersOf, or, put, without, type Mask } from '../../../mask';
 import { Reached } from './reached';
 import { Side } from './side';
 import type { Touched, TouchedElements } from './touched';
@@ -20,7 +20,7 @@ export class Compared {
     private readonly viewers: readonly Viewer[],
   ) {
     this.old = new AskedOfMany(touched.before, touched.plans.old, viewers, this.formulas);
-    this.now = new AskedOfMany(touched.after, touched.plans.now, viewers, this.formulas);
+    this.now = new AskedOfMany(touched.after, touched.plans.now, viewers, this.formulas, this.old);
   }
 
   /** In one circumstance; `touched` may be narrower. */
@@ -172,8 +172,5 @@ export class SideBySide {
 function asksUnknown({ asked: one }: Side, { asked: other }: Side, step: number): boolean {
   const { op, a, b } = one.plan.steps[step] as PlanStep;
   if (op === 'carried') return one.passing(a) !== other.passing(a);
-  const lines = other.linesAt(b);
-  return (one.linesAt(b) ?? []).some(
-    ({ who, when }, n) => who !== lines?.[n]?.who || when !== lines[n]?.when,
-  );
+  return one.gateAt(b) !== other.gateAt(b);
 }

@@ -1,4 +1,5 @@
 import type { Given } from '../../../access/deciding/lines';
+import type { AskedGate } from '../../../access/deciding/many/asked-of-many';
 import type { Bits } from '../../../access/deciding/many/bits';
 import { ALL, MASKS } from '../../../access/deciding/many/crowd';
 import type { PlanStep } from '../../../access/deciding/plan';
@@ -110,12 +111,27 @@ export class Unlike {
   }
 }
 
+/** By an older gate and a newer one. */
+const known = new WeakMap<AskedGate, WeakMap<AskedGate, Mask>>();
+
 /** To whom the lines of a gate that both have give something else than before; `step` is that of the newer plan. */
 export function linesDiffer(old: Side, now: Side, step: number): Mask {
   const [before, after] = [old.asked.compiled, now.asked.compiled];
   const is = now.asked.plan.steps[step]?.b ?? -1;
   const was = (before.tree.get(after.tree.elements[is]?.id ?? '') as AppElement).number;
-  const [one, other] = [old.crowd.given(was), now.crowd.given(is)];
+  const [one, other] = [old.asked.gateAt(was), now.asked.gateAt(is)];
+  if (!one || !other) return givenDiffers(old, now, one, other);
+  let found = known.get(one)?.get(other);
+  if (!found) {
+    found = givenDiffers(old, now, one, other);
+    known.set(one, (known.get(one) ?? new WeakMap<AskedGate, Mask>()).set(other, found));
+  }
+  return found;
+}
+
+function givenDiffers(old: Side, now: Side, was: AskedGate | undefined, is: AskedGate | undefined): Mask {
+  const full = { see: old.asked.algebra.always, edit: old.asked.algebra.always };
+  const [one, other] = [was?.bits ?? full, is?.bits ?? full];
   const found = differing(one, other);
   for (const v of membersOf(without(or(asking(one), asking(other)), found))) {
     const [then, next] = [old.exactly.of(v).given(was), now.exactly.of(v).given(is)];
