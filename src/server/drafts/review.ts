@@ -1,4 +1,4 @@
-import { difference, viewerKey, viewerOfPerson } from '@/core';
+import { difference, viewerOfPerson } from '@/core';
 import { asksWhen, type Circumstances, everybody, Held, type Person, rightNow } from '@/core/access';
 import type { Condition } from '@/core/condition';
 import {
@@ -22,7 +22,7 @@ import { peopleCounted } from '../people/read';
 import { dataChanges } from './data-changes';
 import { draftOf } from './draft';
 import { releasedDefinition, releaseInForce } from './release';
-import { otherRecords } from './other-records';
+import { SamplesCompared } from './other-records';
 
 /** What a release of the draft would change, in words, and for whom: everybody active, and who is signed out. */
 export async function review(applicationId: string, { tell, signal }: Partial<Run> = {}): Promise<Review> {
@@ -42,12 +42,10 @@ export async function review(applicationId: string, { tell, signal }: Partial<Ru
   const shifts = await takeSteps(reachSteps(before, after, affected, at), tell, signal);
   const bySelf = new Map(shifts.map((shift) => [shift.element, shift]));
   const effects = new Effects(
-    applicationId,
     before,
     after,
-    people,
     new Map(affected.map(({ key, name }) => [key, name])),
-    at,
+    new SamplesCompared(applicationId, before, after, people, at),
   );
   const differing = difference(before, after);
   const elements = new Set(differing.flatMap((one) => ('element' in one ? [one.element] : [])));
@@ -116,7 +114,7 @@ function conditionsIn(change: Change): Condition[] {
 }
 
 /** So many people are named wherever people are; the others are counted. */
-const MOST_NAMED = 100;
+const MOST_NAMED = 30;
 
 /** The first of these names, and how many others there are. */
 const firstOf = (names: readonly string[]): { readonly names: readonly string[]; readonly more: number } => ({
@@ -130,13 +128,11 @@ class Effects {
   private readonly named = new Map<readonly string[], ReturnType<typeof firstOf>>();
 
   constructor(
-    private readonly applicationId: string,
     private readonly before: Definition,
     private readonly after: Definition,
-    private readonly people: readonly Person[],
     /** By the viewer's key. */
     private readonly names: ReadonlyMap<string, string>,
-    private readonly at: Circumstances,
+    private readonly samples: SamplesCompared,
   ) {}
 
   of({ element: id, groups }: Shift<string>): Effect {
@@ -167,19 +163,7 @@ class Effects {
         const { before, after, who, elsewhen } = shift.groups[n] as Shift<string>['groups'][number];
         const depends = before.least < before.most || after.least < after.most;
         if (!depends || elsewhen) return one;
-        const keys = new Set(who);
-        const some = this.people.filter(({ id }) => keys.has(viewerKey('person', id))).slice(0, 5);
-        return {
-          ...one,
-          records: await otherRecords(
-            this.applicationId,
-            this.before,
-            this.after,
-            shift.element,
-            some,
-            this.at,
-          ),
-        };
+        return { ...one, records: await this.samples.otherRecords(shift.element, who) };
       }),
     );
     return { ...effect, moved };

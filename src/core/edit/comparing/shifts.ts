@@ -141,11 +141,13 @@ function* movedBy<Key>(
   const moved = new Set<Affected<Key>>();
   for (const { sorts, viewers, of } of partsOf(sortsOf(everybody, asked))) {
     const compared = new Compared(touched, viewers);
+    const changed = new Set<number>();
     for (const when of whens) {
+      if (changed.size === viewers.length) break;
       yield { done: 0, of };
-      for (const v of membersOf(compared.changedFor(when)))
-        for (const one of sorts[v]?.all ?? []) moved.add(one);
+      for (const v of membersOf(compared.changedFor(when))) changed.add(v);
     }
+    for (const v of changed) for (const one of sorts[v]?.all ?? []) moved.add(one);
   }
   return everybody.filter((one) => moved.has(one));
 }

@@ -62,10 +62,11 @@ export class ExactRules {
     return gate ? givenTo(this.formulas, gate, ({ numbers }) => numbers[this.viewer] as number) : FULL;
   }
 
-  /** What a step of the plan gives. */
-  at(step: number): Numbers {
+  /** Does a step give the viewer the same as a step of other rules does? */
+  isSame(step: number, other: ExactRules, otherStep: number): boolean {
     this.need(step);
-    return { see: this.see[step] as number, edit: this.edit[step] as number };
+    other.of(this.viewer).need(otherStep);
+    return this.see[step] === other.see[otherStep] && this.edit[step] === other.edit[otherStep];
   }
 
   private need(step: number): void {
@@ -77,8 +78,9 @@ export class ExactRules {
       return this.put(step, level > NONE ? ALWAYS : NEVER, level === EDIT ? ALWAYS : NEVER);
     const same = this.like?.likeFor(this.viewer, step);
     if (same === undefined || !this.like) return this.work(step, this.asked.plan.steps[step] as PlanStep);
-    const { see, edit } = this.like.old.exactly.of(this.viewer).at(same);
-    this.put(step, see, edit);
+    const other = this.like.old.exactly.of(this.viewer);
+    other.need(same);
+    this.put(step, other.see[same] as number, other.edit[same] as number);
   }
 
   private put(step: number, see: number, edit: number): void {

@@ -161,10 +161,7 @@ export class SideBySide {
 
   private sameRules({ was, is }: TouchedElements, viewer: number): boolean {
     if (!was || !is) return false;
-    return this.ways.every(({ old, now }) => {
-      const [then, next] = [old.exactly.of(viewer).at(was.rule), now.exactly.of(viewer).at(is.rule)];
-      return then.see === next.see && then.edit === next.edit;
-    });
+    return this.ways.every(({ old, now }) => now.exactly.of(viewer).isSame(is.rule, old.exactly, was.rule));
   }
 }
 
