@@ -19,6 +19,12 @@ export function isEmpty(mask: Mask): boolean {
 
 // Each its own loop rather than one with a function: these are most of the work where masks are compared.
 
+export const isSame = (a: Mask, b: Mask): boolean => a.every((word, w) => word === b[w]);
+
+/** The same number for masks that are the same, and seldom for others. */
+export const hashOf = (mask: Mask): number =>
+  mask.reduce((hash, word) => Math.imul(hash ^ word, 16777619), 0);
+
 /** What is in both. */
 export function and(a: Mask, b: Mask): Mask {
   const found = new Uint32Array(a.length);

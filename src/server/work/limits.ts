@@ -19,7 +19,7 @@ export const WAITING_EACH = 12;
 export const WAITING_ALL = 200;
 /** Milliseconds after which work that was stopped, and did not end, is ended with its process. */
 export const STOP_WITHIN = 1000;
-/** Milliseconds after which a process without work is ended; one is kept, unless it is larger than so many megabytes. */
+/** Milliseconds after which a process without work is ended. One is kept, or begun anew where it is larger than so many megabytes. */
 export const KEPT_MB = 200;
 export const IDLE_AFTER = 60_000;
 /** Milliseconds that a piece of work may take. */

@@ -199,7 +199,10 @@ export class Pool {
       worker.child.kill('SIGKILL');
     } else
       worker.idle = setTimeout(() => {
-        if (this.workers.size > 1 || mb > KEPT_MB) worker.child.kill('SIGKILL');
+        if (this.workers.size === 1 && mb <= KEPT_MB) return;
+        worker.child.kill('SIGKILL');
+        this.workers.delete(worker);
+        this.warmUp();
       }, IDLE_AFTER).unref();
     this.begin();
   }

@@ -72,3 +72,5 @@ process.on('message', (message: ToWorker) => {
 // The server has gone.
 process.on('disconnect', () => process.exit(0));
 for (const signal of ['SIGTERM', 'SIGINT'] as const) process.on(signal, () => undefined);
+// What most work needs is read while nobody waits for it; whoever needs it is told why it cannot be read.
+JOBS.review().catch(() => undefined);

@@ -38,7 +38,9 @@ export function moversOf<Key>(
     const lists = new Set<readonly Key[]>();
     for (const { groups } of shifts)
       for (const one of groups) if (moves(one.before, one.after)) lists.add(one.who);
-    return new Set([...lists].flat());
+    const found = new Set<Key>();
+    for (const list of lists) for (const key of list) found.add(key);
+    return found;
   };
   return {
     gaining: who((was, is) => is.most > was.most || is.least > was.least),

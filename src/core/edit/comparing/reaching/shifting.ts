@@ -1,5 +1,5 @@
 import type { Answer } from '../../../access/deciding/level';
-import { isEmpty, maskOf, membersOf, put, type Mask } from '../../../mask';
+import { hashOf, isEmpty, isSame, maskOf, membersOf, put, type Mask } from '../../../mask';
 import { answersOf } from './reached';
 import type { SideBySide } from './side-by-side';
 import type { TouchedElements } from './touched';
@@ -34,17 +34,21 @@ export class Shifting {
   lists<Key>(
     listOf: (sorts: number[]) => readonly Key[],
   ): (n: number) => (Omit<Group, 'who'> & { readonly who: readonly Key[] })[] {
-    const made = new Map<string, readonly Key[]>();
+    const made = new Map<number, { who: Mask; list: readonly Key[] }[]>();
+    const listOfSame = (who: Mask): readonly Key[] => {
+      const hash = hashOf(who);
+      const alike = made.get(hash) ?? [];
+      const known = alike.find((one) => isSame(one.who, who));
+      if (known) return known.list;
+      const list = listOf(membersOf(who));
+      made.set(hash, [...alike, { who, list }]);
+      return list;
+    };
     return (n) =>
-      [...(this.groups[n] as Map<number, Group>).values()].map(({ who, ...group }) => {
-        const which = who.join(' ');
-        let list = made.get(which);
-        if (!list) {
-          list = listOf(membersOf(who));
-          made.set(which, list);
-        }
-        return { ...group, who: list };
-      });
+      [...(this.groups[n] as Map<number, Group>).values()].map(({ who, ...group }) => ({
+        ...group,
+        who: listOfSame(who),
+      }));
   }
 
   private groupOf(n: number, code: number, elsewhen: boolean): Mask {
