@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, request as newRequest, type APIRequestContext } from '@playwright/test';
 import {
   emailOf,
@@ -148,6 +149,53 @@ test.describe('who and which records', () => {
       data: { records: both, values: {} },
     });
     expect(refused.status()).toBe(404);
+  });
+});
+
+test.describe('many records at once', () => {
+  const MANY = 560;
+  test.beforeAll(async () => {
+    await query(
+      `insert into records (application_id, kind, entity, id, data)
+        select application_id, kind, entity, 'TRAY' || n,
+          data || jsonb_build_object('item_title', 'Spare tray ' || n, 'item_notes', E'"On"\nthe shelf')
+        from (select * from records where kind = 'live' and entity = 'item' order by id limit 1) as one,
+          generate_series(1, $1::int) as n`,
+      [MANY],
+    );
+  });
+  test.afterAll(async () => {
+    await query(`delete from records where id like 'TRAY%'`);
+  });
+
+  test('all that are found are chosen, and changed in batches; a list comes as a file', async ({ page }) => {
+    await page.goto(`${LIVE}/sign-in?back=${encodeURIComponent(`${LIVE}/items?l_items.q=Spare tray`)}`);
+    await fillSignIn(page, emailOf('Priya Raman'));
+    await page.getByRole('checkbox', { name: 'Choose all rows of this page' }).check();
+    await page.getByRole('button', { name: `Choose all ${MANY} that are found` }).click();
+    await expect(page.getByText(`${MANY} chosen`)).toBeVisible();
+    const batches: number[] = [];
+    page.on('request', (request) => {
+      if (request.method() === 'POST' && request.url().endsWith('/bulk'))
+        batches.push((request.postDataJSON() as { records: unknown[] }).records.length);
+    });
+    await page.getByRole('button', { name: `Change many (${MANY})` }).click();
+    await page.getByLabel('What to change').selectOption({ label: 'Notes' });
+    await page.getByLabel('To', { exact: true }).fill('Counted');
+    await page.getByRole('button', { name: `Change ${MANY}`, exact: true }).click();
+    await expect(page.getByText(`${MANY} changed.`, { exact: true })).toBeVisible();
+    expect(batches).toEqual([500, MANY - 500]);
+    const [counted] = await query<{ count: string }>(
+      `select count(*) from records where id like 'TRAY%' and data ->> 'item_notes' = 'Counted'`,
+    );
+    expect(counted?.count).toBe(String(MANY));
+    const download = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Export' }).click();
+    const path = await (await download).path();
+    expect(readFileSync(path, 'utf8').trim().split('\n')).toHaveLength(MANY + 1);
+    // Who may not change many is not told what there is to choose.
+    const marcus = await session('Marcus Bell');
+    expect((await marcus.get(`${LIVE}/api/lists/l_items/bulk`)).status()).toBe(404);
   });
 });
 

@@ -1,27 +1,35 @@
 import { liveCookie } from '../security/sessions';
 import { notThere } from '../http/problem';
 import type { Run } from '../http/progress';
-import { WholeList } from '../records/lists';
+import { type Choice, WholeList } from '../records/lists';
 import type { RecordScope } from '../records/read';
 import { readQuery } from './screen-page';
 import { scopeOf, visit } from './visit';
 
-/** A list of a released application as a file, for whoever has the session with this token. */
-export async function liveListFile(
+/** What whoever has the session with this token gets of a released application, each time it is asked. */
+export async function liveScope(
   slug: string,
   token: string | undefined,
-  list: string,
-  query: string,
-  run: Run,
-): Promise<void> {
+): Promise<() => Promise<RecordScope>> {
   const { name } = await liveCookie(slug);
   const cookies = { get: (asked: string) => (asked === name && token ? { value: token } : undefined) };
-  const scope = async (): Promise<RecordScope> => {
+  return async () => {
     const now = await visit(slug, cookies);
     if (!now) throw notThere();
     return scopeOf(now);
   };
-  await listFile(scope, list, query, run);
+}
+
+/** What can be chosen of a list for changing many at once, with the search and filter of its page. */
+export async function listChoices(
+  scope: RecordScope,
+  id: string,
+  query: string,
+  run: Run,
+): Promise<Choice[]> {
+  const params = new URLSearchParams(query);
+  const list = await WholeList.find(scope, id, 'bulk', params.get('record') ?? undefined);
+  return list.choices(readQuery(params, list.shown), run);
 }
 
 /**

@@ -1,10 +1,11 @@
 import * as yup from 'yup';
 import { resolve } from '@/core';
-import { listed, NONE, resolveRow, type ShownList } from '@/core/access';
+import { bulkChanges, EDIT, listed, NONE, resolveRow, type ShownList } from '@/core/access';
 import { all, type Formula, holds } from '@/core/condition';
 import { type Entity, exactly, type Id, type List, listOf } from '@/core/model';
 import { toCsv } from '../csv';
 import { notThere, Refused } from '../http/problem';
+import type { Run } from '../http/progress';
 import {
   knownRecords,
   listedOf,
@@ -14,12 +15,22 @@ import {
   type RecordScope,
   type StoredRecord,
 } from './read';
+import { tagOf } from './tag';
 import { changeMany, type Input, type Writer } from './write';
 
 /** So many records are read at once, and after so many it is asked again who asks. */
 const PER_READ = 1000;
 const ASKED_AGAIN = 20_000;
 const MOST_CHANGED = 500;
+/** So many can be chosen of a list at once, for being changed in batches. */
+const MOST_CHOSEN = 20_000;
+
+/** A record that may be chosen, as it was seen, with what of it may be changed. */
+export interface Choice {
+  readonly id: Id;
+  readonly version: string;
+  readonly changes: readonly Id[];
+}
 
 interface BulkBody {
   readonly record?: string;
@@ -107,6 +118,47 @@ export class WholeList {
       const rows = await list.cells(ids.slice(from, from + PER_READ), columns);
       yield { text: toCsv(rows), done: Math.min(from + PER_READ, ids.length), of: ids.length };
     }
+  }
+
+  /**
+   * The records of the list, as far as they are found, for changing many of them at once: each as it is seen now, with
+   * the fields of it that may be changed.
+   */
+  async choices(
+    query: Pick<Query, 'q' | 'filter' | 'sort'>,
+    { tell, signal }: Partial<Run> = {},
+  ): Promise<Choice[]> {
+    const { access } = this.scope;
+    const fields = this.entity.fields.filter(
+      ({ id }) => access.level(access.element(id), undefined) === EDIT,
+    );
+    const { columns } = this.shown;
+    const shown = this.entity.fields.filter((field) => columns.some((column) => column.field === field.id));
+    const ids = await listIds(this.scope, this.entity, this.carries, shown, query);
+    if (ids.length > MOST_CHOSEN)
+      throw new Refused(
+        422,
+        'how-many',
+        `${ids.length.toLocaleString('en')} records are found. Search or filter for ${MOST_CHOSEN.toLocaleString('en')} at most, and choose those.`,
+      );
+    const found: Choice[] = [];
+    for (let from = 0; from < ids.length; from += PER_READ) {
+      signal?.throwIfAborted();
+      tell?.(from, ids.length);
+      const stored = await listedOf(this.scope, this.entity, this.carries, ids.slice(from, from + PER_READ));
+      for (const record of await knownRecords(this.scope, this.entity, stored))
+        found.push({
+          id: record.id,
+          version: tagOf(access, record),
+          changes: bulkChanges(
+            access,
+            this.list,
+            record,
+            fields.map(({ id }) => id),
+          ),
+        });
+    }
+    return found;
   }
 
   /** The cells of those of these records that the list shows, in their order. */

@@ -204,9 +204,19 @@ export const JOBS = {
     return ({ applicationId }: OfApplication) => exportExpectations(applicationId);
   },
   'list-file': async () => {
-    const { liveListFile } = await import('../live/list-file');
-    return ({ slug, token, list, query }: OfVisit & { list: string; query: string }, run) =>
-      liveListFile(slug, token, list, query, run);
+    const { listFile, liveScope } = await import('../live/list-file');
+    return async ({ slug, token, list, query }: OfVisit & { list: string; query: string }, run) =>
+      listFile(await liveScope(slug, token), list, query, run);
+  },
+  'list-choices': async () => {
+    const { listChoices, liveScope } = await import('../live/list-file');
+    return async ({ slug, token, list, query }: OfVisit & { list: string; query: string }, run) =>
+      listChoices(await (await liveScope(slug, token))(), list, query, run);
+  },
+  'list-choices-of-look': async () => {
+    const { listChoices } = await import('../live/list-file');
+    return async ({ list, ...look }: OfLook & { list: string }, run) =>
+      listChoices((await lookFor(look)).scope, list, look.query, run);
   },
   'list-file-of-look': async () => {
     const { listFile } = await import('../live/list-file');

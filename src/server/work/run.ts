@@ -83,12 +83,14 @@ export async function answerStream<K extends JobName>(
   const encoder = new TextEncoder();
   let begun = (): void => undefined;
   let room = (): void => undefined;
+  let rows: number | undefined;
   const first = new Promise<void>((resolve) => (begun = resolve));
   const { readable, writable } = new TransformStream<Uint8Array, Uint8Array>();
   const writer = writable.getWriter();
   const made = run(job, input, {
     owner,
     signal: gone.signal,
+    tell: (_, of) => (rows = of),
     write: async (part) => {
       begun();
       await Promise.race([
@@ -109,8 +111,13 @@ export async function answerStream<K extends JobName>(
     )
     .catch(() => undefined);
   await Promise.race([first, made]);
-  return new Response(readable, { headers: { ...headers } });
+  return new Response(readable, {
+    headers: { ...headers, ...(rows !== undefined && { [ROWS]: String(rows) }) },
+  });
 }
+
+/** The header that tells how many rows a file will have, where its job tells that before its first part. */
+const ROWS = 'Zinc-Rows';
 
 const kept = new KeptAnswers();
 

@@ -1,5 +1,6 @@
 'use client';
 
+import type { ChosenRow } from './chosen';
 import { useNeeded } from '../parts/need-context';
 import type { ShownSection } from '@/core/access';
 import type { Value } from '@/core/model';
@@ -77,6 +78,10 @@ export interface Host {
     | undefined;
   /** Where a list is to be had as a file, with its search, filter and sort; undefined on the canvas. */
   readonly exportHref: (list: string, query: string) => string | undefined;
+  /** All that can be chosen of a list for a bulk change, with its search and filter; undefined on the canvas. */
+  readonly choices:
+    | ((list: string, query: string) => Promise<Reply<readonly (ChosenRow & { readonly id: string })[]>>)
+    | undefined;
   /** Changes the same fields of several records of a list. */
   readonly bulk: (list: string, change: BulkChange) => Promise<Reply<{ readonly changed: number }>>;
   /** Lets somebody who may open a locked element sign in over it. Undefined where nobody may. */

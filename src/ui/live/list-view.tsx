@@ -1,5 +1,6 @@
 'use client';
 
+import { useState } from 'react';
 import type { ShownButton, ShownRows } from '@/core/access';
 import { ButtonView } from './button-view';
 import { useChosen, type ChosenRow } from './chosen';
@@ -20,12 +21,16 @@ export function ListView({
   list,
   rows,
   address,
+  query,
 }: {
   list: DrawnList;
   rows: ShownRows | undefined;
   address: string;
+  /** What the whole list is asked with: its search, filter and order, and the record of its screen. */
+  query: string;
 }) {
   const host = useHost();
+  const [asking, setAsking] = useState(false);
   const confirm = useConfirm();
   const shown = rows ?? { rows: [], total: 0, page: 1, size: 25, q: '', sort: '', filter: '', filters: [] };
   const chosen = useChosen();
@@ -34,12 +39,25 @@ export function ListView({
     const others = [...mine].filter(([id]) => !shown.rows.some((row) => row.id === id));
     chosen.choose(list.id, new Map([...others, ...rows.map((row) => [row.id, chosenOf(row)] as const)]));
   };
+  const all =
+    chosen.lists.has(list.id) && shown.rows.length > 0 && shown.rows.every(({ id }) => mine.has(id));
+  const chooseAll = async (): Promise<void> => {
+    setAsking(true);
+    const found = await host.choices?.(list.id, query);
+    setAsking(false);
+    if (!found?.ok) return found && host.tell(found.detail);
+    chosen.choose(list.id, new Map(found.value.map(({ id, ...row }) => [id, row])));
+    if (found.value.length < shown.total)
+      host.tell(
+        `${found.value.length.toLocaleString('en')} are chosen; the others you may not change at once.`,
+      );
+  };
   const turnTo = (next: Partial<Record<'q' | 'filter' | 'sort' | 'page', string>>): void => {
     // Another search shows other rows: what was chosen by the one before is not changed unseen.
     if (next.q !== undefined || next.filter !== undefined) chosen.choose(list.id, new Map());
-    const all = { q: shown.q, filter: shown.filter, sort: shown.sort, page: '1', ...next };
+    const asked = { q: shown.q, filter: shown.filter, sort: shown.sort, page: '1', ...next };
     const query = new URLSearchParams();
-    for (const [key, value] of Object.entries(all))
+    for (const [key, value] of Object.entries(asked))
       if (value && !(key === 'page' && value === '1')) query.set(`${list.id}.${key}`, value);
     host.go(address, query.toString());
   };
@@ -93,6 +111,19 @@ export function ListView({
           })}
         />
       </div>
+      {all && host.choices && (shown.total > shown.rows.length || mine.size > shown.rows.length) && (
+        <p className="flex items-center gap-3 px-2 py-2" aria-live="polite">
+          {mine.size.toLocaleString('en')} chosen
+          {mine.size < shown.total && (
+            <button type="button" className="button" disabled={asking} onClick={() => void chooseAll()}>
+              {asking ? 'Choosing …' : `Choose all ${shown.total.toLocaleString('en')} that are found`}
+            </button>
+          )}
+          <button type="button" className="button" onClick={() => chosen.choose(list.id, new Map())}>
+            Choose none
+          </button>
+        </p>
+      )}
       <Pager page={shown.page} pages={pages} onPage={(page) => turnTo({ page: String(page) })}>
         {shown.total === 0
           ? shown.q || shown.filter

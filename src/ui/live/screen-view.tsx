@@ -9,10 +9,11 @@ import { ChosenProvider, type Chosen } from './chosen';
 import type { DrawnScreen } from './drawn';
 import { useBeforeSaving } from './before-saving';
 import { deleting } from './deleting';
+import { useExporting } from './exporting';
 import { useConfirm } from '../parts/asking';
 import { useHost } from './host';
 import { UnlockedBar } from './unlocked-bar';
-import { SectionView, exportQuery } from './section-view';
+import { SectionView, queryOfList } from './section-view';
 import { type DrawnPage } from './drawn-page';
 
 type FormValues = Record<string, Value>;
@@ -59,15 +60,14 @@ export function ScreenView({ page: sent }: { page: DrawnPage }) {
   );
 
   const confirm = useConfirm();
+  const exporting = useExporting();
   const run = async (button: ShownButton): Promise<void> => {
     const { effect } = button;
     if (effect.do === 'open') return host.go(effect.address);
     if (effect.do === 'sign-out') return host.signOut();
     if (effect.do === 'export') {
-      const href = host.exportHref(effect.list, exportQuery(page, effect.list));
-      return href === undefined
-        ? host.tell('In the application this gives a file.')
-        : window.location.assign(href);
+      const href = host.exportHref(effect.list, queryOfList(page, effect.list));
+      return href === undefined ? host.tell('In the application this gives a file.') : exporting.begin(href);
     }
     if (effect.do === 'set-session') {
       const pressed = await host.press(button.id, screen.binds?.record);
@@ -177,6 +177,7 @@ export function ScreenView({ page: sent }: { page: DrawnPage }) {
               {message}
             </p>
           )}
+          {exporting.view}
           {page.unlocked && <UnlockedBar unlocked={page.unlocked} />}
           {screen.sections.map((section) => (
             <SectionView key={section.id} section={section} page={page} busy={busy} run={run} />

@@ -64,8 +64,8 @@ export function SectionView({ section, page, busy, run }: Drawing & { section: D
   );
 }
 
-/** What the export is asked with: the list as it stands on the page. */
-export function exportQuery({ lists, screen }: DrawnPage, list: string): string {
+/** What a whole list is asked with: as it stands on the page. */
+export function queryOfList({ lists, screen }: DrawnPage, list: string): string {
   const { q = '', filter = '', sort = '' } = lists[list] ?? {};
   const query = new URLSearchParams();
   for (const [key, value] of Object.entries({ q, filter, sort }))
@@ -121,7 +121,14 @@ function PartView({ part, page }: { part: DrawnPart; page: DrawnPage }) {
         </p>
       );
     case 'list':
-      return <ListView list={part} rows={page.lists[part.id]} address={page.address} />;
+      return (
+        <ListView
+          list={part}
+          rows={page.lists[part.id]}
+          address={page.address}
+          query={queryOfList(page, part.id)}
+        />
+      );
     case 'closed':
       return (
         <div>

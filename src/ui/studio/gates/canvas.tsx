@@ -91,6 +91,7 @@ export function Canvas({ api, revision, address, onAddress, over }: Props) {
         Promise.resolve({ ok: false, fields: {}, detail: 'In the application this sets a session value.' }),
       beforeSaving: (asked) => send('POST', `${api}/look/before-saving?${looks}`, asked),
       exportHref: () => undefined,
+      choices: undefined,
       bulk: () =>
         Promise.resolve({
           ok: false,

@@ -3,7 +3,7 @@
 import { useMemo, type RefObject } from 'react';
 import { SIGNED_OUT_KEY } from '@/core/access';
 import type { Definition, Value } from '@/core/model';
-import { RecordsClient, send, timesOf, type BulkChange, type Host } from '../../live/host';
+import { ask, RecordsClient, send, timesOf, type BulkChange, type Host } from '../../live/host';
 import { useLook } from './context';
 import type { PaneState } from './pane-state';
 
@@ -42,6 +42,7 @@ export function usePaneHost(
       },
       beforeSaving: (asked) => send('POST', url('before-saving'), asked),
       exportHref: (list, query) => url(`lists/${list}/export`, query),
+      choices: (list, query) => ask(url(`lists/${list}/bulk`, query), {}),
       bulk: (list, change: BulkChange) => send('POST', url(`lists/${list}/bulk`), change),
       unlock: undefined,
       note: undefined,

@@ -46,6 +46,7 @@ function Inside(props: Props) {
       press: (button, record) => send('POST', `${base}/api/session-values`, { button, record }),
       beforeSaving: (asked) => send('POST', `${base}/api/before-saving`, asked),
       exportHref: (list, query) => `${base}/api/lists/${list}/export${query && `?${query}`}`,
+      choices: (list, query) => ask(`${base}/api/lists/${list}/bulk${query && `?${query}`}`, {}),
       bulk: (list, change) => send('POST', `${base}/api/lists/${list}/bulk`, change),
       lockAgain: (what) => send('DELETE', `${base}/api/unlock`, what),
       unlock: unlocks ? (asked) => send('POST', `${base}/api/unlock`, asked) : undefined,
