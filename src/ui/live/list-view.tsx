@@ -94,6 +94,19 @@ export function ListView({
         <ListSearch key={shown.q} name={list.name} q={shown.q} onSearch={(q) => turnTo({ q })} />
         <ListFilter key={`filter ${shown.filter}`} rows={shown} onFilter={(filter) => turnTo({ filter })} />
       </div>
+      {all && host.choices && (shown.total > shown.rows.length || mine.size > shown.rows.length) && (
+        <p className="flex items-center gap-3 px-2 pb-2" aria-live="polite">
+          {mine.size.toLocaleString('en')} chosen
+          {mine.size < shown.total && (
+            <button type="button" className="button" disabled={asking} onClick={() => void chooseAll()}>
+              {asking ? 'Choosing …' : `Choose all ${shown.total.toLocaleString('en')} that are found`}
+            </button>
+          )}
+          <button type="button" className="button" onClick={() => chosen.choose(list.id, new Map())}>
+            Choose none
+          </button>
+        </p>
+      )}
       <div className="overflow-x-auto">
         <DataTable<ShownRow>
           columns={columns}
@@ -111,19 +124,6 @@ export function ListView({
           })}
         />
       </div>
-      {all && host.choices && (shown.total > shown.rows.length || mine.size > shown.rows.length) && (
-        <p className="flex items-center gap-3 px-2 py-2" aria-live="polite">
-          {mine.size.toLocaleString('en')} chosen
-          {mine.size < shown.total && (
-            <button type="button" className="button" disabled={asking} onClick={() => void chooseAll()}>
-              {asking ? 'Choosing …' : `Choose all ${shown.total.toLocaleString('en')} that are found`}
-            </button>
-          )}
-          <button type="button" className="button" onClick={() => chosen.choose(list.id, new Map())}>
-            Choose none
-          </button>
-        </p>
-      )}
       <Pager page={shown.page} pages={pages} onPage={(page) => turnTo({ page: String(page) })}>
         {shown.total === 0
           ? shown.q || shown.filter
