@@ -40,8 +40,11 @@ async function answered(scope: RecordScope, slug: string, { asking }: Case): Pro
       return new Response(said, { headers: { 'cache-control': 'no-store' } });
     }
     if (parts[1] === 'lists') {
-      const list = await WholeList.find(scope, entity, 'export', url.searchParams.get('record') ?? undefined);
-      return new Response(await fileOf(list));
+      const kind = id === 'bulk' ? 'bulk' : 'export';
+      const list = await WholeList.find(scope, entity, kind, url.searchParams.get('record') ?? undefined);
+      return kind === 'bulk'
+        ? Response.json(await list.choices({ q: '' }))
+        : new Response(await fileOf(list));
     }
     if (action) return api.act(entity, id, action, request);
     if (method === 'POST') return api.create(entity, request);
@@ -64,6 +67,7 @@ async function page(scope: RecordScope, address: string, query: URLSearchParams)
 /** Those that these parts of the server can answer. */
 const isOfRecords = (one: Case): boolean =>
   /\/api\/(records|lists\/[^/]+\/export)/.test(one.asking.path) ||
+  ('reads' in one && /\/api\/lists\/[^/]+\/bulk/.test(one.asking.path)) ||
   ('reads' in one && one.predicted.is === 'open' && !one.asking.path.includes('/api/'));
 
 async function surprisesIn(

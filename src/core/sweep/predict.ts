@@ -2,6 +2,7 @@ import type { Access } from '../access/deciding/access';
 import { EDIT, NONE } from '../access/deciding/level';
 import {
   addressOf,
+  bulkChanges,
   type KnownRecord,
   labelOf,
   resolve,
@@ -155,6 +156,16 @@ export class Predictor {
     if (!carried) return this.bare('not-there');
     const cells = carried.map((one) => Object.values(resolveRow(this.access, list, one).cells));
     return { ...this.bare('open'), marks: this.finder.find(JSON.stringify(cells)) };
+  }
+
+  /** What can be chosen of a list for changing many at once; `not-there` where that may not be done. */
+  choices(list: List, on: KnownRecord | undefined): Predicted {
+    const carried = this.carried(list, 'bulk', on);
+    if (!carried) return this.bare('not-there');
+    const { access } = this;
+    const fields = access.compiled.tree.need(list.entity, 'rows').node.fields.map(({ id }) => id);
+    const rows = carried.map((one) => [one.id, bulkChanges(access, list, one, fields)]);
+    return { ...this.bare('open'), marks: this.finder.find(JSON.stringify(rows)) };
   }
 
   /** The records of a list that an action on the whole of it is about; undefined where the viewer has no such list or action. */

@@ -5,7 +5,7 @@ import { NOT_THERE } from '@/core/sweep';
 import type { Asking } from '../asker';
 import { type Asked, base, type Case, NONESUCH, recordsOf } from './case';
 
-/** All that the API lists, each record, and what can be asked of a list; and lists as files. */
+/** All that the API lists, each record, and what can be asked of a list; lists as files, and what can be chosen of them. */
 export function* reading(asked: Asked): Generator<Case> {
   const { copy, predictor } = asked;
   for (const entity of copy.definition.entities) {
@@ -23,7 +23,7 @@ export function* reading(asked: Asked): Generator<Case> {
       };
     for (const field of entity.fields) yield* byField(asked, entity, field);
   }
-  yield* exporting(asked);
+  yield* wholeLists(asked);
 }
 
 const listOf = ({ copy }: Asked, { id }: Entity, query = ''): Asking => ({
@@ -72,19 +72,19 @@ const findsIn = (access: Access, record: KnownRecord, word: string): boolean =>
     );
   });
 
-function* exporting(asked: Asked): Generator<Case> {
+function* wholeLists(asked: Asked): Generator<Case> {
   const { copy, predictor } = asked;
   for (const element of compile(copy.definition).tree.elements) {
     if (element.kind !== 'list') continue;
     const { binds } = element.screen ?? {};
     const [record] = binds?.record === 'existing' ? recordsOf(asked, binds.entity) : [];
-    yield {
-      asking: {
-        path: `${base(copy)}/api/lists/${element.id}/export${record ? `?record=${record.id}` : ''}`,
-      },
-      reads: 'api',
-      predicted: predictor.export(element.node, record),
-      about: element.id,
-    };
+    const query = record ? `?record=${record.id}` : '';
+    const at = `${base(copy)}/api/lists/${element.id}`;
+    const [exported, choices] = [
+      predictor.export(element.node, record),
+      predictor.choices(element.node, record),
+    ];
+    yield { asking: { path: `${at}/export${query}` }, reads: 'api', predicted: exported, about: element.id };
+    yield { asking: { path: `${at}/bulk${query}` }, reads: 'api', predicted: choices, about: element.id };
   }
 }
