@@ -47,7 +47,11 @@ export function useExporting(): {
     }
   };
   const view = onItsWay && (
-    <div role="status" className="mb-4 flex items-center gap-3 border-l-4 border-open bg-sheet px-3 py-2">
+    <div
+      role="group"
+      aria-label="Export"
+      className="mb-4 flex items-center gap-3 border-l-4 border-open bg-sheet px-3 py-2"
+    >
       <progress
         aria-label="Rows so far"
         className="w-48"
