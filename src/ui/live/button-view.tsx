@@ -1,10 +1,13 @@
 'use client';
 
 import { ExternalLink } from 'lucide-react';
+import dynamic from 'next/dynamic';
 import type { ShownButton } from '@/core/access';
 import { hostOf } from '@/core/model';
-import { BulkWindow } from './bulk-window';
 import { useHost } from './host';
+
+/** Only screens with such a button load what it takes. */
+const BulkWindow = dynamic(() => import('./bulk-window').then((part) => part.BulkWindow));
 
 /** A button of a screen or a row. One that only leads somewhere is a link. */
 export function ButtonView({

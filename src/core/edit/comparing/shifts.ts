@@ -7,7 +7,7 @@ import type { Id } from '../../model/id';
 import { allSteps, type Steps } from '../../steps';
 import { otherTimes } from './other-times';
 import { AskedOfViewers } from './reaching/asked';
-import { Compared, type Left } from './reaching/side-by-side';
+import { Compared, type Left, type SideBySide } from './reaching/side-by-side';
 import { narrowed, touchedBetween, type Touched } from './reaching/touched';
 import { Shifting } from './reaching/shifting';
 
@@ -168,26 +168,24 @@ function* compareSome<Key>(
   const compared = new Compared(touched, viewers);
   const everyone = maskOf(viewers.length, true);
   let left = touched.sorts.map((element, n): Left => ({ element, n, whom: everyone }));
+  let open: SideBySide | undefined;
   for (const [round, when] of whens.entries()) {
     if (left.length === 0) return;
     yield { done: from + (viewers.length * round) / whens.length, of };
-    const side = compared.at(
-      when,
-      round === 0
-        ? touched
-        : narrowed(
-            touched,
-            left.map(({ element }) => element),
-          ),
-    );
+    const elements = left.map(({ element }) => element);
+    const side = compared.at(when, round === 0 ? touched : narrowed(touched, elements));
     const differing = side.differing(left);
-    left = left.flatMap(({ element, n, whom }, m): Left[] => {
-      const differ = differing[m] as Mask;
-      found.add(n, from, differ, side, round > 0);
-      if (!asked.timed[n]) return [];
-      const same = without(whom, differ);
-      const still = when.whenever ? and(same, side.depending(element)) : same;
-      return isEmpty(still) ? [] : [{ element, n, whom: still }];
-    });
+    // At one time only those can differ for whom the time makes a difference at all.
+    const told = open
+      ? open.depending(left.map((one, m) => ({ ...one, whom: differing[m] as Mask })))
+      : differing;
+    left.forEach(({ n }, m) => found.add(n, from, told[m] as Mask, side, round > 0));
+    if (when.whenever) open = side;
+    left = left
+      .map(({ element, n, whom }, m): Left => {
+        const same = without(whom, differing[m] as Mask);
+        return { element, n, whom: when.whenever ? and(same, side.mayDepend(element)) : same };
+      })
+      .filter(({ n, whom }) => asked.timed[n] && !isEmpty(whom));
   }
 }

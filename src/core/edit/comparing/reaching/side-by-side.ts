@@ -6,7 +6,7 @@ import type { Unknown } from '../../../condition/bind';
 import { and, maskOf, membersOf, or, put, without, type Mask } from '../../../mask';
 import { Reached } from './reached';
 import { Side } from './side';
-import type { Touched, TouchedElements } from './touched';
+import type { Answering, Touched, TouchedElements } from './touched';
 import { asking, linesDiffer, Unlike } from './unlike';
 
 /** Viewers who are compared by two definitions, in one circumstance after the other. */
@@ -111,24 +111,34 @@ export class SideBySide {
 
   /** For whom each of the elements is not the same: its answer, or the records for which it is given. */
   differing(asked: readonly Left[]): Mask[] {
-    const left: number[][] = [];
-    const found = asked.map(({ element, whom }, n) => {
-      const answers = and(whom, this.reached(element).differing());
-      for (const v of membersOf(without(and(whom, this.mayDiffer(element)), answers)))
-        (left[v] ??= []).push(n);
-      return answers;
-    });
-    // One viewer after the other: what was worked out of one serves all that is asked of them.
-    left.forEach((some, v) => {
-      for (const n of some) if (!this.sameRules((asked[n] as Left).element, v)) put(found[n] as Mask, v);
+    const found = asked.map(({ element, whom }) => and(whom, this.reached(element).differing()));
+    const left = asked.map(({ element, whom }, n) =>
+      without(and(whom, this.mayDiffer(element)), found[n] as Mask),
+    );
+    byViewer(left, (n, v) => {
+      if (!this.sameRules((asked[n] as Left).element, v)) put(found[n] as Mask, v);
     });
     return found;
   }
 
-  /** Of whom an element's rule may depend on what is not known. */
-  depending({ was, is }: TouchedElements): Mask {
+  /** Of whom the rule of an element may depend on what is not known. */
+  mayDepend({ was, is }: TouchedElements): Mask {
     if (!this.open) return this.nobody;
     return or(was ? this.open.old.at(was.rule) : this.nobody, is ? this.open.now.at(is.rule) : this.nobody);
+  }
+
+  /** Of whom of those who may the rule of each element does. */
+  depending(asked: readonly Left[]): Mask[] {
+    const found = asked.map(() => this.nobody.slice());
+    byViewer(
+      asked.map(({ whom }) => whom),
+      (n, v) => {
+        const { was, is } = (asked[n] as Left).element;
+        if ((was && !this.sameWhenever('old', was, v)) || (is && !this.sameWhenever('now', is, v)))
+          put(found[n] as Mask, v);
+      },
+    );
+    return found;
   }
 
   /** Who reaches what of an element, before and after. */
@@ -159,10 +169,27 @@ export class SideBySide {
       .reduce(or);
   }
 
+  /** Does a viewer get the same however what is not known speaks? */
+  private sameWhenever(side: keyof Sides, { rule }: Answering, viewer: number): boolean {
+    const [one, other] = [this.against[side].exactly, this.speakingFor[side].exactly];
+    return other.of(viewer).isSame(rule, one, rule);
+  }
+
   private sameRules({ was, is }: TouchedElements, viewer: number): boolean {
     if (!was || !is) return false;
     return this.ways.every(({ old, now }) => now.exactly.of(viewer).isSame(is.rule, old.exactly, was.rule));
   }
+}
+
+/** One viewer after the other: what was worked out of one serves all that is asked of them. */
+function byViewer(asked: readonly Mask[], ask: (n: number, viewer: number) => void): void {
+  const of: number[][] = [];
+  asked.forEach((whom, n) => {
+    for (const v of membersOf(whom)) (of[v] ??= []).push(n);
+  });
+  of.forEach((some, v) => {
+    for (const n of some) ask(n, v);
+  });
 }
 
 /** Does what is not known matter to the lines of a step's own gate, or to its filter? */
