@@ -1,6 +1,6 @@
 import * as yup from 'yup';
 import { resolve } from '@/core';
-import { bulkChanges, EDIT, listed, NONE, resolveRow, type ShownList } from '@/core/access';
+import { bulkChanges, EDIT, type KnownRecord, listed, NONE, resolveRow, type ShownList } from '@/core/access';
 import { all, type Formula, holds } from '@/core/condition';
 import { type Entity, exactly, type Id, type List, listOf } from '@/core/model';
 import { toCsv } from '../csv';
@@ -109,8 +109,7 @@ export class WholeList {
     again: () => Promise<WholeList> = () => Promise.resolve(this),
   ): AsyncGenerator<{ readonly text: string; readonly done: number; readonly of: number }> {
     const { columns } = this.shown;
-    const fields = this.entity.fields.filter((field) => columns.some((column) => column.field === field.id));
-    const ids = await listIds(this.scope, this.entity, this.carries, fields, query);
+    const ids = await this.found(query);
     yield { text: toCsv([columns.map((column) => column.label)]), done: 0, of: ids.length };
     let list = await again();
     for (let from = 0; from < ids.length; from += PER_READ) {
@@ -129,33 +128,25 @@ export class WholeList {
     { tell, signal }: Partial<Run> = {},
   ): Promise<Choice[]> {
     const { access } = this.scope;
-    const fields = this.entity.fields.filter(
-      ({ id }) => access.level(access.element(id), undefined) === EDIT,
-    );
-    const { columns } = this.shown;
-    const shown = this.entity.fields.filter((field) => columns.some((column) => column.field === field.id));
-    const ids = await listIds(this.scope, this.entity, this.carries, shown, query);
+    const fields = this.entity.fields
+      .map(({ id }) => id)
+      .filter((id) => access.level(access.element(id), undefined) === EDIT);
+    const ids = await this.found(query);
     if (ids.length > MOST_CHOSEN)
       throw new Refused(
         422,
         'how-many',
-        `${ids.length.toLocaleString('en')} records are found. Search or filter for ${MOST_CHOSEN.toLocaleString('en')} at most, and choose those.`,
+        `At most ${MOST_CHOSEN.toLocaleString('en')} records can be chosen at once, and ${ids.length.toLocaleString('en')} are found. Search or filter for fewer.`,
       );
     const found: Choice[] = [];
     for (let from = 0; from < ids.length; from += PER_READ) {
       signal?.throwIfAborted();
       tell?.(from, ids.length);
-      const stored = await listedOf(this.scope, this.entity, this.carries, ids.slice(from, from + PER_READ));
-      for (const record of await knownRecords(this.scope, this.entity, stored))
+      for (const record of await this.read(ids.slice(from, from + PER_READ)))
         found.push({
           id: record.id,
           version: tagOf(access, record),
-          changes: bulkChanges(
-            access,
-            this.list,
-            record,
-            fields.map(({ id }) => id),
-          ),
+          changes: bulkChanges(access, this.list, record, fields),
         });
     }
     return found;
@@ -163,13 +154,23 @@ export class WholeList {
 
   /** The cells of those of these records that the list shows, in their order. */
   private async cells(ids: readonly Id[], columns: ShownList['columns']): Promise<string[][]> {
-    const { access } = this.scope;
-    const found = await listedOf(this.scope, this.entity, this.carries, ids);
-    const known = await knownRecords(this.scope, this.entity, found);
-    return known.map((record) => {
-      const { cells } = resolveRow(access, this.list, record);
+    return (await this.read(ids)).map((record) => {
+      const { cells } = resolveRow(this.scope.access, this.list, record);
       return columns.map((column) => cells[column.id] ?? '');
     });
+  }
+
+  /** The ids of those of its records that are found, in the list's order. */
+  private found(query: Pick<Query, 'q' | 'filter' | 'sort'>): Promise<Id[]> {
+    const { columns } = this.shown;
+    const fields = this.entity.fields.filter((field) => columns.some((column) => column.field === field.id));
+    return listIds(this.scope, this.entity, this.carries, fields, query);
+  }
+
+  /** Those of these records that the list still shows, in their order. */
+  private async read(ids: readonly Id[]): Promise<KnownRecord[]> {
+    const stored = await listedOf(this.scope, this.entity, this.carries, ids);
+    return knownRecords(this.scope, this.entity, stored);
   }
 
   /**

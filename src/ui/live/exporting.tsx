@@ -24,7 +24,7 @@ export function useExporting(): {
   const [onItsWay, setOnItsWay] = useState<OnItsWay>();
   const stop = useRef<AbortController>(undefined);
   const begin = async (href: string): Promise<void> => {
-    if (onItsWay) return tell('A list is on its way already.');
+    if (onItsWay) return tell('An export is already running.');
     const { signal } = (stop.current = new AbortController());
     setOnItsWay({ rows: 0, of: 0 });
     try {
@@ -40,7 +40,7 @@ export function useExporting(): {
       tell(
         signal.aborted
           ? 'The export was stopped. No file was saved.'
-          : 'The file broke off on its way. Nothing was saved; try again.',
+          : 'The download broke off. Nothing was saved; try again.',
       );
     } finally {
       setOnItsWay(undefined);
@@ -59,7 +59,7 @@ export function useExporting(): {
       />
       <span className="tabular-nums">
         {onItsWay.of === 0
-          ? 'Asking for the list …'
+          ? 'Preparing the list …'
           : `${onItsWay.rows.toLocaleString('en')} of ${onItsWay.of.toLocaleString('en')} rows`}
       </span>
       <button type="button" className="button ml-auto" onClick={() => stop.current?.abort()}>

@@ -49,7 +49,7 @@ export function ListView({
     chosen.choose(list.id, new Map(found.value.map(({ id, ...row }) => [id, row])));
     if (found.value.length < shown.total)
       host.tell(
-        `${found.value.length.toLocaleString('en')} are chosen; the others you may not change at once.`,
+        `${found.value.length.toLocaleString('en')} are chosen. You may not change the others at once.`,
       );
   };
   const turnTo = (next: Partial<Record<'q' | 'filter' | 'sort' | 'page', string>>): void => {
