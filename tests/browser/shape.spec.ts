@@ -85,6 +85,10 @@ test('parts are moved by the keyboard and to another section, and a move back is
   await panel().getByLabel('Move to').selectOption({ label: 'Description' });
   await expect(panel()).toContainText('in Description');
   await expect.poll(parts).toEqual(before.slice(1));
+  // Also from the list that the section was just chosen from.
+  const moveTo = panel().getByLabel('Move to');
+  await moveTo.focus();
+  await expect(moveTo).toBeFocused();
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   await expect.poll(parts).toEqual(before);

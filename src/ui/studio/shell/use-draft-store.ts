@@ -7,7 +7,7 @@ import type { Definition } from '@/core/model';
 import { useConfirm } from '@/ui/parts/asking';
 import { useTell } from '@/ui/parts/toasts';
 import { DraftStore } from './draft-store';
-import { isTyping } from './is-typing';
+import { undoesItself } from './is-typing';
 
 /** While the page is made on the server nothing waits. */
 const NOWHERE = { getItem: () => null, setItem: () => undefined, removeItem: () => undefined };
@@ -42,7 +42,7 @@ function useUndoKeys(store: DraftStore, mayChange: boolean): void {
     if (!mayChange) return;
     const onKey = (event: KeyboardEvent): void => {
       const key = event.key.toLowerCase();
-      if (!(event.ctrlKey || event.metaKey) || event.altKey || isTyping(event.target as HTMLElement)) return;
+      if (!(event.ctrlKey || event.metaKey) || event.altKey || undoesItself(event.target as HTMLElement)) return;
       const turn = key === 'z' ? (event.shiftKey ? 'redo' : 'undo') : key === 'y' ? 'redo' : undefined;
       const { standing, saved } = store.read();
       // While an edit is still being saved there is something to undo, though the server has not said so yet.
