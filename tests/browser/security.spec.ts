@@ -92,6 +92,15 @@ test('who is switched off, or signed out, has no session from that moment', asyn
   expect(await items()).toBe(404);
 });
 
+test('before its scripts are there, a form takes no password that would then stand in the address', async ({
+  browser,
+}) => {
+  const page = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
+  await page.goto(`${LIVE}/sign-in`);
+  await expect(page.getByLabel('Password')).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Sign in' })).toBeDisabled();
+});
+
 test('pages come with a strict content policy, and run under it', async ({ page }) => {
   const complaints: string[] = [];
   page.on(
@@ -103,12 +112,9 @@ test('pages come with a strict content policy, and run under it', async ({ page 
   expect(policy).toMatch(/script-src 'nonce-[^']+' 'strict-dynamic';/);
   expect(policy).not.toMatch(/script-src[^;]*unsafe|\*/);
   expect(answer?.headers()).toMatchObject({ 'x-content-type-options': 'nosniff', 'x-frame-options': 'DENY' });
-  // It works under the policy as soon as it has its scripts.
-  await expect(async () => {
-    await page.getByRole('searchbox').fill('blue');
-    await page.keyboard.press('Enter');
-    await expect(page).toHaveURL(/l_catalogue\.q=blue/, { timeout: 2000 });
-  }).toPass();
+  await page.getByRole('searchbox').fill('blue');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/l_catalogue\.q=blue/);
   expect(complaints).toEqual([]);
 });
 

@@ -7,6 +7,7 @@ import * as yup from 'yup';
 import { ACCOUNT_FIELDS } from '@/core/model';
 import { TextField } from '../parts/fields';
 import { send } from './host';
+import { Form } from '../parts/form';
 
 const SCHEMA = yup.object({ password: ACCOUNT_FIELDS.password });
 
@@ -44,7 +45,7 @@ export function ChoosePassword({ api, signIn, token, email }: Props) {
           </a>
         </>
       ) : (
-        <form onSubmit={(event) => void submit(event)} noValidate className="grid gap-3">
+        <Form onSubmit={(event) => void submit(event)} className="grid gap-3">
           <p>
             For the account of <strong>{email}</strong>. If this is not your address, close this page.
           </p>
@@ -62,7 +63,7 @@ export function ChoosePassword({ api, signIn, token, email }: Props) {
               Set this password
             </button>
           </span>
-        </form>
+        </Form>
       )}
     </main>
   );

@@ -15,6 +15,7 @@ import { useHost } from './host';
 import { UnlockedBar } from './unlocked-bar';
 import { SectionView, queryOfList } from './section-view';
 import { type DrawnPage } from './drawn-page';
+import { Form } from '../parts/form';
 
 type FormValues = Record<string, Value>;
 
@@ -145,8 +146,7 @@ export function ScreenView({ page: sent }: { page: DrawnPage }) {
   return (
     <ChosenProvider value={chosen}>
       <FormProvider {...form}>
-        <form
-          noValidate
+        <Form
           aria-busy={busy}
           onSubmit={(event) => {
             event.preventDefault();
@@ -182,7 +182,7 @@ export function ScreenView({ page: sent }: { page: DrawnPage }) {
           {screen.sections.map((section) => (
             <SectionView key={section.id} section={section} page={page} busy={busy} run={run} />
           ))}
-        </form>
+        </Form>
       </FormProvider>
     </ChosenProvider>
   );

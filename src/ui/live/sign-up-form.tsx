@@ -7,6 +7,7 @@ import * as yup from 'yup';
 import { ACCOUNT_FIELDS } from '@/core/model';
 import { Told, TextField } from '../parts/fields';
 import { send } from './host';
+import { Form } from '../parts/form';
 
 const FIELDS = [
   ['name', 'Name', 'text', 'name'],
@@ -42,7 +43,7 @@ export function SignUpForm({ base }: { base: string }) {
           you can sign in.
         </p>
       ) : (
-        <form onSubmit={(event) => void submit(event)} noValidate className="grid gap-3">
+        <Form onSubmit={(event) => void submit(event)} className="grid gap-3">
           {FIELDS.map(([name, label, type, complete]) => {
             const message = formState.errors[name]?.message;
             return (
@@ -65,7 +66,7 @@ export function SignUpForm({ base }: { base: string }) {
               I have one
             </a>
           </span>
-        </form>
+        </Form>
       )}
     </main>
   );

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { send } from '../live/host';
 import { Told, TextField } from './fields';
+import { Form } from './form';
 
 interface Props {
   /** Where the credentials are sent. */
@@ -59,7 +60,7 @@ export function SignInForm({ action, heading, back, signUp, demo }: Props) {
   return (
     <main className="mx-auto mt-24 w-[31rem] border-t-4 border-ink bg-paper p-6">
       <h1 className="mb-4 text-xl font-semibold">{heading}</h1>
-      <form onSubmit={(event) => void submit(event)} noValidate className="grid gap-3">
+      <Form onSubmit={(event) => void submit(event)} className="grid gap-3">
         <TextField
           label="E-mail address"
           type="email"
@@ -84,7 +85,7 @@ export function SignInForm({ action, heading, back, signUp, demo }: Props) {
             </a>
           )}
         </span>
-      </form>
+      </Form>
       {demo && (
         <div className="mt-5 border-t border-rule pt-3 text-quiet">
           <p>

@@ -6,6 +6,7 @@ import { useForm } from 'react-hook-form';
 import { send } from '../../live/host';
 import { Told, TextField } from '../../parts/fields';
 import { useTell } from '../../parts/toasts';
+import { Form } from '../../parts/form';
 
 const API = '/studio/api/account';
 
@@ -43,7 +44,7 @@ function NameForm({ name }: { name: string }) {
     router.refresh();
   });
   return (
-    <form className="grid gap-2" noValidate onSubmit={(event) => void submit(event)}>
+    <Form className="grid gap-2" onSubmit={(event) => void submit(event)}>
       <h2 className="font-semibold">Name</h2>
       <TextField
         label="Name, as others see it"
@@ -56,7 +57,7 @@ function NameForm({ name }: { name: string }) {
           Change the name
         </button>
       </span>
-    </form>
+    </Form>
   );
 }
 
@@ -81,7 +82,7 @@ function PasswordForm({ email }: { email: string }) {
   });
   const { errors } = formState;
   return (
-    <form className="grid content-start gap-2" noValidate onSubmit={(event) => void submit(event)}>
+    <Form className="grid content-start gap-2" onSubmit={(event) => void submit(event)}>
       <h2 className="font-semibold">Password</h2>
       <input type="hidden" autoComplete="username" value={email} readOnly />
       <TextField
@@ -104,7 +105,7 @@ function PasswordForm({ email }: { email: string }) {
           Change the password
         </button>
       </span>
-    </form>
+    </Form>
   );
 }
 

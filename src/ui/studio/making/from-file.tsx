@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { send } from '../../live/host';
 import { Told } from '../../parts/fields';
 import { CalledFields, useCalled } from './called';
+import { Form } from '../../parts/form';
 
 /** An application from a definition file. */
 export function FromFile() {
@@ -33,7 +34,7 @@ export function FromFile() {
     if (!called.refuse(answer.fields)) setProblem(answer.detail);
   });
   return (
-    <form className="grid gap-4" noValidate onSubmit={(event) => void submit(event)}>
+    <Form className="grid gap-4" onSubmit={(event) => void submit(event)}>
       <label className="max-w-3xl">
         <span className="text-quiet">Definition file (JSON)</span>
         <input
@@ -57,6 +58,6 @@ export function FromFile() {
           Make it
         </button>
       </span>
-    </form>
+    </Form>
   );
 }

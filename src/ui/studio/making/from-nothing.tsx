@@ -6,6 +6,7 @@ import { Told } from '../../parts/fields';
 import { CalledFields, useCalled } from './called';
 import { CurrencyChoice } from './currency-choice';
 import { mannersHere } from './manners';
+import { Form } from '../../parts/form';
 
 /** An application with nothing in it. */
 export function FromNothing() {
@@ -20,7 +21,7 @@ export function FromNothing() {
     if (!called.refuse(answer.fields)) setProblem(answer.detail);
   });
   return (
-    <form className="grid gap-4" noValidate onSubmit={(event) => void submit(event)}>
+    <Form className="grid gap-4" onSubmit={(event) => void submit(event)}>
       <CalledFields called={called} />
       <CurrencyChoice value={currency} onChange={setCurrency} />
       <Told text={problem} />
@@ -29,6 +30,6 @@ export function FromNothing() {
           Make it
         </button>
       </span>
-    </form>
+    </Form>
   );
 }

@@ -15,6 +15,7 @@ import { PickFiles } from './pick-files';
 import { PickTables } from './pick-tables';
 import type { Source } from './source';
 import { SheetTable, type ChosenSheets } from './sheet-table';
+import { Form } from '../../parts/form';
 
 const API = '/studio/api/making';
 
@@ -124,9 +125,8 @@ export function FromSheets({ of }: { of: 'files' | 'tables' }) {
   };
 
   return (
-    <form
+    <Form
       className="grid grid-cols-[minmax(0,1fr)] gap-4"
-      noValidate
       onSubmit={(event) => void called.form.handleSubmit(make)(event)}
     >
       {of === 'files' ? (
@@ -168,6 +168,6 @@ export function FromSheets({ of }: { of: 'files' | 'tables' }) {
           </button>
         </span>
       )}
-    </form>
+    </Form>
   );
 }
