@@ -156,6 +156,7 @@ async function madeFrom(slug: string, texts: readonly string[], names: readonly 
     pins: [],
     live: 'change' as const,
     people: true,
+    releases: true,
   };
   return dataOf(workplace, 'sample', made.definition.entities[0]?.id ?? '');
 }

@@ -9,8 +9,10 @@ import { inPackages, ROOT, Unable } from './run.mjs';
 console.log = console.error;
 
 const args = process.argv.slice(2);
-const IN_DATABASE = ['list', 'new', 'copy', 'delete', 'builders', 'records', 'export', 'import'];
-const needsDatabase = IN_DATABASE.includes(args.find((one) => !one.startsWith('-')) ?? '');
+/** These work on files alone. */
+const ON_FILES = ['check', 'decide', 'test', 'explain', 'reach', 'help'];
+const command = args.find((one) => !one.startsWith('-'));
+const needsDatabase = command !== undefined && !ON_FILES.includes(command);
 
 /** The application's own database, started for this command if it is not running. */
 async function withDatabase() {

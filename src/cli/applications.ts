@@ -1,5 +1,5 @@
 import { basename } from 'node:path';
-import { asc, eq, isNull } from 'drizzle-orm';
+import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import {
   addressFrom,
   applicationFrom,
@@ -12,7 +12,7 @@ import {
   type SheetChoice,
 } from '@/core/making';
 import { database } from '@/server/database/client';
-import { applications, builders, type RecordKind } from '@/server/database/schema';
+import { applications, builders, outbox, type RecordKind } from '@/server/database/schema';
 import { type DataAt, dataOf } from '@/server/data/at';
 import { importSheet } from '@/server/data/import';
 import { draftOf } from '@/server/drafts/draft';
@@ -123,6 +123,20 @@ export const copied = (
 export const deleted = (slug: string, name: string, as?: string): Promise<void> =>
   asking('DELETE', async () => deleteApplication(await placeOf(slug, await builderCalled(as)), name));
 
+/** The messages that would be sent to builders, the newest first. */
+export const messagesToBuilders = (to?: string) =>
+  withDatabase(() => {
+    const { at, to: address, subject, link } = outbox;
+    return database()
+      .select({ at, to: address, subject, link })
+      .from(outbox)
+      .where(
+        and(eq(outbox.forBuilder, true), to === undefined ? undefined : eq(address, to.trim().toLowerCase())),
+      )
+      .orderBy(desc(at))
+      .limit(100);
+  });
+
 /** Who builds an application. */
 export const buildersFor = (slug: string) =>
   asking('BUILDERS', async () => buildersOf(await placeOf(slug, '')));
@@ -188,5 +202,6 @@ async function placeOf(slug: string, builderId: string): Promise<Workplace> {
     pins: [],
     live: 'change',
     people: true,
+    releases: true,
   };
 }

@@ -111,6 +111,21 @@ program
   });
 
 program
+  .command('outbox')
+  .description(
+    'Lists the messages to builders with their links, which make accounts: for whoever runs the server, while it sends no mail.',
+  )
+  .option('--to <email>', 'those to one address')
+  .option('--json', 'as JSON')
+  .action(async (options: { to?: string; json?: boolean }) => {
+    const { messagesToBuilders } = await inApplications();
+    const all = await messagesToBuilders(options.to);
+    if (options.json) return printJson(all);
+    for (const { at, to, subject, link } of all)
+      print([at.toISOString(), to, subject, link ?? ''].join('\t'));
+  });
+
+program
   .command('sweep')
   .description('Has the running server asked for everything as everybody, and tells what came otherwise.')
   .argument('<application>', 'its part of the address')

@@ -6,10 +6,11 @@ import { changeInWords, closedInWords } from '@/core/edit/comparing/change-words
 import { difference } from '@/core/edit/comparing/difference';
 import { stacksOf, undoStateOf, type LogEntry } from '@/core/edit/edits/history';
 import { directionOf } from '@/core/edit/comparing/review';
+import { opensOf } from '@/core/edit/comparing/opening';
 import { compareReach } from '@/core/edit/comparing/shifts';
 import type { Condition } from '@/core/condition/condition';
 import type { Definition } from '@/core/model/definition';
-import type { Gate } from '@/core/model/gate';
+import type { Gate, Line } from '@/core/model/gate';
 import { LARKFIELD } from '@/demo/definition';
 
 /** The demo with some of its document another one. */
@@ -214,6 +215,36 @@ describe('what differs at another time', () => {
     const shifts = compareReach(opens(before), opens(after), viewers, evening);
     const found = shifts.find(({ element }) => element === 's_stores')?.groups ?? [];
     expect(found.map(({ elsewhen, who }) => [elsewhen, who])).toEqual(differs ? [[true, ['auditor']]] : []);
+  });
+});
+
+describe('what is opened of the data', () => {
+  const at = { moment: Date.UTC(2026, 10, 25, 10) };
+  const lender = { id: 'p', name: 'P', active: true, assignments: [{ role: 'lender' }], attributes: {} };
+  const opened = (change: (draft: Mutable<Definition>) => void) => {
+    const after = changed(change);
+    const people = [{ key: 'p', viewer: viewerOfPerson(lender) }];
+    return opensOf(LARKFIELD, after, compareReach(LARKFIELD, after, people, at), at).map((one) => ({
+      ...one,
+      people: [...one.people],
+    }));
+  };
+  const seen = (who: Line['who'], what: 'see' | 'block' = 'see') => ({ lines: [{ id: 'l', who, what }] });
+
+  it('is told with every kind of viewer that gets it, who is signed out first, and with people', () => {
+    const found = opened((draft) => {
+      draft.gates['item_value'] = seen({ kind: 'everyone' }) as Mutable<Gate>;
+      draft.gates['loan'] = seen({ kind: 'role', role: 'lender' }) as Mutable<Gate>;
+    });
+    expect(found[0]).toMatchObject({ about: 'Items', what: ['Insurance value'] });
+    expect(found[0]?.kinds.slice(0, 2)).toEqual(['Signed out', 'Signed in']);
+    const loans = found.find(({ what }) => what.includes('the records themselves'));
+    expect(loans).toMatchObject({ about: 'Loans', kinds: ['Lender'], people: ['p'] });
+  });
+
+  it('is nothing where nothing of the data opens', () => {
+    expect(opened((draft) => void (draft.gates['item_value'] = { lines: [] } as Mutable<Gate>))).toEqual([]);
+    expect(opened((draft) => void (draft.name = 'Another desk'))).toEqual([]);
   });
 });
 

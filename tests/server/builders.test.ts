@@ -1,13 +1,14 @@
-import { eq } from 'drizzle-orm';
+import { and, desc, eq } from 'drizzle-orm';
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
 import { builders, invitations, memberships, outbox } from '@/server/database/schema';
+import { showLink } from '@/server/people/links';
 import { hashPassword, isPassword } from '@/server/security/password';
 import { openSession } from '@/server/security/sessions';
 import { accountOf, changePassword, endOtherSessions, renameBuilder } from '@/server/studio/account';
 import type { Builder, Workplace } from '@/server/studio/builder';
-import { buildersOf, changeBuilder } from '@/server/studio/builders';
+import { buildersOf, changeBuilder, giveRights, liftBuilderWaits } from '@/server/studio/builders';
 import { homeOf } from '@/server/studio/home';
 import {
   acceptInvitation,
@@ -15,7 +16,7 @@ import {
   invitationsOf,
   inviteBuilder,
   joinByInvitation,
-  linkForInvitation,
+  sendInvitationAgain,
   takeBackInvitation,
 } from '@/server/studio/invitations';
 import { application, dropApplications, emptyDatabase, underNewId } from './setting';
@@ -40,10 +41,28 @@ beforeEach(async () => {
     pins: [],
     live: 'none',
     people: true,
+    releases: true,
   };
 });
 const cy = { email: ' Cy@Test.Example ', name: ' Cy ', role: 'editor' } as const;
 const tokenIn = (link = ''): string => new URL(link).searchParams.get('token') ?? '';
+/** The link in the newest message to a builder's address, as the mail would bring it. */
+const linkTo = async (email: string): Promise<string> => {
+  const [newest] = await database()
+    .select()
+    .from(outbox)
+    .where(and(eq(outbox.to, email), eq(outbox.forBuilder, true)))
+    .orderBy(desc(outbox.at))
+    .limit(1);
+  return newest?.link ?? '';
+};
+const invite = async (
+  from: Workplace,
+  whom: Parameters<typeof inviteBuilder>[1],
+): Promise<{ link: string }> => {
+  await inviteBuilder(from, whom);
+  return { link: await linkTo(whom.email.trim().toLowerCase()) };
+};
 const stored = async (email: string) =>
   (await database().select().from(builders).where(eq(builders.email, email)))[0];
 /** An account that builds nothing here. */
@@ -57,7 +76,7 @@ const elsewhere = async (email: string): Promise<string> => {
 
 describe('letting a builder in', () => {
   it('lets nobody in before their link is opened; who has no account gets one by it, once', async () => {
-    const { link } = await inviteBuilder(place, cy);
+    const { link } = await invite(place, cy);
     expect(await stored('cy@test.example')).toBeUndefined();
     expect(await buildersOf(place)).toHaveLength(2);
     expect(await invitationsOf(place)).toMatchObject([
@@ -75,7 +94,7 @@ describe('letting a builder in', () => {
 
   it('lets in whoever opens the link signed in, not whoever has the address', async () => {
     const others = await elsewhere('cy@test.example');
-    const { link } = await inviteBuilder(place, cy);
+    const { link } = await invite(place, cy);
     expect(await invitationAt(tokenIn(link))).toMatchObject({ known: true });
     expect(await homeOf(others)).toEqual([]);
     // The link never changes the password of an account that is there.
@@ -88,15 +107,16 @@ describe('letting a builder in', () => {
   });
 
   it('keeps the invitation where who opens it is there already', async () => {
-    const { link } = await inviteBuilder(place, cy);
+    const { link } = await invite(place, cy);
     await expect(acceptInvitation(tokenIn(link), { id: bo })).rejects.toMatchObject({ status: 409 });
     expect(await invitationsOf(place)).toHaveLength(1);
   });
 
   it('makes another link no key any more, nor one that is too old or taken back', async () => {
-    const { link } = await inviteBuilder(place, cy);
+    const { link } = await invite(place, cy);
     const [{ id } = { id: '' }] = await invitationsOf(place);
-    const next = await linkForInvitation(place, id);
+    await sendInvitationAgain(place, id);
+    const next = await linkTo('cy@test.example');
     const gone = async (tried: string): Promise<void> =>
       expect(joinByInvitation(tokenIn(tried), 'a long password')).rejects.toMatchObject({ status: 410 });
     await gone(link);
@@ -104,7 +124,8 @@ describe('letting a builder in', () => {
       .update(invitations)
       .set({ expiresAt: new Date(Date.now() - 1000) });
     await gone(next);
-    const last = await linkForInvitation(place, id);
+    await sendInvitationAgain(place, id);
+    const last = await linkTo('cy@test.example');
     await takeBackInvitation({ ...place, applicationId: 'another' }, id).catch(() => undefined);
     expect(await invitationAt(tokenIn(last))).toBeDefined();
     await takeBackInvitation(place, id);
@@ -117,16 +138,43 @@ describe('letting a builder in', () => {
     });
     const both = await Promise.allSettled([inviteBuilder(place, cy), inviteBuilder(place, cy)]);
     expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
-    const [one] = both.flatMap((ended) => (ended.status === 'fulfilled' ? [ended.value] : []));
-    await joinByInvitation(tokenIn(one?.link), 'a long password');
+    await joinByInvitation(tokenIn(await linkTo('cy@test.example')), 'a long password');
     await expect(inviteBuilder(place, cy)).rejects.toMatchObject({ status: 409 });
     expect(await database().$count(memberships)).toBe(3);
   });
 
-  it('keeps its message for owners: whoever opens it becomes a builder', async () => {
-    await inviteBuilder(place, { ...cy, role: 'owner' });
+  it('ends with the rights of who let them in, who keeps no way back', async () => {
+    const asBo = { ...place, builder: { ...place.builder, id: bo } };
+    for (const less of ['editor', null] as const) {
+      const { link } = await invite(asBo, { ...cy, role: 'owner' });
+      expect(await invitationAt(tokenIn(link))).toBeDefined();
+      await changeBuilder(place, bo, less);
+      expect(await invitationAt(tokenIn(link))).toBeUndefined();
+      await expect(joinByInvitation(tokenIn(link), 'a long password')).rejects.toMatchObject({ status: 410 });
+      await expect(acceptInvitation(tokenIn(link), { id: bo })).rejects.toMatchObject({ status: 410 });
+      // Whose right has just gone lets nobody in any more, also with a request that is on its way.
+      await expect(inviteBuilder(asBo, cy)).rejects.toMatchObject({ status: 403 });
+      if (less) await changeBuilder(place, bo, 'owner');
+    }
+  });
+
+  it('goes on where another owner has sent it again, who answers for it then', async () => {
+    const asBo = { ...place, builder: { ...place.builder, id: bo } };
+    const { link } = await invite(asBo, cy);
+    const [{ id } = { id: '' }] = await invitationsOf(place);
+    await sendInvitationAgain(place, id);
+    await changeBuilder(place, bo, null);
+    expect(await invitationAt(tokenIn(link))).toBeUndefined();
+    expect(await invitationAt(tokenIn(await linkTo('cy@test.example')))).toBeDefined();
+  });
+
+  it('shows its link to nobody but whose address it is', async () => {
+    expect(await inviteBuilder(place, { ...cy, role: 'owner' })).toBeUndefined();
     const all = await database().select().from(outbox);
-    expect(all).toMatchObject([{ to: 'cy@test.example', ownersOnly: true }]);
+    expect(all).toMatchObject([{ to: 'cy@test.example', forBuilder: true }]);
+    await expect(showLink(place.applicationId, place.builder.id, all[0]?.id ?? '')).rejects.toMatchObject({
+      status: 404,
+    });
     // The token is in the message only.
     const kept = JSON.stringify(await database().select().from(invitations));
     expect(kept).not.toContain(tokenIn(all[0]?.link ?? ''));
@@ -161,6 +209,27 @@ describe('the builders of an application', () => {
   });
 });
 
+describe('what owners give', () => {
+  it('is releasing, to editors; they have it themselves', async () => {
+    const released = async (): Promise<Record<string, boolean>> =>
+      Object.fromEntries((await buildersOf(place)).map(({ name, releases }) => [name, releases]));
+    await changeBuilder(place, bo, 'editor');
+    expect(await released()).toEqual({ ada: true, bo: false });
+    await giveRights(place, bo, { releases: true });
+    expect(await released()).toEqual({ ada: true, bo: true });
+    await changeBuilder(place, bo, 'reviewer');
+    expect(await released()).toEqual({ ada: true, bo: false });
+  });
+
+  it('is signing in without waiting: once an hour, to others, who are told', async () => {
+    await expect(liftBuilderWaits(place, place.builder.id)).rejects.toMatchObject({ code: 'own-waits' });
+    await liftBuilderWaits(place, bo);
+    const address = `bo-${place.applicationId}@test.example`;
+    expect(await database().select().from(outbox)).toMatchObject([{ to: address, forBuilder: true }]);
+    await expect(liftBuilderWaits(place, bo)).rejects.toMatchObject({ status: 429, code: 'lifted-lately' });
+  });
+});
+
 describe('one’s own account', () => {
   const client = { address: '192.0.2.7', device: undefined };
   const signedIn = async (): Promise<Builder> => {
@@ -178,9 +247,16 @@ describe('one’s own account', () => {
     await expect(changePassword(here, 'not it', 'the one after', client)).rejects.toMatchObject({
       more: { errors: [{ field: 'now' }] },
     });
-    await expect(changePassword(here, 'the one before', 'short', client)).rejects.toMatchObject({
-      more: { errors: [{ field: 'password' }] },
-    });
+    for (const bad of [
+      'short',
+      'password1234',
+      'qwertyuiop',
+      'aaaaaaaaaaaaaaaa',
+      `bo-${place.applicationId}`,
+    ])
+      await expect(changePassword(here, 'the one before', bad, client)).rejects.toMatchObject({
+        more: { errors: [{ field: 'password' }] },
+      });
     expect((await accountOf(here)).sessions).toHaveLength(2);
     await changePassword(here, 'the one before', 'the one after', client);
     expect((await accountOf(here)).sessions).toHaveLength(1);

@@ -36,6 +36,7 @@ const at = (entity: string, kind: DataAt['kind'] = 'sample'): DataAt => ({
     pins: [],
     live: 'change',
     people: true,
+    releases: true,
   },
   ...(kind === 'live' && { release: 1 }),
 });

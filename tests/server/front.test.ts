@@ -191,7 +191,9 @@ describe('a body', () => {
 
 it('the sessions of a request are read from its cookies, devices are not', () => {
   expect(
-    tokensIn('zinc-a-studio=one; zinc-a-studio-device=two; other=three; __Host-zinc-a-live-x=four'),
-  ).toEqual(['one', 'four']);
+    tokensIn(
+      'zinc-a-studio=one; zinc-device.a-studio=two; __Host-zinc-a-live-x-device=five; other=three; __Host-zinc-a-live-x=four',
+    ),
+  ).toEqual(['one', 'five', 'four']);
   expect(tokensIn(undefined)).toEqual([]);
 });

@@ -41,6 +41,7 @@ beforeEach(async () => {
     applicationId: LARKFIELD.id,
     slug: LARKFIELD.id,
     people: true,
+    releases: true,
     name: LARKFIELD.name,
     role: 'owner',
     pins: [],

@@ -114,6 +114,7 @@ const placeOf = (applicationId: string, slug: string): Workplace => ({
   pins: [],
   live: 'none',
   people: true,
+  releases: true,
 });
 const count = (id: string) => database().$count(records, eq(records.applicationId, id));
 

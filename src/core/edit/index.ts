@@ -3,6 +3,7 @@ export { changeInWords } from './comparing/change-words';
 export type { Change } from './comparing/difference';
 export { changesInShort } from './comparing/in-short';
 export { assignmentInWords, personChangeInWords } from './comparing/person-words';
+export { opensOf } from './comparing/opening';
 export { type Power, powerOf } from './comparing/power';
 export {
   type DataChange,

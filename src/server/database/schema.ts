@@ -122,11 +122,20 @@ export const invitations = pgTable(
     email: text('email').notNull(),
     name: text('name').notNull(),
     role: text('role', { enum: ['owner', 'editor', 'reviewer'] }).notNull(),
+    /** Who answers for it. When they lose the right to let builders in, it ends. */
+    invitedBy: uuid('invited_by').notNull(),
     /** SHA-256 of the token in the link, in hexadecimal. */
     tokenHash: text('token_hash').notNull().unique(),
     expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
   },
-  (table) => [unique('invitations_email').on(table.applicationId, table.email)],
+  (table) => [
+    unique('invitations_email').on(table.applicationId, table.email),
+    foreignKey({
+      name: 'invitations_inviter',
+      columns: [table.applicationId, table.invitedBy],
+      foreignColumns: [memberships.applicationId, memberships.builderId],
+    }).onDelete('cascade'),
+  ],
 );
 
 /** What a builder may do with the live records in the look bench. The owner gives it. */
@@ -150,6 +159,8 @@ export const memberships = pgTable(
     live: text('live', { enum: LIVE_RIGHTS }).notNull().default('none'),
     /** May they manage the people of the application, and read the messages that go to them? */
     people: boolean('people').notNull().default(false),
+    /** May they release? An owner may without it. */
+    releases: boolean('releases').notNull().default(false),
     /** When they last had a bench of it open. Null: never since this is kept. */
     seenAt: timestamp('seen_at', { withTimezone: true }),
   },
@@ -261,8 +272,8 @@ export const outbox = pgTable(
     body: text('body').notNull(),
     /** The link in it, which is a key: shown only when asked for. */
     link: text('link'),
-    /** Is it for a builder? Then it is the owners' to read: its link makes somebody a builder. */
-    ownersOnly: boolean('owners_only').notNull().default(false),
+    /** Is it for a builder? Then no builder reads it but whose address it is: its link makes an account of that address. */
+    forBuilder: boolean('for_builder').notNull().default(false),
     at: at('at'),
   },
   (table) => [index('outbox_at').on(table.applicationId, table.at)],
@@ -277,6 +288,11 @@ export const confirmations = pgTable('confirmations', {
     .references(() => people.id, { onDelete: 'cascade' }),
   /** What they called themselves when they asked for it; it becomes their name once the link is opened. */
   name: text('name'),
+  /** The builders who had it shown to them. When one of them loses the right to manage people, it opens nothing any more. */
+  shownTo: uuid('shown_to')
+    .array()
+    .notNull()
+    .default(sql`'{}'`),
   expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
 });
 
@@ -549,6 +565,12 @@ export const signInAttempts = pgTable(
     index('sign_in_attempts_source').on(table.source, table.at),
   ],
 );
+
+/** When somebody last let an account do without the waits after wrong tries. Tries before that count for it no more. */
+export const liftedWaits = pgTable('lifted_waits', {
+  account: text('account').primaryKey(),
+  at: at('at'),
+});
 
 /** Devices that have signed in to an account: others' wrong tries do not slow them down. */
 export const devices = pgTable(

@@ -1,5 +1,13 @@
 import { difference, viewerOfPerson } from '@/core';
-import { asksWhen, type Circumstances, everybody, Held, type Person, rightNow } from '@/core/access';
+import {
+  asksWhen,
+  type Circumstances,
+  everybody,
+  Held,
+  type Person,
+  rightNow,
+  SIGNED_OUT_KEY,
+} from '@/core/access';
 import type { Condition } from '@/core/condition';
 import {
   causesOf,
@@ -10,6 +18,7 @@ import {
   type Following,
   fullName,
   moversOf,
+  opensOf,
   type Power,
   powerOf,
   reachSteps,
@@ -41,10 +50,11 @@ export async function review(applicationId: string, { tell, signal }: Partial<Ru
   const affected = everybody(people);
   const shifts = await takeSteps(reachSteps(before, after, affected, at), tell, signal);
   const bySelf = new Map(shifts.map((shift) => [shift.element, shift]));
+  const keyed = new Map(affected.map(({ key, name }) => [key, name]));
   const effects = new Effects(
     before,
     after,
-    new Map(affected.map(({ key, name }) => [key, name])),
+    keyed,
     new SamplesCompared(applicationId, before, after, people, at),
   );
   const differing = difference(before, after);
@@ -85,6 +95,10 @@ export async function review(applicationId: string, { tell, signal }: Partial<Ru
     revision: draft.revision,
     name: after.name,
     number: inForce?.number,
+    opens: opensOf(before, after, shifts, at).map(({ people: who, ...one }) => ({
+      ...one,
+      ...firstOf([...who].filter((key) => key !== SIGNED_OUT_KEY).map((key) => keyed.get(key) ?? key)),
+    })),
     power: [
       ...powerOf(before, after).map((one) => withHolders(one, after, people, at)),
       ...groupsByTheirPeople(before, after, people, at),

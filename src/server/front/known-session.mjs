@@ -8,7 +8,7 @@ const WITHIN = 2000;
 export const tokensIn = (cookies = '') =>
   cookies.split(/;\s*/).flatMap((cookie) => {
     const [, name = '', token = ''] = /^((?:__Host-)?zinc-[^=]+)=(.+)$/.exec(cookie) ?? [];
-    return name === '' || name.endsWith('-device') ? [] : [token];
+    return name === '' || name.includes('zinc-device.') ? [] : [token];
   });
 
 /** As sessions are kept: by the hash of their token. @param {string} token */

@@ -8,6 +8,7 @@ import { notThere, Refused } from '../http/problem';
 import { checkPerson } from '../people/input';
 import { givenToNew } from '../people/write';
 import { sendLink } from '../people/links';
+import { countAskedAccount, type Client } from '../security/attempts';
 import { requireOneself } from './standing';
 import type { Visit } from './who-visits';
 
@@ -25,11 +26,13 @@ export async function signUp(
   visit: Visit,
   definition: Definition,
   input: { readonly name: string; readonly email: string },
+  client: Client,
 ): Promise<void> {
   if (!definition.signUp) throw notThere();
   const checked = checkPerson(definition, { name: input.name, email: input.email });
   if ('problems' in checked)
     throw new Refused(422, 'values', 'Some values need another look.', { errors: checked.problems });
+  await countAskedAccount(visit.applicationId, client);
   const { email = '' } = checked.value;
   // A name that access depends on is not given to oneself.
   const compared = comparedAttributes(definition).has('name');

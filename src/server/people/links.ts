@@ -1,12 +1,20 @@
 import { randomBytes } from 'node:crypto';
 import { and, eq, gt, sql } from 'drizzle-orm';
 import { liveAddress } from '../hosts.mjs';
-import { accountFault } from '@/core/model';
 import { database, type Executor } from '../database/client';
-import { applications, auditEvents, confirmations, outbox, people, sessions } from '../database/schema';
-import { Refused } from '../http/problem';
-import { liftWaits, liveAccount } from '../security/attempts';
+import {
+  applications,
+  auditEvents,
+  confirmations,
+  memberships,
+  outbox,
+  people,
+  sessions,
+} from '../database/schema';
+import { notThere, Refused } from '../http/problem';
+import { forgetTries, liveAccount } from '../security/attempts';
 import { hashPassword } from '../security/password';
+import { passwordFault } from '../security/password-fault';
 import { hashToken } from '../security/sessions';
 
 /** How long a link can be opened, in hours: one that was asked for, and one that comes unasked. */
@@ -98,9 +106,34 @@ export async function addresseeOf(
         eq(confirmations.tokenHash, hashToken(token)),
         gt(confirmations.expiresAt, sql`now()`),
         eq(people.applicationId, applicationId),
+        sql`not exists (select from unnest(${confirmations.shownTo}) as shown where shown not in
+          (select ${memberships.builderId} from ${memberships}
+            where ${memberships.applicationId} = ${applicationId} and ${memberships.people}))`,
       ),
     );
   return row;
+}
+
+/** The link of a message to a person, for a builder to see, who could open it: each time is in the audit trail. */
+export async function showLink(applicationId: string, builderId: string, message: string): Promise<string> {
+  return database().transaction(async (tx) => {
+    const [row] = await tx
+      .select()
+      .from(outbox)
+      .where(
+        and(eq(outbox.applicationId, applicationId), eq(outbox.id, message), eq(outbox.forBuilder, false)),
+      );
+    if (!row?.link) throw notThere();
+    const token = new URL(row.link).searchParams.get('token') ?? '';
+    await tx
+      .update(confirmations)
+      .set({ shownTo: sql`array_append(array_remove(${confirmations.shownTo}, ${builderId}), ${builderId})` })
+      .where(eq(confirmations.tokenHash, hashToken(token)));
+    await tx
+      .insert(auditEvents)
+      .values({ applicationId, builderId, what: 'link-shown', detail: { to: row.to } });
+    return row.link;
+  });
 }
 
 /**
@@ -108,12 +141,13 @@ export async function addresseeOf(
  * links to it are used up, and its sessions end.
  */
 export async function choosePassword(applicationId: string, token: string, password: string): Promise<void> {
-  const fault = accountFault('password', password);
+  const whose = await addresseeOf(applicationId, token);
+  if (!whose) throw usedUp();
+  const fault = passwordFault(password, [whose.email, whose.name ?? '']);
   if (fault !== undefined)
     throw new Refused(422, 'values', 'Choose another password.', {
       errors: [{ field: 'password', detail: fault }],
     });
-  if (!(await addresseeOf(applicationId, token))) throw usedUp();
   const passwordHash = await hashPassword(password);
   await database().transaction(async (tx) => {
     const found = await addresseeOf(applicationId, token, tx);
@@ -130,7 +164,7 @@ export async function choosePassword(applicationId: string, token: string, passw
       .set({ passwordHash, confirmed: true, ...(found.name !== null && { name: found.name }) })
       .where(eq(people.id, found.id));
     await tx.delete(sessions).where(eq(sessions.personId, found.id));
-    await liftWaits(liveAccount(applicationId, found.email), tx);
+    await forgetTries(liveAccount(applicationId, found.email), tx);
     await tx.insert(auditEvents).values({ applicationId, personId: found.id, what: 'password-chosen' });
   });
 }

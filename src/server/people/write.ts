@@ -2,9 +2,10 @@ import { and, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type { Assignment } from '@/core/access';
 import type { Definition } from '@/core/model';
 import { database, type Executor } from '../database/client';
-import { assignments, auditEvents, people, sessions } from '../database/schema';
+import { assignments, auditEvents, builders, people, sessions } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
-import { liftWaits, liveAccount } from '../security/attempts';
+import { liveAccount } from '../security/attempts';
+import { liftWaits } from '../security/lifting';
 import { isUuid } from '../database/uuid';
 import { sendLink } from './links';
 import { checkPerson, type PersonChange, type PersonInput } from './input';
@@ -180,11 +181,22 @@ export async function sendNewLink(applicationId: string, keeper: Keeper, id: str
   });
 }
 
-/** Nobody has to wait any more to sign in as this person, after wrong tries. */
+/** Nobody has to wait any more to sign in as this person, after wrong tries. The person is told; nobody does it for themselves. */
 export async function liftWaitsOf(applicationId: string, keeper: Keeper, id: string): Promise<void> {
   await database().transaction(async (tx) => {
     const { email } = await lockedPerson(tx, applicationId, id);
-    await liftWaits(liveAccount(applicationId, email), tx);
+    const account = liveAccount(applicationId, email);
+    const own = await isOneself(tx, keeper, { id, email });
+    await liftWaits(tx, { account, applicationId, to: email, forBuilder: false }, own);
     await audit(tx, applicationId, keeper, 'waits-lifted', id);
   });
+}
+
+async function isOneself(
+  tx: Executor,
+  keeper: Keeper,
+  { id, email }: { readonly id: string; readonly email: string },
+): Promise<boolean> {
+  if ('personId' in keeper) return keeper.personId === id;
+  return (await tx.$count(builders, and(eq(builders.id, keeper.builderId), eq(builders.email, email)))) > 0;
 }

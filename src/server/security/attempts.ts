@@ -1,7 +1,15 @@
 import { createHash } from 'node:crypto';
 import { and, eq, gt, inArray, lt, sql } from 'drizzle-orm';
 import { database, type Executor } from '../database/client';
-import { devices, outbox, people, signInAttempts } from '../database/schema';
+import {
+  auditEvents,
+  builders,
+  devices,
+  liftedWaits,
+  outbox,
+  people,
+  signInAttempts,
+} from '../database/schema';
 import { Refused } from '../http/problem';
 
 /** Who tries to sign in, as far as the network tells. */
@@ -22,6 +30,8 @@ const LIMITS = {
   own: { free: 5, longest: 900 },
   source: { free: 30, longest: 900 },
   account: { free: 40, longest: 10 },
+  /** Accounts that one source asks for. */
+  asked: { free: 20, longest: 900 },
 } as const;
 
 /** After so many in a day, whose account it is gets a message. */
@@ -64,6 +74,7 @@ export async function limited<T>(
   const id = await begin(account, client);
   const done = await tryIt();
   if (done === undefined) {
+    await keepFailure(account, client);
     await tellOf(account);
     throw new Refused(401, 'wrong-credentials', 'This e-mail address and password do not go together.');
   }
@@ -85,35 +96,50 @@ async function begin(account: string, { address, device }: Client): Promise<stri
   return on.transaction(async (tx) => {
     // Those of one source are counted one after another.
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${source}, 1))`);
+    const into = and(eq(signInAttempts.account, account), sinceLifted(account));
     const waits = [
-      await waitOf(
-        tx,
-        and(eq(signInAttempts.account, account), eq(signInAttempts.source, source)),
-        LIMITS.own,
-      ),
+      await waitOf(tx, and(into, eq(signInAttempts.source, source)), LIMITS.own),
       ...(known
         ? []
         : [
             await waitOf(tx, eq(signInAttempts.source, source), LIMITS.source),
-            await waitOf(tx, eq(signInAttempts.account, account), LIMITS.account),
+            await waitOf(tx, into, LIMITS.account),
           ]),
     ];
     const seconds = Math.ceil(Math.max(...waits));
-    if (seconds > 0)
-      throw new Refused(
-        429,
-        'too-many-attempts',
-        `There were many wrong tries. Try again in ${inWords(seconds)}.`,
-        { headers: { 'Retry-After': String(seconds) } },
-      );
+    if (seconds > 0) throw tooMany('There were many wrong tries.', seconds);
     const [row] = await tx.insert(signInAttempts).values({ account, source }).returning();
     if (!row) throw new Error('The attempt was not stored');
     return row.id;
   });
 }
 
+const tooMany = (why: string, seconds: number): Refused =>
+  new Refused(429, 'too-many-attempts', `${why} Try again in ${inWords(seconds)}.`, {
+    headers: { 'Retry-After': String(seconds) },
+  });
+
+/** Tries since somebody lifted the waits of the account, if anybody has. */
+const sinceLifted = (account: string) =>
+  gt(
+    signInAttempts.at,
+    sql`coalesce((select ${liftedWaits.at} from ${liftedWaits} where ${liftedWaits.account} = ${account}), '-infinity')`,
+  );
+
 const inWords = (seconds: number): string =>
   seconds < 90 ? `${seconds} second${seconds === 1 ? '' : 's'}` : `${Math.ceil(seconds / 60)} minutes`;
+
+/** Counts an account that is asked for in an application. One address may ask for some; then it waits, longer each time. */
+export async function countAskedAccount(applicationId: string, { address }: Client): Promise<void> {
+  const such = { account: `asked ${applicationId}`, source: `asked from ${networkOf(address)}` };
+  await database().transaction(async (tx) => {
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${such.source}, 12))`);
+    const these = and(eq(signInAttempts.account, such.account), eq(signInAttempts.source, such.source));
+    const seconds = Math.ceil(await waitOf(tx, these, LIMITS.asked));
+    if (seconds > 0) throw tooMany('Many accounts were asked for from here.', seconds);
+    await tx.insert(signInAttempts).values(such);
+  });
+}
 
 /** How many seconds are left to wait, by the tries that are such. */
 async function waitOf(
@@ -157,9 +183,32 @@ export async function untoldTries(account: string): Promise<number> {
   return told.length;
 }
 
-/** Nobody has to wait any more for this account. */
-export async function liftWaits(account: string, on: Executor = database()): Promise<void> {
+/** Who has just shown that the account is theirs, by a link to its address, begins anew. */
+export async function forgetTries(account: string, on: Executor): Promise<void> {
   await on.delete(signInAttempts).where(eq(signInAttempts.account, account));
+}
+
+/** Keeps in the audit trail that somebody failed to sign in, to which account if there is one, and from where. */
+async function keepFailure(account: string, { address }: Client): Promise<void> {
+  const [kind, ...rest] = account.split(' ');
+  const email = rest.at(-1) ?? '';
+  const [applicationId] = kind === 'live' ? rest : [];
+  // An address that has no account is not kept: people write passwords there by mistake.
+  const whose =
+    applicationId === undefined
+      ? database().select({ id: builders.id }).from(builders).where(eq(builders.email, email))
+      : database()
+          .select({ id: people.id })
+          .from(people)
+          .where(and(eq(people.applicationId, applicationId), eq(people.email, email)));
+  const [of] = await whose;
+  await database()
+    .insert(auditEvents)
+    .values({
+      applicationId,
+      what: 'sign-in-failed',
+      detail: { from: networkOf(address), ...(of && { [kind === 'live' ? 'person' : 'builder']: of.id }) },
+    });
 }
 
 /** After many wrong tries, a message to the person, once a day. */

@@ -62,10 +62,11 @@ const AGES: Readonly<Record<Kind, number>> = { session: HOURS * 3600, device: 40
 async function place(part: 'studio' | 'live', own: string, path: string, kind: Kind): Promise<CookiePlace> {
   const { name } = await theInstallation();
   const secure = isSecure(part);
-  const ending = kind === 'device' ? '-device' : '';
+  // Before all else, where no part of an address can stand: an application may be called `anything-device`.
+  const device = kind === 'device' ? 'device.' : '';
   const age = AGES[kind];
-  if (secure) return { name: `__Host-zinc-${name}-${own}${ending}`, path: '/', secure, age };
-  return { name: `zinc-${name}-${part}${ending}`, path, secure, age };
+  if (secure) return { name: `__Host-zinc-${device}${name}-${own}`, path: '/', secure, age };
+  return { name: `zinc-${device}${name}-${part}`, path, secure, age };
 }
 
 export const studioCookie = (kind: Kind = 'session'): Promise<CookiePlace> =>

@@ -5,6 +5,7 @@ import { auditEvents, builders, sessions } from '../database/schema';
 import { Refused } from '../http/problem';
 import { limited, studioAccount, type Client } from '../security/attempts';
 import { hashPassword, isPassword } from '../security/password';
+import { passwordFault } from '../security/password-fault';
 import { hashToken } from '../security/sessions';
 import type { Builder } from './builder';
 
@@ -43,7 +44,8 @@ export async function changePassword(
   password: string,
   client: Client,
 ): Promise<void> {
-  const fault = accountFault('password', password);
+  const [account] = await database().select().from(builders).where(eq(builders.id, id));
+  const fault = passwordFault(password, [account?.email ?? '', account?.name ?? '']);
   if (fault !== undefined) throw wrong('password', fault);
   if (!(await knowsPassword(id, now, client))) throw wrong('now', 'This is not your password.');
   const passwordHash = await hashPassword(password);

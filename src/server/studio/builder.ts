@@ -24,7 +24,12 @@ export interface Workplace {
   readonly live: LiveRight;
   /** May they manage its people? */
   readonly people: boolean;
+  /** May they release? */
+  readonly releases: boolean;
 }
+
+/** Releasing is a right of its own, which the owners give, and have. */
+export const mayRelease = sql<boolean>`(${memberships.role} = 'owner' or (${memberships.role} = 'editor' and ${memberships.releases}))`;
 
 /** The builder whose session the request carries; looked up on every request. */
 export const thisBuilder = cache(async (): Promise<Builder | undefined> => {
@@ -65,6 +70,7 @@ export const workplaceOf = cache(async (builder: Builder, slug: string): Promise
       pins: memberships.pins,
       live: memberships.live,
       people: memberships.people,
+      releases: mayRelease,
     })
     .from(applications)
     .innerJoin(memberships, eq(memberships.applicationId, applications.id))
@@ -121,6 +127,18 @@ export async function needPeopleRight(slug: string): Promise<Workplace> {
       403,
       'people',
       'You may look at the people of this application, not manage them. Its owner can give you that right.',
+    );
+  return workplace;
+}
+
+/** For route handlers that change what is in force. */
+export async function needReleaseRight(slug: string): Promise<Workplace> {
+  const workplace = await needWorkplace(slug, 'change');
+  if (!workplace.releases)
+    throw new Refused(
+      403,
+      'releases',
+      'You may change the draft of this application, not release it. Its owner can give you that right.',
     );
   return workplace;
 }

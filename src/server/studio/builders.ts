@@ -1,8 +1,10 @@
 import { and, asc, eq } from 'drizzle-orm';
 import { database, type Executor } from '../database/client';
-import { auditEvents, builders, memberships, type LiveRight } from '../database/schema';
+import { auditEvents, builders, invitations, memberships, type LiveRight } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
-import type { Workplace } from './builder';
+import { studioAccount } from '../security/attempts';
+import { liftWaits } from '../security/lifting';
+import { mayRelease, type Workplace } from './builder';
 
 export const BUILDER_ROLES = ['owner', 'editor', 'reviewer'] as const;
 export type BuilderRole = (typeof BUILDER_ROLES)[number];
@@ -15,6 +17,7 @@ interface BuilderRow {
   readonly role: BuilderRole;
   readonly live: LiveRight;
   readonly people: boolean;
+  readonly releases: boolean;
 }
 
 /** Who builds an application, and what each may do there. */
@@ -27,6 +30,7 @@ export async function buildersOf({ applicationId, role }: Workplace): Promise<re
       role: memberships.role,
       live: memberships.live,
       people: memberships.people,
+      releases: mayRelease,
     })
     .from(memberships)
     .innerJoin(builders, eq(builders.id, memberships.builderId))
@@ -56,8 +60,57 @@ export async function changeBuilder(
     const where = and(eq(memberships.applicationId, applicationId), eq(memberships.builderId, builderId));
     if (role === null) await tx.delete(memberships).where(where);
     else await tx.update(memberships).set({ role }).where(where);
+    // With the membership go the invitations of who is let out.
+    if (role !== null && role !== 'owner')
+      await tx
+        .delete(invitations)
+        .where(and(eq(invitations.applicationId, applicationId), eq(invitations.invitedBy, builderId)));
     const what = role === null ? 'builder-let-out' : 'builder-role';
     await tellAudit(tx, applicationId, own.id, what, { builder: builderId, ...(role && { role }) });
+  });
+}
+
+/** What a builder may do besides building. */
+interface Rights {
+  readonly live: LiveRight;
+  readonly people: boolean;
+  readonly releases: boolean;
+}
+
+/** Gives a builder rights to what is live, or takes them; what is not named stays. */
+export async function giveRights(
+  { applicationId, builder: own }: Workplace,
+  builderId: string,
+  rights: { readonly [R in keyof Rights]?: Rights[R] | undefined },
+): Promise<void> {
+  await database().transaction(async (tx) => {
+    const [changed] = await tx
+      .update(memberships)
+      .set(rights)
+      .where(and(eq(memberships.applicationId, applicationId), eq(memberships.builderId, builderId)))
+      .returning();
+    if (!changed) throw notThere();
+    const given: Record<string, string> = { builder: builderId };
+    for (const [right, value] of Object.entries(rights)) given[right] = String(value);
+    await tellAudit(tx, applicationId, own.id, 'live-right', given);
+  });
+}
+
+/** A builder need not wait any more to sign in, after wrong tries. */
+export async function liftBuilderWaits(
+  { applicationId, builder: own }: Workplace,
+  builderId: string,
+): Promise<void> {
+  await database().transaction(async (tx) => {
+    const [one] = await tx
+      .select({ email: builders.email })
+      .from(memberships)
+      .innerJoin(builders, eq(builders.id, memberships.builderId))
+      .where(and(eq(memberships.applicationId, applicationId), eq(memberships.builderId, builderId)));
+    if (!one) throw notThere();
+    const waiting = { account: studioAccount(one.email), applicationId, to: one.email, forBuilder: true };
+    await liftWaits(tx, waiting, builderId === own.id);
+    await tellAudit(tx, applicationId, own.id, 'waits-lifted', { builder: builderId });
   });
 }
 

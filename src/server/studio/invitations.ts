@@ -6,6 +6,7 @@ import { applications, builders, invitations, memberships, outbox } from '../dat
 import { studioAddress } from '../hosts.mjs';
 import { notThere, Refused } from '../http/problem';
 import { hashPassword } from '../security/password';
+import { passwordFault } from '../security/password-fault';
 import { hashToken } from '../security/sessions';
 import type { Builder, Workplace } from './builder';
 import { tellAudit, type BuilderRole } from './builders';
@@ -37,20 +38,22 @@ const there = (detail: string): Refused =>
   new Refused(409, 'there', detail, { errors: [{ field: 'email', detail }] });
 
 /**
- * Lets somebody in. It takes effect by the link that is given back, for their owner to send, and stands in the outbox
- * too until there is mail: an address by itself is no proof of whose account it is.
+ * Lets somebody in. It takes effect by the link in the message to their address, which nobody else is shown: so an account
+ * that is made by it is whose address it is.
  */
 export async function inviteBuilder(
-  { applicationId, name: application, builder: own }: Workplace,
+  workplace: Workplace,
   { email: written, name, role }: Omit<Invitation, 'id'>,
-): Promise<{ readonly link: string }> {
+): Promise<void> {
+  const { applicationId, builder: own } = workplace;
   const email = written.trim().toLowerCase();
   const errors = (['email', 'name'] as const).flatMap((field) => {
     const fault = accountFault(field, field === 'email' ? email : name);
     return fault === undefined ? [] : [{ field, detail: fault }];
   });
   if (errors.length > 0) throw wrong(errors);
-  return database().transaction(async (tx) => {
+  await database().transaction(async (tx) => {
+    await requireStillOwner(tx, workplace);
     const [member] = await tx
       .select()
       .from(memberships)
@@ -60,34 +63,56 @@ export async function inviteBuilder(
     const { link, ...key } = newKey();
     const [added] = await tx
       .insert(invitations)
-      .values({ applicationId, email, name: name.trim(), role, ...key })
+      .values({ applicationId, email, name: name.trim(), role, invitedBy: own.id, ...key })
       .onConflictDoNothing({ target: [invitations.applicationId, invitations.email] })
       .returning();
-    if (!added) throw there('They are let in already, and have not opened their link yet. Make a new one.');
-    await tx.insert(outbox).values({
-      applicationId,
-      to: email,
-      subject: `${application}: you can build it too`,
-      body: `${own.name} has let you in as ${role}. Open this link within a week: {link}`,
-      link,
-      ownersOnly: true,
-    });
+    if (!added) throw there('They are let in already, and have not opened their link yet. Send it again.');
+    await sendTo(tx, workplace, added, link);
     await tellAudit(tx, applicationId, own.id, 'builder-let-in', { email, role });
-    return { link };
   });
 }
 
-/** A new link for an invitation. The one before it is no key any more. */
-export async function linkForInvitation(
-  { applicationId, builder: own }: Workplace,
-  id: string,
-): Promise<string> {
-  return database().transaction(async (tx) => {
+/** Whoever has just ceased to be an owner lets nobody in: their rights are held fast until it is done. */
+async function requireStillOwner(tx: Executor, { applicationId, builder }: Workplace): Promise<void> {
+  const [still] = await tx
+    .select({ role: memberships.role })
+    .from(memberships)
+    .where(and(eq(memberships.applicationId, applicationId), eq(memberships.builderId, builder.id)))
+    .for('share');
+  if (still?.role !== 'owner')
+    throw new Refused(403, 'owner', 'Only an owner of the application lets builders in.');
+}
+
+async function sendTo(
+  tx: Executor,
+  { applicationId, name, builder }: Workplace,
+  { email, role }: Pick<Invitation, 'email' | 'role'>,
+  link: string,
+): Promise<void> {
+  await tx.insert(outbox).values({
+    applicationId,
+    to: email,
+    subject: `${name}: you can build it too`,
+    body: `${builder.name} has let you in as ${role}. Open this link within a week: {link}`,
+    link,
+    forBuilder: true,
+  });
+}
+
+/** Sends a new link, for which its sender answers from now on. The one before it is no key any more. */
+export async function sendInvitationAgain(workplace: Workplace, id: string): Promise<void> {
+  const { applicationId, builder: own } = workplace;
+  await database().transaction(async (tx) => {
+    await requireStillOwner(tx, workplace);
     const { link, ...key } = newKey();
-    const [changed] = await tx.update(invitations).set(key).where(mine(applicationId, id)).returning();
+    const [changed] = await tx
+      .update(invitations)
+      .set({ ...key, invitedBy: own.id })
+      .where(mine(applicationId, id))
+      .returning();
     if (!changed) throw notThere();
-    await tellAudit(tx, applicationId, own.id, 'link-shown', { email: changed.email });
-    return link;
+    await sendTo(tx, workplace, changed, link);
+    await tellAudit(tx, applicationId, own.id, 'link-sent', { email: changed.email });
   });
 }
 
@@ -144,9 +169,10 @@ export async function acceptInvitation(token: string, { id }: Pick<Builder, 'id'
 
 /** Whoever opens the link and has no account here gets one, with the password that they choose. */
 export async function joinByInvitation(token: string, password: string): Promise<void> {
-  const fault = accountFault('password', password);
+  const invitation = await invitationAt(token);
+  if (!invitation) throw usedUp();
+  const fault = passwordFault(password, [invitation.email]);
   if (fault !== undefined) throw wrong([{ field: 'password', detail: fault }]);
-  if (!(await invitationAt(token))) throw usedUp();
   const passwordHash = await hashPassword(password);
   await database().transaction(async (tx) =>
     enter(tx, token, async ({ email, name }) => {

@@ -69,6 +69,14 @@ export interface Review {
   readonly name: string;
   /** The release in force; undefined before the first. */
   readonly number: number | undefined;
+  /** What of the live records comes to be open, and to whom: kinds of viewers, and people by name. */
+  readonly opens: readonly {
+    readonly about: string;
+    readonly what: readonly string[];
+    readonly kinds: readonly string[];
+    readonly names: readonly string[];
+    readonly more: number;
+  }[];
   /** What gives power, with those who hold it. */
   readonly power: readonly {
     readonly about: string;

@@ -36,14 +36,13 @@ interface Props {
   readonly onClose: () => void;
 }
 
-/** Who builds an application: its owners let others in by a link, give them roles, and let them out. */
+/** Who builds an application: its owners let others in, by a link to their address, give them roles, and let them out. */
 export function BuildersWindow({ row, onClose }: Props) {
   const api = `/studio/api/applications/${row.slug}/builders`;
   const { data, error } = useAsked<Found>(api);
   const client = useQueryClient();
   const tell = useTell();
   const confirm = useConfirm();
-  const [link, setLink] = useState<{ readonly name: string; readonly href: string }>();
   const owns = row.role === 'owner';
   const again = (): Promise<void> => client.invalidateQueries({ queryKey: asked(api).queryKey });
   const change = async (id: string, role: string): Promise<void> => {
@@ -59,15 +58,17 @@ export function BuildersWindow({ row, onClose }: Props) {
     await again();
   };
   const invitations = `/studio/api/applications/${row.slug}/invitations`;
-  const newLink = async ({ id, name }: Builder): Promise<void> => {
-    const answer = await send<{ link: string }>('POST', `${invitations}/${id}/link`);
-    if (answer.ok) setLink({ name, href: answer.value.link });
-    else tell(answer.detail);
+  const sendAgain = async ({ id, email = '' }: Builder): Promise<void> => {
+    const answer = await send('POST', `${invitations}/${id}/link`);
+    tell(
+      answer.ok
+        ? `A new link is on its way to ${email}. The one before it opens nothing any more.`
+        : answer.detail,
+    );
   };
   const takeBack = async ({ id }: Builder): Promise<void> => {
     const answer = await send('DELETE', `${invitations}/${id}`);
     if (!answer.ok) tell(answer.detail);
-    setLink(undefined);
     await again();
   };
   return (
@@ -121,10 +122,10 @@ export function BuildersWindow({ row, onClose }: Props) {
               <button
                 type="button"
                 className="link"
-                aria-label={`New link for ${one.name}`}
-                onClick={() => void newLink(one)}
+                aria-label={`Send the link to ${one.name} again`}
+                onClick={() => void sendAgain(one)}
               >
-                Make a new link
+                Send the link again
               </button>
               <button
                 type="button"
@@ -138,17 +139,18 @@ export function BuildersWindow({ row, onClose }: Props) {
           </li>
         ))}
       </ul>
-      {link && (
-        <div role="status" className="mb-4 border-l-4 border-open bg-open-pale px-3 py-2">
-          <p>Send {link.name} this link. It can be opened for a week, and once:</p>
-          <p className="font-mono text-[12px] break-all select-all">{link.href}</p>
-        </div>
+      {owns && data && data.invited.length > 0 && (
+        <p className="mb-4 text-quiet">
+          A link goes to their address alone, so that nobody else makes an account of it. It opens for a week,
+          and once. Where this server sends no mail, whoever runs it reads the message with{' '}
+          <code className="font-mono">bin/zinc outbox</code>.
+        </p>
       )}
       {owns && (
         <InviteForm
           api={api}
-          onInvited={(name, href) => {
-            setLink({ name, href });
+          onInvited={(email) => {
+            tell(`A link is on its way to ${email}.`);
             void again();
           }}
         />
@@ -159,7 +161,7 @@ export function BuildersWindow({ row, onClose }: Props) {
 
 interface InviteProps {
   readonly api: string;
-  readonly onInvited: (name: string, link: string) => void;
+  readonly onInvited: (email: string) => void;
 }
 
 function InviteForm({ api, onInvited }: InviteProps) {
@@ -168,10 +170,10 @@ function InviteForm({ api, onInvited }: InviteProps) {
   const [problem, setProblem] = useState('');
   const submit = handleSubmit(async (values) => {
     setProblem('');
-    const answer = await send<{ link: string }>('POST', api, values);
+    const answer = await send('POST', api, values);
     if (answer.ok) {
       reset();
-      return onInvited(values.name, answer.value.link);
+      return onInvited(values.email);
     }
     const fields = (['name', 'email'] as const).filter((field) => answer.fields[field]);
     for (const field of fields) setError(field, { message: answer.fields[field] ?? '' });

@@ -11,6 +11,7 @@ import { useWorkedOut } from '../shared/worked-out';
 import { useDraft, useStudio } from '../shell/studio-work';
 import { type Breaking, BrokenByIt } from './broken-by-it';
 import { DataChanges } from './data-changes';
+import { OpensLive } from './opens-live';
 import { summary, ReleaseWindow } from './release-window';
 import { Follows, Moves, Names } from './review-tables';
 
@@ -73,13 +74,13 @@ interface ReviewedProps {
 }
 
 function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
-  const { slug, api, mayChange } = useStudio();
+  const { slug, api, mayRelease } = useStudio();
   const router = useRouter();
   const tell = useTell();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState('');
   const [progress, setProgress] = useState<{ done: number; of: number; stop: () => void }>();
-  const { changes, data, following, power, number, revision } = review;
+  const { changes, data, following, opens, power, number, revision } = review;
   const next = (number ?? 0) + 1;
   const release = async (said: { note: string; despite: string }): Promise<void> => {
     setBusy(true);
@@ -117,7 +118,10 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
               Open the released application
             </a>
           )}
-          {mayChange && changes.length > 0 && (
+          {!mayRelease && changes.length > 0 && (
+            <span className="text-quiet">You may not release. The owner can give you the right.</span>
+          )}
+          {mayRelease && changes.length > 0 && (
             <ReleaseWindow
               number={next}
               review={review}
@@ -144,6 +148,7 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
           />
         </div>
       )}
+      {opens.length > 0 && <OpensLive opens={opens} />}
       {breaking.broken.length > 0 && <BrokenByIt breaking={breaking} />}
       {data.length > 0 && <DataChanges changes={data} />}
       {power.length > 0 && (

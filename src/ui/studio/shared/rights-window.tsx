@@ -8,6 +8,7 @@ import { Window } from '../../parts/window';
 interface Rights {
   readonly live: 'none' | 'read' | 'change';
   readonly people: boolean;
+  readonly releases: boolean;
 }
 
 interface Builder extends Rights {
@@ -26,6 +27,12 @@ interface Props {
   readonly onClose: () => void;
 }
 
+/** Why it cannot be chosen who releases. */
+const RELEASES: Readonly<Record<string, string>> = {
+  owner: 'Owners may always release.',
+  reviewer: 'Reviewers change nothing.',
+};
+
 /** The owner gives builders rights to what is live: its records, and its people. */
 export function RightsWindow({ api, tell, onClose }: Props) {
   const { queryKey } = asked<Found>(`${api}/builders`);
@@ -42,7 +49,7 @@ export function RightsWindow({ api, tell, onClose }: Props) {
   };
   const lift = (id: string): void =>
     void send('PUT', `${api}/builders`, { builder: id, lift: true }).then((answer) =>
-      tell(answer.ok ? 'They need not wait any more to sign in.' : answer.detail),
+      tell(answer.ok ? 'They need not wait any more to sign in, and are told.' : answer.detail),
     );
   return (
     <Window title="Rights to what is live" open onOpenChange={(open) => !open && onClose()}>
@@ -89,6 +96,20 @@ export function RightsWindow({ api, tell, onClose }: Props) {
               >
                 <option value="read">to read</option>
                 <option value="manage">to manage, with the messages to them</option>
+              </select>
+            </label>
+            <label className="mt-1 grid grid-cols-[6rem_1fr] items-center gap-2">
+              <span className="text-quiet">Releases</span>
+              <select
+                aria-label={`${one.name}: releases`}
+                className="field-box"
+                disabled={one.role !== 'editor'}
+                title={one.role === 'editor' ? undefined : RELEASES[one.role]}
+                value={one.releases ? 'yes' : 'no'}
+                onChange={(event) => give(one.id, { releases: event.target.value === 'yes' })}
+              >
+                <option value="no">changes the draft only</option>
+                <option value="yes">puts it in force</option>
               </select>
             </label>
           </li>

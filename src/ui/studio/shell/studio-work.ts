@@ -17,6 +17,8 @@ export interface StudioWork {
   readonly api: string;
   readonly store: DraftStore;
   readonly mayChange: boolean;
+  /** Releasing is a right of its own. */
+  readonly mayRelease: boolean;
   /** May they manage people, who are live? */
   readonly mayManage: boolean;
   /** Are they the application's owner, who gives rights? */

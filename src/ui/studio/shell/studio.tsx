@@ -20,6 +20,7 @@ interface Props {
   readonly applications: readonly { readonly slug: string; readonly name: string }[];
   readonly builder: string;
   readonly mayChange: boolean;
+  readonly mayRelease: boolean;
   readonly mayManage: boolean;
   readonly owns: boolean;
   /** The draft's definition as JSON: a large one is quicker to pass on so. */
@@ -83,7 +84,7 @@ interface Parsed extends Omit<Props, 'draft' | 'released'> {
 }
 
 function Inside({ children, ...props }: Parsed) {
-  const { slug, mayChange, mayManage, owns } = props;
+  const { slug, mayChange, mayManage, mayRelease, owns } = props;
   const api = `/studio/api/applications/${slug}`;
   const tell = useTell();
   const store = useDraftStore(`${api}/draft`, props, mayChange);
@@ -105,8 +106,8 @@ function Inside({ children, ...props }: Parsed) {
   );
   const actionsRef = useRef<PaletteActions>({});
   const work = useMemo(
-    (): StudioWork => ({ slug, api, store, mayChange, mayManage, owns, pins, pin, actionsRef }),
-    [slug, api, store, mayChange, mayManage, owns, pins, pin],
+    (): StudioWork => ({ slug, api, store, mayChange, mayManage, mayRelease, owns, pins, pin, actionsRef }),
+    [slug, api, store, mayChange, mayManage, mayRelease, owns, pins, pin],
   );
   return (
     <StudioProvider value={work}>

@@ -42,7 +42,8 @@ function useUndoKeys(store: DraftStore, mayChange: boolean): void {
     if (!mayChange) return;
     const onKey = (event: KeyboardEvent): void => {
       const key = event.key.toLowerCase();
-      if (!(event.ctrlKey || event.metaKey) || event.altKey || undoesItself(event.target as HTMLElement)) return;
+      if (!(event.ctrlKey || event.metaKey) || event.altKey || undoesItself(event.target as HTMLElement))
+        return;
       const turn = key === 'z' ? (event.shiftKey ? 'redo' : 'undo') : key === 'y' ? 'redo' : undefined;
       const { standing, saved } = store.read();
       // While an edit is still being saved there is something to undo, though the server has not said so yet.

@@ -40,6 +40,7 @@ export default async function BenchesLayout({ children, params }: Props) {
       builder={builder.name}
       mayChange={role !== 'reviewer'}
       mayManage={workplace.people}
+      mayRelease={workplace.releases}
       owns={role === 'owner'}
       draft={JSON.stringify(draft.definition)}
       revision={draft.revision}

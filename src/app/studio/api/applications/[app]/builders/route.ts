@@ -1,13 +1,9 @@
-import { and, eq } from 'drizzle-orm';
 import * as yup from 'yup';
-import { database } from '@/server/database/client';
-import { auditEvents, builders, LIVE_RIGHTS, memberships } from '@/server/database/schema';
+import { LIVE_RIGHTS } from '@/server/database/schema';
 import { readBody } from '@/server/http/body';
 import { handle, json, nothing } from '@/server/http/handle';
-import { notThere } from '@/server/http/problem';
-import { liftWaits, studioAccount } from '@/server/security/attempts';
 import { needOwner, needWorkplace } from '@/server/studio/builder';
-import { BUILDER_ROLES, buildersOf } from '@/server/studio/builders';
+import { BUILDER_ROLES, buildersOf, giveRights, liftBuilderWaits } from '@/server/studio/builders';
 import { invitationsOf, inviteBuilder } from '@/server/studio/invitations';
 
 type Params = { params: Promise<{ app: string }> };
@@ -27,10 +23,11 @@ const invited = yup
   })
   .noUnknown();
 
-/** Lets somebody in as a builder; answers with the link to send them. */
+/** Lets somebody in as a builder, by a link that is sent to their address. */
 export const POST = handle<Params>(async (request, { params }) => {
   const workplace = await needOwner((await params).app, 'lets builders in');
-  return json(await inviteBuilder(workplace, await readBody(request, invited)), { status: 201 });
+  await inviteBuilder(workplace, await readBody(request, invited));
+  return nothing();
 });
 
 const body = yup
@@ -38,40 +35,17 @@ const body = yup
     builder: yup.string().uuid().required(),
     live: yup.string().oneOf(LIVE_RIGHTS),
     people: yup.boolean(),
+    releases: yup.boolean(),
     /** Lift what makes them wait to sign in, after wrong tries. */
     lift: yup.boolean(),
   })
   .noUnknown();
 
-/** Gives a builder rights to the live records and the people, or takes them. The owner's to do. */
+/** Gives a builder rights to what is live, or takes them. The owner's to do. */
 export const PUT = handle<Params>(async (request, { params }) => {
-  const { applicationId, builder: own } = await needOwner((await params).app, 'gives rights to what is live');
-  const { builder, live, people, lift } = await readBody(request, body);
-  await database().transaction(async (tx) => {
-    const [changed] = await tx
-      .select({ email: builders.email })
-      .from(memberships)
-      .innerJoin(builders, eq(builders.id, memberships.builderId))
-      .where(and(eq(memberships.applicationId, applicationId), eq(memberships.builderId, builder)))
-      .for('update', { of: memberships });
-    if (!changed) throw notThere();
-    const rights = { ...(live !== undefined && { live }), ...(people !== undefined && { people }) };
-    if (Object.keys(rights).length > 0)
-      await tx
-        .update(memberships)
-        .set(rights)
-        .where(and(eq(memberships.applicationId, applicationId), eq(memberships.builderId, builder)));
-    if (lift) await liftWaits(studioAccount(changed.email), tx);
-    await tx.insert(auditEvents).values({
-      applicationId,
-      builderId: own.id,
-      what: lift ? 'waits-lifted' : 'live-right',
-      detail: {
-        builder,
-        ...(live !== undefined && { live }),
-        ...(people !== undefined && { people: String(people) }),
-      },
-    });
-  });
+  const workplace = await needOwner((await params).app, 'gives rights to what is live');
+  const { builder, lift, ...rights } = await readBody(request, body);
+  if (Object.keys(rights).length > 0) await giveRights(workplace, builder, rights);
+  if (lift) await liftBuilderWaits(workplace, builder);
   return nothing();
 });

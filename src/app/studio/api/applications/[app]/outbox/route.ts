@@ -6,7 +6,7 @@ import { needPeopleRight } from '@/server/studio/builder';
 
 /** The newest messages that would have been sent, without their links, which are keys. */
 export const GET = handle<{ params: Promise<{ app: string }> }>(async (_, { params }) => {
-  const { applicationId, role } = await needPeopleRight((await params).app);
+  const { applicationId } = await needPeopleRight((await params).app);
   const messages = await database()
     .select({
       id: outbox.id,
@@ -17,13 +17,7 @@ export const GET = handle<{ params: Promise<{ app: string }> }>(async (_, { para
       at: outbox.at,
     })
     .from(outbox)
-    .where(
-      and(
-        eq(outbox.applicationId, applicationId),
-        // What makes somebody a builder is the owners' to read.
-        role === 'owner' ? undefined : eq(outbox.ownersOnly, false),
-      ),
-    )
+    .where(and(eq(outbox.applicationId, applicationId), eq(outbox.forBuilder, false)))
     .orderBy(desc(outbox.at), desc(outbox.id))
     .limit(50);
   return json({ messages });

@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 import { MOST_NUMBER, readBody } from '@/server/http/body';
 import { handle } from '@/server/http/handle';
-import { needWorkplace } from '@/server/studio/builder';
+import { needReleaseRight } from '@/server/studio/builder';
 import { answerByLine } from '@/server/work/run';
 
 const body = yup
@@ -18,7 +18,7 @@ const body = yup
  * records are converted.
  */
 export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
-  const { applicationId, builder } = await needWorkplace((await params).app, 'change');
+  const { applicationId, builder } = await needReleaseRight((await params).app);
   const { revision, ...said } = await readBody(request, body);
   return answerByLine('release', { applicationId, builderId: builder.id, revision, ...said }, builder.id);
 });
