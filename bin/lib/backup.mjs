@@ -1,7 +1,7 @@
 import { existsSync, renameSync, rmSync } from 'node:fs';
 import { Cluster } from './cluster.mjs';
 import { readOptions } from './options.mjs';
-import { run, say, Unable } from './run.mjs';
+import { say, Unable } from './run.mjs';
 import { isOurs, readState } from './state.mjs';
 
 const HELP = {
@@ -15,19 +15,20 @@ Puts the data of a backup where there is none yet: in a new copy, or after movin
 bin/start brings it up to date. Nothing is put over data that is there.`,
 };
 
+const DATABASE = 'zinc_gate';
+
 const what = process.argv[2] === 'restore' ? 'restore' : 'backup';
 process.argv.splice(2, 1);
-
-/** @param {Cluster} cluster @param {string} program @param {string[]} args */
-function withDatabase(cluster, program, args) {
-  const { owner } = cluster.database('zinc_gate');
-  run(`${cluster.programs}/${program}`, [...args, `--dbname=${owner}`], { quiet: true });
-}
 
 /** @param {Cluster} cluster @param {string} file */
 function backUp(cluster, file) {
   const part = `${file}.part`;
-  withDatabase(cluster, 'pg_dump', ['--format=custom', '--no-owner', '--no-acl', `--file=${part}`]);
+  rmSync(part, { force: true });
+  cluster.database(DATABASE);
+  // Whoever reads the file has all the data: nobody else reads it, also while it is written.
+  const usual = process.umask(0o077);
+  cluster.asOwner('pg_dump', DATABASE, ['--format=custom', '--no-owner', '--no-acl', `--file=${part}`]);
+  process.umask(usual);
   renameSync(part, file);
   say(`Backed up to ${file}.`);
 }
@@ -35,15 +36,12 @@ function backUp(cluster, file) {
 /** @param {Cluster} cluster @param {string} file */
 function restore(cluster, file) {
   if (!existsSync(file)) throw new Unable(`There is no file ${file}.`);
-  const { owner } = cluster.database('zinc_gate');
-  const tables = run(
-    `${cluster.programs}/psql`,
-    [`--dbname=${owner}`, '-XtAc', "select count(*) from pg_tables where schemaname = 'public'"],
-    { quiet: true },
-  ).output;
+  cluster.database(DATABASE);
+  const counted = "select count(*) from pg_tables where schemaname = 'public'";
+  const tables = cluster.asOwner('psql', DATABASE, ['-XtA'], counted).output;
   if (tables !== '0')
     throw new Unable('There is data here already. Move .data/ away first, or use another copy.');
-  withDatabase(cluster, 'pg_restore', [
+  cluster.asOwner('pg_restore', DATABASE, [
     '--no-owner',
     '--no-acl',
     '--single-transaction',

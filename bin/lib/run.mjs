@@ -23,14 +23,15 @@ export class Unable extends Error {}
  * Runs a command to its end, in the project's folder. Its output is shown, or returned where `quiet`.
  * @param {string} command
  * @param {string[]} args
- * @param {{ env?: Record<string, string | undefined>, quiet?: boolean, allowFailure?: boolean, uid?: number, gid?: number, cwd?: string }} [options]
+ * @param {{ env?: Record<string, string | undefined>, input?: string, quiet?: boolean, allowFailure?: boolean, uid?: number, gid?: number, cwd?: string }} [options]
  */
 export function run(command, args, options = {}) {
-  const { env, quiet = false, allowFailure = false, uid, gid, cwd = ROOT } = options;
+  const { env, input, quiet = false, allowFailure = false, uid, gid, cwd = ROOT } = options;
   const done = spawnSync(command, args, {
     cwd,
     env: { ...process.env, ...env },
-    stdio: ['ignore', quiet ? 'pipe' : 'inherit', quiet ? 'pipe' : 'inherit'],
+    ...(input !== undefined && { input }),
+    stdio: [input === undefined ? 'ignore' : 'pipe', quiet ? 'pipe' : 'inherit', quiet ? 'pipe' : 'inherit'],
     encoding: 'utf8',
     maxBuffer: 64 * 1024 * 1024,
     ...(uid !== undefined && { uid }),

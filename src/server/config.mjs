@@ -81,7 +81,7 @@ export function readConfig(env) {
     liveOrigin: url(read.LIVE_ORIGIN),
     trustProxy: read.TRUST_PROXY === '1',
     mostTaken: Number(read.MOST_TAKEN || 200),
-    postgresHosts: (read.POSTGRES_HOSTS || '127.0.0.1, localhost, ::1').split(/\s*,\s*/),
+    postgresHosts: read.POSTGRES_HOSTS ? read.POSTGRES_HOSTS.split(/\s*,\s*/) : [],
     logLevel: read.LOG_LEVEL || 'info',
   };
 }

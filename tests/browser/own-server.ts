@@ -30,8 +30,10 @@ export async function ownServer(name: string, liveHost?: string): Promise<OwnSer
     await client.end();
   }
   const port = await freePort();
-  const origins = liveHost ? { LIVE_ORIGIN: `http://${liveHost}:${port}` } : {};
-  const { child, address, stop } = await serve(withDatabase(app, name), port, origins);
+  const { child, address, stop } = await serve(withDatabase(app, name), port, {
+    ...(liveHost !== undefined && { LIVE_ORIGIN: `http://${liveHost}:${port}` }),
+    POSTGRES_HOSTS: '127.0.0.1',
+  });
   // Should this process be ended before it has ended its server, bin/test does.
   const note = `${RESULTS}/servers/${child.pid}`;
   mkdirSync(`${RESULTS}/servers`, { recursive: true });

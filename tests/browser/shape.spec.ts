@@ -94,6 +94,21 @@ test('parts are moved by the keyboard and to another section, and a move back is
   await expect.poll(parts).toEqual(before);
 });
 
+test('the canvas follows the draft also where something is written in its form', async () => {
+  await at('p_item_value');
+  await expect.poll(parts).toContain('p_item_value');
+  const [first, second, ...rest] = await parts();
+  await canvas().getByRole('switch', { name: 'Clicks work' }).click();
+  const asked = page.waitForResponse(/before-saving/);
+  await canvas().getByLabel('On display').click();
+  await asked;
+  await page.getByRole('tree').focus();
+  await page.keyboard.press('Alt+ArrowDown');
+  await expect.poll(parts).toEqual([second, first, ...rest]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(parts).toEqual([first, second, ...rest]);
+});
+
 test('parts are dragged and carried by the arrows on the canvas, and a seam takes what is chosen for it', async () => {
   await at('p_item_value');
   await expect.poll(parts).toContain('p_item_value');

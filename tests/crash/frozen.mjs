@@ -1,4 +1,4 @@
-import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, statSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { freePort } from '../../bin/lib/cluster.mjs';
 import { pause, ROOT, run } from '../../bin/lib/run.mjs';
 import { serve, setUpDatabase } from '../../bin/lib/server.mjs';
@@ -65,6 +65,15 @@ async function afterLeaving(address, page) {
   return (await timed(page, { signal: stop }).catch(() => undefined))?.status === 200;
 }
 
+/** Some of a cluster's processes end by themselves at any time. @param {number} pid @param {NodeJS.Signals} signal */
+function signalled(pid, signal) {
+  try {
+    return process.kill(pid, signal);
+  } catch {
+    return false;
+  }
+}
+
 /**
  * With the database frozen every request ends within ten seconds, in words of ours, and all is well once it goes
  * on. With more requests than are worked on at once, the rest is refused at once, and /health answers in time.
@@ -81,17 +90,14 @@ export async function frozen(cluster) {
   const html = { headers: { accept: 'text/html' } };
   try {
     const before = await timed(page, html);
-    for (const pid of processesOf(cluster.pid)) {
-      process.kill(pid, 'SIGSTOP');
-      all.push(pid);
-    }
+    for (const pid of processesOf(cluster.pid)) if (signalled(pid, 'SIGSTOP')) all.push(pid);
     const asked = [timed(page, html), timed(`${server.address}/live/larkfield/api/records/item`)];
     for (let n = 0; n < 8; n++) {
       await pause(700);
       asked.push(timed(page, html), timed(`${server.address}/health`));
     }
     const answers = await Promise.all(asked);
-    for (const pid of all.splice(0)) process.kill(pid, 'SIGCONT');
+    for (const pid of all.splice(0)) signalled(pid, 'SIGCONT');
     let after = before;
     for (let n = 0; n < 50; n++) {
       await pause(200);
@@ -194,7 +200,10 @@ export async function backedUp() {
   const [from = '', to = ''] = folders;
   const before = await contents(from);
   const done =
-    at(from, 'backup', file).status === 0 && existsSync(file) && at(to, 'restore', file).status === 0;
+    at(from, 'backup', file).status === 0 &&
+    existsSync(file) &&
+    (statSync(file).mode & 0o777) === 0o600 &&
+    at(to, 'restore', file).status === 0;
   const after = done ? await contents(to) : '';
   const twice = at(to, 'restore', file).status;
   for (const folder of [...folders, file]) rmSync(folder, { recursive: true, force: true });

@@ -177,7 +177,10 @@ describe('requests', () => {
       () => 'read',
       (error: unknown) => (error as Refused).code,
     );
-  const shape = exactly({ items: listOf(exactly({ id: yup.string().required() }), 50) });
+  const shape = exactly({
+    items: listOf(exactly({ id: yup.string().required() }), 50),
+    any: yup.object(),
+  });
 
   it.each([
     ['{"items":[{"id":"a"}]}', 'read'],
@@ -185,6 +188,9 @@ describe('requests', () => {
     ['{"items":[{"id":"\\u0000"}]}', 'shape'],
     ['{"items":[{"id":"\\ud800"}]}', 'shape'],
     ['{"items":[{"id":"a","__proto__":1}]}', 'shape'],
+    ['{"items":[],"any":{"a":1}}', 'read'],
+    ['{"items":[],"any":{"constructor":"x"}}', 'shape'],
+    ['{"items":[],"any":{"a":{"hasOwnProperty":1}}}', 'shape'],
     [`{"items":${'['.repeat(150)}${']'.repeat(150)}}`, 'shape'],
     [`{"items":[${'{},'.repeat(60)}{}]}`, 'shape'],
     [`{"items":[${'{},'.repeat(5000)}{}]}`, 'shape'],

@@ -118,6 +118,33 @@ describe('unlocking', () => {
     expect(opened).toBeGreaterThan(0);
   });
 
+  it('ends with the right of who unlocked it: their role, their account, or the record', async () => {
+    const holder = definition.roles.find((role) =>
+      role.privileges.includes(definition.unlock?.privilege ?? ''),
+    ) as Role;
+    const passwordHash = await hashPassword('a right password');
+    const by = await person(definition.id, 'un@x.example', [{ role: holder.id }, { role: 'head' }], {
+      passwordHash,
+    });
+    const credentials = { email: 'un@x.example', password: 'a right password' };
+    let element: string | undefined;
+    for (const { id } of closedOn())
+      if ((await code(unlock(visitor, id, 'one', credentials, HERE))) === 'done') element ??= id;
+    const isOpen = async (): Promise<boolean> =>
+      (await again(visitor)).unlocked.some((one) => one.element === element);
+    expect(await isOpen()).toBe(true);
+    for (const active of [false, true]) {
+      await database().update(people).set({ active }).where(eq(people.id, by));
+      expect(await isOpen()).toBe(active);
+    }
+    await database().execute(sql`update records set id = 'three' where id = 'one'`);
+    expect(await isOpen()).toBe(false);
+    await database().execute(sql`update records set id = 'one' where id = 'three'`);
+    expect(await isOpen()).toBe(true);
+    await database().delete(assignments).where(eq(assignments.personId, by));
+    expect(await isOpen()).toBe(false);
+  });
+
   it('leaves what was unlocked on no record by an earlier version closed', async () => {
     await database().execute(
       sql`update sessions set unlocked = ${JSON.stringify([{ element: 'item_store', what: 'edit', by: 'x', until: Date.now() + 1e6 }])}::jsonb`,

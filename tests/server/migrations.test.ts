@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { afterAll, afterEach, beforeEach, expect, it } from 'vitest';
-import { connect, database } from '@/server/database/client';
+import { connect, patientDatabase } from '@/server/database/client';
 import { migrateDatabase } from '@/server/database/migrate';
 
 const MIGRATIONS = fileURLToPath(new URL('../../src/server/database/migrations', import.meta.url));
@@ -14,8 +14,9 @@ const earlier = new URL(process.env['DATABASE_URL'] ?? '');
 earlier.pathname = `/${NAME}`;
 const folder = mkdtempSync(join(tmpdir(), 'migrations-'));
 
-beforeEach(() => database().execute(sql.raw(`create database ${NAME}`)));
-afterEach(() => database().execute(sql.raw(`drop database ${NAME} with (force)`)));
+// Patiently: to make or drop a database takes a checkpoint.
+beforeEach(() => patientDatabase().execute(sql.raw(`create database ${NAME}`)));
+afterEach(() => patientDatabase().execute(sql.raw(`drop database ${NAME} with (force)`)));
 afterAll(() => rmSync(folder, { recursive: true }));
 
 /** The migrations that there were up to one of them. */

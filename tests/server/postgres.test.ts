@@ -1,8 +1,10 @@
+import { createServer } from 'node:net';
 import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { applicationFrom, guessSheets, namesOf, recordsFrom, type SheetChoice } from '@/core/making';
 import { sheetsFrom, tablesIn } from '@/server/making/postgres';
 
+process.env['POSTGRES_HOSTS'] = '127.0.0.1';
 const own = new URL(process.env['DATABASE_URL'] ?? '');
 const NAME = `zinc_second_${process.pid}`;
 const second = new URL(own);
@@ -36,6 +38,16 @@ beforeAll(async () => {
   );
 });
 afterAll(() => run(own, `drop database ${NAME} with (force)`));
+
+/** Something else that listens: it answers as no database does, and is told apart from nothing by nobody. */
+const silent = { port: 0, server: createServer((socket) => socket.end('SSH-2.0-x\r\n')) };
+beforeAll(async () => {
+  await new Promise<void>((done) => silent.server.listen(0, '127.0.0.1', done));
+  silent.port = (silent.server.address() as { port: number }).port;
+});
+afterAll(() => silent.server.close());
+const UNREACHABLE =
+  /^No PostgreSQL database answers at 127\.0\.0\.1, port \d+\. Look at the host, the port, and sslmode\.$/;
 
 const refused = (detail: RegExp) => ({ status: 422, detail: expect.stringMatching(detail) as string });
 const JOBS = { schema: 'yard', name: 'Odd "jobs"' };
@@ -100,10 +112,20 @@ describe('another PostgreSQL database', () => {
       /user and a password/,
     ],
     ['a wrong password', (at) => at.href.replace(at.password, 'wrong'), /does not let this user in/],
-    ['nothing at that port', (at) => at.href.replace(`:${at.port}`, ':1'), /Nothing answers at/],
+    ['nothing at that port', (at) => at.href.replace(`:${at.port}`, ':1'), UNREACHABLE],
+    ['what is no PostgreSQL', (at) => at.href.replace(`:${at.port}`, `:${silent.port}`), UNREACHABLE],
+    ['an escape of nothing', (at) => at.href.replace(NAME, 'a%00b'), /escape in it/],
+    ['an escape that is none', (at) => at.href.replace(at.username, 'a%zz'), /escape in it/],
+    ['an escape that is no text', (at) => at.href.replace(at.password, '%ff%fe'), /escape in it/],
     ['no such database', (at) => at.href.replace(NAME, 'nowhere'), /no database nowhere/],
   ])('refuses %s, with a mend', async (_, of, says) => {
     await expect(tablesIn(of(second))).rejects.toMatchObject(refused(says));
+  });
+
+  it('is on no host that is not named, this machine included', async () => {
+    process.env['POSTGRES_HOSTS'] = '';
+    await expect(tablesIn(url)).rejects.toMatchObject(refused(/may not connect to 127\.0\.0\.1.*now none/));
+    process.env['POSTGRES_HOSTS'] = '127.0.0.1';
   });
 
   it.each<[string, { schema: string; name: string }, RegExp]>([

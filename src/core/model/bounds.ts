@@ -39,7 +39,8 @@ export function outOfBounds(value: unknown, { values, depth = MOST_DEEP }: Bound
     if (deep >= depth) return fault(`It is nested more than ${depth} deep.`, 'Nest it less.');
     for (const [key, inner] of Object.entries(one)) {
       if (!isStorable(key)) return oddText(key);
-      if (key === '__proto__') return fault('It has a key __proto__.', 'Take it away, or name it otherwise.');
+      if (key in Object.prototype)
+        return fault(`It has a key ${key}, which every object has.`, 'Take it away, or name it otherwise.');
       waiting.push({ one: inner, deep: deep + 1 });
     }
   }

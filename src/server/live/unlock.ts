@@ -1,16 +1,17 @@
 import { eq } from 'drizzle-orm';
-import { accessOf, compile, viewerOfPerson } from '@/core';
-import { type Access, EDIT, type Level, NONE, type ShownUnlock } from '@/core/access';
+import { accessOf, compile } from '@/core';
+import { type Access, EDIT, NONE, type ShownUnlock } from '@/core/access';
 import { type AppElement, type Id, isDataDoor } from '@/core/model';
 import type { Client } from '../security/attempts';
 import { database } from '../database/client';
 import { auditEvents, sessions, type HeldUnlock } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
-import { namesOf, personById } from '../people/read';
-import { knownRecord, openRecord, type RecordScope } from '../records/read';
+import { namesOf } from '../people/read';
+import { knownRecord, openRecord } from '../records/read';
 import { hashToken } from '../security/sessions';
 import { personWithPassword } from '../security/sign-in';
 import { requireOneself } from './standing';
+import { Unlocker } from './unlocker';
 import { scopeOf } from './visit';
 import type { Visit } from './who-visits';
 
@@ -28,7 +29,7 @@ export async function unlock(
   client: Client,
 ): Promise<number> {
   requireOneself(visit);
-  const { access, token, person, applicationId } = visit;
+  const { access, token, person, applicationId, release } = visit;
   const { tree, definition, handles } = access.compiled;
   const rule = definition.unlock;
   const element = tree.get(elementId);
@@ -41,26 +42,20 @@ export async function unlock(
   if (access.level(element, record) > NONE)
     throw new Refused(409, 'open', 'This is open already. Load the page again.');
   const unlockerId = await personWithPassword(applicationId, credentials.email, credentials.password, client);
-  const unlocker = await personById(applicationId, unlockerId);
-  if (!unlocker || unlocker.id === person.id) throw mayNot();
-  const theirs = accessOf(compile(definition), viewerOfPerson(unlocker), {
-    moment: visit.circumstances.moment,
-  });
-  const holds = theirs.held.isSpokenOf({ kind: 'privilege', privilege: rule.privilege })('be true');
-  // Their own doors: a record that they could not see is not theirs to show.
-  const theirScope: RecordScope = { ...scope, access: theirs };
-  const seen = await openRecord(theirScope, entity, record.id);
-  const level: Level = seen ? theirs.level(element, await knownRecord(theirScope, entity, seen)) : NONE;
-  if (holds !== true || level === NONE) throw mayNot();
+  if (unlockerId === person.id) throw mayNot();
+  const { moment } = visit.circumstances;
+  const unlocker = await Unlocker.of({ applicationId, definition, release, moment }, unlockerId);
+  const level = (await unlocker?.levelOn(element, record.id)) ?? NONE;
+  if (level === NONE) throw mayNot();
   const door = handles.doorOf(element);
   const doorElement = door && tree.get(door.id);
   const gates = [elementId, ...(doorElement && isDataDoor(doorElement) ? [doorElement.id] : [])];
-  const until = visit.circumstances.moment + rule.minutes * 60_000;
+  const until = moment + rule.minutes * 60_000;
   const made = gates.map((gate): HeldUnlock => ({
     element: gate,
     what: level === EDIT ? 'edit' : 'see',
     record: record.id,
-    by: unlocker.id,
+    by: unlockerId,
     until,
   }));
   const opened = accessOf(compile(definition), visit.viewer, {
@@ -77,7 +72,7 @@ export async function unlock(
     applicationId,
     personId: person.id,
     what: 'unlocked',
-    detail: { element: elementId, by: unlocker.id, minutes: rule.minutes, record: record.id },
+    detail: { element: elementId, by: unlockerId, minutes: rule.minutes, record: record.id },
   });
   return rule.minutes;
 }

@@ -10,6 +10,7 @@ import type { RecordScope } from '../records/read';
 import type { Writer } from '../records/write';
 import { hashToken, liveCookie } from '../security/sessions';
 import { holdsStandIn, standIn } from './standing';
+import { unlocksInForce } from './unlocker';
 import type { Visit } from './who-visits';
 
 /** Cookies as Next gives them to pages. */
@@ -66,18 +67,21 @@ export async function visit(slug: string, cookies: Cookies): Promise<Visit | und
   if (!row || row.release === null) return undefined;
   const { applicationId, person } = row;
   const viewer = person ? viewerOfPerson(personOf(person)) : SIGNED_OUT;
-  const circumstances = circumstancesOf(row.moment, row.session);
-  const definition = await releasedDefinition(applicationId, row.release);
+  const { moment, release } = row;
+  const definition = await releasedDefinition(applicationId, release);
+  const place = { applicationId, definition, release, moment };
+  const unlocked = await unlocksInForce(place, row.session?.unlocked ?? []);
+  const circumstances = circumstancesOf(moment, row.session?.values ?? {}, unlocked);
   const access = accessOf(compile(definition), viewer, circumstances);
   const visit: Visit = {
     applicationId,
     slug,
     name: definition.name,
-    release: row.release,
+    release,
     viewer,
     access,
     circumstances,
-    unlocked: holding(row.session?.unlocked ?? [], row.moment),
+    unlocked,
     mayStandIn: person !== null && holdsStandIn(access),
     ...(person && { person }),
     ...(token && { token }),
@@ -85,24 +89,19 @@ export async function visit(slug: string, cookies: Cookies): Promise<Visit | und
   return row.standing?.for ? standIn(visit, row.standing.for, row.standing.until) : visit;
 }
 
-/** What is unlocked at this moment, each on a record: what an earlier version unlocked on none is nothing. */
-const holding = (unlocked: readonly HeldUnlock[], moment: number): HeldUnlock[] =>
-  unlocked.filter((one) => moment < one.until && typeof one.record === 'string');
-
 /** What the session holds at this moment: what has ended is as if it had never been. */
 function circumstancesOf(
   moment: number,
-  session: { readonly values: Record<string, HeldValue>; readonly unlocked: HeldUnlock[] } | null,
+  held: Readonly<Record<string, HeldValue>>,
+  unlocked: readonly HeldUnlock[],
 ): Circumstances {
-  const values: Record<string, Value> = {};
-  for (const [id, held] of Object.entries(session?.values ?? {}))
-    if (moment < held.until) values[id] = held.value;
-  const unlocked = holding(session?.unlocked ?? [], moment).map(({ element, record, what }) => ({
-    element,
-    record,
-    what,
-  }));
-  return { moment, session: values, unlocked };
+  const session: Record<string, Value> = {};
+  for (const [id, one] of Object.entries(held)) if (moment < one.until) session[id] = one.value;
+  return {
+    moment,
+    session,
+    unlocked: unlocked.map(({ element, record, what }) => ({ element, record, what })),
+  };
 }
 
 /** Who writes in this visit, for the audit trail. */

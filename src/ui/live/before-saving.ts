@@ -1,4 +1,3 @@
-import { useLatest } from '../parts/use-latest';
 import { useEffect, useState } from 'react';
 import type { UseFormReturn } from 'react-hook-form';
 import type { ShownSection } from '@/core/access';
@@ -13,54 +12,56 @@ const PAUSE_MS = 200;
 
 /**
  * The screen as it would be with what is written in its form, before that is saved. When a value changes on which it
- * can depend, the server is asked; an answer that is overtaken is dropped. What was written stays, also where it
- * closes its own place: else it could not be taken back.
+ * can depend, the server is asked; an answer that is overtaken, also by the screen being another one, is dropped. What
+ * was written stays, also where it closes its own place: else it could not be taken back.
  */
 export function useBeforeSaving(
   screen: DrawnScreen,
   address: string,
-  version: string,
   form: UseFormReturn<FormValues>,
   host: Host,
 ): DrawnScreen {
-  const [sections, setSections] = useState<{
-    readonly over: string;
+  const [then, setThen] = useState<{
+    readonly of: DrawnScreen;
     readonly sections: readonly ShownSection[];
   }>();
-  const over = `${address} ${version}`;
   const { beforeSaving } = host;
-  const asks = useLatest(screen.asks ?? []);
-  const face = screen.faces?.find((one) => one.shown)?.id;
   useEffect(() => {
     if (!beforeSaving) return;
+    const asks = screen.asks ?? [];
+    const face = screen.faces?.find((one) => one.shown)?.id;
     let timer: ReturnType<typeof setTimeout> | undefined;
     let turn = 0;
-    const watching = form.watch((all, { name }) => {
-      if (name === undefined || !asks.current.includes(name)) return;
+    const ask = (): void => {
       clearTimeout(timer);
       const mine = ++turn;
       timer = setTimeout(() => {
         const { dirtyFields } = form.formState;
+        const written = Object.entries(form.getValues()).filter(([field]) => dirtyFields[field]);
+        if (!written.some(([field]) => asks.includes(field))) return setThen(undefined);
         const values = Object.fromEntries(
-          Object.entries(all)
-            .filter(([field]) => dirtyFields[field])
-            .map(([field, value]) => [field, value === '' ? null : (value ?? null)]),
+          written.map(([field, value]) => [field, value === '' ? null : (value ?? null)]),
         );
         void beforeSaving({ address, values, ...(face !== undefined && { face }) }).then((answer) => {
-          if (mine === turn && answer.ok) setSections({ over, sections: answer.value.sections });
+          if (mine === turn && answer.ok) setThen({ of: screen, sections: answer.value.sections });
         });
       }, PAUSE_MS);
+    };
+    // The screen has come again, while something is written in it.
+    if (asks.some((field) => form.formState.dirtyFields[field])) ask();
+    const watching = form.watch((_, { name }) => {
+      if (name !== undefined && asks.includes(name)) ask();
     });
     return () => {
       turn = -1;
       clearTimeout(timer);
       watching.unsubscribe();
     };
-  }, [beforeSaving, form, address, over, face, asks]);
-  if (sections?.over !== over) return screen;
+  }, [beforeSaving, form, screen, address]);
+  if (then?.of !== screen) return screen;
   return {
     ...screen,
-    sections: merged(screen, sections.sections, (field) => form.getFieldState(field).isDirty),
+    sections: merged(screen, then.sections, (field) => form.getFieldState(field).isDirty),
   };
 }
 

@@ -42,7 +42,7 @@ export function ScreenView({ page: sent }: { page: DrawnPage }) {
   // What was written is newer than the page until that is loaded again.
   const [written, setWritten] = useState<{ readonly over: string | undefined; readonly version: string }>();
   const version = (written?.over === sent.version ? written?.version : sent.version) ?? '';
-  const screen = useBeforeSaving(sent.screen, sent.address, version, form, host);
+  const screen = useBeforeSaving(sent.screen, sent.address, form, host);
   const page = { ...sent, screen };
   const [message, setMessage] = useStateFor(page.address, '');
   const [busy, setBusy] = useState(false);

@@ -1,5 +1,6 @@
 'use client';
 
+import { useMemo } from 'react';
 import { readAddress } from '@/core';
 import type { Compiled, LookPage } from '@/core/access';
 import { MenuView } from '../../live/menu-view';
@@ -47,16 +48,18 @@ export function DrawnLook(props: Props) {
 
 function Content({ compiled, page: { outcome, viewerName, levels }, address, ghosts, at, shaping }: Props) {
   const destination = readAddress(compiled.tree, address);
-  if (outcome.is === 'open') {
+  const screen = destination?.screen;
+  const face = shaping?.face;
+  const isShaping = shaping !== undefined;
+  // Another page only where something else is drawn: what is written in a form is asked about for each.
+  const open = useMemo(() => {
+    if (outcome.is !== 'open') return undefined;
     const { page } = outcome;
-    if (!ghosts || destination?.screen.id !== page.screen.id) return <ScreenView key={at} page={page} />;
-    return (
-      <ScreenView
-        key={at}
-        page={{ ...page, screen: withGhosts(compiled, destination.screen, page.screen, levels, shaping) }}
-      />
-    );
-  }
+    if (!ghosts || screen?.id !== page.screen.id) return page;
+    const drawn = withGhosts(compiled, screen, page.screen, levels, isShaping ? { face } : undefined);
+    return { ...page, screen: drawn };
+  }, [compiled, outcome, levels, ghosts, screen, isShaping, face]);
+  if (open) return <ScreenView key={at} page={open} />;
   return (
     <>
       <div className="mb-4 border-l-4 border-ink bg-paper px-3 py-2">
