@@ -1,17 +1,21 @@
-import { sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import { newLine } from '@/core/edit';
 import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
+import { memberships } from '@/server/database/schema';
 import { change } from '@/server/drafts/draft';
 import { release } from '@/server/drafts/release';
 import { onNews } from '@/server/news/news';
 import { newsStream } from '@/server/news/stream';
+import { endSession, openSession } from '@/server/security/sessions';
+import { isStillBuilder } from '@/server/studio/builder';
 import { application, dropApplications, emptyDatabase, underNewId } from './setting';
 
 let id: string;
 let other: string;
 let ada: string;
+let bo: string;
 const stops: (() => void)[] = [];
 
 beforeAll(emptyDatabase);
@@ -19,7 +23,7 @@ beforeEach(async () => {
   await dropApplications();
   const [one, two] = [underNewId(LARKFIELD), underNewId(LARKFIELD)];
   [id, other] = [one.id, two.id];
-  ({ ada } = await application(one));
+  ({ ada, bo } = await application(one));
   await application(two);
 });
 afterEach(() => stops.splice(0).forEach((stop) => stop()));
@@ -41,6 +45,12 @@ const edit = (base: number): Promise<unknown> =>
   change(id, ada, base, {
     edit: { do: 'addLine', gate: 's_stores', line: newLine({ kind: 'everyone' }, 'see'), at: 0 },
   });
+
+const listener = (of: string) => ({ id: of, may: () => Promise.resolve(true), here: () => undefined });
+const reading = (response: Response) => {
+  const reader = (response.body as ReadableStream<Uint8Array>).getReader();
+  return async (): Promise<string> => new TextDecoder().decode((await reader.read()).value);
+};
 
 describe('news', () => {
   it('come to who listens to the application, once they are stored, in order', async () => {
@@ -78,14 +88,46 @@ describe('news', () => {
 
   it('are sent as events that nothing holds back, until who listens has gone', async () => {
     const gone = new AbortController();
-    const response = newsStream(id, gone.signal);
+    const response = newsStream(id, gone.signal, listener('a'));
     stops.push(() => gone.abort());
     expect(response.headers.get('content-type')).toBe('text/event-stream');
-    const reader = (response.body as ReadableStream<Uint8Array>).getReader();
-    const next = async (): Promise<string> => new TextDecoder().decode((await reader.read()).value);
+    const next = reading(response);
     expect(await next()).toBe('retry: 2000\n\n');
     await hear(id);
     await edit(0);
     expect(await next()).toBe('data: draft 1\n\n');
+  });
+
+  it('are sent to nobody who has lost the right to hear them: the session, or the application', async () => {
+    for (const loses of ['session', 'application'] as const) {
+      const token = await openSession({ audience: 'studio', builderId: bo });
+      const reader = { id: bo, name: 'bo', token };
+      const next = reading(
+        newsStream(id, new AbortController().signal, {
+          ...listener(bo),
+          may: () => isStillBuilder(id, reader),
+        }),
+      );
+      expect(await next()).toBe('retry: 2000\n\n');
+      await hear(id);
+      if (loses === 'session') await endSession(token);
+      else await database().delete(memberships).where(eq(memberships.builderId, bo));
+      await edit(loses === 'session' ? 0 : 1);
+      expect(await next()).toBe('');
+    }
+  });
+
+  it('are sent to one builder so many times at once, and again when some have gone', () => {
+    const open = (by: string): AbortController => {
+      const gone = new AbortController();
+      stops.push(() => gone.abort());
+      newsStream(id, gone.signal, listener(by));
+      return gone;
+    };
+    const all = Array.from({ length: 24 }, () => open('b'));
+    expect(() => open('b')).toThrow(expect.objectContaining({ status: 429 }));
+    open('c');
+    all[0]?.abort();
+    open('b');
   });
 });

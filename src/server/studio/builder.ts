@@ -49,6 +49,22 @@ export const thisBuilder = cache(async (): Promise<Builder | undefined> => {
   return row && { ...row, token };
 });
 
+/** Does the session still hold, and is its builder still one of the application? For what goes on after it was asked for. */
+export async function isStillBuilder(applicationId: string, { id, token }: Builder): Promise<boolean> {
+  const held = and(
+    eq(sessions.tokenHash, hashToken(token)),
+    eq(sessions.builderId, id),
+    gt(sessions.expiresAt, sql`now()`),
+  );
+  const member = and(eq(memberships.applicationId, applicationId), eq(memberships.builderId, id));
+  const [row] = await database()
+    .select({ id: sessions.builderId })
+    .from(sessions)
+    .innerJoin(memberships, member)
+    .where(held);
+  return row !== undefined;
+}
+
 /** The applications that a builder belongs to, by name. */
 export async function applicationsOf(builderId: string): Promise<{ slug: string; name: string }[]> {
   return database()

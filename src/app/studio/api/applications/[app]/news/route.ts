@@ -1,7 +1,7 @@
 import { handle } from '@/server/http/handle';
 import { newsStream } from '@/server/news/stream';
 import { noteSeen } from '@/server/studio/home';
-import { needWorkplace } from '@/server/studio/builder';
+import { isStillBuilder, needWorkplace } from '@/server/studio/builder';
 
 interface Context {
   params: Promise<{ app: string }>;
@@ -10,6 +10,9 @@ interface Context {
 /** `GET …/news`: what happens to the application, as server-sent events. It says that, and nothing more. */
 export const GET = handle<Context>(async (request, { params }) => {
   const { applicationId, builder } = await needWorkplace((await params).app, 'read');
-  const here = (): void => void noteSeen(applicationId, builder.id).catch(() => undefined);
-  return newsStream(applicationId, request.signal, here);
+  return newsStream(applicationId, request.signal, {
+    id: builder.id,
+    may: () => isStillBuilder(applicationId, builder),
+    here: () => void noteSeen(applicationId, builder.id).catch(() => undefined),
+  });
 });
