@@ -74,7 +74,7 @@ test('a level that something around it forbids is said to be so', async ({ brows
   await page.keyboard.press('2');
   await expect(page.getByText('something around it is narrower').first()).toBeVisible();
   await expect(
-    page.getByText('Item details has lines of its own, and none of them speaks of Lender.'),
+    page.getByText('Item details has lines of its own, and none of them gives Lender anything.'),
   ).toBeVisible();
 });
 

@@ -1,4 +1,4 @@
-import { accessOf } from '@/core/access/deciding/access';
+import { type Access, accessOf } from '@/core/access/deciding/access';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compile } from '@/core/access/deciding/compile';
@@ -79,6 +79,27 @@ describe('compiled access', () => {
         expect(least <= level && level <= most).toBe(true);
       }
     }, 500);
+  });
+
+  it('gives nothing of data without a field for the unit by a role that is held in a unit, also where no record is known', () => {
+    everywhere((draw) => {
+      const definition = drawDefinition(draw);
+      const [viewer, at] = [drawSomebody(draw), drawCircumstances(draw)];
+      if (viewer.kind === 'signed-out') return;
+      const less = { ...viewer, assignments: viewer.assignments.filter(({ unit }) => unit === undefined) };
+      const compiled = compile(definition);
+      const [access, without] = [viewer, less].map((one) => accessOf(compiled, one, at)) as [Access, Access];
+      const [row, other] = [viewer, less].map((one) => matrixOf(compiled, [one], at));
+      for (const element of compiled.tree.elements) {
+        const entity = compiled.tree.recordOf(element);
+        if (!['rows', 'data-field', 'list', 'column', 'field'].includes(element.kind)) continue;
+        if (!entity || entity.unitField !== undefined) continue;
+        const [mine, most] = [access.answer(element).most, without.answer(element).most];
+        expect([element.id, mine <= most]).toEqual([element.id, true]);
+        expect(unpacked(row?.[element.number] ?? 0).most).toBe(mine);
+        expect(unpacked(other?.[element.number] ?? 0).most).toBe(most);
+      }
+    });
   });
 
   it('gives each of the people of a kind at least its least, and at most its most', () => {

@@ -413,7 +413,7 @@ const drawAssignments = (draw: Draw): Assignment[] =>
 const drawAttributes = (draw: Draw): Values => ({
   name: 'Somebody',
   email: draw.one(['x', 'y', 'é̂ ']),
-  home_unit: draw.one([...UNITS, null]),
+  home_unit: draw.one([...UNITS, 'u9', null]),
   badge: draw.one(['x', null]),
   limit: draw.one(['10.5', '3.000', null]),
 });

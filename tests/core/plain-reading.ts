@@ -48,6 +48,11 @@ export class PlainReading {
     return within(this.definition.units, false);
   }
 
+  /** Is it a unit that there is? A record in one that is gone is in doubt. */
+  private isThere(unit: Value | null | undefined): boolean {
+    return typeof unit === 'string' && this.below(unit).length > 0;
+  }
+
   private includes(from: Id, role: Id): boolean {
     const found = this.definition.roles.find((one) => one.id === from);
     return found !== undefined && (from === role || found.includes.some((one) => this.includes(one, role)));
@@ -72,7 +77,7 @@ export class PlainReading {
     if (where === 'anywhere') return only(true);
     if (!record) return ANY;
     const unit = record.entity.unitField && record.values[record.entity.unitField];
-    return only(typeof unit === 'string' ? units.includes(unit) : 'doubt');
+    return only(this.isThere(unit) ? units.includes(String(unit)) : 'doubt');
   }
 
   private hasRole(
@@ -125,7 +130,7 @@ export class PlainReading {
         if (this.below(who.unit).length === 0) return only('doubt');
         if (!signedIn) return only(false);
         const home = viewer.attributes?.['home_unit'];
-        return only(typeof home === 'string' ? this.below(who.unit).includes(home) : 'doubt');
+        return only(this.isThere(home) ? this.below(who.unit).includes(String(home)) : 'doubt');
       }
     }
   }
@@ -174,9 +179,13 @@ export class PlainReading {
             ? [condition.oneOf]
             : [condition.inUnit];
     if ('inUnit' in condition) {
-      const unit = this.value(condition.unit, entity, record);
-      if (typeof unit !== 'string' || this.below(unit).length === 0) return only('doubt');
+      if (!this.isThere(this.value(condition.unit, entity, record))) return only('doubt');
     }
+    if (!('empty' in condition) && asked.some((one) => this.isUnit(one, entity)))
+      for (const one of asked) {
+        const unit = this.value(one, entity, record);
+        if ((record || !('record' in one)) && !this.isThere(unit)) return only('doubt');
+      }
     if (!record && asked.some((one) => 'record' in one)) {
       // With the other value missing there is doubt, whatever the record.
       const missing = asked.some(
@@ -262,6 +271,13 @@ export class PlainReading {
     const target =
       type?.kind === 'record' && typeof id === 'string' ? record.lookUp?.(type.entity, id) : undefined;
     return target && (target[one.record] ?? null);
+  }
+
+  private isUnit(one: Operand, entity: Entity | undefined): boolean {
+    if ('user' in one) return one.user === 'home_unit';
+    if (!('record' in one)) return false;
+    const fields = [...this.definition.entities, ...(entity ? [entity] : [])].flatMap((each) => each.fields);
+    return fields.find((field) => field.id === one.record)?.type.kind === 'unit';
   }
 
   private typeOf(one: Operand, entity: Entity | undefined): string | undefined {

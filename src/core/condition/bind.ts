@@ -1,8 +1,8 @@
 import type { Definition } from '../model/definition';
 import type { Id } from '../model/id';
-import { unitAndBelow } from '../model/units';
+import { unitAndBelow, unitIds } from '../model/units';
 import type { Value, Values } from '../model/value-type';
-import { asked, type Atom, type Reading, type RecordFacts, type Term } from './atom';
+import { asked, type Atom, readAs, type Reading, type RecordFacts, type Term } from './atom';
 import { addDays, type Clock } from './clock';
 import type { Comparison, Condition, HeldWhere, Operand, Truth } from './condition';
 import { all, any, satisfies, type Formula, type Must } from './formula';
@@ -151,14 +151,18 @@ class Binding {
       if (known) return satisfies(known.value === undefined ? undefined : known.value === null, must);
       return this.ask({ is: 'empty', of: this.term(condition.empty) }, must);
     }
-    if ('oneOf' in condition)
-      return this.ask({ is: 'one of', of: this.term(condition.oneOf), values: condition.values }, must);
+    if ('oneOf' in condition) {
+      const { oneOf, values } = condition;
+      const is = this.ask({ is: 'one of', of: this.term(oneOf), values }, must);
+      return this.inUnitsThatAre([oneOf], must, is);
+    }
     if ('inUnit' in condition) {
       const { value: unit, unknown } = this.known(condition.unit) ?? {};
       if (unknown) return this.notKnown([this.term(condition.inUnit)], must);
       const below = typeof unit === 'string' ? unitAndBelow(this.facts.definition, unit) : undefined;
       if (!below) return satisfies(undefined, must);
-      return this.ask({ is: 'one of', of: this.term(condition.inUnit), values: [...below] }, must);
+      const is = this.ask({ is: 'one of', of: this.term(condition.inUnit), values: [...below] }, must);
+      return this.inUnitsThatAre([condition.inUnit], must, is);
     }
     return this.ask(
       { is: 'call', name: condition.call, with: condition.with.map((one) => this.term(one)) },
@@ -169,8 +173,11 @@ class Binding {
   private comparison({ compare, left, right, anyCase }: Comparison, must: Must): Formula {
     const [a, b] = [this.term(left, right, anyCase), this.term(right, left, anyCase)];
     switch (compare) {
-      case '!=':
-        return this.ask({ is: '=', left: a, right: b }, OPPOSITE[must]);
+      case '=':
+      case '!=': {
+        const be = compare === '=' ? must : OPPOSITE[must];
+        return this.inUnitsThatAre([left, right], be, this.ask({ is: '=', left: a, right: b }, be));
+      }
       case '>':
         return this.ask({ is: '<', left: b, right: a }, must);
       case '>=':
@@ -178,6 +185,23 @@ class Binding {
       default:
         return this.ask({ is: compare, left: a, right: b }, must);
     }
+  }
+
+  /**
+   * A unit that there is no more is in doubt, whatever is asked of it. Where one field is asked to be something that there
+   * is, or not to be it, that is so by itself.
+   */
+  private inUnitsThatAre(operands: readonly Operand[], must: Must, is: Formula): Formula {
+    const fields = operands.filter((one) => 'record' in one && typeOf(this.scope, one)?.kind === 'unit');
+    const isKnown = operands.every((one) => 'record' in one || this.known(one)?.unknown !== true);
+    if (fields.length === 0) return is;
+    if (fields.length === 1 && isKnown && (must === 'be true' || must === 'not be true')) return is;
+    const values = unitIds(this.facts.definition);
+    const surely = must === 'be true' || must === 'be false';
+    const there = fields.map((one) =>
+      this.ask({ is: 'one of', of: this.term(one), values }, surely ? 'be true' : 'not be true'),
+    );
+    return surely ? all(is, ...there) : any(is, ...there);
   }
 
   private ask(atom: Atom, must: Must): Formula {
@@ -213,8 +237,16 @@ class Binding {
   private held(of: 'user' | 'session', id: Id): Known {
     const values = this.facts[of];
     const value = values?.[id];
-    if (value === undefined && values && this.facts.notKnown.includes(of)) return { unknown: true };
+    // Of a kind of viewer, a value of another form than its type's is missing, and so not known yet.
+    if (values && this.facts.notKnown.includes(of) && !this.isReadable(of, id, value))
+      return { unknown: true };
     return { value: values && (value ?? null) };
+  }
+
+  private isReadable(of: 'user' | 'session', id: Id, value: Value | null | undefined): boolean {
+    if (value === undefined || value === null) return value === null;
+    const operand = of === 'user' ? { user: id } : { session: id };
+    return readAs(value, readingOf(typeOf(this.scope, operand))) !== undefined;
   }
 
   /**
@@ -239,7 +271,9 @@ class Binding {
     }
     const { value, unknown } = this.known(operand) ?? {};
     if (unknown) return NOT_KNOWN;
-    return value === undefined || value === null ? MISSING : { constant: value, as };
+    if (value === undefined || value === null) return MISSING;
+    if (type?.kind === 'unit' && !unitAndBelow(this.facts.definition, String(value))) return MISSING;
+    return { constant: value, as };
   }
 }
 

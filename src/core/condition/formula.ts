@@ -50,6 +50,22 @@ export function satisfies(truth: Truth, must: Must): boolean {
   }
 }
 
+const inNoUnit = new WeakMap<object, Formula>();
+
+/** The formula for records that have no unit: whether theirs is one of some units is in doubt. */
+export function withoutUnits(formula: Formula): Formula {
+  if (typeof formula === 'boolean') return formula;
+  let found = inNoUnit.get(formula);
+  if (found === undefined) {
+    if ('all' in formula) found = all(...formula.all.map(withoutUnits));
+    else if ('any' in formula) found = any(...formula.any.map(withoutUnits));
+    else if ('atom' in formula && formula.atom.is === 'in units') found = satisfies(undefined, formula.must);
+    else found = formula;
+    inNoUnit.set(formula, found);
+  }
+  return found;
+}
+
 type Holds = (record: RecordFacts) => boolean;
 
 const compiled = new WeakMap<object, Holds>();

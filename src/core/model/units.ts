@@ -8,6 +8,15 @@ const withBelow = (unit: Unit): Unit[] => [unit, ...unit.units.flatMap(withBelow
 
 const known = new WeakMap<readonly Unit[], ReadonlyMap<Id, ReadonlySet<Id>>>();
 
+const all = new WeakMap<readonly Unit[], readonly Id[]>();
+
+/** The ids of all units there are. */
+export function unitIds({ units }: Pick<Definition, 'units'>): readonly Id[] {
+  let ids = all.get(units);
+  if (!ids) all.set(units, (ids = unitsOf({ units }).map(({ id }) => id)));
+  return ids;
+}
+
 /** The ids of a unit and of all below it. None where there is no such unit. */
 export function unitAndBelow({ units }: Pick<Definition, 'units'>, id: Id): ReadonlySet<Id> | undefined {
   let below = known.get(units);

@@ -1,4 +1,5 @@
 import { bind, type Unknown } from '../../condition/bind';
+import { withoutUnits } from '../../condition/formula';
 import type { RecordFacts } from '../../condition/atom';
 import type { List, Screen } from '../../model/definition';
 import type { Id } from '../../model/id';
@@ -190,7 +191,7 @@ class ViewerAccess extends Access {
     return rule;
   }
 
-  private work({ op, a, b }: PlanStep): Rule {
+  private work({ op, a, b, inNoUnit }: PlanStep): Rule {
     switch (op) {
       case 'always':
         return ALWAYS[a as Level];
@@ -198,10 +199,10 @@ class ViewerAccess extends Access {
         const limit = this.at(a);
         return limit === ALWAYS[NONE] || !this.compiled.hasLines(b)
           ? limit
-          : lower(limit, this.compiled.given(this.held, this.spoken, b));
+          : lower(limit, this.compiled.given(this.held, this.spoken, b, inNoUnit));
       }
       case 'carried':
-        return this.carried(a);
+        return this.carried(a, inNoUnit);
       case 'lower': {
         const first = this.at(a);
         return first === ALWAYS[NONE] ? first : lower(first, this.at(b));
@@ -243,12 +244,13 @@ class ViewerAccess extends Access {
     return rule;
   }
 
-  private carried(n: number): Rule {
+  private carried(n: number, inNoUnit = false): Rule {
     const { definition, tree, plan } = this.compiled;
     const list = plan.lists[n];
     if (!list?.filter) return ALWAYS[EDIT];
     const scope = { definition, entity: tree.entityOf(list.entity) };
-    const passes = bind(this.held.facts, scope, list.filter, 'be true');
+    const bound = bind(this.held.facts, scope, list.filter, 'be true');
+    const passes = inNoUnit ? withoutUnits(bound) : bound;
     return ruleOf(passes, passes);
   }
 }

@@ -1,5 +1,5 @@
 import { readClock } from '../../condition/clock';
-import type { Formula } from '../../condition/formula';
+import { type Formula, withoutUnits } from '../../condition/formula';
 import type { Unknown } from '../../condition/bind';
 import type { Scope } from '../../condition/type';
 import type { Closed, Definition } from '../../model/definition';
@@ -165,7 +165,7 @@ export class Compiled {
   }
 
   /** What the lines of the element with this number give one viewer, with what they have unlocked there. */
-  given(held: Held, spoken: Uint8Array, n: number): Rule {
+  given(held: Held, spoken: Uint8Array, n: number, inNoUnit = false): Rule {
     const { lines, subjects } = this.gates[n] as CompiledGate;
     const element = this.tree.elements[n] as AppElement;
     const scope = this.scope(element);
@@ -177,7 +177,7 @@ export class Compiled {
     };
     const unlocked = held.circumstances.unlocked?.filter((one) => one.element === element.id);
     const { see, edit } = givenBy(FORMULAS, lines, matches, unlocked?.map(ruleOfUnlocked));
-    return ruleOf(see, edit);
+    return inNoUnit ? ruleOf(withoutUnits(see), withoutUnits(edit)) : ruleOf(see, edit);
   }
 
   private ask(held: Held, spoken: Uint8Array, subject: number): number {

@@ -1,14 +1,14 @@
 import { bind, constant, type Answering, type Facts, type Unasked, type Unknown } from '../../condition/bind';
 import type { HeldWhere } from '../../condition/condition';
 import { readClock } from '../../condition/clock';
-import { all, any, type Formula } from '../../condition/formula';
+import { all, any, type Formula, type Must } from '../../condition/formula';
 import type { Scope } from '../../condition/type';
 import type { Definition } from '../../model/definition';
 import { gives, type Line, type Who } from '../../model/gate';
 import { isGone } from '../../model/gone';
 import type { Id } from '../../model/id';
 import { rolesById, withIncluded } from '../../model/tree';
-import { unitAndBelow } from '../../model/units';
+import { unitAndBelow, unitIds } from '../../model/units';
 import { givenBy } from './lines';
 import { FORMULAS, ruleOf, type Rule } from './rule';
 import { counts, isKind, type Assignment, type Circumstances, type Viewer } from './viewer';
@@ -44,11 +44,11 @@ export class Held {
       hasRole: (role, exactly, held) =>
         isGone(definition, { kind: 'role', role })
           ? constant(undefined)
-          : heldAt((exactly ? this.assigned : this.roles).get(role), held),
+          : this.heldAt((exactly ? this.assigned : this.roles).get(role), held),
       hasPrivilege: (privilege, held) =>
         isGone(definition, { kind: 'privilege', privilege })
           ? constant(undefined)
-          : heldAt(this.privileges.get(privilege), held),
+          : this.heldAt(this.privileges.get(privilege), held),
     };
     if (signedIn) for (const one of viewer.assignments) this.assign(one);
     const byId = rolesById(definition);
@@ -82,7 +82,9 @@ export class Held {
         if (!signedIn) return constant(false);
         const home = this.facts.user?.['home_unit'];
         if (this.facts.notKnown.includes('user')) return () => this.facts.unknown === 'for';
-        return constant(typeof home === 'string' ? unitAndBelow(definition, who.unit)?.has(home) : undefined);
+        // At home in a unit that there is no more, it is in doubt.
+        const isThere = typeof home === 'string' && unitAndBelow(definition, home) !== undefined;
+        return constant(isThere ? unitAndBelow(definition, who.unit)?.has(home) : undefined);
       }
     }
   }
@@ -117,6 +119,25 @@ export class Held {
     return ruleOf(see, edit);
   }
 
+  /**
+   * Held in some units only, it counts for records of those. For one without a unit, or whose unit there is no more, it
+   * is in doubt: it is false only for those of other units that there are.
+   */
+  private heldAt(where: HeldIn | undefined, held?: HeldWhere): Answering {
+    if (where === undefined) return constant(false);
+    if (where === 'everywhere' || held === 'anywhere') return constant(true);
+    if (held === 'everywhere') return constant(false);
+    const inOneOf = (units: readonly Id[], must: Must): Formula => ({
+      atom: { is: 'in units', units: [...units].sort() },
+      must,
+    });
+    return (must) => {
+      if (must === 'be true' || must === 'not be true') return inOneOf([...where], must);
+      const others = unitIds(this.definition).filter((unit) => !where.has(unit));
+      return inOneOf(others, must === 'be false' ? 'be true' : 'not be true');
+    };
+  }
+
   private assign({ role, unit, ...period }: Assignment): void {
     if (!counts({ role, ...period }, this.circumstances.moment)) return;
     if (!rolesById(this.definition).has(role)) return;
@@ -139,13 +160,4 @@ function put(map: Map<Id, HeldIn>, id: Id, where: HeldIn): void {
   const has = map.get(id);
   if (has === 'everywhere') return;
   map.set(id, has === undefined || where === 'everywhere' ? where : new Set([...has, ...where]));
-}
-
-/** Held in some units only, it counts for records of those; for one without a unit it is in doubt. */
-function heldAt(where: HeldIn | undefined, held?: HeldWhere): Answering {
-  if (where === undefined) return constant(false);
-  if (where === 'everywhere' || held === 'anywhere') return constant(true);
-  if (held === 'everywhere') return constant(false);
-  const units = [...where].sort();
-  return (must) => ({ atom: { is: 'in units', units }, must });
 }

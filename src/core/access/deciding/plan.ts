@@ -40,6 +40,8 @@ export interface PlanStep {
     | 'if-own';
   readonly a: number;
   readonly b: number;
+  /** Of a gate or a filter, for data without a field for the unit: what is held in a unit only is in doubt there. */
+  readonly inNoUnit?: true;
 }
 
 /** The steps that stand for a level come first, so that their numbers are the levels. */
@@ -73,6 +75,8 @@ export class Plan {
   private readonly newFields = new Map<number, number>();
   private readonly carriedBy = new Map<Id, number>();
   private readonly saving = new Map<Screen, number>();
+  /** By a step, the same for data without a field for the unit. */
+  private readonly inNoUnit = new Map<number, number>();
 
   constructor(
     private readonly tree: Tree,
@@ -90,6 +94,8 @@ export class Plan {
     for (const entity of tree.elements)
       if (entity.kind === 'rows')
         for (const { id } of entity.node.fields) this.field(this.element(id), 'new');
+    for (const element of tree.elements)
+      this.gates[element.number] = this.forUnit(element, this.gate(element));
   }
 
   /** The step of a field of the data, on a record that is being made. */
@@ -108,10 +114,58 @@ export class Plan {
   private addGate(element: AppElement): void {
     const { container, number } = element;
     const above = container ? (this.gates[container.number] as number) : EDIT;
-    const crosses = element.kind === 'list' && element.screen?.binds !== undefined;
     const outside = container ? (this.outerGates[container.number] as number) : EDIT;
-    this.outerGates.push(crosses ? this.one('asking', above) : outside);
-    this.gates.push(this.add('gate', crosses ? this.one('constant', above) : above, number));
+    if (!container || element.kind !== 'list' || !element.screen?.binds) {
+      this.outerGates.push(outside);
+      this.gates.push(this.add('gate', above, number));
+      return;
+    }
+    // Around the list it is the screen's record that has a unit or none.
+    const around = this.forUnit(container, above);
+    this.outerGates.push(this.one('asking', around));
+    this.gates.push(this.add('gate', this.one('constant', around), number));
+  }
+
+  /** A step as it is for the record at an element: where its data has no field for the unit, for records in no unit. */
+  private forUnit(element: AppElement, step: number): number {
+    const entity = this.tree.recordOf(element);
+    return entity && entity.unitField === undefined ? this.withoutUnit(step) : step;
+  }
+
+  private withoutUnit(step: number): number {
+    const known = this.inNoUnit.get(step);
+    if (known !== undefined) return known;
+    const { op, a, b, inNoUnit } = this.steps[step] as PlanStep;
+    const made = inNoUnit ? step : this.madeWithoutUnit(step, { op, a, b });
+    this.inNoUnit.set(step, made);
+    return made;
+  }
+
+  private madeWithoutUnit(step: number, { op, a, b }: PlanStep): number {
+    switch (op) {
+      case 'gate':
+        return this.steps.push({ op, a: this.withoutUnit(a), b, inNoUnit: true }) - 1;
+      case 'carried':
+        return this.steps.push({ op, a, b, inNoUnit: true }) - 1;
+      case 'lower':
+        return this.lower(this.withoutUnit(a), this.withoutUnit(b));
+      case 'higher':
+        return this.higher(this.many.slice(a, b).map((one) => this.withoutUnit(one)));
+      case 'edit-if':
+      case 'if-own':
+      case 'unless-followed':
+        return this.add(op, this.withoutUnit(a), this.withoutUnit(b));
+      case 'see-as-edit':
+        return this.seeAsEdit(this.withoutUnit(a));
+      case 'always':
+      // These ask of no record, or of the one around a list, which is looked after there.
+      case 'least':
+      case 'most':
+      case 'without-record':
+      case 'constant':
+      case 'asking':
+        return step;
+    }
   }
 
   private addFilter(list: List): void {
@@ -120,7 +174,7 @@ export class Plan {
   }
 
   private rule(element: AppElement): number {
-    return (this.rules[element.number] ??= this.ruleOf(element));
+    return (this.rules[element.number] ??= this.forUnit(element, this.ruleOf(element)));
   }
 
   private ruleOf(element: AppElement): number {
@@ -233,8 +287,9 @@ export class Plan {
     if (record === 'existing') this.followed.set(element.number, onScreens);
     const base = this.unlessFollowed(element, onScreens);
     const written = this.add('edit-if', base, this.ofId(save.id));
-    const rule = record === 'new' ? written : this.lower(this.rule(rows), written);
-    if (record === 'new') this.newFields.set(element.number, rule);
+    if (record === 'existing') return this.lower(this.rule(rows), written);
+    const rule = this.forUnit(element, written);
+    this.newFields.set(element.number, rule);
     return rule;
   }
 

@@ -1,5 +1,5 @@
 import type { RecordFacts } from '../../condition/atom';
-import { holds, type Formula } from '../../condition/formula';
+import { holds, withoutUnits, type Formula } from '../../condition/formula';
 import { tell, type Told } from '../../condition/tell';
 import { gives, type Line } from '../../model/gate';
 import type { Id } from '../../model/id';
@@ -41,10 +41,19 @@ interface Reason {
 
 /** What the answer comes from. */
 export type Decided =
-  /** A line gave it, capped it or took it away; `told` is its condition, with the values that made it so. */
-  | { readonly by: 'line'; readonly gate: Id; readonly line: Line; readonly told?: readonly Told[] }
-  /** A gate with lines of its own speaks of this viewer in none of them. */
-  | { readonly by: 'no-line'; readonly gate: Id }
+  /**
+   * A line gave it, capped it or took it away; `told` is its condition, with the values that made it so. Without it, each
+   * of those in `also` would leave the same.
+   */
+  | {
+      readonly by: 'line';
+      readonly gate: Id;
+      readonly line: Line;
+      readonly also: readonly Line[];
+      readonly told?: readonly Told[];
+    }
+  /** A gate with lines of its own gives this viewer nothing; what it would give, those in `also` would take. */
+  | { readonly by: 'no-line'; readonly gate: Id; readonly also: readonly Line[] }
   /** A door that follows the screens, and no screen (or none on a screen that saves) holds it open. */
   | { readonly by: 'no-handle'; readonly door: Id }
   /** A door that follows the screens: these handles hold it open. */
@@ -84,11 +93,11 @@ export function explain(
   const mostly = access.most === access ? parts : partsOf(access.most, element);
   for (const [one, part] of parts) {
     const own = access.compiled.lines(one.id);
-    const on = part.here ? record : undefined;
-    const lines = (own ?? []).filter((line) => isCounting(access, one, line, on));
+    const at = placeOf(one, part, record);
+    const lines = (own ?? []).filter((line) => isCounting(access, at, line));
     const nearly = (own ?? [])
       .filter((line) => !lines.includes(line))
-      .flatMap((line) => nearlyCounts(access, one, line, on) ?? []);
+      .flatMap((line) => nearlyCounts(access, at, line) ?? []);
     steps.push({
       element: one.id,
       gate: own ? 'own' : 'follows',
@@ -110,34 +119,37 @@ export function explain(
  * Does the line count? One that gives must surely match, one that takes away may not surely not; for a kind of
  * viewer or where no record is known, one that may for some of them does.
  */
-const isCounting = (
-  access: Access,
-  element: AppElement,
-  line: Line,
-  record: RecordFacts | undefined,
-): boolean => matches(gives(line) ? access.most : access, element, line, record, 'perhaps');
+const isCounting = (access: Access, at: Place, line: Line): boolean =>
+  matches(gives(line) ? access.most : access, at, line, 'perhaps');
+
+/** Where lines are asked: at a gate, on the record that is at hand there, if it is known. */
+interface Place extends Pick<Part, 'inNoUnit'> {
+  readonly gate: AppElement;
+  readonly record: RecordFacts | undefined;
+}
+
+const placeOf = (gate: AppElement, { here, inNoUnit }: Part, record: RecordFacts | undefined): Place => ({
+  gate,
+  record: here ? record : undefined,
+  inNoUnit,
+});
 
 /** Does it surely, or perhaps for some record, by what is known in this access? */
 function matches(
   { held, compiled }: Access,
-  element: AppElement,
+  { gate, record, inNoUnit }: Place,
   line: Line,
-  record: RecordFacts | undefined,
   how: 'surely' | 'perhaps',
 ): boolean {
-  const is = held.matches(line, compiled.scope(element));
+  const asked = held.matches(line, compiled.scope(gate));
+  const is = inNoUnit ? withoutUnits(asked) : asked;
   const sure = how === 'surely';
   if (gives(line)) return record ? holds(is, record) : sure ? is === true : is !== false;
   return record ? !holds(is, record) : sure ? is === false : is !== true;
 }
 
 /** What keeps a line that speaks of the viewer from counting; undefined for one that does not speak of them. */
-function nearlyCounts(
-  access: Access,
-  element: AppElement,
-  line: Line,
-  record: RecordFacts | undefined,
-): Nearly | undefined {
+function nearlyCounts(access: Access, { gate, record, inNoUnit }: Place, line: Line): Nearly | undefined {
   const { held, compiled } = access;
   const speaks = held.isSpokenOf(line.who);
   const since: Since[] = [];
@@ -149,10 +161,11 @@ function nearlyCounts(
       since.push({ is: 'group', told });
     } else if (period) since.push({ is: 'period', from: period.from, until: period.until });
     else return undefined;
-  } else if (!holdsOn(speaks('not be false'), record)) since.push({ is: 'unit' });
-  const when = held.isWhen(line, compiled.scope(element));
+  } else if (!holdsOn(speaks('not be false'), record) || (inNoUnit && typeof speaks('be true') !== 'boolean'))
+    since.push({ is: 'unit' });
+  const when = held.isWhen(line, compiled.scope(gate));
   if (line.when && !holdsOn(when(gives(line) ? 'be true' : 'not be false'), record))
-    since.push({ is: 'when', told: tell(held.facts, compiled.scope(element), line.when, record) });
+    since.push({ is: 'when', told: tell(held.facts, compiled.scope(gate), line.when, record) });
   return { line, since };
 }
 
@@ -181,17 +194,27 @@ function decide(access: Access, deciding: Deciding): Decided {
   if (!step) throw new Error(`${element.id} is decided by nothing`);
   const at = access.element(step.element);
   if (step.gate === 'own') {
-    const on = parts.get(at)?.here ? record : undefined;
-    const lines = step.lines.filter((line) => !parts.get(at)?.editOnly || line.what !== 'see');
+    const part = parts.get(at) as Part;
+    const place = placeOf(at, part, record);
+    const lines = step.lines.filter((line) => !part.editOnly || line.what !== 'see');
     const counts = (line: Line, how: 'surely' | 'perhaps'): boolean =>
-      matches(how === 'perhaps' && gives(line) ? access.most : access, at, line, on, how);
+      matches(how === 'perhaps' && gives(line) ? access.most : access, place, line, how);
     // What is left at most: what may give, and what surely takes away. At least: the other way round.
     const decisive = lines.filter((line) =>
       counts(line, gives(line) === (of === 'most') ? 'perhaps' : 'surely'),
     );
     // What nothing surely gives is left to what may give it.
     const maybe = lines.filter(gives);
-    return byLines(at.id, decisive.some(gives) || maybe.length === 0 ? decisive : maybe, full);
+    // What would take it from who was given it, in doubt too.
+    if (maybe.length === 0) return { by: 'no-line', gate: at.id, also: lines };
+    const counting = decisive.some(gives) ? decisive : maybe;
+    // What surely counts is told rather than what counts for some, and what always does rather than under a condition.
+    const first = (line: Line): number => (counts(line, 'surely') ? 0 : 2) + (line.when ? 1 : 0);
+    return byLines(
+      at.id,
+      [...counting].sort((a, b) => first(a) - first(b)),
+      full ? (part.seeSuffices ? SEE : seenOf(element.kind, FULL).most) : undefined,
+    );
   }
   const holding = access.compiled.handles
     .handlesOf(at)
@@ -211,13 +234,19 @@ const WEIGHT: Readonly<Record<Line['what'], Level>> = {
 };
 
 /**
- * Of the lines that count, the one that the gate's own answer comes from. For a full answer that is the giving one:
- * what leads somewhere may be capped at see, and see counts as edit there. A cap takes nothing where nothing is given.
+ * Of the lines that count, the one that the gate's own answer comes from. For a full answer that is a giving one that
+ * gives so much at least: what leads somewhere may be capped at see, and see counts as edit there. A cap takes nothing
+ * where nothing is given.
  */
-function byLines(gate: Id, lines: readonly Line[], full: boolean): Decided {
-  const given = lines.filter(gives).sort((a, b) => WEIGHT[b.what] - WEIGHT[a.what])[0];
-  const taken = lines.filter((line) => !gives(line)).sort((a, b) => WEIGHT[a.what] - WEIGHT[b.what])[0];
-  if (taken && (given ? !full && WEIGHT[taken.what] < WEIGHT[given.what] : taken.what === 'block'))
-    return { by: 'line', gate, line: taken };
-  return given ? { by: 'line', gate, line: given } : { by: 'no-line', gate };
+function byLines(gate: Id, lines: readonly Line[], full: Level | undefined): Decided {
+  const giving = lines.filter(gives);
+  const taking = lines.filter((line) => !gives(line));
+  const given = Math.max(...giving.map(({ what }) => WEIGHT[what]));
+  const left = Math.min(EDIT, ...taking.map(({ what }) => WEIGHT[what]));
+  const some =
+    full === undefined && left < given
+      ? taking.filter(({ what }) => WEIGHT[what] === left)
+      : giving.filter(({ what }) => WEIGHT[what] >= Math.min(given, full ?? given));
+  const [line, ...also] = some as [Line, ...Line[]];
+  return { by: 'line', gate, line, also };
 }

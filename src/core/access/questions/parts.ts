@@ -1,4 +1,4 @@
-import { isDataDoor, type AppElement } from '../../model/tree';
+import { isDataDoor, leadsOrReads, type AppElement } from '../../model/tree';
 import type { Access } from '../deciding/access';
 import type { Rule } from '../deciding/rule';
 
@@ -9,10 +9,14 @@ export interface Part {
   readonly here: boolean;
   /** Does only its edit count, so that giving see is giving nothing? */
   readonly editOnly: boolean;
+  /** Does its see count as edit, so that more than see makes no difference? */
+  readonly seeSuffices: boolean;
+  /** Is it decided for data without a field for the unit? */
+  readonly inNoUnit: boolean;
 }
 
 /** How the walk came to a step. */
-type Way = Omit<Part, 'rule'>;
+type Way = Omit<Part, 'rule' | 'inNoUnit'>;
 
 /**
  * What the element's rule is made of, widest first: the gates from the application down, then its doors. They are
@@ -32,7 +36,8 @@ export function partsOf(access: Access, element: AppElement): Map<AppElement, Pa
     const own = compiled.lines(one.id) !== undefined;
     // An action is told with the rows of its records, unless it is told for its own lines alone.
     const rule = one.kind === 'action' && !(way.editOnly && own) ? access.rule(one) : access.ruleAt(step);
-    parts.set(one, { ...way, rule: way.editOnly ? { see: true, edit: rule.edit } : rule });
+    const inNoUnit = plan.steps[step]?.inNoUnit ?? false;
+    parts.set(one, { ...way, inNoUnit, rule: way.editOnly ? { see: true, edit: rule.edit } : rule });
   };
   const walk = (step: number, way: Way): void => {
     const { op, a, b } = plan.steps[step] as (typeof plan.steps)[number];
@@ -54,7 +59,7 @@ export function partsOf(access: Access, element: AppElement): Map<AppElement, Pa
         // Where the record cannot be written, its fields are for reading, which is all that a column is for.
         return element.kind === 'column' ? undefined : walk(b, { ...way, editOnly: true });
       case 'see-as-edit':
-        return walk(a, way);
+        return walk(a, { ...way, seeSuffices: true });
       case 'constant':
       case 'most':
       case 'without-record':
@@ -76,9 +81,13 @@ export function partsOf(access: Access, element: AppElement): Map<AppElement, Pa
     }
   };
   // All is within the application, also what follows the screens.
-  if (isDataDoor(element)) walk(plan.gates[tree.root.number] as number, FIRST);
+  if (isDataDoor(element)) {
+    const rows = element.kind === 'rows' && compiled.lines(element.id) === undefined;
+    const seeSuffices = rows || leadsOrReads(tree, element);
+    walk(plan.gates[tree.root.number] as number, { ...FIRST, seeSuffices });
+  }
   walk(plan.rules[element.number] as number, FIRST);
   return parts;
 }
 
-const FIRST: Way = { here: true, editOnly: false };
+const FIRST: Way = { here: true, editOnly: false, seeSuffices: false };

@@ -3,9 +3,11 @@
 import type { Compiled, Decided, Explanation, Nearly } from '@/core/access';
 import type { Told } from '@/core/condition';
 import { answerInWords, handleName, kindInWords, lineInWords, type PersonName } from '@/core/edit';
-import { type AppElement, gives, isDataDoor } from '@/core/model';
+import { type AppElement, gives, isDataDoor, type Line } from '@/core/model';
 import { TakeChoice, withTaken, type Taken } from './taking';
 import { LevelMark } from './level-mark';
+
+const LIST = new Intl.ListFormat('en-GB');
 
 interface Props {
   readonly compiled: Compiled;
@@ -161,17 +163,22 @@ function inWords(
     const element = compiled.tree.get(id);
     return element ? handleName(element) : id;
   };
+  const quoted = (gate: string, lines: readonly Line[]): string =>
+    LIST.format(lines.map((one) => `“${lineInWords(one, gate, compiled.definition, personName)}”`));
   switch (decided.by) {
     case 'line': {
-      const { line, gate } = decided;
-      const words = lineInWords(line, gate, compiled.definition, personName);
-      return `${nameOf(gate)} has the line “${words}”, which ${gives(line) ? 'gives it' : 'takes it'}.`;
+      const { line, also, gate } = decided;
+      const does = `which ${gives(line) ? 'gives it' : 'takes it'}`;
+      const others = also.length === 0 ? '' : ` Without it, ${quoted(gate, also)} would do the same.`;
+      return `${nameOf(gate)} has the line ${quoted(gate, [line])}, ${does}.${others}`;
     }
     case 'no-line': {
       const nearly = explanation.steps.find((one) => one.element === decided.gate)?.nearly ?? [];
+      const { also, gate } = decided;
+      const takes = also.length === 0 ? '' : ` What it gave, ${quoted(gate, also)} would take.`;
       if (nearly.length > 0)
-        return `${nameOf(decided.gate)} has lines of its own, and none that counts here and now speaks of ${viewerName}.`;
-      return `${nameOf(decided.gate)} has lines of its own, and none of them speaks of ${viewerName}.`;
+        return `${nameOf(gate)} has lines of its own, and none that counts here and now gives ${viewerName} anything.${takes}`;
+      return `${nameOf(gate)} has lines of its own, and none of them gives ${viewerName} anything.${takes}`;
     }
     case 'handles':
       return `The data follows the screens, and is held open by ${decided.handles.map(handle).join(', ')}.`;

@@ -1,6 +1,6 @@
 import { bind, type Unknown } from '../../../condition/bind';
 import type { Condition } from '../../../condition/condition';
-import type { Formula, Must } from '../../../condition/formula';
+import { type Formula, type Must, withoutUnits } from '../../../condition/formula';
 import type { Scope } from '../../../condition/type';
 import { maskOf, put } from '../../../mask';
 import type { Definition, List } from '../../../model/definition';
@@ -57,7 +57,7 @@ export const givenTo = <T>(
  */
 export class AskedOfMany {
   readonly leaves: Map<string, Leaf>;
-  private readonly steadyGates = new Map<string, AskedGate[]>();
+  private readonly steadyGates = new Map<string, AskedGates>();
   readonly algebra: Algebra<Bits>;
   private readonly looks = new Map<string, Looks>();
   private readonly timed: (boolean | undefined)[] = [];
@@ -89,8 +89,8 @@ export class AskedOfMany {
   }
 
   /** By the number of an element, the gates that ask for neither the time nor a session, while the same assignments count. */
-  gatesWhile(counting: string): AskedGate[] {
-    const gates = this.steadyGates.get(counting) ?? [];
+  gatesWhile(counting: string): AskedGates {
+    const gates = this.steadyGates.get(counting) ?? new AskedGates();
     this.steadyGates.set(counting, gates);
     return gates;
   }
@@ -128,6 +128,15 @@ const MEANT = [
   'timeZone',
 ] as const satisfies readonly (keyof Definition)[];
 
+/** Gates by the number of their element: for data with a field for the unit, and for data without. */
+class AskedGates {
+  private readonly gates: readonly (AskedGate | undefined)[][] = [[], []];
+
+  of(inNoUnit: boolean): (AskedGate | undefined)[] {
+    return this.gates[Number(inNoUnit)] as (AskedGate | undefined)[];
+  }
+}
+
 /** What was answered for all who are alike. */
 interface Answered {
   readonly is: Formula;
@@ -141,11 +150,10 @@ export class AskedAt {
   readonly viewers: readonly Viewer[];
   private readonly held: (Held | undefined)[] = [];
   readonly algebra: Algebra<Bits>;
-  /** By the number of an element. */
-  private readonly steady: (AskedGate | undefined)[];
-  private readonly timed: (AskedGate | undefined)[] = [];
-  /** By the number of a list. */
-  private readonly filters: (Leaf | undefined)[] = [];
+  private readonly steady: AskedGates;
+  private readonly timed = new AskedGates();
+  /** By the number of a list; where the data has a field for the unit, and where it has none. */
+  private readonly filters: readonly (Leaf | undefined)[][] = [[], []];
   private readonly here: string;
 
   constructor(
@@ -163,23 +171,24 @@ export class AskedAt {
     this.here = `${unknown} ${when.moment} ${when.whenever} ${JSON.stringify(when.session)}`;
   }
 
-  /** The gate of the element with this number; undefined where it follows. */
-  gateAt(number: number): AskedGate | undefined {
+  /** The gate of the element with this number, as a step asks for it; undefined where it follows. */
+  gateAt(number: number, inNoUnit = false): AskedGate | undefined {
     if (!this.compiled.hasLines(number)) return undefined;
     const { unlocked, taken } = this.when;
     const isTimed = unlocked !== undefined || taken !== undefined || this.asked.asksWhen(number);
-    const gates = isTimed ? this.timed : this.steady;
-    return (gates[number] ??= this.askGate(this.compiled.tree.elements[number] as AppElement));
+    const gates = (isTimed ? this.timed : this.steady).of(inNoUnit);
+    return (gates[number] ??= this.askGate(this.compiled.tree.elements[number] as AppElement, inNoUnit));
   }
 
   /** Whose records pass the fixed filter of the list with this number in the plan. */
-  passing(number: number): Leaf {
-    return (this.filters[number] ??= this.askFilter(this.compiled.plan.lists[number] as List));
+  passing(number: number, inNoUnit = false): Leaf {
+    const filters = this.filters[Number(inNoUnit)] as (Leaf | undefined)[];
+    return (filters[number] ??= this.askFilter(this.compiled.plan.lists[number] as List, inNoUnit));
   }
 
-  private askGate(element: AppElement): AskedGate {
+  private askGate(element: AppElement, inNoUnit: boolean): AskedGate {
     const lines = (this.compiled.gateAt(element.number)?.lines ?? []).map((line) =>
-      this.askLine(line, this.compiled.scope(element)),
+      this.askLine(line, this.compiled.scope(element), inNoUnit),
     );
     const unlocked = (this.when.unlocked ?? [])
       .filter((one) => one.element === element.id)
@@ -188,14 +197,14 @@ export class AskedAt {
     return { lines, unlocked, bits: givenTo(this.algebra, { lines, unlocked }, ({ bits }) => bits) };
   }
 
-  private askLine(line: Line, scope: Scope): AskedLine {
+  private askLine(line: Line, scope: Scope, inNoUnit: boolean): AskedLine {
     const must = gives(line) ? 'be true' : 'be false';
-    const who = this.askWho(line.who, must);
+    const who = this.askWho(line.who, must, inNoUnit);
     if (!line.when) return { what: line.what, who, when: undefined };
     const looks = this.asked.looksOf(line.when);
     const taken = this.when.taken?.[line.id] ?? '';
     const key = `when ${looks.key} ${looks.record ? scope.entity?.id : ''} ${must} ${taken}`;
-    const when = this.ask(key, looks, (held) => held.isWhen(line, scope)(must));
+    const when = this.ask(key, looks, (held) => held.isWhen(line, scope)(must), inNoUnit);
     return { what: line.what, who, when };
   }
 
@@ -203,24 +212,24 @@ export class AskedAt {
     return this.ask(`unlocked ${JSON.stringify(formula)}`, undefined, () => formula);
   }
 
-  private askWho(who: Who, must: Must): Leaf {
+  private askWho(who: Who, must: Must, inNoUnit: boolean): Leaf {
     const looks = who.kind === 'group' ? this.asked.looksOf({ inGroup: who.group }) : undefined;
-    return this.ask(`who ${JSON.stringify(who)} ${must}`, looks, (held) => held.isSpokenOf(who)(must));
+    const key = `who ${JSON.stringify(who)} ${must}`;
+    return this.ask(key, looks, (held) => held.isSpokenOf(who)(must), inNoUnit);
   }
 
-  private askFilter({ filter, entity }: List): Leaf {
+  private askFilter({ filter, entity }: List, inNoUnit: boolean): Leaf {
     if (!filter) return this.ask('no filter', undefined, () => true);
     const { definition, tree } = this.compiled;
     const scope = { definition, entity: tree.entityOf(entity) };
     const looks = this.asked.looksOf(filter);
-    return this.ask(`filter ${looks.key} ${entity}`, looks, ({ facts }) =>
-      bind(facts, scope, filter, 'be true'),
-    );
+    const passes = ({ facts }: Held): Formula => bind(facts, scope, filter, 'be true');
+    return this.ask(`filter ${looks.key} ${entity}`, looks, passes, inNoUnit);
   }
 
-  private ask(what: string, looks: Looks | undefined, of: (held: Held) => Formula): Leaf {
+  private ask(what: string, looks: Looks | undefined, of: (held: Held) => Formula, inNoUnit = false): Leaf {
     const { leaves, formulas } = this.asked;
-    const key = `${what} ${this.counting} ${looks?.when ? this.here : ''}`;
+    const key = `${what} ${this.counting} ${looks?.when ? this.here : ''}${inNoUnit ? ' in no unit' : ''}`;
     let leaf = leaves.get(key);
     if (!leaf) {
       const { length } = this.viewers;
@@ -234,7 +243,8 @@ export class AskedAt {
           looks && !looks.roles ? alikeFor(looks, this.viewers[v] as Viewer, formulas !== undefined) : '';
         let answered = alike === '' ? undefined : known.get(alike);
         if (!answered) {
-          const is = of(this.heldBy(v));
+          const bound = of(this.heldBy(v));
+          const is = inNoUnit ? withoutUnits(bound) : bound;
           answered = { is, number: formulas?.numberOf(is, v) ?? 0 };
           if (alike !== '') known.set(alike, answered);
         }

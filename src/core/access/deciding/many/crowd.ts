@@ -78,7 +78,7 @@ export class Crowd {
       }
   }
 
-  private work(n: number, { op, a, b }: PlanStep): void {
+  private work(n: number, { op, a, b, inNoUnit }: PlanStep): void {
     const { rules, words } = this;
     const { compiled, plan } = this.asked;
     const size = words * MASKS;
@@ -90,12 +90,12 @@ export class Crowd {
         return;
       case 'gate': {
         copy(a);
-        const gate = this.asked.gateAt(b);
+        const gate = this.asked.gateAt(b, inNoUnit);
         if (gate) this.narrow(to, gate.bits);
         return;
       }
       case 'carried': {
-        const { bits } = this.asked.passing(a);
+        const { bits } = this.asked.passing(a, inNoUnit);
         rules.fill(ALL, to, to + size);
         return this.narrow(to, { see: bits, edit: bits });
       }

@@ -88,7 +88,7 @@ export class ExactRules {
     this.edit[step] = edit;
   }
 
-  private work(step: number, { op, a, b }: PlanStep): void {
+  private work(step: number, { op, a, b, inNoUnit }: PlanStep): void {
     const { both, either } = this.formulas;
     const { compiled, plan } = this.asked;
     switch (op) {
@@ -98,11 +98,11 @@ export class ExactRules {
       case 'gate': {
         this.copy(a, step);
         if (!compiled.hasLines(b)) return;
-        const { see, edit } = this.given(this.asked.gateAt(b));
+        const { see, edit } = this.given(this.asked.gateAt(b, inNoUnit));
         return this.put(step, both(this.see[step] as number, see), both(this.edit[step] as number, edit));
       }
       case 'carried': {
-        const passes = this.asked.passing(a).numbers[this.viewer] as number;
+        const passes = this.asked.passing(a, inNoUnit).numbers[this.viewer] as number;
         return this.put(step, passes, passes);
       }
       case 'lower':

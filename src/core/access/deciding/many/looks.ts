@@ -1,5 +1,6 @@
 import { operandsOf, type Condition, type Operand } from '../../../condition/condition';
 import { allNamed } from '../../../condition/named';
+import { typeOf } from '../../../condition/type';
 import type { Definition } from '../../../model/definition';
 import type { Id } from '../../../model/id';
 import { conditionKey } from '../reads';
@@ -32,19 +33,25 @@ export function looksOf(definition: Definition, condition: Condition): Looks {
       parts.some((one) => 'meets' in one && ofEntities.has(one.meets)),
     roles: parts.some((one) => 'hasRole' in one || 'hasPrivilege' in one),
     user: [...new Set(operands.flatMap(userIn))],
-    compared: comparedIn(parts),
+    compared: comparedIn(definition, parts),
   };
 }
 
 const userIn = (operand: Operand): Id[] => ('user' in operand ? [operand.user] : []);
 
-/** Of conditions with all that they name: the attributes that are only compared with what a record holds. */
-export function comparedIn(parts: readonly Condition[]): Set<Id> {
+/**
+ * Of conditions with all that they name: the attributes that are only compared with what a record holds. Of a unit it
+ * matters also whether there is such a one.
+ */
+export function comparedIn(definition: Definition, parts: readonly Condition[]): Set<Id> {
   const [compared, other] = [new Set<Id>(), new Set<Id>()];
   for (const one of parts) {
     const operands = operandsOf(one);
     const isCompared = 'compare' in one && operands.some((each) => 'record' in each);
-    for (const id of operands.flatMap(userIn)) (isCompared ? compared : other).add(id);
+    for (const id of operands.flatMap(userIn)) {
+      const isUnit = typeOf({ definition }, { user: id })?.kind === 'unit';
+      (isCompared && !isUnit ? compared : other).add(id);
+    }
   }
   return new Set([...compared].filter((id) => !other.has(id)));
 }

@@ -24,10 +24,11 @@ export function shortPlanOf({ plan }: Compiled, isOwn: (element: number) => bool
   /** By a step of the whole plan. */
   const short: number[] = [];
   const at = (step: number): number => short[step] as number;
-  const add = (op: PlanStep['op'], a: number, b = 0): number => {
-    const key = `${op} ${a} ${b}`;
+  const add = (op: PlanStep['op'], a: number, b = 0, inNoUnit?: true): number => {
+    const key = `${op} ${a} ${b} ${inNoUnit ?? ''}`;
     let place = places.get(key);
-    if (place === undefined) places.set(key, (place = steps.push({ op, a, b }) - 1));
+    if (place === undefined)
+      places.set(key, (place = steps.push({ op, a, b, ...(inNoUnit && { inNoUnit }) }) - 1));
     return place;
   };
   const higher = (of: readonly number[]): number => {
@@ -49,14 +50,14 @@ export function shortPlanOf({ plan }: Compiled, isOwn: (element: number) => bool
     if (a === EDIT || a === b) return b;
     return b === EDIT ? a : add('lower', a, b);
   };
-  const shortened = ({ op, a, b }: PlanStep): number => {
+  const shortened = ({ op, a, b, inNoUnit }: PlanStep): number => {
     switch (op) {
       case 'always':
         return add(op, a);
       case 'carried':
-        return plan.lists[a]?.filter ? add(op, a) : EDIT;
+        return plan.lists[a]?.filter ? add(op, a, 0, inNoUnit) : EDIT;
       case 'gate':
-        return isOwn(b) === false ? at(a) : add(op, at(a), b);
+        return isOwn(b) === false ? at(a) : add(op, at(a), b, inNoUnit);
       case 'higher':
         return higher(plan.many.slice(a, b).map(at));
       case 'lower':

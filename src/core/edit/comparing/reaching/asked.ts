@@ -95,7 +95,7 @@ class Asking {
     let asksWhen = false;
     this.conditions.push(condition);
     const parts = allNamed(this.compiled.definition, condition);
-    const compared = comparedIn(parts);
+    const compared = comparedIn(this.compiled.definition, parts);
     for (const one of parts) {
       if ('hasRole' in one) (one.exactly ? this.exactly : this.roles).add(one.hasRole);
       if ('hasPrivilege' in one) this.privileges.add(one.hasPrivilege);

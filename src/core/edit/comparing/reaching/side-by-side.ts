@@ -194,7 +194,7 @@ function byViewer(asked: readonly Mask[], ask: (n: number, viewer: number) => vo
 
 /** Does what is not known matter to the lines of a step's own gate, or to its filter? */
 function asksUnknown({ asked: one }: Side, { asked: other }: Side, step: number): boolean {
-  const { op, a, b } = one.plan.steps[step] as PlanStep;
-  if (op === 'carried') return one.passing(a) !== other.passing(a);
-  return one.gateAt(b) !== other.gateAt(b);
+  const { op, a, b, inNoUnit } = one.plan.steps[step] as PlanStep;
+  if (op === 'carried') return one.passing(a, inNoUnit) !== other.passing(a, inNoUnit);
+  return one.gateAt(b, inNoUnit) !== other.gateAt(b, inNoUnit);
 }

@@ -125,7 +125,7 @@ function sameSteps(before: Compiled, after: Compiled, { old, now }: Touched['pla
     const found: number[] = [];
     for (const step of plan.steps) {
       const made = madeOf(plan, step).map((one) => found[one]);
-      const shape = `${step.op} ${made.join(' ')} ${about(compiled, step)}`;
+      const shape = `${step.op} ${made.join(' ')} ${about(compiled, step)} ${step.inNoUnit ?? ''}`;
       const number = numbers.get(shape) ?? numbers.size;
       numbers.set(shape, number);
       found.push(number);

@@ -117,9 +117,9 @@ const known = new WeakMap<AskedGate, WeakMap<AskedGate, Mask>>();
 /** To whom the lines of a gate that both have give something else than before; `step` is that of the newer plan. */
 export function linesDiffer(old: Side, now: Side, step: number): Mask {
   const [before, after] = [old.asked.compiled, now.asked.compiled];
-  const is = now.asked.plan.steps[step]?.b ?? -1;
+  const { b: is, inNoUnit } = now.asked.plan.steps[step] as PlanStep;
   const was = (before.tree.get(after.tree.elements[is]?.id ?? '') as AppElement).number;
-  const [one, other] = [old.asked.gateAt(was), now.asked.gateAt(is)];
+  const [one, other] = [old.asked.gateAt(was, inNoUnit), now.asked.gateAt(is, inNoUnit)];
   if (!one || !other) return givenDiffers(old, now, one, other);
   let found = known.get(one)?.get(other);
   if (!found) {
