@@ -21,7 +21,7 @@ test('what is probably wrong is found, told, and mended by an edit whose effect 
 }) => {
   const page = await atProve(browser);
   await expect(badge(page)).toContainText('5');
-  await expect(findings(page).locator('tbody tr')).toHaveCount(5);
+  await expect(findings(page).locator('tbody tr')).toHaveCount(9);
   await findings(page)
     .getByRole('button', { name: /^Hidden here, shown there/ })
     .click();
@@ -46,11 +46,11 @@ test('what is meant so is set aside with a reason, until what it rests on change
   await detail(page).getByRole('button', { name: 'Set aside …' }).click();
   await page.getByRole('dialog').getByLabel('Why').fill('They are trained for it.');
   await page.getByRole('dialog').getByRole('button', { name: 'Set aside' }).click();
-  await expect(findings(page).locator('tbody tr')).toHaveCount(4);
+  await expect(findings(page).locator('tbody tr')).toHaveCount(8);
   await findings(page).getByRole('button', { name: 'Show them' }).click();
   await expect(findings(page)).toContainText('Set aside: They are trained for it.');
   await page.reload();
-  await expect(findings(page).locator('tbody tr')).toHaveCount(4);
+  await expect(findings(page).locator('tbody tr')).toHaveCount(8);
   // Another line at its gate, and it is there again.
   await page.goto('/studio/larkfield/gates?element=p_item_store&viewer=role:curator&form=grid');
   await expect(page.getByRole('treegrid')).toBeVisible();

@@ -237,8 +237,11 @@ test('a button does something else, a list shows less, an action sets something'
   await at('item');
   await add('action', 'Action');
   await expect(panel().getByRole('heading', { name: 'New action' })).toBeVisible();
-  await panel().getByText('Sets nothing: it only reads').click();
   await expect(panel().getByLabel('Name of the action')).toHaveValue('New action');
+  // A field that is needed is set at once to what it becomes.
+  await panel().getByLabel('Set another field').selectOption({ label: 'Branch' });
+  await panel().getByLabel('Branch becomes').selectOption({ label: 'Main Hall' });
+  await expect(panel().getByText('Sets Branch to Main Hall')).toBeVisible();
 });
 
 test('a chart of a list is added, counts by another field, and goes with its list', async () => {

@@ -235,6 +235,12 @@ const HANDED: Partial<Definition> = {
   ],
 };
 
+const WRITTEN = THREE({
+  sections: [
+    section('n3', field('p3', 'f'), { kind: 'button', id: 'b3', name: 'Save', effect: { do: 'save' } }),
+  ],
+});
+
 const standingIn = (changes: boolean): Definition =>
   withNotes(
     { two: only(role('boss')) },
@@ -384,7 +390,7 @@ describe('findings', () => {
     ],
     ['face-never-first', faced({}), 'f2', faced({ f1: only(role('boss')) })],
     [
-      'action-always-refused',
+      'written-by-hand',
       withNote(
         {
           finish: {
@@ -392,9 +398,10 @@ describe('findings', () => {
           },
         },
         HANDED,
+        WRITTEN,
       ),
-      'finish',
-      withNote({ finish: only(EVERYONE) }, HANDED),
+      'f',
+      withNote({ finish: only(EVERYONE) }, HANDED, WRITTEN),
     ],
     ['unlocks-what-they-lack', unlocking('boss'), 'p3', unlocking('clerk')],
     [
@@ -465,7 +472,7 @@ describe('findings', () => {
   ];
 
   // What to do there is the builder's to say.
-  const WITHOUT_MENDS = ['form-nobody-sends', 'nobody-is-left', 'action-always-refused'];
+  const WITHOUT_MENDS = ['form-nobody-sends', 'nobody-is-left'];
 
   it.each(cases)(
     '%s is found where it is, and not where it is not; each mend takes it away',
@@ -517,6 +524,10 @@ describe('findings', () => {
       'hidden-here-shown-there l_loans_loan_fee',
       'open-by-signing-up loan',
       'lets-oneself-in p_item_store',
+      'written-by-hand item_store',
+      'written-by-hand item_shown',
+      'written-by-hand loan_status',
+      'written-by-hand loan_courier',
       'used-by-nothing g_annexe',
       'used-by-nothing c_yearly',
     ]);

@@ -315,9 +315,9 @@ const PLANTED: readonly (readonly [name: string, plant: Change, told: string])[]
     'closes-itself n_terms',
   ],
   [
-    'an action that closes itself',
-    gate('a_loan_return', line(role('registrar'), 'edit', status('!=', 'returned'))),
-    'action-always-refused a_loan_return',
+    'a field that an action sets, written by hand',
+    gate('a_loan_return', line(role('head'), 'edit')),
+    'written-by-hand loan_status a_loan_approve a_loan_return',
   ],
   ['a face after one for everyone', gate('h_away', line({ kind: 'everyone' })), 'face-never-first h_home'],
   [

@@ -3,12 +3,12 @@ import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { readDefinition, viewerOfRole } from '@/core';
 import { type ChartPoint, SIGNED_OUT, type Viewer } from '@/core/access';
 import type { Condition } from '@/core/condition';
-import type { Definition, Line } from '@/core/model';
+import type { Definition, Line, Values } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
 import { records } from '@/server/database/schema';
 import { Refused } from '@/server/http/problem';
-import { listRecords, openRecord } from '@/server/records/read';
+import { listRecords, openRecord, type RecordScope } from '@/server/records/read';
 import { pageAt } from '@/server/live/screen-page';
 import { RecordsApi } from '@/server/records/api';
 import { WholeList } from '@/server/records/lists';
@@ -217,6 +217,42 @@ describe('writing', () => {
     const release = (viewer: Viewer) => act(as(viewer), WRITER, item, 'ewer', 'a_item_release');
     expect(await refusal(release(assistant))).toMatchObject({ status: 404 });
     expect((await release(registrar)).values).toMatchObject({ item_store: null, item_shown: true });
+  });
+
+  it('runs an action that is given while something is so, also where it makes it so no more', async () => {
+    const blue: Condition = { compare: '=', left: { record: 'item_title' }, right: { value: 'Ewer' } };
+    const set = (sets: Values): Definition => ({
+      ...GATED,
+      entities: GATED.entities.map((entity) => ({
+        ...entity,
+        actions: entity.actions.map((one) =>
+          one.id === 'a_item_release' && one.kind === 'named' ? { ...one, sets } : one,
+        ),
+      })),
+      gates: {
+        ...GATED.gates,
+        a_item_release: { lines: [{ ...line('registrar', 'edit'), when: blue }] },
+        item: { lines: [{ ...line('registrar', 'edit'), when: blue }, line('head', 'edit')] },
+      },
+    });
+    const scope = (definition: Definition) => scopeFor(definition, registrar);
+    const run = async (on: RecordScope): Promise<unknown> => {
+      const headers = { 'if-match': `"${await seen(on, item, 'ewer')}"` };
+      const request = new Request('http://x', { method: 'POST', headers });
+      return (await new RecordsApi(on, WRITER).act('item', 'ewer', 'a_item_release', request)).json();
+    };
+    const gone = scope(set({ item_title: 'Gone', item_store: null }));
+    // What is out of sight then is not sent.
+    expect(await run(gone)).toEqual({ done: true });
+    expect(await stored('ewer')).toMatchObject({ data: { item_title: 'Gone', item_store: null } });
+    expect(await refusal(run(gone))).toMatchObject({ status: 404 });
+    // By hand it may not be put there.
+    await database().update(records).set({ data: EWER }).where(eq(records.id, 'ewer'));
+    expect(await refusal(change(gone, WRITER, item, 'ewer', { item_title: 'Gone' }))).toMatchObject({
+      status: 403,
+    });
+    // What a record needs is there afterwards as well.
+    expect(await refusal(run(scope(set({ item_title: null }))))).toMatchObject({ status: 422 });
   });
 
   it('puts no record where the writer could not have put it', async () => {

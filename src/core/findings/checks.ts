@@ -1,4 +1,3 @@
-import { actionAlwaysRefused } from './action-always-refused';
 import { alwaysTrue } from './always-true';
 import { blockWithoutUse } from './block-without-use';
 import { changedWithoutSigningIn } from './changed-without-signing-in';
@@ -27,6 +26,7 @@ import { startScreenClosed } from './start-screen-closed';
 import { unlocksWhatTheyLack } from './unlocks-what-they-lack';
 import { usedByNothing } from './used-by-nothing';
 import { widerThanScreens } from './wider-than-screens';
+import { writtenByHand } from './written-by-hand';
 
 /** All checks, in the order in which their findings are told: what lets somebody in comes first. */
 export const CHECKS: readonly Check[] = [
@@ -53,7 +53,7 @@ export const CHECKS: readonly Check[] = [
   alwaysTrue,
   closesItself,
   faceNeverFirst,
-  actionAlwaysRefused,
+  writtenByHand,
   unlocksWhatTheyLack,
   roleAddsNothing,
   namesWhatIsGone,

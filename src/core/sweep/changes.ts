@@ -34,14 +34,20 @@ export function written(access: Access, record: KnownRecord, values: Values): Kn
   return all && may(access, update, record) && may(access, update, then) ? then : undefined;
 }
 
-/** The record once the viewer has run a named action on it; undefined where that must be refused. */
+/**
+ * The record once the viewer has run a named action on it; undefined where that must be refused. It is decided on the
+ * record as it is: what comes of it only has to hold what a record needs.
+ */
 export function acted(
   access: Access,
   record: KnownRecord,
   action: Extract<Action, { kind: 'named' }>,
 ): KnownRecord | undefined {
   const then = withValues(record, action.sets);
-  return may(access, action.id, record) && may(access, action.id, then) ? then : undefined;
+  const isWhole = record.entity.fields.every(
+    ({ id, required }) => !required || !Object.hasOwn(action.sets, id) || (then.values[id] ?? null) !== null,
+  );
+  return may(access, action.id, record) && isWhole ? then : undefined;
 }
 
 /**
@@ -65,9 +71,11 @@ export function making(
       sent = Object.fromEntries(open);
       continue;
     }
-    const whole = entity.fields.every(({ id, required }) => !required || (made.values[id] ?? null) !== null);
     const create = doors.action(compiled.tree.action(entity, 'create').id);
-    if (!whole || levelOn(create, made) < EDIT) return undefined;
+    const isWhole = entity.fields.every(
+      ({ id, required }) => !required || (made.values[id] ?? null) !== null,
+    );
+    if (!isWhole || levelOn(create, made) < EDIT) return undefined;
     return { sent, made, readable: levelOn(doors.rows(entity.id), made) > NONE };
   }
 }

@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { addressOf, type KnownRecord, labelOf, NONE, screenShowing, showField } from '@/core/access';
+import { addressOf, type KnownRecord, labelOf, levelOn, NONE, screenShowing, showField } from '@/core/access';
 import type { Entity, Id, Value } from '@/core/model';
 import { readBody } from '../http/body';
 import { json, nothing } from '../http/handle';
@@ -100,6 +100,9 @@ export class RecordsApi {
   async act(entityId: Id, id: Id, action: Id, request: Request): Promise<Response> {
     const entity = this.entity(entityId);
     const record = await runAction(this.scope, this.writer, entity, id, seenVersion(request), action);
+    // It may take the record out of sight of who runs it: then that it is done is all that is said.
+    const known = await knownRecord(this.scope, entity, record);
+    if (levelOn(this.scope.access.doors.rows(entity.id), known) === NONE) return json({ done: true });
     return this.answer(entity, record);
   }
 

@@ -84,7 +84,7 @@ export async function createRecord(
     const levelOf = (field: EntityField): Level => levelOn(doors.field(field.id, 'new'), proposed);
     requireWritable(entity, input, levelOf);
     requireOpen(scope, tree.action(entity, 'create'), proposed);
-    requireSound(missing(entity, values, levelOf));
+    requireSound(missing(entity.fields, values, levelOf));
     await insertRecord(scope, entity, record, tx);
     await audit(tx, scope, writer, 'create', entity, record.id);
     return { ...record, readable: levelOn(scope.access.doors.rows(entity.id), proposed) > NONE };
@@ -275,7 +275,11 @@ export async function runAction(
     requireOpen(scope, action, stored);
     requireVersion(scope, stored, seen);
     const values = { ...stored.values, ...action.sets };
-    requirePlace(scope, action, await knownRecord(scope, entity, { ...stored, values }, tx));
+    // What becomes of the record is what the builder meant: it need not be where its runner could have put it.
+    const set = entity.fields.filter(({ id }) => Object.hasOwn(action.sets, id));
+    requireSound(
+      missing(set, values, (field) => levelOn(scope.access.doors.field(field.id, 'existing'), stored)),
+    );
     await audit(tx, scope, writer, action.name, entity, id);
     return store(scope, entity, stored, values, tx);
   });
@@ -386,11 +390,11 @@ function readInput(
 
 /** The needed fields that are empty. One that the maker may not see has no name here. */
 function missing(
-  entity: Entity,
+  fields: readonly EntityField[],
   values: Values,
   levelOf: (field: EntityField) => Level,
 ): readonly FieldProblem[] {
-  const empty = entity.fields.filter((field) => field.required && (values[field.id] ?? null) === null);
+  const empty = fields.filter((field) => field.required && (values[field.id] ?? null) === null);
   const named = empty.filter((field) => levelOf(field) > NONE);
   if (empty.length > named.length && named.length === 0)
     throw new Refused(403, 'action-closed', 'You may not do this here.');

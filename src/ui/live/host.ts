@@ -17,6 +17,8 @@ export interface WrittenRecord {
   readonly address?: string;
   /** It was made, and its maker does not see it: then there is nothing else. */
   readonly sent?: boolean;
+  /** An action took it out of sight of who ran it: then there is nothing else. */
+  readonly done?: boolean;
 }
 
 export interface Option {

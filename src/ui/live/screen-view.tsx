@@ -103,6 +103,10 @@ export function ScreenView({ page: sent }: { page: DrawnPage }) {
       if (host.keeps) host.go(page.leaveTo ?? '');
       return;
     }
+    if (answer.value.done && host.keeps) {
+      host.tell(host.said.done);
+      return host.go(page.leaveTo ?? '');
+    }
     // What was saved is what further changes are told apart from, and the version that they are made on.
     form.reset(host.keeps ? form.getValues() : formValues(screen));
     if (host.keeps) setWritten({ over: page.version, version: answer.value.version });

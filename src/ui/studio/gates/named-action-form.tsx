@@ -1,8 +1,20 @@
 'use client';
 
-import { type Action, type Entity, type EntityField, readValue, showValue, type Value } from '@/core/model';
+import { useState } from 'react';
+import {
+  type Action,
+  type Entity,
+  type EntityField,
+  readValue,
+  showValue,
+  unitsOf,
+  type Value,
+} from '@/core/model';
 import { useBench } from './bench';
+import { useTell } from '../../parts/toasts';
 import { KeptText } from '../people/parts';
+
+const LIST = new Intl.ListFormat('en-GB');
 
 /** What a named action sets, and what it asks before. */
 export function NamedActionForm({
@@ -20,14 +32,17 @@ export function NamedActionForm({
   const free = entity.fields.filter((field) => !Object.hasOwn(action.sets, field.id));
   const used = compiled.handles.buttonsOf(action.id).length;
   const { confirm, ...unasked } = action;
+  // A field that is needed is set once there is something that it becomes.
+  const [waiting, setWaiting] = useState<EntityField>();
+  const sets = Object.entries(action.sets).map(([id, value]) => {
+    const field = entity.fields.find((one) => one.id === id);
+    const to = value === null ? 'empty' : field ? showValue(field.type, value, definition) : String(value);
+    return `${field?.name ?? id} to ${to}`;
+  });
   return (
-    <details className="text-[13px]">
+    <details className="text-[13px]" open>
       <summary>
-        {Object.keys(action.sets).length === 0
-          ? 'Sets nothing: it only reads'
-          : `Sets ${Object.keys(action.sets)
-              .map((id) => entity.fields.find((field) => field.id === id)?.name ?? id)
-              .join(', ')}`}
+        {sets.length === 0 ? 'Sets nothing: it only reads' : `Sets ${LIST.format(sets)}`}
         {confirm && ', after a question'}
       </summary>
       <div className="my-1 grid gap-1 border-l-2 border-edge pl-2">
@@ -57,12 +72,26 @@ export function NamedActionForm({
             />
           );
         })}
+        {waiting && free.includes(waiting) && (
+          <SetValue
+            field={waiting}
+            value={null}
+            shown=""
+            disabled={false}
+            onChange={(next) => put({ ...action, sets: { ...action.sets, [waiting.id]: next } })}
+            onRemove={() => setWaiting(undefined)}
+          />
+        )}
         {mayChange && free.length > 0 && (
           <select
             aria-label="Set another field"
             className="field-box"
             value=""
-            onChange={(event) => put({ ...action, sets: { ...action.sets, [event.target.value]: null } })}
+            onChange={({ target }) => {
+              const field = free.find((one) => one.id === target.value);
+              if (field?.required) setWaiting(field);
+              else put({ ...action, sets: { ...action.sets, [target.value]: null } });
+            }}
           >
             <option value="">Set another field …</option>
             {free.map((field) => (
@@ -113,19 +142,24 @@ function SetValue({
   onChange: (value: Value | null) => void;
   onRemove: () => void;
 }) {
+  const tell = useTell();
+  const { definition } = useBench();
   const options =
     field.type.kind === 'choice'
       ? field.type.options
-      : field.type.kind === 'boolean'
-        ? [
-            { id: 'true', name: 'Yes' },
-            { id: 'false', name: 'No' },
-          ]
-        : undefined;
+      : field.type.kind === 'unit'
+        ? unitsOf(definition)
+        : field.type.kind === 'boolean'
+          ? [
+              { id: 'true', name: 'Yes' },
+              { id: 'false', name: 'No' },
+            ]
+          : undefined;
   const keep = (text: string): void => {
     const raw = field.type.kind === 'boolean' && text !== '' ? text === 'true' : text;
-    const reading = readValue({ ...field, required: false }, raw);
+    const reading = readValue(field, raw);
     if ('value' in reading) onChange(reading.value);
+    else tell(reading.problem);
   };
   return (
     <div className="flex items-center gap-2">
@@ -138,7 +172,9 @@ function SetValue({
           value={value === null ? '' : String(value)}
           onChange={(event) => keep(event.target.value)}
         >
-          <option value="">empty</option>
+          {(value === null || !field.required) && (
+            <option value="">{field.required ? 'Choose what it becomes' : 'empty'}</option>
+          )}
           {options.map((option) => (
             <option key={option.id} value={option.id}>
               {option.name}
@@ -148,8 +184,8 @@ function SetValue({
       ) : (
         <KeptText
           label={`${field.name} becomes`}
-          placeholder="empty"
-          mayBeEmpty
+          placeholder={field.required ? 'What it becomes' : 'empty'}
+          mayBeEmpty={!field.required}
           value={typeof value === 'string' ? value : shown}
           disabled={disabled}
           onKeep={keep}
