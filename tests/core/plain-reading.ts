@@ -30,6 +30,8 @@ const lowest = (...spans: readonly Span[]): Span => ({
  */
 export class PlainReading {
   private readonly tree: Tree;
+  /** Of what is decided without a record: has its data no field for the unit, so that it is in none? */
+  private inNoUnit = false;
 
   constructor(
     private readonly definition: Definition,
@@ -75,6 +77,7 @@ export class PlainReading {
     const units = places.flat();
     if (units.length === 0 || where === 'everywhere') return only(false);
     if (where === 'anywhere') return only(true);
+    if (this.inNoUnit) return only('doubt');
     if (!record) return ANY;
     const unit = record.entity.unitField && record.values[record.entity.unitField];
     return only(this.isThere(unit) ? units.includes(String(unit)) : 'doubt');
@@ -329,8 +332,17 @@ export class PlainReading {
 
   /** What containers give that are about another record, which is not known. */
   private outside(element: AppElement): Span {
-    if (this.crosses(element)) return this.result(element.container as AppElement, undefined);
+    if (this.crosses(element)) return this.withoutRecord(element.container as AppElement);
     return element.container ? this.outside(element.container) : { least: 2, most: 2 };
+  }
+
+  /** What an element's gate gives where the record that it is about is not known. */
+  private withoutRecord(element: AppElement): Span {
+    const entity = this.tree.recordOf(element);
+    this.inNoUnit = entity !== undefined && entity.unitField === undefined;
+    const span = this.result(element, undefined);
+    this.inNoUnit = false;
+    return span;
   }
 
   /** As doors see a handle: on this record, whatever the record of the screen is. */
@@ -467,7 +479,7 @@ export class PlainReading {
       const { node } = this.tree.need(screen, 'screen');
       // What makes a record is decided without one.
       const makes = node.binds?.record === 'new';
-      const there = makes ? this.result(this.get(screen), undefined).most : this.screen(node, record);
+      const there = makes ? this.withoutRecord(this.get(screen)).most : this.screen(node, record);
       return Math.min(own, there) >= 1 ? 2 : 0;
     };
     switch (element.kind) {

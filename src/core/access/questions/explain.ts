@@ -73,7 +73,7 @@ export interface Explanation {
  *
  * @example
  * const { decided } = explain(accessOf(compile(LARKFIELD), viewerOfRole('lender'), at), 's_stores');
- * decided // → { by: 'no-line', gate: 's_stores' }
+ * decided // → { by: 'no-line', gate: 's_stores', also: [] }
  */
 export function explain(
   access: Access,
