@@ -1,4 +1,5 @@
 import { expect, type Browser, type Page } from '@playwright/test';
+import type { Definition } from '@/core/model';
 import { fillSignIn, query, test } from './setting';
 
 test.describe.configure({ mode: 'serial' });
@@ -207,6 +208,38 @@ test('gates by the panel and by keys; a gardener is looked at, who types an addr
   await expect(page.getByText('Refused').first()).toBeVisible();
 });
 
+test('a section below the buttons is open to gardeners while a plot is given up', async () => {
+  const api = '/studio/api/applications/fernhill';
+  const definition = (await (await page.request.get(`${api}/definition`)).json()) as Definition;
+  const screen = definition.areas
+    .flatMap((one) => one.screens)
+    .find((one) => one.binds?.record === 'existing');
+  const [plot] = definition.entities;
+  const gardener = definition.roles.find((one) => one.name === 'Gardener');
+  const upkeep = plot?.fields.find((one) => one.name === 'Upkeep');
+  const givenUp =
+    upkeep?.type.kind === 'choice' && upkeep.type.options.find((one) => one.name === 'Given up');
+  const soil = plot?.fields.find((one) => one.name === 'Soil');
+  if (!screen || !gardener || !upkeep || !givenUp || !soil) throw new Error('The files made something else');
+  const when = { compare: '=', left: { record: upkeep.id }, right: { value: givenUp.id } };
+  const line = { id: 'CLEARINGLINE', who: { kind: 'role', role: gardener.id }, what: 'edit', when };
+  const part = { kind: 'field', id: 'CLEARINGSOIL', field: soil.id };
+  const node = { id: 'CLEARINGPART', name: 'Clearing', parts: [part] };
+  const edit = {
+    do: 'addElement',
+    into: { list: 'sections', in: screen.id },
+    at: screen.sections.length,
+    node,
+    gates: { [node.id]: { lines: [line] } },
+    closed: {},
+  };
+  const answer = await page.request.post(`${api}/draft`, {
+    headers: { origin: new URL(page.url()).origin },
+    data: { base: 0, ask: 'edit', edit },
+  });
+  expect(answer.status()).toBe(200);
+});
+
 test('it is released, its samples are live, and people sign in and work', async ({ browser }) => {
   await bar('Release').click();
   await expect(page.getByText('nobody loses something')).toBeVisible();
@@ -233,7 +266,11 @@ test('it is released, its samples are live, and people sign in and work', async 
   await gardener.getByRole('link', { name: 'FH-372' }).click();
   await expect(gardener.getByText('I00194')).toBeVisible();
   await expect(gardener.getByText('Yearly rent')).toHaveCount(0);
+  // The form answers before it is saved, and takes it back.
+  await gardener.getByLabel('Upkeep').selectOption({ label: 'Given up' });
+  await expect(gardener.getByRole('heading', { name: 'Clearing' })).toBeVisible();
   await gardener.getByLabel('Upkeep').selectOption({ label: 'Good' });
+  await expect(gardener.getByRole('heading', { name: 'Clearing' })).toBeHidden();
   await gardener.getByRole('button', { name: 'Save' }).click();
   await expect(gardener.getByText('Saved.', { exact: true })).toBeVisible();
   await gardener.goto('/live/fernhill/plots/new');

@@ -111,6 +111,7 @@ test('0, 1 and 2 set the level for the viewer’s role, and say first whom else 
   await find('Maker', /^Maker/);
   await tile('Auditor').click();
   await page.keyboard.press('0');
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Add the block' }).click();
   await expect(tile('Auditor')).toContainText('None');
   await page.keyboard.press('1');
   await expect(tile('Auditor')).toContainText('See');

@@ -24,6 +24,7 @@ import {
   drawSomebody,
   drawViewer,
 } from './arbitrary';
+import { LARKFIELD } from '@/demo/definition';
 import { runs } from '../runs';
 
 function everywhere(check: (draw: Draw) => void, numRuns = 250): void {
@@ -181,6 +182,47 @@ describe('edits', () => {
         if (!proposal.others.includes(key)) expect(after).toEqual(before);
       }
     }, 150);
+  });
+
+  it('closes for a role by narrowing what gives, and by a block where nothing else does it, which is told', () => {
+    const at = { moment: Date.UTC(2026, 2, 14) };
+    const kinds = LARKFIELD.roles.map(({ id }) => ({ key: id, viewer: viewerOfRole(id) }));
+    const closed = (who: Line['who'], id: string) => {
+      const line: Line = { id: 'l', who, what: 'see' };
+      const definition = { ...LARKFIELD, gates: { ...LARKFIELD.gates, s_stores: { lines: [line] } } };
+      const [viewer, others] = [kinds.find(({ key }) => key === id), kinds.filter(({ key }) => key !== id)];
+      if (!viewer) throw new Error('The demo has no such role');
+      const wanted = {
+        element: 's_stores',
+        gate: 's_stores',
+        viewer,
+        level: 0,
+        others,
+        start: [],
+        at,
+      } as const;
+      const proposal = proposeLevel(definition, wanted);
+      return {
+        ...proposal,
+        lines: proposal?.definition.gates['s_stores']?.lines.map(({ who: whom, what }) => ({
+          ...whom,
+          what,
+        })),
+      };
+    };
+    const above = closed({ kind: 'role', role: 'volunteer' }, 'volunteer');
+    expect(above).toMatchObject({ others: [], blocks: [] });
+    expect(above.lines).not.toContainEqual(expect.objectContaining({ what: 'block' }));
+    const middle = closed({ kind: 'role', role: 'volunteer' }, 'registrar');
+    expect(middle).toMatchObject({ others: [], blocks: [] });
+    expect(middle.lines).toContainEqual({ kind: 'role', role: 'volunteer', exactly: true, what: 'see' });
+    expect(middle.lines).toContainEqual({ kind: 'role', role: 'head', what: 'see' });
+    // Who is signed in is given it: only a block tells one role from the others.
+    const all = closed({ kind: 'signed-in' }, 'registrar');
+    expect(all).toMatchObject({
+      others: [],
+      blocks: [{ what: 'block', who: { role: 'registrar', exactly: true } }],
+    });
   });
 
   it('undo takes back the last own edit that stands, redo the last taken back', () => {

@@ -1,7 +1,7 @@
 import { applyEdit, viewerKey } from '@/core';
-import { everybody, rightNow, sameAnswer, SIGNED_OUT_KEY } from '@/core/access';
+import { everybody, kindsOf, rightNow, sameAnswer, SIGNED_OUT_KEY, type Viewer } from '@/core/access';
 import { type Edit, type EditEffect, editSchema, fullName, moversOf, reachSteps } from '@/core/edit';
-import { type Definition, type Id, treeOf } from '@/core/model';
+import { type Definition, sameJson, treeOf } from '@/core/model';
 import { Refused } from '../http/problem';
 import * as yup from 'yup';
 import { parseBody } from '../http/body';
@@ -23,17 +23,25 @@ export async function effectOfSent(applicationId: string, body: string, run?: Ru
   return effectOf(applicationId, definition, made.value, undefined, run);
 }
 
-/** Who gains and who loses between two definitions, but for the person `except`. */
+/** Who gains and who loses between two definitions, but for the viewer `except`. */
 export async function effectOf(
   applicationId: string,
   before: Definition,
   after: Definition,
-  except?: Id,
+  except?: Viewer,
   { tell, signal }: Partial<Run> = {},
 ): Promise<EditEffect> {
   const people = await peopleCounted(applicationId);
-  const affected = everybody(people.filter(({ id }) => id !== except));
-  const shifts = await takeSteps(reachSteps(before, after, affected, rightNow()), tell, signal);
+  const at = rightNow();
+  const self = except?.kind === 'signed-in' ? except.person : undefined;
+  const affected = everybody(people.filter(({ id }) => id !== self));
+  const shifts = await takeSteps(reachSteps(before, after, affected, at), tell, signal);
+  const kinds = kindsOf(after).filter(
+    ({ key, viewer }) => key !== SIGNED_OUT_KEY && !(except && sameJson(viewer, except)),
+  );
+  const ofKinds = moversOf(await takeSteps(reachSteps(before, after, kinds, at), tell, signal));
+  const called = (keys: ReadonlySet<string>): string[] =>
+    kinds.filter(({ key }) => keys.has(key)).map(({ name }) => name);
   const tree = treeOf(before);
   const { gaining, losing } = moversOf(shifts);
   const names = (keys: ReadonlySet<string>): string[] =>
@@ -42,6 +50,7 @@ export async function effectOf(
     gaining: names(gaining),
     losing: names(losing),
     signedOut: { gains: gaining.has(SIGNED_OUT_KEY), loses: losing.has(SIGNED_OUT_KEY) },
+    kinds: { gaining: called(ofKinds.gaining), losing: called(ofKinds.losing) },
     elements: shifts.flatMap(({ element, groups }) => {
       if (groups.every((one) => sameAnswer(one.before, one.after))) return [];
       const found = tree.get(element);

@@ -1,5 +1,6 @@
 import { compile, explain, smallestTurn, viewerOfPerson } from '@/core';
-import { type Explanation, type KnownRecord, type Level, SIGNED_OUT, unsharedAccessOf } from '@/core/access';
+import { type Explanation, kindsOf, type KnownRecord, type Level, unsharedAccessOf } from '@/core/access';
+import { sameJson } from '@/core/model';
 import type { Edit, EditEffect, Wanted } from '@/core/edit';
 import { effectOf } from '../drafts/effect';
 import { peopleCounted } from '../people/read';
@@ -63,8 +64,11 @@ export async function turnsAt(
   const record = await recordFor(look, element, address, row);
   const people = await peopleCounted(scope.applicationId);
   const self = viewer.kind === 'signed-in' ? viewer.person : undefined;
+  // Kinds of viewers as well: an application without people has roles.
   const everybody = [
-    ...(viewer.kind === 'signed-out' ? [] : [SIGNED_OUT]),
+    ...kindsOf(definition)
+      .map((one) => one.viewer)
+      .filter((one) => !sameJson(one, viewer)),
     ...people.filter((one) => one.active && one.id !== self).map(viewerOfPerson),
   ];
   const turn = (naming: Wanted['naming']) =>
@@ -76,7 +80,7 @@ export async function turnsAt(
     turns.map(async ({ edit, gates, definition: after }) => ({
       edit,
       gates,
-      effect: await effectOf(scope.applicationId, definition, after, self, run),
+      effect: await effectOf(scope.applicationId, definition, after, viewer, run),
     })),
   );
 }

@@ -108,6 +108,8 @@ export interface EditEffect {
   readonly gaining: readonly string[];
   readonly losing: readonly string[];
   readonly signedOut: { readonly gains: boolean; readonly loses: boolean };
+  /** Roles, groups and who is signed in, by name: also where nobody is any of these yet. */
+  readonly kinds: { readonly gaining: readonly string[]; readonly losing: readonly string[] };
   /** The elements whose access changes, by name. */
   readonly elements: readonly string[];
 }

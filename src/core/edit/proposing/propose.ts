@@ -10,7 +10,7 @@ import type { Affected } from '../comparing/shifts';
 import type { Edit } from '../edits/edit';
 import { editLines } from '../edits/make';
 import { aimAt } from './aim';
-import { candidates, linesApart } from './candidates';
+import { candidates, linesApart, newBlocks } from './candidates';
 import { cheapest } from './search';
 
 /** The level that somebody is to get on an element, by the lines of one gate. */
@@ -32,14 +32,17 @@ export interface Proposal<Key> {
   readonly definition: Definition;
   /** Who else would get another level on the element. */
   readonly others: readonly Key[];
+  /** Lines that take something away and were not there: whoever they speak of has no more than that, whatever else gives. */
+  readonly blocks: readonly Line[];
 }
 
-/** One other person weighs as much as so many lines. */
+/** One other person weighs as much as so many lines; a block is the last resort among those that move as many others. */
 const ONE_PERSON = 1000;
+const ONE_BLOCK = 100;
 
 /**
- * The edit of one gate that gives a viewer this level on an element: the one that changes fewest others, then fewest
- * lines. Undefined where no such edit reaches the level: something else limits it.
+ * The edit of one gate that gives a viewer this level on an element: the one that changes fewest others, then one that
+ * blocks nobody (it takes a line away, narrows or adds one), then fewest lines. Undefined where no such edit reaches the level: something else limits it.
  *
  * @example
  * const lender = { key: 'lender', viewer: viewerOfRole('lender') };
@@ -66,8 +69,9 @@ export function proposeLevel<Key>(
       key !== viewer.key &&
       !sameAnswer(accessOf(now, one, at).answer(subject), accessOf(made, one, at).answer(then));
     const moved = others.filter(moves).map(({ key }) => key);
-    const cost = moved.length * ONE_PERSON + linesApart(lines, after);
-    return { edit: editLines(gate, own, after), definition: changedTo, others: moved, cost };
+    const blocks = newBlocks(lines, after);
+    const cost = moved.length * ONE_PERSON + blocks.length * ONE_BLOCK + linesApart(lines, after);
+    return { edit: editLines(gate, own, after), definition: changedTo, others: moved, blocks, cost };
   });
 }
 

@@ -12,7 +12,7 @@ import { isDataDoor, leadsOrReads, withIncluded, type AppElement } from '../../m
 import type { Edit } from '../edits/edit';
 import { editLines } from '../edits/make';
 import { aimAt, type Aim } from './aim';
-import { candidates, linesApart, type Around } from './candidates';
+import { candidates, linesApart, newBlocks, type Around } from './candidates';
 import { cheapest } from './search';
 import { startLines } from './start';
 
@@ -107,7 +107,12 @@ function oneLine(
     const then = unsharedAccessOf(compile(after), viewer, at);
     if (aim(then, then.element(element), record) !== level) return undefined;
     const edit = editLines(gate, compile(definition).lines(gate), lines);
-    return { edit, definition: after, gates: [gate], cost: ONE_LINE + search.moved(lines) };
+    return {
+      edit,
+      definition: after,
+      gates: [gate],
+      cost: ONE_LINE + search.moved(lines) + blocksIn(search.before, lines),
+    };
   });
 }
 
@@ -173,8 +178,10 @@ function gateInTheWay(
 
 const NO_SCREEN = { id: '', name: '', address: '', sections: [] };
 
-/** Lines weigh more than others: fewest lines first. */
+/** Lines weigh more than others: fewest lines first. A block is the last resort, and weighs as much as ten lines. */
 const MANY = 1e6;
+const blocksIn = (before: readonly Line[], after: readonly Line[]): number =>
+  10 * MANY * newBlocks(before, after).length;
 
 /** Other lines for one gate, so that it gives the viewer the level that is wanted. */
 class TurnSearch {
@@ -201,7 +208,10 @@ class TurnSearch {
     return cheapest(candidates(this.around(), level), (lines) => {
       const has = this.levelBy(access, lines);
       if (narrower ? has !== level : has < level) return undefined;
-      return { lines, cost: linesApart(this.before, lines) * MANY + this.moved(lines) };
+      return {
+        lines,
+        cost: linesApart(this.before, lines) * MANY + this.moved(lines) + blocksIn(this.before, lines),
+      };
     })?.lines;
   }
 

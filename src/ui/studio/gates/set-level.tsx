@@ -2,7 +2,7 @@
 
 import { accessOf, compile, proposeLevel } from '@/core';
 import { type Alike, type Assignment, idInKey, type Level, type Viewer } from '@/core/access';
-import { answerInWords, levelInWords, startLines } from '@/core/edit';
+import { answerInWords, levelInWords, lineInWords, startLines } from '@/core/edit';
 import type { Definition } from '@/core/model';
 import { useCallback } from 'react';
 import { useConfirm } from '../../parts/asking';
@@ -91,15 +91,33 @@ export function useSetLevel(bench: Bench): (level: Level) => Promise<void> {
         return tell(
           `No line at ${target.name} can give ${viewer.name} “${word}”: something around it is narrower. See why, at the right.`,
         );
-      if (proposal.others.length === 0) return apply(proposal.edit);
+      if (proposal.others.length + proposal.blocks.length === 0) return apply(proposal.edit);
+      const blocks = proposal.blocks.map((one) => lineInWords(one, target.id, definition, bench.personName));
+      const moved = whatTheyHave(bench, proposal.definition, others, proposal.others);
       const sure = await confirm({
         title: `${selected.name}: “${word}” for ${viewer.name}`,
-        text: <Others others={whatTheyHave(bench, proposal.definition, others, proposal.others)} />,
-        go: 'Change them all',
+        text: (
+          <>
+            {blocks.length > 0 && <Blocks lines={blocks} />}
+            {moved.length > 0 && <Others others={moved} />}
+          </>
+        ),
+        go: moved.length > 0 ? 'Change them all' : 'Add the block',
       });
       if (sure) apply(proposal.edit);
     },
     [bench, tell, confirm],
+  );
+}
+
+/** A block is the last resort, and told before it is added. */
+function Blocks({ lines }: { lines: readonly string[] }) {
+  return (
+    <p className="mb-2">
+      No line can be taken away or narrowed for that: at {`“${lines.join('”, “')}”`} a block is added. It
+      takes it from all of whom it speaks, those who hold another role beside it too, whatever other lines
+      give them.
+    </p>
   );
 }
 

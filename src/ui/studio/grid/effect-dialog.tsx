@@ -6,6 +6,7 @@ import { AskWindow } from '../../parts/ask-window';
 import { useAsked } from '../../parts/queries';
 import { useTell } from '../../parts/toasts';
 import { useBench } from '../gates/bench';
+import { KindsMoved } from '../shared/turn-part';
 import { useDraft } from '../shell/studio-work';
 
 /** Says how many people gain and lose by a change before it is made; `unlessNobody`: and makes it, where nobody does. */
@@ -53,6 +54,9 @@ export function EffectDialog({
               <Moved verb="lose" names={effect.losing} />
               {effect.signedOut.gains && <p>Those who are signed out gain.</p>}
               {effect.signedOut.loses && <p>Those who are signed out lose.</p>}
+              <p>
+                <KindsMoved kinds={effect.kinds} />
+              </p>
               <p className="text-quiet">{effect.elements.length} elements change for somebody.</p>
             </>
           )}
@@ -70,8 +74,10 @@ export function EffectDialog({
   );
 }
 
-const isNobody = ({ gaining, losing, signedOut }: EditEffect): boolean =>
-  gaining.length + losing.length === 0 && !signedOut.gains && !signedOut.loses;
+const isNobody = ({ gaining, losing, signedOut, kinds }: EditEffect): boolean =>
+  [gaining, losing, kinds.gaining, kinds.losing].every((some) => some.length === 0) &&
+  !signedOut.gains &&
+  !signedOut.loses;
 
 /** So many are named; the others are counted. */
 const MOST_NAMES = 30;

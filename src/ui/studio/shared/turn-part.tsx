@@ -13,6 +13,8 @@ interface Turning {
   readonly effect: EditEffect;
 }
 
+const LIST = new Intl.ListFormat('en-GB');
+
 interface Props {
   readonly compiled: Compiled;
   readonly element: AppElement;
@@ -86,8 +88,11 @@ function TurnView({ compiled, personName, turn, mayChange, apply, onGate }: Prop
   const changes = made.ok
     ? difference(definition, made.value).map((one) => changeInWords(one, definition, made.value, personName))
     : [];
-  const { gaining, losing, signedOut, elements } = turn.effect;
-  const anybody = gaining.length + losing.length > 0 || signedOut.gains || signedOut.loses;
+  const { gaining, losing, signedOut, kinds, elements } = turn.effect;
+  const anybody =
+    [gaining, losing, kinds.gaining, kinds.losing].some((some) => some.length > 0) ||
+    signedOut.gains ||
+    signedOut.loses;
   return (
     <div className="mt-2 border-l-4 border-lead bg-plate px-3 py-2">
       {changes.map(({ about, done }) => (
@@ -101,6 +106,7 @@ function TurnView({ compiled, personName, turn, mayChange, apply, onGate }: Prop
         {losing.length > 0 && <People n={losing.length} names={losing} verb="lose" />}
         {signedOut.gains && ' Those who are signed out would gain.'}
         {signedOut.loses && ' Those who are signed out would lose.'}
+        <KindsMoved kinds={kinds} />
       </p>
       {elements.length > 1 && (
         <details>
@@ -122,6 +128,13 @@ function TurnView({ compiled, personName, turn, mayChange, apply, onGate }: Prop
       </p>
     </div>
   );
+}
+
+/** Of roles it is told also where nobody holds them yet. */
+export function KindsMoved({ kinds }: Pick<EditEffect, 'kinds'>) {
+  const said = (names: readonly string[], verb: string): string =>
+    names.length === 0 ? '' : ` By what they hold, ${LIST.format(names)} would ${verb}.`;
+  return <>{said(kinds.gaining, 'gain') + said(kinds.losing, 'lose')}</>;
 }
 
 function People({ n, names, verb }: { n: number; names: readonly string[]; verb: 'gain' | 'lose' }) {

@@ -23,7 +23,9 @@ export function WhoPicker({ taken, onPick }: { taken: readonly Who[]; onPick: (w
     ['Groups', definition.groups.map((one) => ({ kind: 'group', group: one.id }))],
     ['At home in a unit, or below it', unitsOf(definition).map((one) => ({ kind: 'unit', unit: one.id }))],
   ];
-  const isFree = (who: Who): boolean => !taken.some((one) => sameWho(one, who));
+  // Another line of the same is for another condition.
+  const noteOf = (who: Who): string | undefined =>
+    taken.some((one) => sameWho(one, who)) ? 'has a line' : undefined;
   const nameOf = (who: Who): string =>
     who.kind === 'privilege'
       ? (privilegesInLists(definition).find(({ id }) => id === who.privilege)?.name ?? '')
@@ -41,16 +43,15 @@ export function WhoPicker({ taken, onPick }: { taken: readonly Who[]; onPick: (w
         ...groups.map(([heading, all]) => ({
           heading,
           choices: all
-            .filter(isFree)
-            .map((who) => ({ key: JSON.stringify(who), name: nameOf(who) }))
+            .map((who) => ({ key: JSON.stringify(who), name: nameOf(who), note: noteOf(who) }))
             .filter(({ name }) => hasWords(name, box.words)),
         })),
         {
           heading: 'People',
-          choices: found.flatMap((one) => {
+          choices: found.map((one) => {
             const who: Who = { kind: 'person', person: one.id };
-            const choice = { key: JSON.stringify(who), name: one.name, note: rolesOf(definition, one) };
-            return isFree(who) ? [choice] : [];
+            const key = JSON.stringify(who);
+            return { key, name: one.name, note: noteOf(who) ?? rolesOf(definition, one) };
           }),
         },
       ]}
