@@ -114,8 +114,8 @@ export function useSetLevel(bench: Bench): (level: Level) => Promise<void> {
 function Blocks({ lines }: { lines: readonly string[] }) {
   return (
     <p className="mb-2">
-      No line can be taken away or narrowed for that: at {`“${lines.join('”, “')}”`} a block is added. It
-      takes it from all of whom it speaks, those who hold another role beside it too, whatever other lines
+      No line can be taken away or narrowed for that: {`“${lines.join('”, “')}”`} is added, a block. It takes
+      this from everyone it speaks of, also from those who hold another role beside it, whatever other lines
       give them.
     </p>
   );
