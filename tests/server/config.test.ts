@@ -11,7 +11,7 @@ describe('what is set from outside', () => {
       liveOrigin: undefined,
       trustProxy: false,
       mostTaken: 200,
-      postgresHosts: ['127.0.0.1', 'localhost', '::1'],
+      postgresHosts: [],
       logLevel: 'info',
     });
     expect(readConfig({ POSTGRES_HOSTS: 'db.test, 10.0.0.7' }).postgresHosts).toEqual([

@@ -8,7 +8,13 @@ import { database } from '@/server/database/client';
 import { assignments, people, proofs } from '@/server/database/schema';
 import { change } from '@/server/drafts/draft';
 import { exportExpectations, importExpectations } from '@/server/proving/expected-csv';
-import { addExpectations, expectWhatIs, listExpectations, type Wanted } from '@/server/proving/expectations';
+import {
+  addExpectations,
+  expectWhatIs,
+  listExpectations,
+  removeExpectations,
+  type Wanted,
+} from '@/server/proving/expectations';
 import { updatePerson } from '@/server/people/write';
 import { newestProof } from '@/server/proving/newest';
 import { proofOf, setFindingAside } from '@/server/proving/proof';
@@ -97,12 +103,18 @@ describe('expectations', () => {
     ]);
     const csv = await exportExpectations(definition.id);
     const before = await listExpectations(definition.id);
+    // What is expected already is not expected twice.
+    expect(await importExpectations(definition.id, bo, csv)).toBe(0);
+    expect(await listExpectations(definition.id)).toEqual(before);
+    await removeExpectations(
+      definition.id,
+      before.map(({ id }) => id),
+    );
     expect(await importExpectations(definition.id, bo, csv)).toBe(2);
     const plain = (all: typeof before) => all.map(({ id: _, by: __, at: ___, ...one }) => one);
     const after = await listExpectations(definition.id);
-    expect(after).toHaveLength(4);
     for (const one of plain(before))
-      expect(plain(after).filter((other) => sameAs(one, other))).toHaveLength(2);
+      expect(plain(after).filter((other) => sameAs(one, other))).toHaveLength(1);
     const head = 'viewer,element,record,at,expect,name,reason';
     for (const [row, fault] of [
       ['role:volunteer,s_loan,,,much,,', /Line 3: “much” is no level/],
@@ -116,7 +128,7 @@ describe('expectations', () => {
         importExpectations(definition.id, ada, `${head}\nrole:registrar,s_loan,,,see,,\n${row}\n`),
       ).rejects.toThrow(fault);
     await expect(importExpectations(definition.id, ada, 'who,what\n')).rejects.toThrow(/Line 1: the column/);
-    expect(await listExpectations(definition.id)).toHaveLength(4);
+    expect(await listExpectations(definition.id)).toHaveLength(2);
   });
 });
 

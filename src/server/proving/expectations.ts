@@ -1,9 +1,10 @@
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import * as yup from 'yup';
 import { viewerKey } from '@/core';
 import { idInKey, kindsOf, readMade } from '@/core/access';
 import { answerTo, type Expectation, readLevels } from '@/core/expectations';
 import { type Definition, treeOf } from '@/core/model';
+import { canonicalJson } from '@/core/signing';
 import { database } from '../database/client';
 import { builders, expectations, people } from '../database/schema';
 import { isUuid } from '../database/uuid';
@@ -146,7 +147,10 @@ export async function expectAsSent(applicationId: string, builderId: string, bod
   await expectWhatIs(applicationId, builderId, asked.ids, asked.reason);
 }
 
-/** Keeps expectations; one that cannot be answered now is refused with its place, and then none is kept. */
+/**
+ * Keeps expectations; one that cannot be answered now is refused with its place, and then none is kept. What is expected
+ * already, to the letter, is not kept twice. Returns how many are new.
+ */
 export async function addExpectations(
   applicationId: string,
   builderId: string,
@@ -168,19 +172,29 @@ export async function addExpectations(
       );
     return { ...rest, name: rest.name.trim(), reason, expect: (expect && readLevels(expect)) || now };
   });
-  await database().transaction(async (tx) => {
-    const had = await tx.$count(expectations, eq(expectations.applicationId, applicationId));
-    if (had + kept.length > MOST)
+  return database().transaction(async (tx) => {
+    // Of two imports at once, the second finds what the first has kept.
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${applicationId}, 13))`);
+    const had = await tx
+      .select({ expectation: expectations.expectation })
+      .from(expectations)
+      .where(eq(expectations.applicationId, applicationId));
+    const known = new Set(had.map(({ expectation }) => canonicalJson(expectation)));
+    const added = kept.filter((one) => {
+      const text = canonicalJson(one);
+      return !known.has(text) && known.add(text);
+    });
+    if (had.length + added.length > MOST)
       throw new Refused(422, 'too-many', `An application can have ${MOST} expectations at most.`);
-    for (let n = 0; n < kept.length; n += 1000)
+    for (let n = 0; n < added.length; n += 1000)
       await tx
         .insert(expectations)
         .values(
-          kept.slice(n, n + 1000).map((expectation) => ({ applicationId, expectation, author: builderId })),
+          added.slice(n, n + 1000).map((expectation) => ({ applicationId, expectation, author: builderId })),
         );
-    await tellNews(tx, applicationId, 'expected');
+    if (added.length > 0) await tellNews(tx, applicationId, 'expected');
+    return added.length;
   });
-  return kept.length;
 }
 
 function missing(

@@ -1,5 +1,5 @@
 import { accessOf, compile, viewerOfPerson, whatIsWrong } from '@/core';
-import { Held, rightNow } from '@/core/access';
+import { Held, rightNow, SIGNED_IN } from '@/core/access';
 import { type Condition, tryCondition } from '@/core/condition';
 import { conditionSchema } from '@/core/model';
 import { and, asc, eq } from 'drizzle-orm';
@@ -69,7 +69,9 @@ async function tryOut(
     : [];
   const access = accessOf(compile(definition), { kind: 'signed-out' }, at);
   const known = entity ? await knownRecords({ applicationId, kind: 'sample', access }, entity, stored) : [];
-  const tried = tryCondition(scope, condition, held, known);
+  // While there are no people, records count for whoever may come.
+  const anybody = held.length > 0 ? held : [new Held(definition, SIGNED_IN, at, 'for')];
+  const tried = tryCondition(scope, condition, anybody, known);
   const count = (hits: readonly number[], names: readonly string[]): Count => ({
     hits: hits.length,
     of: names.length,
@@ -77,7 +79,7 @@ async function tryOut(
   });
   return {
     people: count(
-      tried.people,
+      held.length > 0 ? tried.people : [],
       people.map((one) => one.name),
     ),
     ...(entity && {

@@ -5,6 +5,7 @@ import { send } from '../../live/host';
 import { Told } from '../../parts/fields';
 import { CalledFields, useCalled } from './called';
 import { Form } from '../../parts/form';
+import { chooseAgain } from '../../parts/choose-again';
 
 /** An application from a definition file. */
 export function FromFile() {
@@ -41,6 +42,7 @@ export function FromFile() {
           type="file"
           accept=".json,application/json"
           className="field-box"
+          onClick={chooseAgain}
           onChange={(event) => {
             const [file] = event.target.files ?? [];
             if (file) void read(file);

@@ -2,6 +2,7 @@
 
 import { tooLarge } from '../shared/file-size';
 import type { Source } from './source';
+import { chooseAgain } from '../../parts/choose-again';
 
 interface Props {
   readonly disabled: boolean;
@@ -29,6 +30,7 @@ export function PickFiles({ disabled, onPick, onProblem }: Props) {
         accept=".csv,.tsv,.txt,text/csv"
         className="field-box"
         disabled={disabled}
+        onClick={chooseAgain}
         onChange={(event) => choose([...(event.target.files ?? [])])}
       />
     </label>

@@ -4,6 +4,7 @@ import { useRef, useState } from 'react';
 import { Window } from '../../parts/window';
 import { ask } from '../../live/host';
 import { usePeopleWork } from './use-people-work';
+import { chooseAgain } from '../../parts/choose-again';
 
 interface Line {
   readonly line: number;
@@ -84,6 +85,7 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
         accept=".csv,text/csv"
         aria-label="File"
         disabled={busy}
+        onClick={chooseAgain}
         onChange={(event) => {
           const [file] = event.target.files ?? [];
           void file?.text().then((read) => {

@@ -216,7 +216,9 @@ function FromCsv() {
       body: await file.text(),
     });
     if (!answer.ok) return setProblem(answer.detail);
-    tell(answer.value.added === 1 ? 'Added 1 expectation.' : `Added ${answer.value.added} expectations.`);
+    const { added } = answer.value;
+    if (added === 0) tell('Nothing is new: all of that is expected already.');
+    else tell(added === 1 ? 'Added 1 expectation.' : `Added ${added} expectations.`);
   };
   return (
     <>

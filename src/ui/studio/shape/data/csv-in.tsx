@@ -8,6 +8,7 @@ import { Window } from '../../../parts/window';
 import { tooLarge } from '../../shared/file-size';
 import { Progress } from '../../shared/progress';
 import { sendProgressing } from '../../shared/progressing';
+import { chooseAgain } from '../../../parts/choose-again';
 
 interface Props {
   readonly at: string;
@@ -79,6 +80,7 @@ export function CsvIn({ at, onDone }: Props) {
           type="file"
           aria-label="CSV file"
           accept=".csv,.tsv,.txt,text/csv"
+          onClick={chooseAgain}
           onChange={(event) => {
             const chosen = event.target.files?.[0];
             setFile(chosen);

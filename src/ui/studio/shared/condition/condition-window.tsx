@@ -21,6 +21,12 @@ interface Props {
   readonly onClose: () => void;
 }
 
+/** One question by itself, rather than as all, or any, of one. */
+function plain(condition: Condition): Condition {
+  const parts = 'all' in condition ? condition.all : 'any' in condition ? condition.any : [];
+  return parts.length === 1 ? (parts[0] as Condition) : condition;
+}
+
 /** Writes a condition, by picking and as text at once, and shows for whom and on what it is true now. */
 export function ConditionWindow({ title, api, scope, condition: first, onUse, onRemove, onClose }: Props) {
   const [condition, setCondition] = useState<Condition>(() => first ?? { all: [firstQuestion(scope)] });
@@ -28,7 +34,7 @@ export function ConditionWindow({ title, api, scope, condition: first, onUse, on
   const [sound, setSound] = useState(first !== undefined);
   const picked = (next: Condition): void => {
     setCondition(next);
-    setText(print(scope, next));
+    setText(print(scope, plain(next)));
     setSound(whatIsWrong(scope, next) === undefined);
   };
   return (
@@ -76,7 +82,7 @@ export function ConditionWindow({ title, api, scope, condition: first, onUse, on
               className="button button-main"
               disabled={!sound}
               onClick={() => {
-                onUse(condition);
+                onUse(plain(condition));
                 onClose();
               }}
             >
@@ -129,9 +135,12 @@ function TryIt({ api, scope, condition }: { api: string; scope: Scope; condition
       ) : (
         tried && (
           <>
-            <p>For {say(tried.people, 'people')}</p>
+            <p>{tried.people.of === 0 ? 'There are no people yet.' : `For ${say(tried.people, 'people')}`}</p>
             {tried.records && (
-              <p>On {say(tried.records, `sample ${entity?.plural.toLowerCase() ?? 'records'}`)}</p>
+              <p>
+                {tried.people.of === 0 ? 'For somebody who may come, on ' : 'On '}
+                {say(tried.records, `sample ${entity?.plural.toLowerCase() ?? 'records'}`)}
+              </p>
             )}
           </>
         )
