@@ -145,6 +145,10 @@ program
     else {
       for (const { viewer, request, said } of surprises) print(`${viewer}: ${request}: ${said}`);
       print(`${surpriseCount} surprises in ${asked} requests as ${viewers} viewers (${state}).`);
+      if (covered?.askedAgain)
+        print(
+          `${covered.askedAgain} of them were made again, since a connection broke or the server was away.`,
+        );
     }
     if (surpriseCount > 0) process.exitCode = EXIT.differs;
     else if (state !== 'done') process.exitCode = EXIT.wrongInput;

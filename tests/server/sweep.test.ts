@@ -1,4 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs';
+import { createServer } from 'node:http';
 import { describe, expect, it } from 'vitest';
 import { accessOf, compile, viewerOfRole } from '@/core';
 import type { KnownRecord } from '@/core/access';
@@ -17,7 +18,7 @@ import { LARKFIELD } from '@/demo/definition';
 import { ROUTES } from '@/server/proving/sweep/routes';
 import { ownId, planCopy } from '@/server/proving/sweep/copy';
 import { Comparing } from '@/server/proving/sweep/compare';
-import type { Answer } from '@/server/proving/sweep/asker';
+import { type Answer, Asker } from '@/server/proving/sweep/asker';
 import type { Case } from '@/server/proving/sweep/cases';
 
 const LIVE = 'src/app/live/[app]';
@@ -206,3 +207,29 @@ describe('a sweep', () => {
 });
 
 const nameOf = (id: string): string => treeOf(copy.definition).get(id)?.name ?? '';
+
+describe('a connection that breaks', () => {
+  it('ends no sweep: it is asked again, what changes something on records as they were, and counted', async () => {
+    let asked = 0;
+    const server = createServer((request, response) => {
+      asked++;
+      if (asked === 1) request.socket.destroy();
+      else if (asked === 2) response.writeHead(503).end();
+      else response.end('here');
+    });
+    await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+    const { port } = server.address() as { port: number };
+    const asker = new Asker(new URL(`http://127.0.0.1:${port}`), 'x', 'http://x', 1);
+    let putBack = 0;
+    try {
+      const answer = await asker.ask({ method: 'POST', path: '/', body: {} }, () =>
+        Promise.resolve(putBack++),
+      );
+      expect(answer).toMatchObject({ status: 200, body: 'here' });
+      expect([asked, putBack, asker.askedAgain]).toEqual([3, 2, 2]);
+    } finally {
+      asker.end();
+      server.close();
+    }
+  });
+});

@@ -9,6 +9,8 @@ import { treeOf } from '../model/tree';
 
 /** What a sweep has been through, and what no case has tried. */
 export interface Coverage {
+  /** How many requests were made again, since the connection broke or the server was away. */
+  readonly askedAgain?: number;
   readonly elements: number;
   readonly viewers: number;
   readonly records: number;

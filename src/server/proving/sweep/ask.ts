@@ -91,7 +91,9 @@ export async function askAs(
   const otherwise = await keptOtherwise(copy);
   if (otherwise !== undefined) tell([{ request: 'all that may not be done', what: 'did', said: otherwise }]);
   const carryOut = async (one: Deed): Promise<void> => {
-    const surprises = comparing.surprises(one, await asker.ask({ ...one.asking, cookie }), predictor);
+    // Whether it was done is not known where the connection broke: it is done once more, on records as they were.
+    const answer = await asker.ask({ ...one.asking, cookie }, () => keptOtherwise(copy));
+    const surprises = comparing.surprises(one, answer, predictor);
     const said = await keptOtherwise(
       copy,
       surprises.some(({ what }) => what === 'did') ? undefined : one.does,

@@ -1,4 +1,5 @@
 import { Agent, request as ask } from 'node:http';
+import { setTimeout as pause } from 'node:timers/promises';
 
 /** What was answered, all of it as text. */
 export interface Answer {
@@ -20,10 +21,17 @@ export interface Asking {
 }
 
 const WITHIN_MS = 30_000;
+/** So often something is asked again, after pauses each twice as long: half a minute in all, in which a server starts. */
+const MOST_AGAIN = 7;
+const FIRST_PAUSE_MS = 250;
+/** The server is away, or has too much to do. */
+const AWAY = 503;
 
 /** Asks the server beside which this process runs, on kept connections, under the name by which it serves. */
 export class Asker {
   private readonly agent: Agent;
+  /** How many requests were made again since no answer came, or the server was away. */
+  askedAgain = 0;
 
   constructor(
     private readonly server: URL,
@@ -34,8 +42,25 @@ export class Asker {
     this.agent = new Agent({ keepAlive: true, maxSockets: atOnce });
   }
 
-  /** @throws where no answer comes */
-  ask({ method = 'GET', path, cookie, headers = {}, body }: Asking): Promise<Answer> {
+  /**
+   * The answer; where none comes, it is asked again. `before` is done before each time but the first: for what changes
+   * something, all is put back as it was.
+   * @throws where no answer comes in the end
+   */
+  async ask(asking: Asking, before: () => Promise<unknown> = () => Promise.resolve()): Promise<Answer> {
+    for (let again = 0; ; again++) {
+      const answer = await this.once(asking).catch((error: unknown) => {
+        if (again === MOST_AGAIN) throw error;
+        return undefined;
+      });
+      if (answer && (answer.status !== AWAY || again === MOST_AGAIN)) return answer;
+      this.askedAgain++;
+      await pause(FIRST_PAUSE_MS * 2 ** again);
+      await before();
+    }
+  }
+
+  private once({ method = 'GET', path, cookie, headers = {}, body }: Asking): Promise<Answer> {
     const sent = body === undefined ? undefined : JSON.stringify(body);
     return new Promise((resolve, reject) => {
       const asking = ask(

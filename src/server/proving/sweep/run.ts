@@ -114,7 +114,12 @@ async function askAll(sweep: Sweep, copy: Copy, other: Copy, asker: Asker): Prom
     all.map((one) => ({ ...one, gate: ownId(copy, one.gate) }));
   const { neverCounted, oneSided, ...covered } = notes.told();
   await note(sweep, {
-    covered: { ...covered, neverCounted: own(neverCounted), oneSided: own(oneSided) },
+    covered: {
+      ...covered,
+      askedAgain: asker.askedAgain,
+      neverCounted: own(neverCounted),
+      oneSided: own(oneSided),
+    },
   });
   return 'done';
 }

@@ -207,6 +207,12 @@ export function SweepDetail({
             <dd>
               {covered.lines - covered.neverCounted.length} of {covered.lines} counted for somebody
             </dd>
+            {(covered.askedAgain ?? 0) > 0 && (
+              <>
+                <dt className="text-quiet">Asked again</dt>
+                <dd>{covered.askedAgain}, since a connection broke or the server was away</dd>
+              </>
+            )}
           </dl>
           <Untried
             title="Lines that never counted"
