@@ -124,6 +124,14 @@ describe('why', () => {
     expect(short(why(definition, viewer, element).decided)).toBe(decided);
   });
 
+  it('says that a field stays empty which points to what the viewer may not know by name', () => {
+    const closed = withGates({ item_title: [line('t', 'auditor', 'see')] });
+    const named = (definition: Definition) =>
+      why(definition, viewerOfRole('registrar'), 'p_loan_item').nameClosed;
+    expect(named(closed)).toEqual({ entity: 'item', always: true });
+    expect(named(LARKFIELD)).toBeUndefined();
+  });
+
   it('tells the way from the application to the element, then its doors', () => {
     const { steps, answer } = why(gated, viewerOfRole('curator'), 'l_items_item_value');
     expect(steps.map(({ element, gate }) => `${element} ${gate}`)).toEqual([

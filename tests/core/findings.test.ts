@@ -343,6 +343,12 @@ describe('findings', () => {
       }),
     ],
     ['standing-in-reaches-further', standingIn(true), 'boss', standingIn(false)],
+    [
+      'pointed-to-closed',
+      tagged({ tag_of: only(EVERYONE) }),
+      'tag_of',
+      tagged({ tag_of: only(EVERYONE), tag: only(EVERYONE), tag_name: only(EVERYONE) }),
+    ],
     ['picks-from-nothing', tagged({}), 'p3', tagged({ tag: only(EVERYONE) })],
     [
       'nobody-is-left',
@@ -472,7 +478,7 @@ describe('findings', () => {
   ];
 
   // What to do there is the builder's to say.
-  const WITHOUT_MENDS = ['form-nobody-sends', 'nobody-is-left'];
+  const WITHOUT_MENDS = ['form-nobody-sends', 'nobody-is-left', 'pointed-to-closed'];
 
   it.each(cases)(
     '%s is found where it is, and not where it is not; each mend takes it away',

@@ -87,6 +87,11 @@ const PLANTED: readonly (readonly [name: string, plant: Change, told: string])[]
     'needed-but-closed s_new_loan',
   ],
   [
+    'what is pointed to, whose name is closed',
+    gate('item_title', line(role('auditor'))),
+    'pointed-to-closed loan_item item',
+  ],
+  [
     'records that are picked, and closed',
     gate('item', line(role('auditor'))),
     'picks-from-nothing new_loan_item',

@@ -20,6 +20,7 @@ import { nobodyGetsIt } from './nobody-gets-it';
 import { nobodyIsLeft } from './nobody-is-left';
 import { openBySigningUp } from './open-by-signing-up';
 import { picksFromNothing } from './picks-from-nothing';
+import { pointedToClosed } from './pointed-to-closed';
 import { roleAddsNothing } from './role-adds-nothing';
 import { standingInReachesFurther } from './standing-in-reaches-further';
 import { startScreenClosed } from './start-screen-closed';
@@ -43,6 +44,7 @@ export const CHECKS: readonly Check[] = [
   formNobodySends,
   neededButClosed,
   picksFromNothing,
+  pointedToClosed,
   startScreenClosed,
   nobodyIsLeft,
   nobodyGetsIt,

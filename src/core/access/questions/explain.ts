@@ -64,6 +64,8 @@ export interface Explanation {
   /** Containers first, then the element, then its doors. */
   readonly steps: readonly Reason[];
   readonly decided: Decided;
+  /** It shows a record that it points to by its name, which is closed to the viewer: for all such records, or for some. */
+  readonly nameClosed?: { readonly entity: Id; readonly always: boolean };
 }
 
 /**
@@ -107,12 +109,27 @@ export function explain(
     });
   }
   const answer = record ? access.answerOn(element, record) : access.answer(element);
+  const nameClosed = nameClosedAt(access, element, answer);
   const decided = decide(access, { element, steps, parts, record, answer, of });
-  if (decided.by !== 'line' || !decided.line.when) return { answer, steps, decided };
+  const rest = nameClosed ? { nameClosed } : {};
+  if (decided.by !== 'line' || !decided.line.when) return { answer, steps, decided, ...rest };
   const at = access.element(decided.gate);
   const on = parts.get(at)?.here ? record : undefined;
   const told = tell(access.held.facts, access.compiled.scope(at), decided.line.when, on);
-  return { answer, steps, decided: { ...decided, told } };
+  return { answer, steps, decided: { ...decided, told }, ...rest };
+}
+
+/** A field or column that points to a record shows its name through that record's own doors. */
+function nameClosedAt(access: Access, element: AppElement, answer: Answer): Explanation['nameClosed'] {
+  const { tree } = access.compiled;
+  const field =
+    element.kind === 'field' || element.kind === 'column' ? tree.get(element.node.field) : element;
+  if (answer.most === NONE || field?.kind !== 'data-field' || field.node.type.kind !== 'record')
+    return undefined;
+  const rows = tree.need(field.node.type.entity, 'rows');
+  const doors = [rows, tree.get(rows.node.labelField)].flatMap((door) => (door ? access.answer(door) : []));
+  if (doors.every(({ least }) => least > NONE)) return undefined;
+  return { entity: rows.id, always: doors.some(({ most }) => most === NONE) };
 }
 
 /**

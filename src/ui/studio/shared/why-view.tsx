@@ -24,7 +24,7 @@ interface Props {
 /** Why a viewer has a level: what decided, the way there, and the lines that would have counted but for something. */
 export function WhyView(props: Props) {
   const { compiled, explanation, element, viewerName, onGate } = props;
-  const { answer, steps, decided } = explanation;
+  const { answer, steps, decided, nameClosed } = explanation;
   const deciding = 'gate' in decided ? decided.gate : decided.door;
   return (
     <div>
@@ -32,6 +32,12 @@ export function WhyView(props: Props) {
         Why {viewerName} has “{answerInWords(element.kind, answer)}”: {element.name}
       </h3>
       <p className="mb-2">{inWords(props, decided)}</p>
+      {nameClosed && (
+        <p className="mb-2">
+          It points to {compiled.tree.get(nameClosed.entity)?.name}, whose name is closed to {viewerName}
+          {nameClosed.always ? ': the field stays empty.' : ' for some of them: there the field stays empty.'}
+        </p>
+      )}
       {decided.by === 'line' && decided.told && decided.told.length > 0 && (
         <ul
           aria-label="Its condition"
