@@ -152,13 +152,13 @@ async function forgetOld(applicationId: string, head: number): Promise<void> {
 }
 
 /** The applications of whose newest revision nothing was found out for a day: with the days some things are over by themselves. */
-export async function toBeProved(): Promise<string[]> {
+export async function toBeProved(since: Date = new Date(Date.now() - 24 * 3_600_000)): Promise<string[]> {
   const rows = await database()
     .select({ id: applications.id })
     .from(applications)
     .where(
       sql`${applications.sweepOf} is null and not exists (select from ${proofs} where ${proofs.applicationId} = ${applications.id}
-        and ${proofs.revision} = ${applications.headRevision} and ${proofs.at} > now() - interval '1 day')`,
+        and ${proofs.revision} = ${applications.headRevision} and ${proofs.at} > ${since.toISOString()}::timestamptz)`,
     );
   return rows.map(({ id }) => id);
 }

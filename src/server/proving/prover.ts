@@ -36,8 +36,8 @@ async function work(): Promise<void> {
 }
 
 /** What was changed while nobody worked, and what was proved so long ago that a day or a role may be over by now. */
-async function catchUp(): Promise<void> {
-  for (const id of await toBeProved()) waiting.add(id);
+async function catchUp(since?: Date): Promise<void> {
+  for (const id of await toBeProved(since)) waiting.add(id);
   await work();
 }
 
@@ -67,7 +67,8 @@ async function begin(): Promise<void> {
     await new Promise((resolve) => setTimeout(resolve, WAITING_MS));
   }
   await client.query(`listen ${CHANNEL}`);
-  await catchUp();
+  // By another version of the program other things may be found: all is looked through once.
+  await catchUp(new Date());
   setInterval(() => {
     catchUp().catch((error: unknown) => log.warn(told(error), 'What is over by now was not looked for'));
   }, LOOKING_MS);

@@ -7,6 +7,7 @@ import { useAsked } from '../../parts/queries';
 import { useTell } from '../../parts/toasts';
 import { Progress } from '../shared/progress';
 import { sendProgressing } from '../shared/progressing';
+import { RightsWindow } from '../shared/rights-window';
 import { useWorkedOut } from '../shared/worked-out';
 import { useDraft, useStudio } from '../shell/studio-work';
 import { type Breaking, BrokenByIt } from './broken-by-it';
@@ -74,7 +75,8 @@ interface ReviewedProps {
 }
 
 function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
-  const { slug, api, mayRelease } = useStudio();
+  const { slug, api, mayRelease, owns } = useStudio();
+  const [giving, setGiving] = useState(false);
   const router = useRouter();
   const tell = useTell();
   const [busy, setBusy] = useState(false);
@@ -118,6 +120,11 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
               Open the released application
             </a>
           )}
+          {owns && (
+            <button type="button" className="link" onClick={() => setGiving(true)}>
+              Who may release
+            </button>
+          )}
           {!mayRelease && changes.length > 0 && (
             <span className="text-quiet">You may not release. The owner can give you the right.</span>
           )}
@@ -133,6 +140,7 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
           )}
         </div>
       </div>
+      {giving && <RightsWindow api={api} tell={tell} onClose={() => setGiving(false)} />}
       {problem && (
         <p role="alert" className="mt-3 border-l-4 border-ink bg-sheet px-3 py-2">
           {problem}
