@@ -72,6 +72,9 @@ export const made = (name: string, options: NewOptions): Promise<string> =>
       const definition = definitionFrom(readDefinitionFile(options.from), name);
       await makeApplication(owner, { slug, definition, from: 'file' });
     } else if (options.csv !== undefined || options.postgres !== undefined) {
+      // Who runs the command says by it that its host may be reached.
+      if (options.postgres !== undefined && URL.canParse(options.postgres))
+        process.env['POSTGRES_HOSTS'] ||= new URL(options.postgres).hostname;
       const sheets =
         options.postgres === undefined
           ? await Promise.all((options.csv ?? '').split(',').map(sheetFrom))

@@ -15,7 +15,7 @@ import type { Check, Mend } from './finding';
 export const writtenByHand: Check = {
   kind: 'written-by-hand',
   rank: 'not-meant',
-  title: 'A field that people may write by hand although a narrower action sets it',
+  title: 'Written around a narrower action',
   *find(context) {
     const { tree } = context;
     for (const field of tree.elements) {
