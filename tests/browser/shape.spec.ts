@@ -40,6 +40,8 @@ test('a section is added and named, a field and a new one are put in it, and who
   await at('n_custody');
   await add('section', 'Section');
   await expect(panel().getByRole('heading', { name: 'New section' })).toBeVisible();
+  // What comes next is its name.
+  await expect(panel().getByLabel('Name', { exact: true })).toBeFocused();
   await name('Keeping');
   await expect(inOutline(/^Keeping/)).toBeVisible();
   await add('on loan', 'On loan');
@@ -181,6 +183,7 @@ test('a screen with an address of its own, a menu item under another, and a seco
   await at('area_items');
   await add('screen', 'Screen of no record');
   await name('Shelf walk');
+  await expect(panel().getByLabel('Address', { exact: true })).toHaveValue('shelf-walk');
   await panel().getByLabel('Address', { exact: true }).fill('shelves');
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Address in the application')).toHaveValue('/shelves');
@@ -255,7 +258,8 @@ test('a chart of a list is added, counts by another field, and goes with its lis
   // The same as a table, folded: clicks on the canvas select.
   await expect(chart.locator('td', { hasText: /^Yes$/ })).toBeAttached();
   await at('l_catalogue');
-  await panel().getByRole('button', { name: 'Remove …' }).click();
+  await page.getByRole('tree').focus();
+  await page.keyboard.press('Delete');
   await expect(page.getByRole('alertdialog')).toContainText(/chart on Catalogue.* goes with it/);
   await page.getByRole('button', { name: 'Leave it' }).click();
 });

@@ -44,7 +44,7 @@ export { askedBy } from './shaping/asked-by';
 export { effectKey, effectsOn } from './shaping/effects';
 export { mayStandIn, moveTo } from './shaping/places';
 export { countedBy, typeInWords } from './shaping/fields';
-export type { Seam } from './shaping/offered';
+export { addressOnNaming, type Seam } from './shaping/offered';
 export { offersAt, offersInto } from './shaping/offers';
 export { addKind } from './shaping/new-kind';
 export { removalOf } from './shaping/removal';

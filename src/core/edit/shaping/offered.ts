@@ -8,6 +8,7 @@ import type {
   Part,
   Screen,
 } from '../../model/definition';
+import { addressFrom } from '../../making/names';
 import { newId, type Id } from '../../model/id';
 import type { ElementNode, Slot } from '../../model/slots';
 import { sectionsOf, treeOf } from '../../model/tree';
@@ -344,15 +345,23 @@ const adding = (into: Slot, at: number, node: EntityField | Part): Edit => ({
   closed: {},
 });
 
+const NEW_SCREEN = 'new-screen';
+
+/** The address of a screen that is named for the first time; it keeps the one that it has where it was named before. */
+export const addressOnNaming = (definition: Definition, { name, address }: Screen, to: string): string =>
+  name.startsWith('New screen') && address.startsWith(NEW_SCREEN)
+    ? freeAddress(definition, addressFrom(to, NEW_SCREEN))
+    : address;
+
 /** An address that no screen has: "new-screen", "new-screen-2" and so on. */
-function freeAddress(definition: Definition): string {
+function freeAddress(definition: Definition, from = NEW_SCREEN): string {
   const taken = new Set(
     treeOf(definition)
       .screens()
       .map(({ address }) => address),
   );
   for (let n = 1; ; n++) {
-    const address = n === 1 ? 'new-screen' : `new-screen-${n}`;
+    const address = n === 1 ? from : `${from}-${n}`;
     if (!taken.has(address)) return address;
   }
 }

@@ -1,9 +1,11 @@
 'use client';
 
+import { useEffect } from 'react';
 import { removalOf } from '@/core/edit';
 import { useConfirm } from '../../parts/asking';
 import { useTell } from '../../parts/toasts';
 import { useBench } from '../gates/bench';
+import { isTyping } from '../shell/is-typing';
 
 const MOST_TOLD = 12;
 
@@ -36,8 +38,19 @@ export function RemoveButton() {
     apply(edit);
     if (selected.container) select(selected.container.id);
   };
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      const { ctrlKey, metaKey, altKey, shiftKey } = event;
+      if (event.key !== 'Delete' || ctrlKey || metaKey || altKey || shiftKey) return;
+      if (isTyping(event.target as HTMLElement) || document.querySelector('[role=alertdialog]')) return;
+      event.preventDefault();
+      void remove();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  });
   return (
-    <button type="button" className="button" onClick={() => void remove()}>
+    <button type="button" className="button" title="Delete" onClick={() => void remove()}>
       Remove …
     </button>
   );

@@ -1,7 +1,7 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import { editBetween } from '@/core/edit';
+import { addressOnNaming, editBetween } from '@/core/edit';
 import { useStateFor } from '../../parts/use-state-for';
 import { useBench } from '../gates/bench';
 import { NamedActionForm } from '../gates/named-action-form';
@@ -50,7 +50,17 @@ export function Settings() {
     case 'screen':
       return (
         <>
-          {named('Name', 'name', selected.node.name)}
+          <Labelled label="Name">
+            <KeptText
+              label="Name"
+              value={selected.node.name}
+              disabled={disabled}
+              onKeep={(name) => {
+                const address = addressOnNaming(definition, selected.node, name);
+                change(address === selected.node.address ? { name } : { name, address });
+              }}
+            />
+          </Labelled>
           {named('Address', 'address', selected.node.address)}
           <SessionSets screen={selected.node} />
         </>
