@@ -158,6 +158,7 @@ function asApp(cluster, url) {
       'select pg_read_file($$/etc/passwd$$)',
       'alter table people add x int',
       'set role zinc',
+      'update applications set sweep_of = id',
     ].some(may)
   );
 }
