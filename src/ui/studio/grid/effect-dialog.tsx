@@ -3,6 +3,7 @@
 import { useEffect, useEffectEvent } from 'react';
 import type { Edit, EditEffect } from '@/core/edit';
 import { AskWindow } from '../../parts/ask-window';
+import { counted } from '../../parts/counted';
 import { useAsked } from '../../parts/queries';
 import { useTell } from '../../parts/toasts';
 import { useBench } from '../gates/bench';
@@ -57,7 +58,10 @@ export function EffectDialog({
               <p>
                 <KindsMoved kinds={effect.kinds} />
               </p>
-              <p className="text-quiet">{effect.elements.length} elements change for somebody.</p>
+              <p className="text-quiet">
+                {counted(effect.elements.length, 'element')}{' '}
+                {effect.elements.length === 1 ? 'changes' : 'change'} for somebody.
+              </p>
             </>
           )}
           {note && <p>{note}</p>}

@@ -1,6 +1,7 @@
 'use client';
 
 import { CartesianGrid, Legend, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import { counted } from '../../parts/counted';
 import { useAsked } from '../../parts/queries';
 import { useStudio } from '../shell/studio-work';
 
@@ -29,7 +30,7 @@ export function OverReleases() {
       {rows.length < 2 ? (
         <p className="text-[13px] text-quiet">
           {rows[0]
-            ? `Release ${rows[0].release} went out with ${rows[0].findings} findings and ${rows[0].broken} broken expectations. With the next one there is a line.`
+            ? `Release ${rows[0].release} went out with ${counted(rows[0].findings, 'finding')} and ${counted(rows[0].broken, 'broken expectation')}. With the next one there is a line.`
             : 'Once there is a release, it is told here with how much it went out.'}
         </p>
       ) : (
