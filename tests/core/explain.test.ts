@@ -4,6 +4,7 @@ import { explain, type Decided, type Explanation } from '@/core/access/questions
 import { type Access, accessOf } from '@/core/access/deciding/access';
 import { compile } from '@/core/access/deciding/compile';
 import { rightNow, SIGNED_OUT, viewerOfRole, type Viewer } from '@/core/access/deciding/viewer';
+import { isDataDoor } from '@/core/model/tree';
 import type { Definition } from '@/core/model/definition';
 import { sameAnswer, type Answer } from '@/core/access/deciding/level';
 import { newLine } from '@/core/edit/edits/make';
@@ -179,8 +180,11 @@ describe('why', () => {
         if (answer.least < answer.most) continue;
         // Where no screen gives it either, nothing that is named is alone in the way.
         if (!('gate' in explain(accessWith(everyone.lines), id, record).decided)) continue;
-        // Without what is named, and those that would leave the same by themselves.
-        const reasons = decided.by === 'no-line' ? decided.also : [decided.line, ...decided.also];
+        // Without what is named, and those that would leave the same by themselves; for a door, what takes something on
+        // other records too: what screens give of it is asked of those as well.
+        const taking = lines.filter((one) => !gives(one));
+        const none = record && isDataDoor({ kind }) ? taking : decided.by === 'no-line' ? decided.also : [];
+        const reasons = decided.by === 'no-line' ? none : [decided.line, ...decided.also];
         const without = lines.filter((one) => !reasons.includes(one));
         if (decided.by === 'no-line') named.missing++;
         else named[gives(decided.line) ? 'given' : 'taken']++;

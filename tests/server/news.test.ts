@@ -28,6 +28,9 @@ beforeEach(async () => {
 });
 afterEach(() => stops.splice(0).forEach((stop) => stop()));
 
+/** A slow machine is no failure. */
+const WITHIN = { timeout: 10_000 };
+
 /** What is heard of an application from now on; ready once the line to the database is open. */
 async function hear(applicationId: string): Promise<string[]> {
   const heard: string[] = [];
@@ -37,7 +40,7 @@ async function hear(applicationId: string): Promise<string[]> {
       sql`select 1 from pg_stat_activity where datname = current_database() and query = 'listen zinc_news' and state = 'idle'`,
     );
     expect(open.rows.length).toBeGreaterThan(0);
-  });
+  }, WITHIN);
   return heard;
 }
 

@@ -108,7 +108,10 @@ function* byAction(asked: Asked, record: KnownRecord, action: Action): Generator
   if (action.kind !== 'named' || Object.keys(action.sets).length === 0) return;
   const asking = { method: 'POST', path: `${path(asked, record)}/actions/${action.id}`, headers, body: {} };
   const then = isOpen(asked, record) ? acted(asked.access, record, action) : undefined;
-  if (!then) return yield { asking, refused: true, about };
+  if (!then) {
+    yield { asking, refused: true, about };
+    return;
+  }
   const { predicted, ...does } = becoming(asked.predictor, then);
   // What goes out of sight by it is done, and not shown.
   yield { asking, does: isOpen(asked, then) ? { ...does, predicted } : does, about };
