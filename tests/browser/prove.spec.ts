@@ -20,7 +20,7 @@ test('what is probably wrong is found, told, and mended by an edit whose effect 
   browser,
 }) => {
   const page = await atProve(browser);
-  await expect(badge(page)).toContainText('5');
+  await expect(badge(page)).toContainText('9');
   await expect(findings(page).locator('tbody tr')).toHaveCount(9);
   await findings(page)
     .getByRole('button', { name: /^Hidden here, shown there/ })
@@ -30,7 +30,7 @@ test('what is probably wrong is found, told, and mended by an edit whose effect 
   await expect(detail(page).getByRole('link', { name: /Look as two of them/ })).toBeVisible();
   await detail(page).getByRole('button', { name: 'Do it' }).first().click();
   await expect(findings(page)).not.toContainText('Hidden here, shown there');
-  await expect(badge(page)).toContainText('4');
+  await expect(badge(page)).toContainText('8');
   await undoButton(page).click();
   await expect(findings(page)).toContainText('Hidden here, shown there');
   // Its place leads to where it is mended.
