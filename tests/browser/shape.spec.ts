@@ -40,8 +40,6 @@ test('a section is added and named, a field and a new one are put in it, and who
   await at('n_custody');
   await add('section', 'Section');
   await expect(panel().getByRole('heading', { name: 'New section' })).toBeVisible();
-  // What comes next is its name.
-  await expect(panel().getByLabel('Name', { exact: true })).toBeFocused();
   await name('Keeping');
   await expect(inOutline(/^Keeping/)).toBeVisible();
   await add('on loan', 'On loan');

@@ -19,8 +19,6 @@ import { firstIn, IN_FORM, SHAPE_FORMS, shapeFormOf } from './shape-forms';
 import { NoScreens } from './no-screens';
 import { ShapePanel } from './shape-panel';
 
-const AFTER_CLOSING_MS = 100;
-
 /** The shape bench: what the application is made of, seen as one of its viewers, with who gets it all along. */
 export function ShapeBench({ first }: { first: FirstPeople }) {
   const { bench, revision, address, onAddress } = useBenchAt(first);
@@ -29,25 +27,12 @@ export function ShapeBench({ first }: { first: FirstPeople }) {
   const tell = useTell();
   // What was just added is selected once it is there.
   const coming = useRef<string>(undefined);
-  const naming = useRef<string>(undefined);
   useEffect(() => {
     const id = coming.current;
     if (id === undefined || !compiled.tree.get(id)) return;
     coming.current = undefined;
-    naming.current = id;
     select(id);
   }, [compiled, select]);
-  // Its name is what comes next. Once the list that it was chosen from has closed, and taken the focus back.
-  useEffect(() => {
-    if (naming.current !== selected.id) return;
-    naming.current = undefined;
-    const timer = setTimeout(() => {
-      const name = document.querySelector<HTMLInputElement>('[aria-label="Shape"] input[aria-label="Name"]');
-      name?.focus();
-      name?.select();
-    }, AFTER_CLOSING_MS);
-    return () => clearTimeout(timer);
-  }, [selected.id]);
   const onAdded = (id: string): void => {
     coming.current = id;
   };
