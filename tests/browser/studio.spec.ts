@@ -42,7 +42,9 @@ test('a field is gated with the keyboard alone', async ({ browser }) => {
   await expect(tile(page, 'Auditor')).toContainText('See');
   await page.keyboard.press('0');
   // Nothing else does it: a block is told before it is added.
-  await expect(page.getByRole('alertdialog')).toContainText('“Auditor, exactly: block” is added, a block');
+  await expect(page.getByRole('alertdialog')).toContainText(
+    'the line “Auditor, exactly: block” will be added',
+  );
   await page.getByRole('button', { name: 'Add the block' }).press('Enter');
   await expect(tile(page, 'Auditor')).toContainText('None');
   await expect(page.getByRole('listitem', { name: 'Auditor, exactly: Block' })).toBeVisible();

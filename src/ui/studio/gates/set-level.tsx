@@ -114,9 +114,9 @@ export function useSetLevel(bench: Bench): (level: Level) => Promise<void> {
 function Blocks({ lines }: { lines: readonly string[] }) {
   return (
     <p className="mb-2">
-      No line can be taken away or narrowed for that: {`“${lines.join('”, “')}”`} is added, a block. It takes
-      this from everyone it speaks of, also from those who hold another role beside it, whatever other lines
-      give them.
+      No line can be removed or narrowed for this, so the line {`“${lines.join('”, “')}”`} will be added. It
+      blocks everyone it is about, including people who also hold another role, whatever other lines give
+      them.
     </p>
   );
 }

@@ -133,7 +133,9 @@ function TurnView({ compiled, personName, turn, mayChange, apply, onGate }: Prop
 /** Of roles it is told also where nobody holds them yet. */
 export function KindsMoved({ kinds }: Pick<EditEffect, 'kinds'>) {
   const said = (names: readonly string[], verb: string): string =>
-    names.length === 0 ? '' : ` By what they hold, ${LIST.format(names)} would ${verb}.`;
+    names.length === 0
+      ? ''
+      : ` As kinds of viewers, ${LIST.format(names)} would ${verb}, whether or not anybody is one yet.`;
   return <>{said(kinds.gaining, 'gain') + said(kinds.losing, 'lose')}</>;
 }
 

@@ -181,7 +181,7 @@ function inWords(
     case 'no-line': {
       const nearly = explanation.steps.find((one) => one.element === decided.gate)?.nearly ?? [];
       const { also, gate } = decided;
-      const takes = also.length === 0 ? '' : ` What it gave, ${quoted(gate, also)} would take.`;
+      const takes = also.length === 0 ? '' : ` Even if one did, ${quoted(gate, also)} would block it.`;
       if (nearly.length > 0)
         return `${nameOf(gate)} has lines of its own, and none that counts here and now gives ${viewerName} anything.${takes}`;
       return `${nameOf(gate)} has lines of its own, and none of them gives ${viewerName} anything.${takes}`;
