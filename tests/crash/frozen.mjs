@@ -49,7 +49,8 @@ async function besideNews(address, demo, page) {
 }
 
 /**
- * Asks for hundreds of small answers and goes away in the middle of them, then for a page: is it answered?
+ * Asks for hundreds of small answers and goes away in the middle of them, then for a page, until it is answered: the
+ * last of them may still be on their way. Is it, in time?
  * @param {string} address @param {string} page
  */
 async function afterLeaving(address, page) {
@@ -62,7 +63,12 @@ async function afterLeaving(address, page) {
     await pause(8);
   }
   const stop = AbortSignal.timeout(15_000);
-  return (await timed(page, { signal: stop }).catch(() => undefined))?.status === 200;
+  while (!stop.aborted) {
+    const answer = await timed(page, { signal: stop }).catch(() => undefined);
+    if (answer?.status === 200) return true;
+    await pause(200);
+  }
+  return false;
 }
 
 /** Some of a cluster's processes end by themselves at any time. @param {number} pid @param {NodeJS.Signals} signal */
