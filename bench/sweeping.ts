@@ -1,3 +1,4 @@
+import { Already } from '@/core/sweep';
 import { LARKFIELD } from '@/demo/definition';
 import { askAs, askedAs } from '@/server/proving/sweep/ask';
 import { Asker } from '@/server/proving/sweep/asker';
@@ -21,7 +22,15 @@ export async function measureSweep(address: string, applicationId: string): Prom
   const { name } = await liveCookie(copy.slug);
   let asked = 0;
   const progress = { stopped: false, expect: () => undefined, add: () => void asked++ };
-  const work = { copy, known: knownIn(copy), comparing: new Comparing(copy), asker, progress };
+  const work = {
+    copy,
+    known: knownIn(copy),
+    comparing: new Comparing(copy),
+    already: new Already(),
+    whole: true,
+    asker,
+    progress,
+  };
   const viewers = viewersOf(copy, () => Promise.resolve('')).filter(({ self }) => self !== undefined);
   const everything = new Set(copy.records.map(({ id }) => id));
   const spent = { sweeping: 0, asking: 0, pages: 0 };

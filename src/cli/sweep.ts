@@ -13,9 +13,13 @@ const BEGINS_WITHIN_MS = 30_000;
 type Sweep = typeof sweeps.$inferSelect;
 
 /** Lets the running server be swept, and waits; `tell` is told how far it is. */
-export const swept = (slug: string, released: boolean, tell: (sweep: Sweep) => void): Promise<Sweep> =>
+export const swept = (
+  slug: string,
+  what: { readonly released: boolean; readonly whole: boolean },
+  tell: (sweep: Sweep) => void,
+): Promise<Sweep> =>
   withDatabase(async () => {
-    const id = await startSweep(await applicationCalled(slug), null, released);
+    const id = await startSweep(await applicationCalled(slug), null, what);
     const begun = Date.now();
     for (;;) {
       const [sweep] = await database().select().from(sweeps).where(eq(sweeps.id, id));
@@ -39,5 +43,9 @@ export const sweptAsCases = (sweep: Sweep): ReportedCase[] => [
     of: 'sweep',
     ...(sweep.state !== 'done' && { error: sweep.failure ?? `It was ${sweep.state}.` }),
   },
-  ...sweep.surprises.map(({ viewer, request, said }) => ({ name: request, of: viewer, failure: said })),
+  ...sweep.surprises.map(({ viewer, request, said, times = 1 }) => ({
+    name: request,
+    of: viewer,
+    failure: times > 1 ? `${said} (${times} times)` : said,
+  })),
 ];

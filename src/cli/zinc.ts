@@ -130,29 +130,42 @@ program
   .description('Has the running server asked for everything as everybody, and tells what came otherwise.')
   .argument('<application>', 'its part of the address')
   .option('--released', 'the release in force, rather than the draft')
+  .option('--whole', 'leaves out nothing for being like what somebody else was asked')
   .option('--junit <file>', 'writes a report as JUnit XML')
   .option('--json', 'as JSON')
-  .action(async (slug: string, options: { released?: boolean; junit?: string; json?: boolean }) => {
-    const { swept, sweptAsCases } = await inSweeps();
-    const sweep = await swept(slug, options.released ?? false, ({ viewers, ofViewers, asked, toAsk }) => {
-      if (process.stderr.isTTY)
-        process.stderr.write(`\r${asked} of about ${toAsk} requests, as ${viewers} of ${ofViewers} viewers `);
-    });
-    if (process.stderr.isTTY) process.stderr.write('\n');
-    if (options.junit !== undefined) writeText(options.junit, junit(`sweep of ${slug}`, sweptAsCases(sweep)));
-    const { state, asked, viewers, surprises, surpriseCount, covered } = sweep;
-    if (options.json) printJson({ state, asked, viewers, surpriseCount, surprises, covered });
-    else {
-      for (const { viewer, request, said } of surprises) print(`${viewer}: ${request}: ${said}`);
-      print(`${surpriseCount} surprises in ${asked} requests as ${viewers} viewers (${state}).`);
-      if (covered?.askedAgain)
-        print(
-          `${covered.askedAgain} of them were made again, since a connection broke or the server was away.`,
-        );
-    }
-    if (surpriseCount > 0) process.exitCode = EXIT.differs;
-    else if (state !== 'done') process.exitCode = EXIT.wrongInput;
-  });
+  .action(
+    async (
+      slug: string,
+      options: { released?: boolean; whole?: boolean; junit?: string; json?: boolean },
+    ) => {
+      const { swept, sweptAsCases } = await inSweeps();
+      const what = { released: options.released ?? false, whole: options.whole ?? false };
+      const sweep = await swept(slug, what, ({ viewers, ofViewers, asked, toAsk }) => {
+        if (process.stderr.isTTY)
+          process.stderr.write(
+            `\r${asked} of about ${toAsk} requests, as ${viewers} of ${ofViewers} viewers `,
+          );
+      });
+      if (process.stderr.isTTY) process.stderr.write('\n');
+      if (options.junit !== undefined)
+        writeText(options.junit, junit(`sweep of ${slug}`, sweptAsCases(sweep)));
+      const { state, asked, viewers, surprises, surpriseCount, covered } = sweep;
+      if (options.json) printJson({ state, asked, viewers, surpriseCount, surprises, covered });
+      else {
+        for (const { viewer, request, said, times = 1 } of surprises)
+          print(`${viewer}: ${request}: ${said}${times > 1 ? ` (${times} times)` : ''}`);
+        print(`${surpriseCount} surprises in ${asked} requests as ${viewers} viewers (${state}).`);
+        if (covered?.leftOut)
+          print(`${covered.leftOut} more were left out: somebody like the viewer was asked the same.`);
+        if (covered?.askedAgain)
+          print(
+            `${covered.askedAgain} of them were made again, since a connection broke or the server was away.`,
+          );
+      }
+      if (surpriseCount > 0) process.exitCode = EXIT.differs;
+      else if (state !== 'done') process.exitCode = EXIT.wrongInput;
+    },
+  );
 
 const records = program.command('records').description('Takes records out of an application, and in.');
 

@@ -7,11 +7,11 @@ import { Predictor } from '@/core/sweep';
 import { LARKFIELD } from '@/demo/definition';
 import { handle } from '@/server/http/handle';
 import { pageAt } from '@/server/live/screen-page';
-import type { Answer } from '@/server/proving/sweep/asker';
+import { type Answer, versionIn, withVersion } from '@/server/proving/sweep/asker';
 import { type Case, casesFor } from '@/server/proving/sweep/cases';
 import { Comparing } from '@/server/proving/sweep/compare';
 import { type Copy, knownIn, planCopy, putCopy } from '@/server/proving/sweep/copy';
-import { keptOtherwise } from '@/server/proving/sweep/kept';
+import { keptOtherwise, writeBehind } from '@/server/proving/sweep/kept';
 import { RecordsApi } from '@/server/records/api';
 import { WholeList } from '@/server/records/lists';
 import type { RecordScope } from '@/server/records/read';
@@ -23,7 +23,14 @@ beforeAll(emptyDatabase);
 beforeEach(dropApplications);
 
 /** What the server's own parts answer to a request, without the web around them. */
-async function answered(scope: RecordScope, slug: string, { asking }: Case): Promise<Answer> {
+async function answered(scope: RecordScope, slug: string, one: Pick<Case, 'asking'>): Promise<Answer> {
+  const { seen } = one.asking;
+  if (seen !== undefined) {
+    const { seen: _, ...asking } = one.asking;
+    const version = versionIn(await answered(scope, slug, { asking: { path: seen } }));
+    return answered(scope, slug, { asking: withVersion(asking, version) });
+  }
+  const { asking } = one;
   const { method = 'GET', path, headers = {}, body } = asking;
   const url = new URL(path, 'http://localhost');
   const parts = url.pathname.replace(`/live/${slug}`, '').split('/').slice(1);
@@ -82,8 +89,13 @@ async function surprisesIn(
   const predictor = new Predictor({ ...known, people: new Set() });
   const scope: RecordScope = { applicationId: copy.id, kind: 'live', access };
   const found: unknown[] = [];
-  const cases = casesFor({ copy, access, predictor, records, signedOut }).filter(isOfRecords);
+  const cases = casesFor({
+    ...{ copy, access, predictor, records, signedOut },
+    whole: false,
+    once: (_, __, cases) => cases(),
+  }).filter(isOfRecords);
   for (const one of some(cases)) {
+    if ('meanwhile' in one && one.meanwhile) await writeBehind(copy, one.meanwhile.record);
     const answer = await answered(scope, copy.slug, one);
     found.push(...comparing.surprises(one, answer, predictor));
     const said = await keptOtherwise(copy, 'does' in one ? one.does : undefined);

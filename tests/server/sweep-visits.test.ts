@@ -1,7 +1,8 @@
 import { eq, sql } from 'drizzle-orm';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Access } from '@/core/access';
-import type { Definition, Id } from '@/core/model';
+import { type Definition, type Id, treeOf } from '@/core/model';
+import { Already } from '@/core/sweep';
 import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
 import { auditEvents } from '@/server/database/schema';
@@ -45,6 +46,19 @@ beforeAll(async () => {
 /** What the element's id is in the copy. */
 const inCopy = (own: Id): Id => [...copy.ids].find(([, id]) => id === own)?.[0] ?? '';
 
+const workOf = () => ({
+  ...{ copy, known: knownIn(copy), comparing: new Comparing(copy) },
+  already: new Already(),
+  whole: false,
+});
+
+/** The same viewer, now. */
+const asNow = ({ name }: SweptViewer): SweptViewer => {
+  const now = viewers.find((one) => one.name === name.replace(/, on .*/, ''));
+  if (!now) throw new Error(`There is no other viewer than ${name}`);
+  return now;
+};
+
 async function visitAs(viewer: SweptViewer): Promise<Visit> {
   const { name } = await liveCookie(copy.slug);
   const { cookie } = await openSwept(viewer, copy, name);
@@ -57,14 +71,13 @@ async function visitAs(viewer: SweptViewer): Promise<Visit> {
 
 describe('a sweep of Larkfield', () => {
   it('asks those for whom it matters also at other times, by the clock of the copy', async () => {
-    const shifted = viewers.filter(({ besides }) => besides);
+    const shifted = viewers.filter(({ clockAhead }) => clockAhead);
     expect(shifted.some(({ signedOut }) => signedOut)).toBe(true);
     expect(shifted.some(({ signedOut }) => !signedOut)).toBe(true);
     const timed = ['b_courier', 's_catalogue'].map(inCopy);
     const gets = (access: Access) => timed.map((id) => access.answer(access.element(id)).most);
     for (const one of shifted) {
-      const { besides: now } = one;
-      if (!now) continue;
+      const now = asNow(one);
       const [then, today] = [await visitAs(one), await visitAs(now)];
       const should = one.access(Date.now()).held.circumstances.moment;
       expect(Math.abs(then.circumstances.moment - should)).toBeLessThan(60_000);
@@ -75,12 +88,28 @@ describe('a sweep of Larkfield', () => {
   });
 
   it('asks then only what should come otherwise', () => {
-    const work = { copy, known: knownIn(copy), comparing: new Comparing(copy) };
     for (const one of viewers) {
-      if (!one.besides) continue;
-      const [then, now] = [one, one.besides].map((each) => askedAs(each, Date.now(), work).cases.length);
-      expect(then).toBeGreaterThan(0);
-      expect(then).toBeLessThan((now ?? 0) / 3);
+      if (!one.clockAhead) continue;
+      const work = workOf();
+      const { once, cases: now } = askedAs(asNow(one), Date.now(), work);
+      work.already.note(once.took);
+      const then = askedAs(one, Date.now(), work).cases;
+      expect(then.length).toBeGreaterThan(6);
+      expect(then.length).toBeLessThan(now.length * 0.7);
+    }
+  });
+
+  it('asks on when rights have ended, in the session in which they were held', async () => {
+    const ending = viewers.filter(({ ending: one }) => one);
+    expect(ending.length).toBe(copy.definition.roles.length + 1);
+    const all = treeOf(copy.definition).elements;
+    const gets = (access: Access) => all.map((element) => access.answer(element).most);
+    for (const { ending: ends, ...one } of ending) {
+      const held = await visitAs(one);
+      expect(gets(held.access)).toEqual(gets(ends!.before(Date.now())));
+      await ends!.end();
+      const after = await visitAs({ ...one, open: () => Promise.resolve(held.token) });
+      expect(gets(after.access)).toEqual(gets(one.access(Date.now())));
     }
   });
 
@@ -94,11 +123,12 @@ describe('a sweep of Larkfield', () => {
   });
 
   it('expects of unlocking what the server does, whoever gives a password for whom', async () => {
-    const work = { copy, known: knownIn(copy), comparing: new Comparing(copy) };
+    const work = workOf();
     const client = { address: '127.0.0.1', device: undefined };
     const done = { yes: 0, no: 0 };
     for (const viewer of viewers) {
       const visited = await visitAs(viewer);
+      await viewer.ending?.end();
       const { cases } = askedAs(viewer, Date.now(), work);
       for (const one of cases.flatMap((each) => [each, ...('does' in each ? (each.then ?? []) : [])])) {
         const { method, path, body } = one.asking;

@@ -93,7 +93,19 @@ describe('a sweep', () => {
       first.id,
       marked(LARKFIELD, (id) => treeOf(LARKFIELD).get(id)?.number ?? 0).areas[0]?.name ?? '',
     ];
-    for (const text of texts) expect([text, finder.find(text).size]).toEqual([text, 1]);
+    const forms = (text: string): string[] => [
+      text,
+      Buffer.from(text).toString('base64'),
+      Buffer.from(`{"a":${JSON.stringify(text)}}`).toString('base64url'),
+      Buffer.from(text).toString('hex'),
+      [...text].map((one) => `\\u${one.charCodeAt(0).toString(16).padStart(4, '0')}`).join(''),
+      [...text].map((one) => `%${one.charCodeAt(0).toString(16)}`).join(''),
+      [...text].map((one) => `&#${one.charCodeAt(0)};`).join(''),
+      encodeURIComponent(JSON.stringify({ text })),
+    ];
+    for (const text of texts)
+      for (const form of /^[ -~]*$/.test(text) ? forms(text) : [text])
+        expect([form, finder.find(form).size]).toEqual([form, 1]);
     expect(finder.find('{"id":"7a319500-0123","n":73195,"year":1583}').size).toBe(0);
   });
 

@@ -47,6 +47,7 @@ export { type Difference, differences, differing, screensOfSome } from './questi
 export type { Decided, Explanation, Nearly } from './questions/explain';
 export { comparedAttributes, HandingOut } from './questions/handing-out';
 export { allAlike, type Among } from './questions/numbers';
+export { holdsStandIn, standsInFull } from './questions/standing-in';
 export type { Reached, ReachedPlace, WhoGetsNamed } from './questions/reach';
 export type { Destination } from './sent/address';
 export { screenListing, screenShowing, sentTo } from './sent/landing';

@@ -25,6 +25,7 @@ export {
   type Privilege,
   type PrivilegeGroup,
   type Role,
+  type Menu,
   type Screen,
   type SessionSetting,
   type SessionValue,

@@ -11,6 +11,8 @@ import { treeOf } from '../model/tree';
 export interface Coverage {
   /** How many requests were made again, since the connection broke or the server was away. */
   readonly askedAgain?: number;
+  /** How many requests were not made, since somebody was asked the same for whom the same lines count at the same doors. */
+  readonly leftOut?: number;
   readonly elements: number;
   readonly viewers: number;
   readonly records: number;

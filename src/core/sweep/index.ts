@@ -1,6 +1,7 @@
 /** The sweep: what every viewer should be sent, worked out by the core, to hold against what the server answers. */
 import type { Id } from '../model/id';
 
+export { Already, behindData, behindScreen } from './already';
 export { acted, making, written } from './changes';
 export { type Coverage, CoverageNotes } from './coverage';
 export { idsByMark, withMarkedIds } from './marked-ids';
@@ -21,4 +22,8 @@ export interface Surprise {
   readonly said: string;
   /** The element that it is about, where it is about one. */
   readonly element?: Id | undefined;
+  /** How many times the same was found, where more than once; this is the first. */
+  readonly times?: number;
+  /** As how many viewers. */
+  readonly viewers?: number;
 }

@@ -1,3 +1,4 @@
+import { decoded } from './encodings';
 import { showValue } from '../model/value';
 import type { Definition, EntityField } from '../model/definition';
 import type { Value, Values } from '../model/value-type';
@@ -95,8 +96,14 @@ export class MarkFinder {
     });
   }
 
-  /** By their keys. */
+  /** By their keys. They are found in whatever form the text has them. */
   find(text: string): Map<string, Mark> {
+    const found = this.findPlain(text);
+    for (const one of decoded(text)) for (const [key, mark] of this.findPlain(one)) found.set(key, mark);
+    return found;
+  }
+
+  private findPlain(text: string): Map<string, Mark> {
     const found = new Map<string, Mark>();
     const put = (mark: Mark): void => void found.set(markKey(mark), mark);
     for (const [, named, person, record, value, addressed] of text.matchAll(WORDS)) {

@@ -471,6 +471,8 @@ export const sweeps = pgTable(
     /** Null: the draft at the revision. */
     release: integer('release'),
     revision: integer('revision').notNull(),
+    /** Was nothing left out for being like what somebody else was asked? */
+    whole: boolean('whole').notNull().default(false),
     state: text('state', { enum: SWEEP_STATES }).notNull().default('waiting'),
     /** The id of the copy that is asked, while there is one. */
     copy: text('copy'),

@@ -1,6 +1,6 @@
 import { and, asc, eq, ne, sql } from 'drizzle-orm';
 import { accessOf, viewerOfPerson } from '@/core';
-import { type Access, counts, type Person, StandInAccess } from '@/core/access';
+import { type Person, StandInAccess, standsInFull } from '@/core/access';
 import { database } from '../database/client';
 import { isUuid } from '../database/uuid';
 import { auditEvents, people, sessions } from '../database/schema';
@@ -8,15 +8,6 @@ import { notThere, Refused } from '../http/problem';
 import { personColumns, personOf } from '../people/read';
 import { hashToken } from '../security/sessions';
 import type { Visit } from './who-visits';
-
-/** Does this viewer hold the privilege to look as others, everywhere? */
-export function holdsStandIn({ compiled, held }: Access): boolean {
-  const { standIn } = compiled.definition;
-  return (
-    standIn !== undefined &&
-    held.isSpokenOf({ kind: 'privilege', privilege: standIn.privilege })('be true') === true
-  );
-}
 
 /**
  * The visit as the person whom the session looks as: every decision is the lower of the two people's, or
@@ -52,12 +43,6 @@ export async function standIn(own: Visit, personId: string, until: Date | null):
     },
     mayStandIn: true,
   };
-}
-
-/** Has the builder allowed every role that the person holds now to be stood in for in full? */
-export function standsInFull({ compiled }: Access, { assignments }: Person, moment: number): boolean {
-  const held = assignments.filter((one) => counts(one, moment));
-  return held.length > 0 && held.every((one) => compiled.tree.role(one.role)?.standInFull === true);
 }
 
 async function activePerson(

@@ -1,6 +1,6 @@
 import { and, eq, gt, sql } from 'drizzle-orm';
 import { accessOf, compile, viewerOfPerson } from '@/core';
-import { type Circumstances, SIGNED_OUT } from '@/core/access';
+import { type Circumstances, holdsStandIn, SIGNED_OUT } from '@/core/access';
 import type { Value } from '@/core/model';
 import { database, type Database } from '../database/client';
 import { applications, people, sessions, type HeldUnlock, type HeldValue } from '../database/schema';
@@ -9,7 +9,7 @@ import { personColumns, personOf } from '../people/read';
 import type { RecordScope } from '../records/read';
 import type { Writer } from '../records/write';
 import { hashToken, liveCookie } from '../security/sessions';
-import { holdsStandIn, standIn } from './standing';
+import { standIn } from './standing';
 import { unlocksInForce } from './unlocker';
 import type { Visit } from './who-visits';
 

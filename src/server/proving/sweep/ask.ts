@@ -1,10 +1,11 @@
 import type { KnownRecord } from '@/core/access';
-import { Predictor, type Surprise } from '@/core/sweep';
-import type { Asker } from './asker';
-import { type Case, casesFor, type Deed, inFull } from './cases';
+import { type Already, Predictor, type Surprise } from '@/core/sweep';
+import { type Answer, type Asker, type Asking, versionIn, withVersion } from './asker';
+import { type Case, casesFor, type Deed } from './cases';
 import type { Comparing } from './compare';
-import type { Copy } from './copy';
-import { keptOtherwise } from './kept';
+import { type Copy, putPeople } from './copy';
+import { keptOtherwise, writeBehind } from './kept';
+import { Once, requestsIn } from './once';
 import type { SweptSession } from './session';
 import type { SweptViewer } from './viewers';
 
@@ -13,23 +14,32 @@ interface Work {
   readonly copy: Copy;
   readonly known: readonly KnownRecord[];
   readonly comparing: Comparing;
+  readonly already: Already;
+  /** Is nothing left out for being like what was asked already? */
+  readonly whole: boolean;
   readonly asker: Asker;
   readonly progress: {
     readonly stopped: boolean;
-    readonly expect: (requests: number) => void;
+    readonly expect: (requests: number, skipped: number) => void;
     readonly add: (surprises: readonly Surprise[]) => void;
   };
+}
+
+interface AskedNow {
+  readonly predictor: Predictor;
+  readonly cases: readonly Case[];
+  readonly once: Once;
 }
 
 /** What is asked as a viewer at a moment, and what it is held against. */
 export function askedAs(
   viewer: SweptViewer,
   moment: number,
-  work: Pick<Work, 'copy' | 'known' | 'comparing'>,
-): { readonly predictor: Predictor; readonly cases: readonly Case[] } {
-  const { copy, known: records, comparing } = work;
-  const access = viewer.access(moment);
-  const { signedOut, standsIn, people, self, besides } = viewer;
+  { copy, known: records, comparing, already, whole }: Omit<Work, 'asker' | 'progress'>,
+): AskedNow {
+  const once = new Once(viewer, moment, already, whole);
+  const { access } = once;
+  const { signedOut, standsIn, people, self } = viewer;
   const predictor = new Predictor({
     access,
     records,
@@ -38,10 +48,8 @@ export function askedAs(
     standsIn,
     people,
   });
-  const cases = casesFor({ copy, access, predictor, records, signedOut, self });
-  if (!besides) return { predictor, cases };
-  const already = new Set(askedAs(besides, moment, work).cases.map(inFull));
-  return { predictor, cases: cases.filter((one) => !already.has(inFull(one))) };
+  const asked = { copy, access, predictor, records, signedOut, self, whole, once: once.ask };
+  return { predictor, cases: casesFor(asked), once };
 }
 
 const FRESH_MS = 500;
@@ -56,56 +64,118 @@ function freshly<T>(work: () => T): () => T {
 }
 
 /**
- * Asks everything as one viewer: some at once of what changes nothing, then one by one what they may change, each of which is put back.
- * False where it was stopped.
+ * Asks everything as one viewer that nobody like them was asked: some at once of what changes nothing, then one by one
+ * what they may change, each of which is put back. False where it was stopped.
  */
-export async function askAs(
-  viewer: SweptViewer,
-  { cookie, putBack }: SweptSession,
-  work: Work,
-): Promise<boolean> {
-  const { copy, comparing, asker, progress } = work;
-  const now = freshly(() => askedAs(viewer, Date.now(), work));
-  const { predictor, cases } = now();
-  comparing.nextViewer();
-  progress.expect(cases.reduce((sum, one) => sum + 1 + ('does' in one ? (one.then ?? []).length : 0), 0));
-  const tell = (surprises: readonly Omit<Surprise, 'viewer'>[]): void =>
-    progress.add(surprises.map((each) => ({ viewer: viewer.name, ...each })));
-  const ask = async (n: number, one: Case): Promise<Omit<Surprise, 'viewer'>[]> => {
-    const surprises = comparing.surprises(one, await asker.ask({ ...one.asking, cookie }), predictor);
-    if (surprises.length === 0 || !('reads' in one)) return surprises;
-    // Between working it out and asking, a minute may have passed that matters.
-    const again = now();
-    const same = again.cases[n];
-    if (!same || same.asking.path !== one.asking.path) return surprises;
-    return comparing.surprises(same, await asker.ask({ ...same.asking, cookie }), again.predictor);
-  };
-  let next = 0;
-  const worker = async (): Promise<void> => {
-    for (let n = next++; n < cases.length && !progress.stopped; n = next++) {
-      const one = cases[n];
-      if (one && !('does' in one)) tell(await ask(n, one));
-    }
-  };
-  await Promise.all(Array.from({ length: asker.atOnce }, worker));
-  const otherwise = await keptOtherwise(copy);
-  if (otherwise !== undefined) tell([{ request: 'all that may not be done', what: 'did', said: otherwise }]);
-  const carryOut = async (one: Deed): Promise<void> => {
-    // Whether it was done is not known where the connection broke: it is done once more, on records as they were.
-    const answer = await asker.ask({ ...one.asking, cookie }, () => keptOtherwise(copy));
-    const surprises = comparing.surprises(one, answer, predictor);
-    const said = await keptOtherwise(
-      copy,
-      surprises.some(({ what }) => what === 'did') ? undefined : one.does,
-    );
-    const request = comparing.requestOf(one);
-    tell([...surprises, ...(said === undefined ? [] : [{ request, what: 'did' as const, said }])]);
-  };
-  for (const one of cases) {
-    if (progress.stopped) return false;
-    if (!('does' in one)) continue;
-    for (const each of [one, ...(one.then ?? [])]) await carryOut(each);
-    if (one.setsSession) await putBack();
-  }
+export async function askAs(viewer: SweptViewer, session: SweptSession, work: Work): Promise<boolean> {
+  const { already, progress } = work;
+  const asking = new AskingAs(viewer, session, work);
+  const { cases, once } = asking.first;
+  progress.expect(requestsIn(cases), once.skipped);
+  await asking.all();
+  if (!progress.stopped) already.note(once.took);
   return !progress.stopped;
 }
+
+type Said = Omit<Surprise, 'viewer'>;
+
+/** One viewer's turn. */
+class AskingAs {
+  readonly first: AskedNow;
+  private readonly now: () => AskedNow;
+  /** The versions of records, as this viewer is told them, by where. */
+  private readonly versions = new Map<string, Promise<string>>();
+
+  constructor(
+    private readonly viewer: SweptViewer,
+    private readonly session: SweptSession,
+    private readonly work: Work,
+  ) {
+    this.now = freshly(() => askedAs(viewer, Date.now(), work));
+    this.first = this.now();
+    work.comparing.nextViewer();
+  }
+
+  async all(): Promise<void> {
+    const { cases } = this.first;
+    const { copy, asker, progress } = this.work;
+    const { ending } = this.viewer;
+    if (ending) {
+      await this.ask({ path: `/live/${copy.slug}` });
+      await ending.end();
+    }
+    let next = 0;
+    const worker = async (): Promise<void> => {
+      for (let one = cases[next++]; one && !progress.stopped; one = cases[next++])
+        if (!('does' in one)) await this.askOnly(one);
+    };
+    await Promise.all(Array.from({ length: asker.atOnce }, worker));
+    const otherwise = await keptOtherwise(copy);
+    if (otherwise !== undefined)
+      this.tell([{ request: 'all that may not be done', what: 'did', said: otherwise }]);
+    for (const one of cases) {
+      if (progress.stopped) return;
+      if (!('does' in one)) continue;
+      for (const each of [one, ...(one.then ?? [])]) await this.carryOut(each);
+      if (one.setsSession) await this.session.putBack();
+    }
+  }
+
+  private tell(surprises: readonly Said[]): void {
+    this.work.progress.add(surprises.map((each) => ({ viewer: this.viewer.name, ...each })));
+  }
+
+  /** Asks what changes nothing. Between working it out and asking, a minute may have passed that matters. */
+  private async askOnly(one: Case): Promise<void> {
+    const { comparing, copy } = this.work;
+    let surprises = comparing.surprises(one, await this.ask(one.asking), this.first.predictor);
+    if (surprises.length > 0 && 'reads' in one) {
+      const again = this.now();
+      const asked = JSON.stringify(one.asking);
+      const same = again.cases.find(({ asking }) => JSON.stringify(asking) === asked) ?? one;
+      surprises = comparing.surprises(same, await this.ask(same.asking), again.predictor);
+    }
+    this.tell(surprises);
+    if (surprises.some(({ what, request }) => what === 'did' && request.includes('/api/people/')))
+      await putPeople(copy.people);
+  }
+
+  private async carryOut(one: Deed): Promise<void> {
+    const { comparing, copy } = this.work;
+    const { meanwhile } = one;
+    const before = meanwhile && (await this.versionAt(one.asking.path));
+    if (meanwhile) await writeBehind(copy, meanwhile.record);
+    // Whether it was done is not known where the connection broke: it is done once more, on records as they were.
+    const answer = await this.ask(one.asking, () => keptOtherwise(copy));
+    const surprises = comparing.surprises(one, answer, this.first.predictor);
+    const did = surprises.some(({ what }) => what === 'did');
+    const said = await keptOtherwise(copy, did ? undefined : one.does);
+    const request = comparing.requestOf(one);
+    if (meanwhile && (versionIn(answer) === before) !== (meanwhile.version === 'same'))
+      surprises.push({
+        request,
+        element: comparing.elementAbout(one),
+        ...(meanwhile.version === 'same'
+          ? { what: 'shows', said: 'Its version (ETag) is another once something hidden has changed.' }
+          : { what: 'lacks', said: 'Its version (ETag) stays once something has changed that they see.' }),
+      });
+    this.tell([...surprises, ...(said === undefined ? [] : [{ request, what: 'did' as const, said }])]);
+    if (did && request.includes('/api/people/')) await putPeople(copy.people);
+  }
+
+  private async ask(asking: Asking, before?: () => Promise<unknown>): Promise<Answer> {
+    const { asker } = this.work;
+    const { cookie } = this.session;
+    const { seen } = asking;
+    if (seen === undefined) return asker.ask({ ...asking, cookie }, before);
+    return asker.ask({ ...withVersion(asking, await this.versionAt(seen)), cookie }, before);
+  }
+
+  /** The version of the record there: what the server says it is, where it says one. */
+  private versionAt(path: string): Promise<string> {
+    let version = this.versions.get(path);
+    if (!version) this.versions.set(path, (version = this.ask({ path }).then(versionIn)));
+    return version;
+  }
+}
+

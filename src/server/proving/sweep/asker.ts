@@ -18,7 +18,20 @@ export interface Asking {
   readonly cookie?: string | undefined;
   readonly headers?: Readonly<Record<string, string>>;
   readonly body?: unknown;
+  /** Where the version is read that takes the place of `VERSION` in headers and body. */
+  readonly seen?: string;
 }
+
+/** Stands for the version of a record, as the viewer is told it. */
+export const VERSION = 'swept-version';
+
+/** The version in an answer (ETag; RFC 9110, section 8.8.3). */
+export const versionIn = ({ headers }: Pick<Answer, 'headers'>): string =>
+  /^etag\n"([^"]*)"/im.exec(headers)?.[1] ?? 'none';
+
+/** The same, with the version in its place. */
+export const withVersion = (asking: Asking, version: string): Asking =>
+  JSON.parse(JSON.stringify(asking).replaceAll(VERSION, version)) as Asking;
 
 const WITHIN_MS = 30_000;
 /** So often something is asked again, after pauses each twice as long: half a minute in all, in which a server starts. */

@@ -8,6 +8,7 @@ import {
   type Predictor,
   type Surprise,
 } from '@/core/sweep';
+import type { Id } from '@/core/model';
 import type { Answer } from './asker';
 import type { Case, Reading } from './cases/case';
 import { type Copy, ownId } from './copy';
@@ -139,6 +140,11 @@ export class Comparing {
     const asked = this.finder.find(decodeURIComponent(asking.path) + JSON.stringify(asking.body ?? ''));
     for (const key of asked.keys()) if (!expected?.marks.has(key)) found.delete(key);
     return found;
+  }
+
+  /** The element that it is about, by its id in the application. */
+  elementAbout({ about }: Case): Id | undefined {
+    return about === undefined ? undefined : ownId(this.copy, about);
   }
 
   requestOf({ asking }: Case): string {

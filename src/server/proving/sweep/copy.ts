@@ -1,7 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { and, eq, inArray } from 'drizzle-orm';
 import { alike } from '@/core';
-import { comparedAttributes, type KnownRecord, type Person, rightNow } from '@/core/access';
+import { type Assignment, comparedAttributes, type KnownRecord, type Person, rightNow } from '@/core/access';
 import { type Definition, type Id, newId, treeOf } from '@/core/model';
 import { idsByMark, marked, personMark, type SweepRecord, sweepRecords, withMarkedIds } from '@/core/sweep';
 import { patientDatabase } from '../../database/client';
@@ -43,6 +43,7 @@ export function planCopy(definition: Definition, everybody: readonly Person[]): 
     if (!held) chosen.push({ first: whoeverHolds([id], name), more: 0 });
   }
   const all = definition.roles.map(({ id }) => id);
+  chosen.push({ first: whoeverHolds([], 'no role'), more: 0 });
   chosen.push({ first: { ...whoeverHolds(all, 'all roles, and is switched off'), active: false }, more: 0 });
   const copied = new Map(chosen.map(({ first }) => [first.id, randomUUID() as string]));
   // Lines that name people name those of the copy.
@@ -118,30 +119,50 @@ export async function putCopy(applicationId: string, copy: Copy): Promise<void> 
       .values({ id, slug, name: definition.name, release: 1, sweepOf: applicationId });
     await tx.insert(snapshots).values({ applicationId: id, revision: 0, definition });
     await tx.insert(releases).values({ applicationId: id, number: 1, revision: 0, definition });
-    for (const { person } of copy.people) {
-      const { name, email, home_unit: homeUnit, ...attributes } = person.attributes;
-      await tx.insert(people).values({
-        id: person.id,
-        applicationId: id,
-        name: typeof name === 'string' ? name : person.name,
-        email: typeof email === 'string' ? email : `${person.id}@sweep.invalid`,
-        homeUnit: typeof homeUnit === 'string' ? homeUnit : null,
-        passwordHash,
-        active: person.active,
-        attributes,
-      });
-      if (person.assignments.length > 0)
-        await tx.insert(assignments).values(
-          person.assignments.map(({ role, unit, from, until }) => ({
-            personId: person.id,
-            roleId: role,
-            unitId: unit ?? null,
-            from: from === undefined ? null : new Date(from),
-            until: until === undefined ? null : new Date(until),
-          })),
-        );
-    }
+    await tx
+      .insert(people)
+      .values(copy.people.map(({ person }) => ({ ...rowOf(person), applicationId: id, passwordHash })));
+    await putAssignments(tx, copy.people);
     await putRecords(copy, new Set(copy.records.map((one) => one.id)), tx);
+  });
+}
+
+/** What is stored of a person, but for their roles. */
+function rowOf({ id, name: shown, active, attributes: all }: Person) {
+  const { name, email, home_unit: homeUnit, ...attributes } = all;
+  return {
+    id,
+    name: typeof name === 'string' ? name : shown,
+    email: typeof email === 'string' ? email : `${id}@sweep.invalid`,
+    homeUnit: typeof homeUnit === 'string' ? homeUnit : null,
+    active,
+    attributes,
+  };
+}
+
+async function putAssignments(tx: Transaction, of: readonly SweptPerson[]): Promise<void> {
+  const rows = of.flatMap(({ person }) => person.assignments.map((one) => assignmentRow(person.id, one)));
+  if (rows.length > 0) await tx.insert(assignments).values(rows);
+}
+
+const assignmentRow = (personId: string, { role, unit, from, until }: Assignment) => ({
+  personId,
+  roleId: role,
+  unitId: unit ?? null,
+  from: from === undefined ? null : new Date(from),
+  until: until === undefined ? null : new Date(until),
+});
+
+/** Lets people of the copy be as they are said to be here, whatever became of them, with just these roles. */
+export async function putPeople(of: readonly SweptPerson[]): Promise<void> {
+  await patientDatabase().transaction(async (tx) => {
+    const ids = of.map(({ person }) => person.id);
+    await tx.delete(assignments).where(inArray(assignments.personId, ids));
+    await putAssignments(tx, of);
+    for (const { person } of of) {
+      const { id, ...row } = rowOf(person);
+      await tx.update(people).set(row).where(eq(people.id, id));
+    }
   });
 }
 

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import { eq } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import type { KnownRecord } from '@/core/access';
 import type { Id, Values } from '@/core/model';
 import { database } from '../../database/client';
@@ -36,6 +36,14 @@ export async function keptOtherwise(copy: Copy, doing?: Doing): Promise<string |
     lacks > 0 && 'the one that should have been made is not there',
   ].filter((part) => part !== false);
   return `Of the records, ${what.join(', and ')}.`;
+}
+
+/** Writes to a record of the copy as nobody did whom the server knows of. */
+export async function writeBehind(copy: Copy, { id, values }: KnownRecord): Promise<void> {
+  await database()
+    .update(records)
+    .set({ data: values, version: sql`${records.version} + 1` })
+    .where(and(eq(records.applicationId, copy.id), eq(records.id, id)));
 }
 
 const isMade = (one: { readonly entity: Id; readonly values: Values }, makes: KnownRecord | undefined) =>

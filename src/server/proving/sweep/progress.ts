@@ -3,13 +3,17 @@ import type { Surprise } from '@/core/sweep';
 import { database } from '../../database/client';
 import { sweeps } from '../../database/schema';
 import { tellNews } from '../../news/news';
-import type { SweptViewer } from './viewers';
 
-/** So many surprises are kept one by one; of each sort, and of those about the same, only the first. */
-const MOST_KEPT = 400;
-const MOST_OF_SORT = 15;
-const MOST_ALIKE = 3;
+/** So many causes are kept, and so many of each sort of request, so that no leak hides another. */
+const MOST_KEPT = 800;
+const MOST_OF_SORT = 80;
 const TOLD_EVERY_MS = 700;
+
+/** The first of those that come of one cause, and as whom they came. */
+type Kept = { -readonly [K in keyof Surprise]: Surprise[K] } & { readonly as: Set<string> };
+
+/** As many requests as the last ones took are expected of a viewer. */
+const LAST = 5;
 
 export type Sweep = typeof sweeps.$inferSelect;
 
@@ -19,32 +23,39 @@ export class Progress {
   private viewers: number;
   private asked: number;
   private toAsk = 0;
-  private readonly kept: Surprise[];
   private count: number;
   private toldAt = 0;
-  /** How many of a sort, and about the same, are kept. */
-  private readonly kinds = new Map<string, number>();
+  /** By their causes. */
+  private readonly causes = new Map<string, Kept>();
+  private readonly sorts = new Map<string, number>();
   private readonly begun = Date.now();
-  /** How many requests the last viewer took who was asked as at another time, and who was not. */
-  private readonly last = { now: 0, then: 0 };
+  private skipped = 0;
+  /** How many requests each of the last viewers took. */
+  private readonly took: number[] = [];
   private saving: Promise<void> = Promise.resolve();
 
   constructor(
     private readonly sweep: Sweep,
-    private readonly of: readonly Pick<SweptViewer, 'besides'>[],
+    private readonly of: number,
   ) {
     this.viewers = sweep.viewers;
     this.asked = sweep.asked;
-    this.kept = [...sweep.surprises];
+    for (const one of sweep.surprises) this.causes.set(causeOf(one), { ...one, as: new Set([one.viewer]) });
     this.count = sweep.surpriseCount;
   }
 
-  /** So many requests are to be made as the next viewer: about as many as for those like them that come. */
-  expect(requests: number): void {
-    const [one, ...later] = this.of.slice(this.viewers);
-    this.last[one?.besides ? 'then' : 'now'] = requests;
-    this.toAsk = this.asked + requests;
-    for (const { besides } of later) this.toAsk += this.last[besides ? 'then' : 'now'];
+  /** So many requests are to be made as the next viewer, and so many need not be; as those that come, about as many as the last ones took. */
+  expect(requests: number, skipped: number): void {
+    this.skipped += skipped;
+    this.took.push(requests);
+    const last = this.took.slice(-LAST);
+    const each = last.reduce((sum, one) => sum + one, 0) / last.length;
+    this.toAsk = this.asked + requests + Math.round(each * Math.max(0, this.of - this.viewers - 1));
+  }
+
+  /** How many requests were left out, since somebody like the viewer was asked the same. */
+  get leftOut(): number {
+    return this.skipped;
   }
 
   add(surprises: readonly Surprise[]): void {
@@ -65,12 +76,18 @@ export class Progress {
   private note(surprises: readonly Surprise[]): void {
     this.count += surprises.length;
     for (const one of surprises) {
-      const sort = `${one.what} ${/^\w+ \/api\/[\w-]+/.exec(one.request)?.[0] ?? 'page'}`;
-      const alike = `${sort} ${one.element ?? one.request}`;
-      const [ofSort, about] = [this.kinds.get(sort) ?? 0, this.kinds.get(alike) ?? 0];
-      if (ofSort >= MOST_OF_SORT || about >= MOST_ALIKE || this.kept.length >= MOST_KEPT) continue;
-      this.kinds.set(sort, ofSort + 1).set(alike, about + 1);
-      this.kept.push(one);
+      const cause = causeOf(one);
+      const kept = this.causes.get(cause);
+      if (kept) {
+        kept.times = (kept.times ?? 1) + 1;
+        kept.viewers = Math.max(kept.viewers ?? 1, kept.as.add(one.viewer).size);
+        continue;
+      }
+      const sort = `${one.what} ${wayOf(one)}`;
+      const ofSort = this.sorts.get(sort) ?? 0;
+      if (ofSort >= MOST_OF_SORT || this.causes.size >= MOST_KEPT) continue;
+      this.sorts.set(sort, ofSort + 1);
+      this.causes.set(cause, { ...one, as: new Set([one.viewer]) });
     }
   }
 
@@ -79,10 +96,10 @@ export class Progress {
       .update(sweeps)
       .set({
         viewers: this.viewers,
-        ofViewers: this.of.length,
+        ofViewers: this.of,
         asked: this.asked,
         toAsk: Math.max(this.toAsk, this.asked),
-        surprises: this.kept,
+        surprises: [...this.causes.values()].map(({ as: _, ...one }) => one),
         surpriseCount: this.count,
         worked: this.sweep.worked + Date.now() - this.begun,
       })
@@ -92,4 +109,14 @@ export class Progress {
     if (row?.state !== 'running') this.stopped = true;
     await tellNews(database(), this.sweep.applicationId, 'swept');
   }
+}
+
+/** How it was asked: for a page, or by which route. */
+const wayOf = ({ request }: Surprise): string => /^\w+ \/api\/[\w-]+/.exec(request)?.[0] ?? 'page';
+
+/** What surprises have in common that come of the same: what it is, about what, and how it was asked. */
+function causeOf(one: Surprise): string {
+  const { what, element = one.request, said } = one;
+  const asks = /[?&](sort|filter|q)=/.exec(one.request)?.[1] ?? '';
+  return `${what} ${wayOf(one)} ${asks} ${element} ${said.replace(/\d+/g, '#').replace(/ of .* (?=is )/, ' ')}`;
 }

@@ -1,6 +1,6 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Id } from '@/core/model';
-import { CoverageNotes } from '@/core/sweep';
+import { Already, CoverageNotes } from '@/core/sweep';
 import { config } from '../../config.mjs';
 import { database } from '../../database/client';
 import { applications, sweeps } from '../../database/schema';
@@ -102,11 +102,12 @@ async function askAll(sweep: Sweep, copy: Copy, other: Copy, asker: Asker): Prom
     });
   });
   const { name } = await liveCookie(copy.slug);
-  const progress = new Progress(sweep, viewers);
+  const progress = new Progress(sweep, viewers.length);
+  const { whole } = sweep;
+  const work = { copy, known, comparing, already: new Already(), whole, asker, progress };
   for (const [n, viewer] of viewers.entries()) {
     notes.add(viewer.access(Date.now()));
     if (n < sweep.viewers) continue;
-    const work = { copy, known, comparing, asker, progress };
     if (!(await askAs(viewer, await openSwept(viewer, copy, name), work))) return 'stopped';
     await progress.viewerDone();
   }
@@ -117,6 +118,7 @@ async function askAll(sweep: Sweep, copy: Copy, other: Copy, asker: Asker): Prom
     covered: {
       ...covered,
       askedAgain: asker.askedAgain,
+      leftOut: progress.leftOut,
       neverCounted: own(neverCounted),
       oneSided: own(oneSided),
     },

@@ -1,9 +1,13 @@
 import { eq } from 'drizzle-orm';
+import type { Id, Value, Values } from '@/core/model';
 import { database } from '../../database/client';
 import { applications, sessions } from '../../database/schema';
-import { hashToken } from '../../security/sessions';
+import { hashToken, openSession } from '../../security/sessions';
 import type { Copy } from './copy';
 import type { SweptViewer } from './viewers';
+
+/** Sessions are opened for so long. */
+export const HOURS = 12;
 
 /** The session through which is asked. */
 export interface SweptSession {
@@ -32,4 +36,25 @@ export async function openSwept(viewer: SweptViewer, copy: Copy, name: string): 
       if (held) await database().update(sessions).set(held).where(own);
     },
   };
+}
+
+/** Opens a session of a person of the copy that holds these values; its token. */
+export async function sessionOf(copy: Copy, personId: Id, values: Values = {}): Promise<string> {
+  const token = await openSession({ audience: 'live', applicationId: copy.id, personId });
+  const until = Date.now() + HOURS * 3_600_000;
+  const held = Object.fromEntries(
+    Object.entries(values).map(([id, value]) => [id, { value: value as Value, until }]),
+  );
+  if (Object.keys(held).length > 0) await changeSession(token, { values: held });
+  return token;
+}
+
+export async function changeSession(
+  token: string,
+  set: Partial<typeof sessions.$inferInsert>,
+): Promise<void> {
+  await database()
+    .update(sessions)
+    .set(set)
+    .where(eq(sessions.tokenHash, hashToken(token)));
 }

@@ -32,11 +32,11 @@ export async function listSweeps(applicationId: string, most = KEPT): Promise<Sh
   });
 }
 
-/** Asks for a sweep of the draft as it is now, or of the release in force. One at a time for an application. */
+/** Asks for a sweep of the draft as it is now, or of the release in force, with or without what is like what was asked already. One at a time for an application. */
 export async function startSweep(
   applicationId: string,
   builderId: string | null,
-  released: boolean,
+  { released, whole }: { readonly released: boolean; readonly whole: boolean },
 ): Promise<string> {
   return database().transaction(async (tx) => {
     const [application] = await tx
@@ -61,7 +61,7 @@ export async function startSweep(
             .where(and(eq(releases.applicationId, applicationId), eq(releases.number, release)));
     const [row] = await tx
       .insert(sweeps)
-      .values({ applicationId, release, revision: of?.revision ?? 0, builderId })
+      .values({ applicationId, release, revision: of?.revision ?? 0, whole, builderId })
       .returning({ id: sweeps.id });
     await tellNews(tx, applicationId, 'sweep');
     return row?.id ?? '';

@@ -4,20 +4,19 @@ import {
   type Circumstances,
   type Compiled,
   HandingOut,
+  holdsStandIn,
   NONE,
   type Person,
   SIGNED_OUT,
   StandInAccess,
+  standsInFull,
   type Viewer,
 } from '@/core/access';
 import type { Definition, Value, Values } from '@/core/model';
 import { sweepMoments } from '@/core/sweep';
-import { database } from '../../database/client';
-import { sessions } from '../../database/schema';
-import { hashToken, openSession } from '../../security/sessions';
-import { holdsStandIn, standsInFull } from '../../live/standing';
-import { eq } from 'drizzle-orm';
 import { type Copy, personOfCopy, type SweptPerson } from './copy';
+import { rolesTaken, switchedOff } from './ending';
+import { changeSession, HOURS, sessionOf } from './session';
 
 /** Through whose eyes is asked: a session, and the access that the core works out for it. */
 export interface SweptViewer {
@@ -35,13 +34,18 @@ export interface SweptViewer {
   readonly open: () => Promise<string | undefined>;
   /** What they get, at a moment of the one clock; of who is looked as at another time, then. */
   readonly access: (moment: number) => Access;
-  /** Who is asked as already: only what should come otherwise is asked again. */
-  readonly besides?: SweptViewer;
+  /** What they must be asked apart from others for, whoever gets the same. */
+  readonly sort?: string;
+  /** What ends once they have been at the application for a moment: the rest is asked after that. */
+  readonly ending?: {
+    /** What they got until then, at a moment of the one clock. */
+    readonly before: (moment: number) => Access;
+    readonly end: () => Promise<void>;
+  };
 }
 
 /** So many others are stood in for by each who may. */
 const STOOD_IN_FOR = 3;
-const HOURS = 12;
 
 /**
  * All viewers of a copy: signed out, with the session of another application, one that has ended or that of somebody who is
@@ -52,7 +56,6 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
   const compiled = compile(copy.definition);
   const out = (moment: number): Access => accessOf(compiled, SIGNED_OUT, { moment });
   const nobody = { signedOut: true, standsIn: false, people: new Set<number>(), access: out };
-  const sessionOf = ({ person }: SweptPerson): Promise<string> => sessionFor(copy.id, person.id, {});
   const [first] = copy.people;
   const off = copy.people.find(({ person }) => !person.active);
   const signedOut: SweptViewer = { name: 'Signed out', ...nobody, open: () => Promise.resolve(undefined) };
@@ -67,17 +70,29 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
   const all: SweptViewer[] = [
     signedOut,
     ...atOtherTimes(signedOut, SIGNED_OUT),
-    { name: 'With a session of another application', ...nobody, open: elsewhere },
+    { name: 'With a session of another application', sort: 'elsewhere', ...nobody, open: elsewhere },
     ...(first
-      ? [{ name: 'With a session that has ended', ...nobody, open: () => ended(sessionOf(first)) }]
+      ? [
+          {
+            name: 'With a session that has ended',
+            sort: 'ended',
+            ...nobody,
+            open: async () => {
+              const token = await sessionOf(copy, first.person.id);
+              await changeSession(token, { expiresAt: new Date(Date.now() - 1000) });
+              return token;
+            },
+          },
+        ]
       : []),
-    ...(off ? [{ name: off.name, ...nobody, open: () => sessionOf(off) }] : []),
+    ...(off ? [{ name: off.name, sort: 'off', ...nobody, open: () => sessionOf(copy, off.person.id) }] : []),
+    ...(off ? [switchedOff(copy, compiled, off, nobody)] : []),
+    ...rolesTaken(copy, compiled),
   ];
   const set = sessionSet(copy.definition);
   for (const [self, swept] of copy.people.entries()) {
     const person = personOfCopy(swept);
     const viewer = viewerOfPerson(person);
-    const open = (values: Values): Promise<string> => sessionFor(copy.id, person.id, values);
     if (!person.active) continue;
     const own = accessOf(compiled, viewer, { moment: Date.now() });
     const standsIn = holdsStandIn(own);
@@ -86,7 +101,7 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
     const now: SweptViewer = {
       name: swept.name,
       ...asThemselves,
-      open: () => open({}),
+      open: () => sessionOf(copy, person.id),
       access: (moment) => accessOf(compiled, viewer, { moment, session: {} }),
     };
     all.push(now, ...atOtherTimes(now, viewer));
@@ -96,7 +111,7 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
       all.push({
         name: `${swept.name}, with all that a session can hold`,
         ...asThemselves,
-        open: () => open(set),
+        open: () => sessionOf(copy, person.id, set),
         access: (moment) => accessOf(compiled, viewer, { moment, session: set }),
       });
     if (standsIn) all.push(...standingIn(copy, swept, person));
@@ -127,12 +142,15 @@ function standingIn(copy: Copy, swept: SweptPerson, own: Person): SweptViewer[] 
       const person = personOfCopy(other);
       return {
         name: `${swept.name}, standing in for ${other.name}`,
+        sort: 'standing in',
         signedOut: false,
         standsIn: true,
         people: everybodyIn(copy),
         open: async () => {
+          const token = await sessionOf(copy, own.id);
           const standingUntil = new Date(Date.now() + HOURS * 3_600_000);
-          return changed(await sessionFor(copy.id, own.id, {}), { standingFor: person.id, standingUntil });
+          await changeSession(token, { standingFor: person.id, standingUntil });
+          return token;
         },
         access: (moment) => {
           const theirs = accessOf(compiled, viewerOfPerson(person), { moment });
@@ -153,22 +171,9 @@ function atAnotherTime({ definition }: Copy, now: SweptViewer, time: number): Sw
   return {
     ...now,
     name: `${now.name}, on ${when.format(time)}`,
-    besides: now,
     clockAhead,
     access: (moment) => now.access(moment + clockAhead()),
   };
-}
-
-const ended = async (session: Promise<string>): Promise<string> =>
-  changed(await session, { expiresAt: new Date(Date.now() - 1000) });
-
-/** The session with this token, once it is so. */
-async function changed(token: string, set: Partial<typeof sessions.$inferInsert>): Promise<string> {
-  await database()
-    .update(sessions)
-    .set(set)
-    .where(eq(sessions.tokenHash, hashToken(token)));
-  return token;
 }
 
 /** Does it matter to this viewer that circumstances are others? */
@@ -176,15 +181,6 @@ const differs = (compiled: Compiled, viewer: Viewer, some: Circumstances, others
   const [one, other] = [some, others].map((at) => matrixOf(compiled, [viewer], at));
   return one?.some((byte, n) => byte !== other?.[n]) ?? false;
 };
-
-async function sessionFor(applicationId: string, personId: string, values: Values): Promise<string> {
-  const token = await openSession({ audience: 'live', applicationId, personId });
-  const until = Date.now() + HOURS * 3_600_000;
-  const held = Object.fromEntries(
-    Object.entries(values).map(([id, value]) => [id, { value: value as Value, until }]),
-  );
-  return Object.keys(held).length > 0 ? changed(token, { values: held }) : token;
-}
 
 /** A value of each session value: what a button or opening a screen sets it to, where one does. */
 function sessionSet(definition: Definition): Values {

@@ -1,6 +1,6 @@
 import { accessOf } from '@/core';
 import { EDIT, type Access, type KnownRecord } from '@/core/access';
-import type { Id, Values } from '@/core/model';
+import type { AppElement, Entity, Id, Values } from '@/core/model';
 import type { Predicted, Predictor } from '@/core/sweep';
 import type { Asking } from '../asker';
 import type { Copy } from '../copy';
@@ -36,6 +36,8 @@ export interface Deed extends Request {
   readonly then?: readonly Deed[];
   /** It changes what the session holds: that is put back after it. */
   readonly setsSession?: true;
+  /** The record is written to by somebody else before, and its version is another one then, or not, as they may see. */
+  readonly meanwhile?: { readonly record: KnownRecord; readonly version: 'same' | 'another' };
 }
 
 /** One request, and what should come of it. */
@@ -47,17 +49,6 @@ export type Case =
   /** Whatever it answers: nothing may be in it that they may not know. */
   | (Request & { readonly tells: 'what may be known' });
 
-/** The request and all that should come of it, as a text: the same for two only where there is no difference. */
-export function inFull(one: Case): string {
-  const told = (expected: Predicted | undefined) =>
-    expected && { ...expected, marks: [...expected.marks.keys()] };
-  if ('reads' in one) return JSON.stringify([one.asking, told(one.predicted)]);
-  if (!('does' in one)) return JSON.stringify([one.asking, 'refused' in one]);
-  const { becomes, makes, predicted } = one.does;
-  const values = [...(becomes ?? [])].map(([id, record]) => [id, record?.values ?? null]);
-  return JSON.stringify([one.asking, values, makes?.values, told(predicted), one.then?.map(inFull)]);
-}
-
 /** What cases are worked out from, for one viewer. */
 export interface Asked {
   readonly copy: Copy;
@@ -67,7 +58,33 @@ export interface Asked {
   readonly signedOut: boolean;
   /** The place in the copy's people of who is asked as, as themselves. */
   readonly self?: number | undefined;
+  /** Is nothing left out for being like another case? */
+  readonly whole: boolean;
+  /** These cases about a topic, unless somebody was asked them for whom the same lines count at the same doors. */
+  readonly once: (topic: Id, elements: readonly AppElement[], cases: () => Iterable<Case>) => Iterable<Case>;
 }
+
+export type ScreenElement = Extract<AppElement, { kind: 'screen' }>;
+
+/** One of each sort; all of them where nothing is left out. */
+export function ofEachSort<T>({ whole }: Asked, all: readonly T[], sortOf: (one: T) => string): readonly T[] {
+  if (whole) return all;
+  const sorts = new Map<string, T>();
+  for (const one of all) {
+    const sort = sortOf(one);
+    if (!sorts.has(sort)) sorts.set(sort, one);
+  }
+  return [...sorts.values()];
+}
+
+/** What the viewer gets on a screen's record of each of these, as a text. */
+export const levelsOn = ({ access }: Asked, elements: readonly AppElement[], record: KnownRecord): string =>
+  elements
+    .map((element) => {
+      const isInList = element.kind === 'list' || element.list !== undefined;
+      return access.level(element, isInList ? undefined : record, record);
+    })
+    .join('');
 
 /** What the viewer is sent once their session holds these too; null takes one away. */
 export function withSession({ access, predictor }: Asked, set: Values): Predictor {
@@ -80,10 +97,11 @@ export function withSession({ access, predictor }: Asked, set: Values): Predicto
 /** The id of what there is nowhere. */
 export const NONESUCH = 'zinc-none-such';
 
-/** On so many records of a kind everything is tried that may be written, and all that may not. */
-export const TRIED = 4;
-
 export const base = ({ slug }: Copy): string => `/live/${slug}`;
+
+/** The doors of a kind of data: its records, what they hold and what can be done with them. */
+export const doorsOf = ({ access }: Asked, { id, fields, actions }: Entity): AppElement[] =>
+  [id, ...[...fields, ...actions].map((one) => one.id)].map((one) => access.element(one));
 
 /** May this viewer use it, on the record? */
 export const may = ({ access }: Asked, id: Id, record?: KnownRecord): boolean =>

@@ -1,28 +1,52 @@
+import { compile } from '@/core';
+import { menusOf } from '@/core/model';
+import { behindData, behindScreen } from '@/core/sweep';
 import type { Asked, Case } from './case';
-import { pages } from './pages';
+import { ofFrame, ofScreen, whateverIsOpen } from './pages';
 import { people } from './people';
 import { pressing } from './pressing';
-import { reading } from './reading';
+import { listsOf, reading } from './reading';
 import { unlocks } from './unlocks';
 import { writing } from './writing';
 
-export { type Case, type Deed, inFull } from './case';
+export { type Case, type Deed } from './case';
 
 /** All that is asked as one viewer: what they should be sent, what they must be refused, and what must be done. */
 export function casesFor(asked: Asked): Case[] {
-  const cases = [pages, reading, writing, pressing, people, unlocks].flatMap((each) => [...each(asked)]);
-  return [...cases, ...fromElsewhere(cases)];
+  const cases = [...everything(asked)];
+  return [...cases, ...fromElsewhere(asked, cases)];
+}
+
+function* everything(asked: Asked): Generator<Case> {
+  const compiled = compile(asked.copy.definition);
+  const { definition, tree } = compiled;
+  yield* whateverIsOpen(asked);
+  for (const menu of menusOf(definition)) {
+    const element = tree.need(menu.id, 'menu');
+    yield* asked.once(menu.id, tree.within(element), () => ofFrame(asked, menu));
+  }
+  for (const { id } of tree.screens()) {
+    const screen = tree.need(id, 'screen');
+    const inside = tree.within(screen);
+    yield* asked.once(id, behindScreen(compiled, screen), function* () {
+      for (const cases of [ofScreen, listsOf, pressing, unlocks]) yield* cases(asked, screen, inside);
+    });
+  }
+  for (const entity of definition.entities)
+    yield* asked.once(entity.id, behindData(compiled, entity), function* () {
+      for (const cases of [reading, writing]) yield* cases(asked, entity);
+    });
+  yield* people(asked);
 }
 
 /** Of each sort of what changes something once, as if a page of another site had sent it. */
-function* fromElsewhere(cases: readonly Case[]): Generator<Case> {
-  const sorts = new Set<string>();
-  for (const one of cases) {
-    const { asking, about } = one;
+function* fromElsewhere(asked: Asked, cases: readonly Case[]): Generator<Case> {
+  for (const { asking, about, ...one } of cases) {
+    if (!('does' in one) || asking.method === undefined) continue;
     const sort = `${asking.method} ${asking.path.replace(/Z\w+Z/g, '')}`;
-    if (!('does' in one) || asking.method === undefined || sorts.has(sort)) continue;
-    sorts.add(sort);
     const headers = { ...asking.headers, origin: 'https://elsewhere.example' };
-    yield { asking: { ...asking, headers }, refused: true, about };
+    yield* asked.once(`${sort} from elsewhere`, [], () => [
+      { asking: { ...asking, headers }, refused: true, about },
+    ]);
   }
 }

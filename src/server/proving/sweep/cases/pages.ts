@@ -1,47 +1,80 @@
 import { addressOf } from '@/core/access';
 import { compile } from '@/core';
-import type { Id, Screen } from '@/core/model';
+import { type AppElement, frameOf, type Id, type Menu, type Screen } from '@/core/model';
 import type { Predicted } from '@/core/sweep';
 import type { Asking } from '../asker';
-import { type Asked, base, type Case, recordsOf, withSession } from './case';
+import {
+  type Asked,
+  base,
+  type Case,
+  levelsOn,
+  ofEachSort,
+  recordsOf,
+  type ScreenElement,
+  withSession,
+} from './case';
 import { filled, other } from './values';
 
 const RSC = { rsc: '1' };
 
-/**
- * Each screen, and each on every record. The page's document carries all that the browser that is at the application
- * already is sent (RSC), and costs the server far more: it is asked for once for each thing that can come of it.
- */
-export function* pages(asked: Asked): Generator<Case> {
-  const { copy, predictor, records } = asked;
-  for (const { node: screen } of compile(copy.definition).tree.elements.filter(isScreen)) {
-    const entity = screen.binds?.record === 'existing' ? screen.binds.entity : undefined;
-    const on: (string | undefined)[] =
-      entity === undefined ? [undefined] : recordsOf(asked, entity).map((record) => record.id);
-    // A record of another kind has no page there.
-    if (entity !== undefined) on.push(records.find((one) => one.entity.id !== entity)?.id ?? 'none');
-    const whole = new Set<Predicted['is']>();
-    for (const record of on) {
-      const address = addressOf(screen, record);
-      const { is } = predictor.page(address);
-      const path = `${base(copy)}/${address}`;
-      if (!whole.has(is)) yield* page(asked, screen, { path }, address);
-      whole.add(is);
-      yield* page(asked, screen, { path: `${path}?_rsc`, headers: RSC }, address);
-    }
-    const address = addressOf(screen, on[0]);
-    for (const face of screen.faces ?? []) {
-      const path = `${base(copy)}/${address}?face=${face.id}&_rsc`;
-      yield* page(asked, screen, { path, headers: RSC }, address, face.id);
-    }
-    yield* beforeSaving(asked, screen, on);
-  }
+/** What there is for everybody: an address at which there is nothing, where one lands, and what is the same for all or about who asks. */
+export function* whateverIsOpen({ copy, predictor }: Asked): Generator<Case> {
   const nowhere = 'zinc-no-such-address';
   yield { asking: { path: `${base(copy)}/${nowhere}` }, reads: 'page', predicted: predictor.page(nowhere) };
   yield { asking: { path: base(copy) }, reads: 'page', predicted: predictor.first() };
-  // What these say is the same for everybody, or about who asks.
   for (const path of ['account', 'sign-in', 'sign-up', 'confirm'])
     yield { asking: { path: `${base(copy)}/${path}` }, tells: 'what may be known' };
+}
+
+/** A menu, as it stands around the first screen that is open. */
+export function* ofFrame(asked: Asked, menu: Menu): Generator<Case> {
+  const { tree, definition } = compile(asked.copy.definition);
+  const screen = tree
+    .screens()
+    .find(
+      (one) =>
+        (frameOf(definition, one) ?? definition.menu).id === menu.id && asked.access.opens(one, undefined),
+    );
+  if (screen) yield* page(asked, screen, asRead(asked, addressOf(screen)), addressOf(screen));
+}
+
+const asRead = ({ copy }: Asked, address: string, query = ''): Asking => ({
+  path: `${base(copy)}/${address}?${query}_rsc`,
+  headers: RSC,
+});
+
+/**
+ * A screen, on a record of each sort where it shows one. The page's document carries all that the browser that is at the
+ * application already is sent (RSC), and costs the server far more: it is asked for once for each thing that can come
+ * of it.
+ */
+export function* ofScreen(
+  asked: Asked,
+  { node: screen }: ScreenElement,
+  inside: readonly AppElement[],
+): Generator<Case> {
+  const { copy, predictor, records } = asked;
+  const entity = screen.binds?.record === 'existing' ? screen.binds.entity : undefined;
+  const shown = entity === undefined ? [] : recordsOf(asked, entity);
+  const on: (string | undefined)[] =
+    entity === undefined
+      ? [undefined]
+      : ofEachSort(asked, shown, (record) => levelsOn(asked, inside, record)).map(({ id }) => id);
+  const faced = on[0];
+  // A record of another kind has no page there.
+  if (entity !== undefined) on.push(records.find((one) => one.entity.id !== entity)?.id ?? 'none');
+  const whole = new Set<Predicted['is']>();
+  for (const record of on) {
+    const address = addressOf(screen, record);
+    const { is } = predictor.page(address);
+    if (!whole.has(is)) yield* page(asked, screen, { path: `${base(copy)}/${address}` }, address);
+    whole.add(is);
+    yield* page(asked, screen, asRead(asked, address), address);
+  }
+  const address = addressOf(screen, faced);
+  for (const face of screen.faces ?? [])
+    yield* page(asked, screen, asRead(asked, address, `face=${face.id}&`), address, face.id);
+  yield* beforeSaving(asked, screen, on);
 }
 
 /** One page. Where opening it sets something for the session, it is decided with that, and asked when nothing else is. */
@@ -65,7 +98,7 @@ function* beforeSaving(asked: Asked, screen: Screen, on: readonly (string | unde
   const { tree } = compile(copy.definition);
   if (!screen.binds) return;
   const entity = tree.need(screen.binds.entity, 'rows').node;
-  for (const id of on.slice(0, 2)) {
+  for (const id of on) {
     const record = records.find((one) => one.id === id);
     const values = record
       ? Object.fromEntries(entity.fields.map((field) => [field.id, other(asked, field, record) ?? null]))
@@ -84,6 +117,3 @@ function* beforeSaving(asked: Asked, screen: Screen, on: readonly (string | unde
       };
   }
 }
-
-const isScreen = <T extends { readonly kind: string }>(one: T): one is Extract<T, { kind: 'screen' }> =>
-  one.kind === 'screen';

@@ -1,21 +1,30 @@
 import { EDIT, HandingOut, NONE } from '@/core/access';
 import { compile } from '@/core';
+import type { AppElement } from '@/core/model';
 import { personOfCopy } from '../copy';
-import { type Asked, base, type Case } from './case';
+import { type Asked, base, type Case, ofEachSort } from './case';
 
 /** Looking after people, standing in for them, and joining roles; but for what would send a message. */
 export function* people(asked: Asked): Generator<Case> {
-  yield* lookingAfter(asked);
-  yield* standingIn(asked);
-  yield* joining(asked);
+  const { access, self, predictor } = asked;
+  const parts = peopleParts(asked);
+  const handed = [...new HandingOut(access.held, '').roles.keys()];
+  for (const cases of [lookingAfter, standingIn, joining])
+    for (const one of cases(asked)) {
+      const { asking } = one;
+      const topic = [self === undefined, predictor.standsIn, handed, asking, 'refused' in one];
+      yield* asked.once(JSON.stringify(topic), parts, () => [one]);
+    }
 }
+
+const peopleParts = ({ copy }: Asked): AppElement[] =>
+  compile(copy.definition).tree.elements.filter(({ kind }) => kind === 'people');
 
 function* lookingAfter(asked: Asked): Generator<Case> {
   const { copy, access, self, predictor } = asked;
   const all = copy.people.map(personOfCopy);
   const me = self === undefined ? undefined : all[self];
-  const parts = compile(copy.definition).tree.elements.filter(({ kind }) => kind === 'people');
-  const level = Math.max(NONE, ...parts.map((part) => access.level(part, undefined)));
+  const level = Math.max(NONE, ...peopleParts(asked).map((part) => access.level(part, undefined)));
   const path = `${base(copy)}/api/people`;
   const handing = new HandingOut(access.held, me?.id ?? '');
   const roles = copy.definition.roles.map(({ id }) => id);
@@ -34,8 +43,18 @@ function* lookingAfter(asked: Asked): Generator<Case> {
     if (assignments)
       yield { asking: { method: 'POST', path, body: { ...made, assignments } }, refused: true };
   }
-  for (const person of all.slice(0, 2)) {
-    const mine = me !== undefined && level === EDIT && handing.mayLookAfter(person);
+  const works = me !== undefined && level === EDIT;
+  const ofSorts = ofEachSort(asked, all, (person) =>
+    [
+      person.active,
+      person.id === me?.id,
+      works && handing.mayLookAfter(person),
+      handing.holdsNoMore(person),
+      handing.mayReaddress(person),
+    ].join(),
+  );
+  for (const person of ofSorts) {
+    const mine = works && handing.mayLookAfter(person);
     const free = mine && handing.holdsNoMore(person);
     const change = (body: unknown) => ({ method: 'PATCH', path: `${path}/${person.id}`, body });
     if (free && person.active)
@@ -45,10 +64,16 @@ function* lookingAfter(asked: Asked): Generator<Case> {
         then: [{ asking: change({ active: true }), does: { by: predictor } }],
       };
     if (!free) {
-      yield { asking: change({ active: false }), refused: true };
+      yield { asking: change({ active: !person.active }), refused: true };
       yield { asking: { method: 'POST', path: `${path}/${person.id}/link` }, refused: true };
       yield { asking: { method: 'DELETE', path: `${path}/${person.id}/waits` }, refused: true };
     }
+    if (!mine || !handing.mayReaddress(person))
+      yield { asking: change({ email: 'swept@sweep.example' }), refused: true };
+    if (!mine || handing.notToBeSet(['home_unit']).length > 0)
+      yield { asking: change({ homeUnit: null }), refused: true };
+    for (const one of person.assignments)
+      if (!mine || !handing.mayHandOut(one)) yield { asking: change({ take: [one] }), refused: true };
     for (const role of roles) {
       const holds = person.assignments.some((one) => one.role === role);
       if (!mine || !handing.mayHandOut({ role }))

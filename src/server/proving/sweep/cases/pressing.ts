@@ -2,14 +2,23 @@ import { addressOf } from '@/core/access';
 import { compile } from '@/core';
 import type { AppElement, List } from '@/core/model';
 import { written } from '@/core/sweep';
-import { tagOf } from '../../../records/tag';
-import { type Asked, base, type Case, isOpen, may, recordsOf, TRIED, withSession } from './case';
+import { VERSION } from '../asker';
+import {
+  type Asked,
+  base,
+  type Case,
+  isOpen,
+  may,
+  ofEachSort,
+  recordsOf,
+  type ScreenElement,
+  withSession,
+} from './case';
 import { other } from './values';
 
 /** What buttons ask of the server that is about more than one record: changing many of a list, and setting session values. */
-export function* pressing(asked: Asked): Generator<Case> {
-  const { copy } = asked;
-  for (const element of compile(copy.definition).tree.elements) {
+export function* pressing(asked: Asked, _: ScreenElement, inside: readonly AppElement[]): Generator<Case> {
+  for (const element of inside) {
     if (element.kind === 'list') yield* changingMany(asked, element.node);
     if (element.kind === 'button') yield* settingSession(asked, element);
   }
@@ -53,29 +62,38 @@ function* changingMany(asked: Asked, list: List): Generator<Case> {
   const carried = predictor.carried(list, 'bulk', on) ?? [];
   const action = tree.optionalAction(tree.need(list.entity, 'rows').node, 'bulk');
   if (!action) return;
-  let done = 0;
-  for (const record of recordsOf(asked, list.entity).slice(0, TRIED)) {
-    const changes = record.entity.fields.flatMap((field) => {
+  const tried = recordsOf(asked, list.entity).map((record) => {
+    const ways = record.entity.fields.flatMap((field) => {
       const to = other(asked, field, record);
-      return to === undefined ? [] : [{ [field.id]: to }];
+      const values = { [field.id]: to ?? null };
+      return to === undefined ? [] : [{ values, then: written(access, record, values) }];
     });
-    const ways = changes.map((values) => ({ values, then: written(access, record, values) }));
-    const way = (carried.includes(record) && ways.find(({ then }) => then)) || ways[0];
+    const carries = carried.includes(record);
+    return { record, carries, ways, way: (carries && ways.find(({ then }) => then)) || ways[0] };
+  });
+  const sorts = ofEachSort(
+    asked,
+    tried,
+    ({ carries, ways }) => `${carries} ${ways.map(({ then }) => then !== undefined).join()}`,
+  );
+  const about = action.id;
+  for (const { record, carries, way } of sorts) {
     if (!way) continue;
     const asking = {
       method: 'POST',
       path: `${base(copy)}/api/lists/${list.id}/bulk`,
+      seen: `${base(copy)}/api/records/${list.entity}/${record.id}`,
       body: {
         ...(on && { record: on.id }),
-        records: [{ id: record.id, version: tagOf(access, record) }],
+        records: [{ id: record.id, version: VERSION }],
         values: way.values,
       },
     };
-    const about = action.id;
-    if (!carried.includes(record) || !way.then) yield { asking, refused: true, about };
-    else if (done++ === 0) {
-      const becomes = new Map([[record.id, way.then]]);
-      yield { asking, does: { becomes, by: predictor.after(becomes) }, about };
+    if (!carries || !way.then) {
+      yield { asking, refused: true, about };
+      continue;
     }
+    const becomes = new Map([[record.id, way.then]]);
+    yield { asking, does: { becomes, by: predictor.after(becomes) }, about };
   }
 }

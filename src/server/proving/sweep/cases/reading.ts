@@ -1,29 +1,38 @@
 import type { Access, KnownRecord } from '@/core/access';
-import { compile } from '@/core';
-import type { Entity, EntityField } from '@/core/model';
+import type { AppElement, Entity, EntityField } from '@/core/model';
 import { NOT_THERE } from '@/core/sweep';
 import type { Asking } from '../asker';
-import { type Asked, base, type Case, NONESUCH, recordsOf } from './case';
+import {
+  type Asked,
+  base,
+  type Case,
+  doorsOf,
+  levelsOn,
+  NONESUCH,
+  ofEachSort,
+  recordsOf,
+  type ScreenElement,
+} from './case';
 
-/** All that the API lists, each record, and what can be asked of a list; lists as files, and what can be chosen of them. */
-export function* reading(asked: Asked): Generator<Case> {
+/** What the API lists of a kind of data, records of each sort, and what can be asked of the list. */
+export function* reading(asked: Asked, entity: Entity): Generator<Case> {
   const { copy, predictor } = asked;
-  for (const entity of copy.definition.entities) {
-    yield { asking: listOf(asked, entity), reads: 'api', predicted: predictor.all(entity), about: entity.id };
-    for (const { id, predicted } of [
-      { id: NONESUCH, predicted: NOT_THERE },
-      ...recordsOf(asked, entity.id).map((one) => ({ id: one.id, predicted: predictor.one(one) })),
-    ])
-      yield {
-        asking: { path: `${base(copy)}/api/records/${entity.id}/${id}` },
-        reads: 'api',
-        predicted,
-        about: entity.id,
-        ...(predicted.is === 'not-there' && { alike: { to: `read ${entity.id}`, but: id } }),
-      };
-    for (const field of entity.fields) yield* byField(asked, entity, field);
-  }
-  yield* wholeLists(asked);
+  yield { asking: listOf(asked, entity), reads: 'api', predicted: predictor.all(entity), about: entity.id };
+  const records = ofEachSort(asked, recordsOf(asked, entity.id), (one) =>
+    levelsOn(asked, doorsOf(asked, entity), one),
+  );
+  for (const { id, predicted } of [
+    { id: NONESUCH, predicted: NOT_THERE },
+    ...records.map((one) => ({ id: one.id, predicted: predictor.one(one) })),
+  ])
+    yield {
+      asking: { path: `${base(copy)}/api/records/${entity.id}/${id}` },
+      reads: 'api',
+      predicted,
+      about: entity.id,
+      ...(predicted.is === 'not-there' && { alike: { to: `read ${entity.id}`, but: id } }),
+    };
+  for (const field of entity.fields) yield* byField(asked, entity, field);
 }
 
 const listOf = ({ copy }: Asked, { id }: Entity, query = ''): Asking => ({
@@ -72,11 +81,15 @@ const findsIn = (access: Access, record: KnownRecord, word: string): boolean =>
     );
   });
 
-function* wholeLists(asked: Asked): Generator<Case> {
+/** The lists of a screen: as files, and what can be chosen of them. */
+export function* listsOf(
+  asked: Asked,
+  { node: { binds } }: ScreenElement,
+  inside: readonly AppElement[],
+): Generator<Case> {
   const { copy, predictor } = asked;
-  for (const element of compile(copy.definition).tree.elements) {
+  for (const element of inside) {
     if (element.kind !== 'list') continue;
-    const { binds } = element.screen ?? {};
     const [record] = binds?.record === 'existing' ? recordsOf(asked, binds.entity) : [];
     const query = record ? `?record=${record.id}` : '';
     const at = `${base(copy)}/api/lists/${element.id}`;

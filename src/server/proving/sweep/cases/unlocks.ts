@@ -1,9 +1,9 @@
-import { accessOf, compile, viewerOfPerson } from '@/core';
+import { accessOf, viewerOfPerson } from '@/core';
 import { type Access, addressOf, type KnownRecord, NONE } from '@/core/access';
 import type { AppElement } from '@/core/model';
 import { isLockable, mayUnlock, type Predicted, unlocking } from '@/core/sweep';
 import { personOfCopy } from '../copy';
-import { type Asked, base, type Case, recordsOf, TRIED } from './case';
+import { type Asked, base, type Case, levelsOn, ofEachSort, recordsOf, type ScreenElement } from './case';
 
 /** Somebody whose password unlocks, or not. */
 interface Unlocker {
@@ -15,15 +15,19 @@ interface Unlocker {
  * What is shown as closed, unlocked for the viewer with a password: by somebody who may, and then it is read and locked
  * again; and by those who may not, of each sort one.
  */
-export function* unlocks(asked: Asked): Generator<Case> {
+export function* unlocks(asked: Asked, _: ScreenElement, inside: readonly AppElement[]): Generator<Case> {
   const { access, copy } = asked;
   if (!copy.definition.unlock) return;
   const unlockers = everybody(asked);
-  for (const element of compile(copy.definition).tree.elements) {
+  for (const element of inside) {
     if (!isLockable(access, element)) continue;
     const tried = new Set<string>();
     const entity = access.compiled.tree.recordOf(element);
-    for (const record of recordsOf(asked, entity?.id ?? '').slice(0, TRIED))
+    const records = recordsOf(asked, entity?.id ?? '');
+    const rows = entity && access.element(entity.id);
+    for (const record of ofEachSort(asked, records, (one) =>
+      levelsOn(asked, rows ? [element, rows] : [], one),
+    ))
       for (const unlocker of unlockers) {
         const opened = openedBy(asked, unlocker, element, record);
         const sort = opened ? 'may' : sortOf(asked, unlocker, element, record);

@@ -44,3 +44,9 @@ export function filled(asked: Asked, entity: Entity): Record<Id, Value> {
     }),
   );
 }
+
+/** A record that a field could point to, and that is hidden from the viewer: what is hidden is not there to be pointed to. */
+export function hiddenFor(asked: Asked, { type }: EntityField): Id | undefined {
+  if (type.kind !== 'record') return undefined;
+  return recordsOf(asked, type.entity).find((one) => !isOpen(asked, one))?.id;
+}

@@ -2,39 +2,60 @@ import type { KnownRecord } from '@/core/access';
 import { compile } from '@/core';
 import type { Action, Entity, EntityField, Id, Values } from '@/core/model';
 import { acted, making, type Predictor, written } from '@/core/sweep';
-import { tagOf } from '../../../records/tag';
-import type { Asking } from '../asker';
-import { type Asked, base, type Case, isOpen, may, NONESUCH, recordsOf, TRIED } from './case';
-import { filled, other } from './values';
+import { type Asking, VERSION } from '../asker';
+import {
+  type Asked,
+  base,
+  type Case,
+  doorsOf,
+  isOpen,
+  levelsOn,
+  may,
+  NONESUCH,
+  ofEachSort,
+  recordsOf,
+} from './case';
+import { filled, hiddenFor, other } from './values';
 
 /** Every change of records, one by one and of several fields at once: those that must be refused, and those that must be done. */
-export function* writing(asked: Asked): Generator<Case> {
-  for (const entity of asked.copy.definition.entities) {
-    for (const record of recordsOf(asked, entity.id).slice(0, TRIED)) {
-      for (const field of entity.fields) yield* ofField(asked, record, field);
-      yield* ofAll(asked, record);
-      for (const action of entity.actions) yield* byAction(asked, record, action);
-    }
-    yield* nowhere(asked, entity);
-    yield* creating(asked, entity);
+export function* writing(asked: Asked, entity: Entity): Generator<Case> {
+  const records = ofEachSort(asked, recordsOf(asked, entity.id), (record) => triedOn(asked, record));
+  for (const record of records) {
+    for (const field of entity.fields) yield* ofField(asked, record, field);
+    yield* ofAll(asked, record);
+    for (const action of entity.actions) yield* byAction(asked, record, action);
   }
+  yield* nowhere(asked, entity);
+  yield* meanwhile(asked, entity);
+  yield* creating(asked, entity);
+}
+
+/** What the viewer gets of the record, and which of its changes are to be done: by these they are told apart. */
+function triedOn(asked: Asked, record: KnownRecord): string {
+  const { entity } = record;
+  const done = entity.fields.map((field) => {
+    const to = other(asked, field, record);
+    return Number(to !== undefined && written(asked.access, record, { [field.id]: to }) !== undefined);
+  });
+  return `${levelsOn(asked, doorsOf(asked, entity), record)} ${done.join('')}`;
 }
 
 function path({ copy }: Asked, { entity, id }: KnownRecord): string {
   return `${base(copy)}/api/records/${entity.id}/${id}`;
 }
 
-const seen = ({ access }: Asked, record: KnownRecord): Readonly<Record<string, string>> => ({
-  'if-match': `"${tagOf(access, record)}"`,
+/** The version that the viewer has seen: as the record's own answer tells it, where they may read it. */
+const seen = (asked: Asked, record: KnownRecord): Pick<Asking, 'seen' | 'headers'> => ({
+  headers: { 'if-match': `"${VERSION}"` },
+  seen: path(asked, record),
 });
 
 function* ofField(asked: Asked, record: KnownRecord, field: EntityField): Generator<Case> {
   const to = other(asked, field, record);
   if (to !== undefined) yield change(asked, record, { [field.id]: to }, field.id);
-  if (field.type.kind !== 'record' || !may(asked, field.id, record)) return;
-  // What is hidden is not there to be pointed to.
-  const hidden = recordsOf(asked, field.type.entity).find((one) => !isOpen(asked, one));
-  if (hidden) yield { ...patch(asked, record, { [field.id]: hidden.id }), refused: true, about: field.id };
+  const hidden = hiddenFor(asked, field);
+  if (hidden && may(asked, field.id, record))
+    yield { ...patch(asked, record, { [field.id]: hidden }), refused: true, about: field.id };
 }
 
 /** All fields at once: refused whole where one is closed. */
@@ -47,7 +68,7 @@ function* ofAll(asked: Asked, record: KnownRecord): Generator<Case> {
 }
 
 const patch = (asked: Asked, record: KnownRecord, values: Values): { asking: Asking } => ({
-  asking: { method: 'PATCH', path: path(asked, record), headers: seen(asked, record), body: { values } },
+  asking: { method: 'PATCH', path: path(asked, record), ...seen(asked, record), body: { values } },
 });
 
 function change(asked: Asked, record: KnownRecord, values: Values, about: Id): Case {
@@ -88,6 +109,37 @@ function asNowhere(asked: Asked, record: KnownRecord, field: Id): Pick<Case, 'al
     : {};
 }
 
+/**
+ * Somebody else writes to a record in the meantime: to a field that is hidden from the viewer, and its version stays as it
+ * was; to one that they see, and it is another.
+ */
+function* meanwhile(asked: Asked, entity: Entity): Generator<Case> {
+  const { access, predictor } = asked;
+  for (const isSeen of [false, true]) {
+    const found = recordsOf(asked, entity.id)
+      .filter((record) => isOpen(asked, record))
+      .flatMap((record) =>
+        entity.fields.flatMap((field) => {
+          const to = field.type.kind === 'text' ? 'Meanwhile' : undefined;
+          const then = to && { ...record, values: { ...record.values, [field.id]: to } };
+          if (!then || access.level(access.element(field.id), record) > 0 !== isSeen) return [];
+          const [before, after] = [record, then].map((one) => levelsOn(asked, doorsOf(asked, entity), one));
+          return before === after ? [{ field, record, then }] : [];
+        }),
+      )[0];
+    if (!found) continue;
+    const { field, record, then } = found;
+    const becomes = new Map([[then.id, then]]);
+    const by = predictor.after(becomes);
+    yield {
+      asking: { path: path(asked, record) },
+      does: { becomes, predicted: by.one(then), by },
+      meanwhile: { record: then, version: isSeen ? 'another' : 'same' },
+      about: field.id,
+    };
+  }
+}
+
 /** That the record becomes this one, and is answered. */
 function becoming(predictor: Predictor, then: KnownRecord) {
   const by = predictor.after(new Map([[then.id, then]]));
@@ -96,9 +148,8 @@ function becoming(predictor: Predictor, then: KnownRecord) {
 
 function* byAction(asked: Asked, record: KnownRecord, action: Action): Generator<Case> {
   const about = action.id;
-  const headers = seen(asked, record);
   if (action.kind === 'delete') {
-    const asking = { method: 'DELETE', path: path(asked, record), headers };
+    const asking = { method: 'DELETE', path: path(asked, record), ...seen(asked, record) };
     const goes = may(asked, action.id, record) && !asked.records.some((one) => pointsTo(one, record));
     const becomes = new Map([[record.id, undefined]]);
     yield goes
@@ -106,7 +157,12 @@ function* byAction(asked: Asked, record: KnownRecord, action: Action): Generator
       : { asking, refused: true, about };
   }
   if (action.kind !== 'named' || Object.keys(action.sets).length === 0) return;
-  const asking = { method: 'POST', path: `${path(asked, record)}/actions/${action.id}`, headers, body: {} };
+  const asking = {
+    method: 'POST',
+    path: `${path(asked, record)}/actions/${action.id}`,
+    ...seen(asked, record),
+    body: {},
+  };
   const then = isOpen(asked, record) ? acted(asked.access, record, action) : undefined;
   if (!then) {
     yield { asking, refused: true, about };
@@ -139,4 +195,9 @@ function* creating(asked: Asked, entity: Entity): Generator<Case> {
   const closed = Object.keys(values).some((id) => !Object.hasOwn(made?.sent ?? values, id));
   if (closed || access.answer(access.element(create.id)).most === 0)
     yield { asking: to(values), refused: true, about };
+  for (const field of entity.fields) {
+    const hidden = hiddenFor(asked, field);
+    if (made && hidden && Object.hasOwn(made.sent, field.id))
+      yield { asking: to({ ...made.sent, [field.id]: hidden }), refused: true, about };
+  }
 }

@@ -12,13 +12,15 @@ export const GET = handle<Params>(async (_, { params }) => {
   return json({ sweeps: await listSweeps(applicationId) });
 });
 
-const body = yup.object({ released: yup.boolean().required() }).noUnknown();
+const body = yup
+  .object({ released: yup.boolean().required(), whole: yup.boolean().default(false) })
+  .noUnknown();
 
-/** `POST …/sweeps {released}`: asks for a sweep of the release in force, or of the draft. */
+/** `POST …/sweeps {released, whole}`: asks for a sweep of the release in force, or of the draft; `whole`: nothing is left out. */
 export const POST = handle<Params>(async (request, { params }) => {
   const { applicationId, builder } = await needWorkplace((await params).app, 'change');
-  const { released } = await readBody(request, body);
-  return json({ id: await startSweep(applicationId, builder.id, released) }, { status: 201 });
+  const of = await readBody(request, body);
+  return json({ id: await startSweep(applicationId, builder.id, of) }, { status: 201 });
 });
 
 /** `DELETE …/sweeps`: stops the one that is under way. */

@@ -1,0 +1,1 @@
+ALTER TABLE "sweeps" ADD COLUMN "whole" boolean DEFAULT false NOT NULL;
