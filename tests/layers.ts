@@ -4,7 +4,7 @@ import { join, relative, resolve, dirname } from 'node:path';
 /**
  * Holds the layers: the core imports nothing but itself and Yup; the demo only the core; ui only ui and
  * core; server only server, core and demo; the command line only server and core. And no files import each other in
- * a circle, not for types either; and routes leave to the workers what grows. Prints what breaks this, and fails.
+ * a circle, not for types either; routes leave to the workers what grows; and the sweep shares no code with what it tests. Prints what breaks this, and fails.
  */
 const ROOT = resolve(import.meta.dirname, '..', 'src');
 
@@ -98,6 +98,15 @@ for (const file of files(join(ROOT, 'app')))
     for (const name of names.split(/[\s,]+/).filter(Boolean))
       if (ofJobs.has(name) && from !== '@/server/work/run')
         wrong.push(`${relative(ROOT, file)} must not call ${name} itself: a worker does it (server/work)`);
+
+/**
+ * The sweep shares nothing with what it tests: of the server it only reads what is to be swept, and opens sessions.
+ */
+const SWEEPS_MAY = /^server\/(proving|config|database|drafts|log|news|security|people\/read|http\/problem)\b/;
+for (const file of files(join(ROOT, 'server/proving/sweep')))
+  for (const { from, path } of importsOf(file))
+    if (path && relative(ROOT, path).startsWith('server/') && !SWEEPS_MAY.test(relative(ROOT, path)))
+      wrong.push(`${relative(ROOT, file)} must not share ${from} with what it sweeps`);
 
 for (const circle of circles([...files(ROOT)]))
   wrong.push(`These import each other: ${circle.map((file) => relative(ROOT, file)).join(', ')}`);

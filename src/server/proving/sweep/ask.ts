@@ -7,7 +7,7 @@ import { type Copy, putPeople } from './copy';
 import { keptOtherwise, writeBehind } from './kept';
 import { Once, requestsIn } from './once';
 import type { SweptSession } from './session';
-import type { SweptViewer } from './viewers';
+import type { SweptViewer } from './viewer';
 
 /** What asking as a viewer takes, and who is told of it. */
 interface Work {
@@ -178,4 +178,3 @@ class AskingAs {
     return version;
   }
 }
-

@@ -148,11 +148,12 @@ export class Comparing {
   }
 
   requestOf({ asking }: Case): string {
-    const path = asking.path
-      .replace(`/live/${this.copy.slug}`, '')
-      .replace(/Ze\d+eZ/g, (id) => ownId(this.copy, id))
-      .replace(/-ze\d+ez/g, '');
-    return `${asking.method ?? 'GET'} ${path || '/'}`;
+    const { method = 'GET', path, body } = asking;
+    const sent = body === undefined ? '' : JSON.stringify({ ...body, password: undefined });
+    const own = (text: string): string =>
+      text.replace(/Ze\d+eZ/g, (id) => ownId(this.copy, id)).replace(/-ze\d+ez/g, '');
+    const asked = `${method} ${own(path.replace(`/live/${this.copy.slug}`, '')) || '/'}`;
+    return sent === '' ? asked : `${asked} ${shortened(own(sent))}`;
   }
 
   private elementOf(mark: Mark): string | undefined {
@@ -175,6 +176,10 @@ export class Comparing {
     return plainName(element?.name ?? String(number));
   }
 }
+
+/** So much of what was sent is told. */
+const MOST_TOLD = 200;
+const shortened = (text: string): string => (text.length > MOST_TOLD ? `${text.slice(0, MOST_TOLD)}…` : text);
 
 /** A name without its mark. */
 const plainName = (name: string): string => name.replace(/ ?Ze\d+eZ/g, '');

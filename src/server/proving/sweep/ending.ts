@@ -2,7 +2,7 @@ import { accessOf, viewerOfPerson } from '@/core';
 import type { Access, Compiled } from '@/core/access';
 import { type Copy, personOfCopy, putPeople, type SweptPerson } from './copy';
 import { sessionOf } from './session';
-import type { SweptViewer } from './viewers';
+import type { SweptViewer } from './viewer';
 
 /** What a viewer gets, at a moment of the one clock. */
 type AccessAt = (moment: number) => Access;

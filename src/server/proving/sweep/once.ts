@@ -1,7 +1,7 @@
 import type { Access } from '@/core/access';
 import type { Already } from '@/core/sweep';
 import type { Asked, Case } from './cases/case';
-import type { SweptViewer } from './viewers';
+import type { SweptViewer } from './viewer';
 
 /** Which topics one viewer is asked about, and which not, since somebody like them was. */
 export class Once {

@@ -4,7 +4,7 @@ import { database } from '../../database/client';
 import { applications, sessions } from '../../database/schema';
 import { hashToken, openSession } from '../../security/sessions';
 import type { Copy } from './copy';
-import type { SweptViewer } from './viewers';
+import type { SweptViewer } from './viewer';
 
 /** Sessions are opened for so long. */
 export const HOURS = 12;

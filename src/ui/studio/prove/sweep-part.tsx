@@ -3,6 +3,7 @@
 import type { Coverage, Surprise } from '@/core/sweep';
 import { compile } from '@/core';
 import type { Definition } from '@/core/model';
+import { useState } from 'react';
 import { send } from '../../live/host';
 import { useTell } from '../../parts/toasts';
 import { Progress } from '../shared/progress';
@@ -48,6 +49,7 @@ export function SweepPart({
   const { api, mayChange } = useStudio();
   const { definition } = useDraft();
   const tell = useTell();
+  const [whole, setWhole] = useState(false);
   const now = sweeps.find(isUnderWay);
   const ask = async (method: string, body?: object): Promise<void> => {
     const answer = await send(method, `${api}/sweeps`, body);
@@ -76,13 +78,25 @@ export function SweepPart({
                 <button
                   type="button"
                   className="button button-main"
-                  onClick={() => void ask('POST', { released: false })}
+                  onClick={() => void ask('POST', { released: false, whole })}
                 >
                   Sweep the draft
                 </button>
-                <button type="button" className="button" onClick={() => void ask('POST', { released: true })}>
+                <button
+                  type="button"
+                  className="button"
+                  onClick={() => void ask('POST', { released: true, whole })}
+                >
                   Sweep the release
                 </button>
+                <label className="flex items-center gap-1.5 text-[13px]">
+                  <input
+                    type="checkbox"
+                    checked={whole}
+                    onChange={(event) => setWhole(event.target.checked)}
+                  />
+                  Leave nothing out
+                </label>
               </>
             )}
             <span className="text-[13px] text-quiet">
@@ -136,6 +150,7 @@ function Surprises({ sweep }: { sweep: ShownSweep }) {
             : 'No surprise so far.'}
       </p>
     );
+  const more = sweep.surpriseCount - sweep.surprises.reduce((sum, { times = 1 }) => sum + times, 0);
   return (
     <table className="w-full table-fixed text-left">
       <thead>
@@ -151,15 +166,21 @@ function Surprises({ sweep }: { sweep: ShownSweep }) {
             <td className="px-3 py-1.5 font-medium text-amber">{WHATS[one.what]}</td>
             <td className="py-1.5 pr-3 break-words">
               {one.said} {one.element !== undefined && <PlaceLink id={one.element} kind />}
+              {(one.times ?? 1) > 1 && <span className="text-quiet"> {one.times} times; the first was:</span>}
               <span className="block font-mono text-[12px] text-quiet">{one.request}</span>
             </td>
-            <td className="py-1.5 pr-2">{one.viewer}</td>
+            <td className="py-1.5 pr-2 break-words">
+              {one.viewer}
+              {(one.viewers ?? 1) > 1 && (
+                <span className="block text-quiet">and {(one.viewers ?? 1) - 1} more viewers</span>
+              )}
+            </td>
           </tr>
         ))}
-        {sweep.surpriseCount > sweep.surprises.length && (
+        {more > 0 && (
           <tr>
             <td colSpan={3} className="px-3 py-1.5 text-quiet">
-              and {sweep.surpriseCount - sweep.surprises.length} more
+              and {more} more
             </td>
           </tr>
         )}
@@ -207,6 +228,16 @@ export function SweepDetail({
             <dd>
               {covered.lines - covered.neverCounted.length} of {covered.lines} counted for somebody
             </dd>
+            {(covered.leftOut ?? 0) > 0 && (
+              <>
+                <dt className="text-quiet">Left out</dt>
+                <dd>
+                  {(covered.leftOut ?? 0).toLocaleString('en-GB')} requests: of viewers for whom the same
+                  lines count at the same doors, one was asked. So the server has nothing to tell them apart
+                  by.
+                </dd>
+              </>
+            )}
             {(covered.askedAgain ?? 0) > 0 && (
               <>
                 <dt className="text-quiet">Asked again</dt>
