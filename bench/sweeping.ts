@@ -26,7 +26,7 @@ export async function measureSweep(address: string, applicationId: string): Prom
     copy,
     known: knownIn(copy),
     comparing: new Comparing(copy),
-    already: new Already(),
+    already: new Already([]),
     whole: true,
     asker,
     progress,

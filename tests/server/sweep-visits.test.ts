@@ -49,7 +49,7 @@ const inCopy = (own: Id): Id => [...copy.ids].find(([, id]) => id === own)?.[0] 
 
 const workOf = () => ({
   ...{ copy, known: knownIn(copy), comparing: new Comparing(copy) },
-  already: new Already(),
+  already: new Already(knownIn(copy)),
   whole: false,
 });
 
@@ -93,7 +93,7 @@ describe('a sweep of Larkfield', () => {
       if (!one.clockAhead) continue;
       const work = workOf();
       const { once, cases: now } = askedAs(asNow(one), Date.now(), work);
-      work.already.note(once.took);
+      once.note();
       const then = askedAs(one, Date.now(), work).cases;
       expect(then.length).toBeGreaterThan(6);
       expect(then.length).toBeLessThan(now.length * 0.7);

@@ -55,7 +55,7 @@ export {
   treeOf,
   withIncluded,
 } from './tree';
-export { unitAndBelow, unitsOf } from './units';
+export { unitAndBelow, unitIds, unitsOf } from './units';
 export { upgradeDefinition, upgradeEdit } from './upgrade';
 export { isStorable, type Manner, readValue, showValue } from './value';
 export type { ChoiceOption, Value, Values, ValueType } from './value-type';

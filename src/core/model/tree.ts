@@ -95,6 +95,7 @@ export class Tree {
   readonly root: AppElement;
   private readonly byId = new Map<Id, AppElement>();
   private readonly entityByPart = new Map<Id, Entity>();
+  private allScreens: readonly Screen[] | undefined;
 
   constructor(readonly definition: Shape) {
     for (const entity of definition.entities)
@@ -147,8 +148,8 @@ export class Tree {
     return this.entityOf(list?.entity ?? element.screen?.binds?.entity ?? '');
   }
 
-  screens(): Screen[] {
-    return this.definition.areas.flatMap((area) => area.screens);
+  screens(): readonly Screen[] {
+    return (this.allScreens ??= this.definition.areas.flatMap((area) => area.screens));
   }
 
   /** All that has to do with the element's content, itself included. */

@@ -1,65 +1,93 @@
 import type { Access } from '../access/deciding/access';
 import type { Compiled } from '../access/deciding/compile';
-import type { Rule } from '../access/deciding/rule';
-import type { Entity } from '../model/definition';
+import { answerOf, asksRecord, levelOn, type Rule } from '../access/deciding/rule';
+import type { KnownRecord } from '../access/sent/resolve';
 import type { Id } from '../model/id';
-import type { AppElement } from '../model/tree';
+import type { AppElement, Tree } from '../model/tree';
+
+/** What was found out of a viewer: by the numbers of elements what decides, and by those of subjects who is spoken of. */
+interface Found {
+  readonly at: (readonly number[] | undefined)[];
+  readonly spoken: (boolean | undefined)[];
+}
 
 /**
- * What has been asked already as somebody else. Of two viewers for whom the same lines count at all the doors that an
- * answer comes from, and for whom those doors give the same, only one needs to be asked: whatever decides has nothing
- * else to tell them apart by.
+ * What has been asked already as somebody else. A topic is asked about again only as somebody of whom a line speaks at one
+ * of the doors that its answers come from that spoke of nobody who was asked before, or whom a door gives what it gave
+ * nobody: other levels on the records that there are, be it on other ones of them. For all others the same lines have
+ * been asked about at the same doors.
  */
 export class Already {
   private readonly numbers = new Map<string, number>();
-  private readonly rules = new WeakMap<Rule, number>();
-  private readonly doors = new WeakMap<Access, Map<AppElement, number>>();
-  /** How many requests it took, by the key. */
-  private readonly known = new Map<string, number>();
+  private readonly rules = new WeakMap<Rule, string>();
+  private readonly found = new WeakMap<Access, Found>();
+  private readonly asked = new Map<string, { readonly of: Set<number>; readonly requests: number }>();
+  private readonly records = new Map<Id, KnownRecord[]>();
 
-  /** What all those share who need not be asked apart about a topic whose answers come from these elements. */
-  keyOf(topic: string, access: Access, elements: readonly AppElement[]): string {
-    return `${topic} ${this.number(elements.map((element) => this.at(access, element)).join())}`;
-  }
-
-  /** How many requests were made with that key; undefined where none were. */
-  took(key: string): number | undefined {
-    return this.known.get(key);
-  }
-
-  /** They have been made. */
-  note(took: ReadonlyMap<string, number>): void {
-    for (const [key, requests] of took) if (!this.known.has(key)) this.known.set(key, requests);
-  }
-
-  /** Which of its lines speak of the viewer, and what it takes to get it. */
-  private at(access: Access, element: AppElement): number {
-    let found = this.doors.get(access);
-    if (!found) this.doors.set(access, (found = new Map<AppElement, number>()));
-    let number = found.get(element);
-    if (number === undefined) {
-      const { held, compiled } = access;
-      const speaking = compiled
-        .lines(element.id)
-        ?.flatMap(({ who }, n) => (held.isSpokenOf(who)('be true') === false ? [] : [n]));
-      const rules = [
-        access.rule(element),
-        access.outerRule(element),
-        ...(element.kind === 'data-field' ? [access.newFieldRule(element)] : []),
-        ...(element.kind === 'list' ? [access.carriedRule(element.node)] : []),
-      ];
-      number = this.number(
-        `${speaking?.join()} ${rules.map((rule) => rule && this.ruleNumber(rule)).join()}`,
-      );
-      found.set(element, number);
+  constructor(records: readonly KnownRecord[]) {
+    for (const record of records) {
+      const { id } = record.entity;
+      this.records.set(id, [...(this.records.get(id) ?? []), record]);
     }
-    return number;
   }
 
-  private ruleNumber(rule: Rule): number {
-    let number = this.rules.get(rule);
-    if (number === undefined) this.rules.set(rule, (number = this.number(JSON.stringify(rule))));
-    return number;
+  /** What decides for the viewer at these elements, as numbers: each line that speaks of them, and what each gives. */
+  decidingAt(access: Access, elements: readonly AppElement[]): number[] {
+    return elements.flatMap((element) => this.at(access, element));
+  }
+
+  /** How many requests the topic took, if all that decides for the viewer at these elements has decided in it already. */
+  took(topic: string, access: Access, elements: readonly AppElement[]): number | undefined {
+    const before = this.asked.get(topic);
+    const isKnown =
+      before && elements.every((element) => this.at(access, element).every((one) => before.of.has(one)));
+    return isKnown ? before.requests : undefined;
+  }
+
+  /** The topic was asked about as this viewer. */
+  note(topic: string, access: Access, elements: readonly AppElement[], requests: number): void {
+    const of = this.asked.get(topic)?.of ?? new Set();
+    for (const one of this.decidingAt(access, elements)) of.add(one);
+    this.asked.set(topic, { of, requests });
+  }
+
+  private at(access: Access, element: AppElement): readonly number[] {
+    let known = this.found.get(access);
+    if (!known) this.found.set(access, (known = { at: [], spoken: [] }));
+    let numbers = known.at[element.number];
+    if (!numbers) {
+      const { held, compiled } = access;
+      const { spoken } = known;
+      const own = compiled.tree.recordOf(element)?.id;
+      const outer = access.outerRule(element);
+      const gives = [
+        this.given(access.rule(element), own),
+        ...(outer ? [`outside ${this.given(outer, element.screen?.binds?.entity)}`] : []),
+        ...(element.kind === 'data-field' ? [`new ${this.given(access.newFieldRule(element), own)}`] : []),
+        ...(element.kind === 'list' ? [`carries ${this.given(access.carriedRule(element.node), own)}`] : []),
+      ];
+      const gate = compiled.gateAt(element.number);
+      const speaking = (gate?.lines ?? []).filter(({ who }, n) => {
+        const subject = gate?.subjects[n] ?? 0;
+        return (spoken[subject] ??= held.isSpokenOf(who)('be true') !== false);
+      });
+      numbers = [...gives, ...speaking.map(({ id }) => `line ${id}`)].map((one) =>
+        this.number(`${element.number} ${one}`),
+      );
+      known.at[element.number] = numbers;
+    }
+    return numbers;
+  }
+
+  /** Which levels the rule gives on the records that there are. */
+  private given(rule: Rule, entity: Id | undefined): string {
+    if (!asksRecord(rule)) return String(answerOf(rule).most);
+    let found = this.rules.get(rule);
+    if (found === undefined) {
+      const levels = (this.records.get(entity ?? '') ?? []).map((record) => levelOn(rule, record));
+      this.rules.set(rule, (found = [...new Set(levels)].sort().join('')));
+    }
+    return found;
   }
 
   private number(text: string): number {
@@ -69,33 +97,42 @@ export class Already {
   }
 }
 
-/** All that answers about a screen come from: what it is in, what is on it, and the data that it shows. */
-export function behindScreen(compiled: Compiled, screen: AppElement): AppElement[] {
-  const { tree } = compiled;
-  const inside = tree.within(screen);
-  const entities = inside.flatMap((element) => tree.recordOf(element) ?? []);
-  return unique([
-    ...containersOf(screen),
-    ...inside,
-    ...entities.flatMap((one) => behindData(compiled, one)),
-  ]);
+const behind = new WeakMap<Tree, Map<Id, readonly AppElement[]>>();
+
+/** All that answers about a screen or a part of one, or about a kind of data, come from. */
+export function behindTopic({ tree }: Compiled, id: Id): readonly AppElement[] {
+  let known = behind.get(tree);
+  if (!known) behind.set(tree, (known = new Map<Id, readonly AppElement[]>()));
+  let found = known.get(id);
+  if (!found) {
+    const element = tree.get(id);
+    found = [
+      ...new Set(element && element.kind !== 'rows' ? behindPart(tree, element) : behindData(tree, id)),
+    ];
+    known.set(id, found);
+  }
+  return found;
 }
 
-/** All that answers about a kind of data come from: its doors, the names of what it points to, and the screens that show it. */
-export function behindData({ tree }: Compiled, entity: Entity): AppElement[] {
+/** What it is in, what is in it, and the data that it shows. */
+function behindPart(tree: Tree, part: AppElement): AppElement[] {
+  const inside = tree.within(part);
+  const data = inside.flatMap((element) => tree.recordOf(element)?.id ?? []);
+  return [...containersOf(part), ...inside, ...data.flatMap((id) => behindData(tree, id))];
+}
+
+/** Its doors, and the names of what it points to. */
+function behindData(tree: Tree, id: Id): AppElement[] {
+  const entity = tree.entityOf(id);
+  if (!entity) return [];
   const named = entity.fields.flatMap(({ type }) => {
     const to = type.kind === 'record' ? tree.entityOf(type.entity) : undefined;
     return to ? [to.id, to.labelField] : [];
   });
-  const screens = tree
-    .screens()
-    .filter(({ binds }) => binds?.record === 'existing' && binds.entity === entity.id);
-  const ids = [entity, ...entity.fields, ...entity.actions, ...screens].map(({ id }) => id);
-  return [...ids, ...named].flatMap((id) => tree.get(id) ?? []);
+  const own = [entity, ...entity.fields, ...entity.actions].map((one) => one.id);
+  return [...own, ...named].flatMap((one) => tree.get(one) ?? []);
 }
 
 function containersOf({ container }: AppElement): AppElement[] {
   return container ? [container, ...containersOf(container)] : [];
 }
-
-const unique = <T>(all: readonly T[]): T[] => [...new Set(all)];

@@ -1,4 +1,4 @@
-import type { Condition } from '../condition/condition';
+import { allWithin, type Condition, operandsOf } from '../condition/condition';
 import { allNamed } from '../condition/named';
 import type { Definition, Entity } from '../model/definition';
 import type { Line } from '../model/gate';
@@ -12,6 +12,17 @@ export interface ScopedCondition {
   readonly gate: Id;
   /** Undefined for a list's filter. */
   readonly line?: Line;
+}
+
+/** Whom those lines speak of whose conditions ask of the clock, or of the session; everyone, where a list's filter does. */
+export function askingOf(definition: Definition, of: 'clock' | 'session'): readonly Line['who'][] {
+  const asks = (one: Condition): boolean =>
+    allWithin(one)
+      .flatMap(operandsOf)
+      .some((each) => of in each);
+  return lineScopes(definition)
+    .filter(({ condition }) => asks(condition))
+    .map(({ line }) => line?.who ?? { kind: 'everyone' });
 }
 
 const known = new WeakMap<Definition, readonly ScopedCondition[]>();

@@ -29,6 +29,8 @@ const unescaped = (text: string): string =>
 
 /** Read from each of the four places at which it could begin: it may be part of something longer. */
 function fromBase64(run: string): string[] {
+  // Of a mark there are capital letters in it.
+  if (run === run.toLowerCase()) return [];
   const plain = run.replaceAll('-', '+').replaceAll('_', '/');
   return [0, 1, 2, 3].map((from) => {
     const part = plain.slice(from);

@@ -1,8 +1,9 @@
 /** The sweep: what every viewer should be sent, worked out by the core, to hold against what the server answers. */
 import type { Id } from '../model/id';
 
-export { Already, behindData, behindScreen } from './already';
+export { Already, behindTopic } from './already';
 export { acted, making, written } from './changes';
+export { askingOf } from './conditions';
 export { type Coverage, CoverageNotes } from './coverage';
 export { idsByMark, withMarkedIds } from './marked-ids';
 export { FieldNumbers, type Mark, MarkFinder, marked, personMark } from './marks';

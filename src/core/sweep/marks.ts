@@ -77,12 +77,15 @@ function markKey(mark: Mark): string {
 const WORDS = /Z(?:e(\d+)e|p(\d+)p|r(\d+)r|q(\d+)q)Z|-ze(\d+)ez(?![a-z0-9])/g;
 /** From the first number on, however its digits are grouped. */
 const NUMBERS = /(?<!\d)7[,.\u00a0\u202f\u2009' ]?319(?:[,.\u00a0\u202f\u2009' ]?\d{3}){2}(?!\d)/g;
+const YEARS_WRITTEN = /(?<!\d)1[5-8]\d\d(?!\d)/g;
 const ISO_DAYS = /\b(1[5-8]\d\d)-(\d\d)-(\d\d)\b/g;
 
 /** Finds the marks in answers of one application: built once, since how it writes days differs. */
 export class MarkFinder {
+  /** By how they are written. */
   private readonly days = new Map<string, Mark>();
-  private readonly years = new RegExp(`\\b1[5-8]\\d\\d\\b`, 'g');
+  /** How much of a day in words stands before its year, and how long it is. */
+  private readonly ways: readonly (readonly [before: number, length: number])[];
 
   constructor(definition: Definition, records: readonly { readonly values: Values }[], fields: FieldNumbers) {
     records.forEach(({ values }, record) => {
@@ -94,16 +97,19 @@ export class MarkFinder {
           this.days.set(showValue(field.type, value, definition), { of: 'value', record, field: number });
       }
     });
+    const ways = [...this.days.keys()].map((words) => [words.search(YEARS_WRITTEN), words.length] as const);
+    this.ways = [...new Map(ways.map((way) => [way.join(), way])).values()];
   }
 
   /** By their keys. They are found in whatever form the text has them. */
-  find(text: string): Map<string, Mark> {
-    const found = this.findPlain(text);
-    for (const one of decoded(text)) for (const [key, mark] of this.findPlain(one)) found.set(key, mark);
+  findInAnyForm(text: string): Map<string, Mark> {
+    const found = this.find(text);
+    for (const one of decoded(text)) for (const [key, mark] of this.find(one)) found.set(key, mark);
     return found;
   }
 
-  private findPlain(text: string): Map<string, Mark> {
+  /** By their keys, as they are written. */
+  find(text: string): Map<string, Mark> {
     const found = new Map<string, Mark>();
     const put = (mark: Mark): void => void found.set(markKey(mark), mark);
     for (const [, named, person, record, value, addressed] of text.matchAll(WORDS)) {
@@ -121,9 +127,12 @@ export class MarkFinder {
       const n = (Number(year) - FIRST_YEAR) * 336 + (Number(month) - 1) * 28 + Number(day) - 1;
       if (Number(day) <= 28) put(valueOf(n));
     }
-    // A day in words is looked for only where one of its years is there.
-    if (this.days.size > 0 && text.search(this.years) >= 0)
-      for (const [words, mark] of this.days) if (text.includes(words)) put(mark);
+    if (this.days.size > 0)
+      for (const { index } of text.matchAll(YEARS_WRITTEN))
+        for (const [before, length] of this.ways) {
+          const mark = this.days.get(text.slice(index - before, index - before + length));
+          if (mark) put(mark);
+        }
     return found;
   }
 }

@@ -60,10 +60,12 @@ interface Known {
 export class Predictor {
   private readonly access: Access;
   private readonly records: readonly KnownRecord[];
+  private readonly byId: ReadonlyMap<Id, KnownRecord>;
   private readonly finder: MarkFinder;
   private readonly signedOut: boolean;
 
   constructor(private readonly known: Known) {
+    this.byId = new Map(known.records.map((one) => [one.id, one]));
     ({ access: this.access, records: this.records, finder: this.finder, signedOut: this.signedOut } = known);
   }
 
@@ -76,11 +78,10 @@ export class Predictor {
     const now = (one: KnownRecord): KnownRecord | undefined =>
       become.has(one.id) ? become.get(one.id) : one;
     // What points to them finds them as they are now.
-    const lookUp = (entity: Id, id: Id) =>
-      (become.has(id)
-        ? become.get(id)
-        : this.records.find((one) => one.id === id && one.entity.id === entity)
-      )?.values;
+    const lookUp = (entity: Id, id: Id) => {
+      const record = become.has(id) ? become.get(id) : this.byId.get(id);
+      return record?.entity.id === entity ? record.values : undefined;
+    };
     const records = this.records.flatMap((one) => {
       const record = now(one);
       return record ? [{ ...record, lookUp }] : [];
@@ -212,7 +213,7 @@ export class Predictor {
   }
 
   private open(id: Id): KnownRecord | undefined {
-    const record = this.records.find((one) => one.id === id);
+    const record = this.byId.get(id);
     return record && this.access.level(this.access.element(record.entity.id), record) > NONE
       ? record
       : undefined;

@@ -49,7 +49,23 @@ export function askedAs(
     people,
   });
   const asked = { copy, access, predictor, records, signedOut, self, whole, once: once.ask };
-  return { predictor, cases: casesFor(asked), once };
+  const all = casesFor(asked);
+  const cases = viewer.brief && !whole ? ofEachRoute(all) : all;
+  once.skipped += requestsIn(all) - requestsIn(cases);
+  return { predictor, cases, once };
+}
+
+/** Of each route one case of each sort. */
+function ofEachRoute(cases: readonly Case[]): Case[] {
+  const sorts = new Set<string>();
+  return cases.filter((one) => {
+    const { method, path, headers } = one.asking;
+    const [, route] = /^\/live\/[^/?]+(\/api\/[\w-]+)?/.exec(path) ?? [];
+    const [, more] = /\/(export|bulk|actions)\b/.exec(path) ?? [];
+    const is = 'reads' in one ? one.predicted.is : 'does' in one;
+    const sort = JSON.stringify([method, route, more, headers?.['rsc'], headers?.['origin'], is]);
+    return !sorts.has(sort) && sorts.add(sort);
+  });
 }
 
 const FRESH_MS = 500;
@@ -68,12 +84,12 @@ function freshly<T>(work: () => T): () => T {
  * what they may change, each of which is put back. False where it was stopped.
  */
 export async function askAs(viewer: SweptViewer, session: SweptSession, work: Work): Promise<boolean> {
-  const { already, progress } = work;
+  const { progress } = work;
   const asking = new AskingAs(viewer, session, work);
   const { cases, once } = asking.first;
   progress.expect(requestsIn(cases), once.skipped);
   await asking.all();
-  if (!progress.stopped) already.note(once.took);
+  if (!progress.stopped) once.note();
   return !progress.stopped;
 }
 

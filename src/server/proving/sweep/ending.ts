@@ -25,6 +25,7 @@ export function switchedOff(
     ...nobody,
     name: `${off.name} since a moment ago`,
     sort: 'switched off',
+    brief: true,
     open: async () => {
       await putPeople([on]);
       return sessionOf(copy, off.person.id);
@@ -42,7 +43,8 @@ export function rolesTaken(copy: Copy, compiled: Compiled): SweptViewer[] {
     const holding = { ...without, person: { ...without.person, assignments: [{ role: id }] } };
     return {
       name: `Whoever held ${name} until a moment ago`,
-      sort: 'role taken',
+      sort: `${id} taken`,
+      brief: true,
       signedOut: false,
       self,
       standsIn: false,

@@ -3,17 +3,16 @@ import type { Already } from '@/core/sweep';
 import type { Asked, Case } from './cases/case';
 import type { SweptViewer } from './viewer';
 
-/** Which topics one viewer is asked about, and which not, since somebody like them was. */
+/** Which topics one viewer is asked about, and which not, since nothing decides for them that was not asked about. */
 export class Once {
-  /** How many requests each topic takes. */
-  readonly took = new Map<string, number>();
+  readonly access: Access;
   /** How many requests were left out. */
   skipped = 0;
-  readonly access: Access;
   private readonly before: Access | undefined;
+  private readonly notes: (() => void)[] = [];
 
   constructor(
-    private readonly viewer: Pick<SweptViewer, 'sort' | 'access' | 'ending'>,
+    private readonly viewer: SweptViewer,
     moment: number,
     private readonly already: Already,
     private readonly whole: boolean,
@@ -23,20 +22,27 @@ export class Once {
   }
 
   readonly ask: Asked['once'] = (topic, elements, cases) => {
-    const { already, access, before, whole } = this;
-    const [now, then] = [access, before ?? access].map((one) => already.keyOf(topic, one, elements));
-    // Of rights that end only what they gave is asked.
-    if (before && now === then && !whole) return [];
-    const key = `${this.viewer.sort ?? ''} ${now} ${then}`;
-    const took = already.took(key) ?? this.took.get(key);
-    if (took !== undefined && !whole) {
+    const { already, access, before } = this;
+    if (before && !this.whole) {
+      // Of rights that end only what they gave is asked.
+      const [now, then] = [access, before].map((one) => already.decidingAt(one, elements).join());
+      if (now === then) return [];
+    }
+    const ofSort = `${this.viewer.sort ?? ''} ${topic}`;
+    const took = already.took(ofSort, access, elements);
+    if (took !== undefined && !this.whole) {
       this.skipped += took;
       return [];
     }
     const all = [...cases()];
-    this.took.set(key, requestsIn(all));
+    this.notes.push(() => already.note(ofSort, access, elements, requestsIn(all)));
     return all;
   };
+
+  /** All was asked. */
+  note(): void {
+    for (const each of this.notes) each();
+  }
 }
 
 /** How many requests these cases take. */

@@ -91,20 +91,16 @@ function askerFor(server: string): Asker {
 
 async function askAll(sweep: Sweep, copy: Copy, other: Copy, asker: Asker): Promise<'done' | 'stopped'> {
   const known = knownIn(copy);
+  const { whole } = sweep;
   const comparing = new Comparing(copy);
   const notes = new CoverageNotes(copy.definition, known);
-  const viewers = viewersOf(copy, async () => {
-    const [person] = other.people;
-    return openSession({
-      audience: 'live',
-      applicationId: other.id,
-      personId: person?.person.id ?? '',
-    });
-  });
+  const [person] = other.people;
+  const elsewhere = () =>
+    openSession({ audience: 'live', applicationId: other.id, personId: person?.person.id ?? '' });
+  const viewers = viewersOf(copy, elsewhere, whole);
   const { name } = await liveCookie(copy.slug);
   const progress = new Progress(sweep, viewers.length);
-  const { whole } = sweep;
-  const work = { copy, known, comparing, already: new Already(), whole, asker, progress };
+  const work = { copy, known, comparing, already: new Already(known), whole, asker, progress };
   for (const [n, viewer] of viewers.entries()) {
     notes.add(viewer.access(Date.now()));
     if (n < sweep.viewers) continue;

@@ -18,6 +18,8 @@ export interface SweptViewer {
   readonly access: (moment: number) => Access;
   /** What they must be asked apart from others for, whoever gets the same. */
   readonly sort?: string;
+  /** Is it their session alone that decides? Then each route is asked once for each thing that can come of it. */
+  readonly brief?: boolean;
   /** What ends once they have been at the application for a moment: the rest is asked after that. */
   readonly ending?: {
     /** What they got until then, at a moment of the one clock. */

@@ -1,8 +1,6 @@
-import { accessOf, compile, matrixOf, viewerOfPerson } from '@/core';
+import { accessOf, compile, viewerOfPerson } from '@/core';
 import {
   type Access,
-  type Circumstances,
-  type Compiled,
   HandingOut,
   holdsStandIn,
   NONE,
@@ -10,10 +8,9 @@ import {
   SIGNED_OUT,
   StandInAccess,
   standsInFull,
-  type Viewer,
 } from '@/core/access';
-import type { Definition, Value, Values } from '@/core/model';
-import { sweepMoments } from '@/core/sweep';
+import type { Definition, Line, Value, Values } from '@/core/model';
+import { askingOf, sweepMoments } from '@/core/sweep';
 import { type Copy, personOfCopy, type SweptPerson } from './copy';
 import { rolesTaken, switchedOff } from './ending';
 import { changeSession, HOURS, sessionOf } from './session';
@@ -27,7 +24,7 @@ const STOOD_IN_FOR = 3;
  * switched off, every person, and where it matters with all session values set and at other times, and who may stand in
  * for others as some of these.
  */
-export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptViewer[] {
+export function viewersOf(copy: Copy, elsewhere: () => Promise<string>, whole = false): SweptViewer[] {
   const compiled = compile(copy.definition);
   const out = (moment: number): Access => accessOf(compiled, SIGNED_OUT, { moment });
   const nobody = { signedOut: true, standsIn: false, people: new Set<number>(), access: out };
@@ -35,22 +32,29 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
   const off = copy.people.find(({ person }) => !person.active);
   const signedOut: SweptViewer = { name: 'Signed out', ...nobody, open: () => Promise.resolve(undefined) };
   const times = sweepMoments(copy.definition, Date.now());
-  /** The same viewer at the times at which they get something else. */
-  const atOtherTimes = (now: SweptViewer, viewer: Viewer): SweptViewer[] => {
-    const at = { moment: Date.now(), session: {} };
-    return times
-      .filter((moment) => differs(compiled, viewer, at, { ...at, moment }))
-      .map((moment) => atAnotherTime(copy, now, moment));
+  const isNew = {
+    clock: new Spoken(copy.definition, 'clock', whole),
+    session: new Spoken(copy.definition, 'session', whole),
   };
+  /** The same viewer at other times, where that may matter to them. */
+  const atOtherTimes = (now: SweptViewer): SweptViewer[] =>
+    isNew.clock.ofThem(now.access(Date.now())) ? times.map((moment) => atAnotherTime(copy, now, moment)) : [];
   const all: SweptViewer[] = [
     signedOut,
-    ...atOtherTimes(signedOut, SIGNED_OUT),
-    { name: 'With a session of another application', sort: 'elsewhere', ...nobody, open: elsewhere },
+    ...atOtherTimes(signedOut),
+    {
+      name: 'With a session of another application',
+      sort: 'elsewhere',
+      brief: true,
+      ...nobody,
+      open: elsewhere,
+    },
     ...(first
       ? [
           {
             name: 'With a session that has ended',
             sort: 'ended',
+            brief: true,
             ...nobody,
             open: async () => {
               const token = await sessionOf(copy, first.person.id);
@@ -60,7 +64,9 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
           },
         ]
       : []),
-    ...(off ? [{ name: off.name, sort: 'off', ...nobody, open: () => sessionOf(copy, off.person.id) }] : []),
+    ...(off
+      ? [{ name: off.name, sort: 'off', brief: true, ...nobody, open: () => sessionOf(copy, off.person.id) }]
+      : []),
     ...(off ? [switchedOff(copy, compiled, off, nobody)] : []),
     ...rolesTaken(copy, compiled),
   ];
@@ -79,10 +85,8 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>): SweptVi
       open: () => sessionOf(copy, person.id),
       access: (moment) => accessOf(compiled, viewer, { moment, session: {} }),
     };
-    all.push(now, ...atOtherTimes(now, viewer));
-    // Who gets the same with it is not asked as twice.
-    const bare = { moment: Date.now(), session: {} };
-    if (differs(compiled, viewer, bare, { ...bare, session: set }))
+    all.push(now, ...atOtherTimes(now));
+    if (isNew.session.ofThem(own))
       all.push({
         name: `${swept.name}, with all that a session can hold`,
         ...asThemselves,
@@ -151,11 +155,26 @@ function atAnotherTime({ definition }: Copy, now: SweptViewer, time: number): Sw
   };
 }
 
-/** Does it matter to this viewer that circumstances are others? */
-const differs = (compiled: Compiled, viewer: Viewer, some: Circumstances, others: Circumstances): boolean => {
-  const [one, other] = [some, others].map((at) => matrixOf(compiled, [viewer], at));
-  return one?.some((byte, n) => byte !== other?.[n]) ?? false;
-};
+/** Whom the lines speak of that ask of the clock, or of the session: new is who is the first for one of them. */
+class Spoken {
+  private readonly seen = new Set<number>();
+  private readonly asking: readonly Line['who'][];
+
+  constructor(
+    definition: Definition,
+    of: 'clock' | 'session',
+    private readonly whole: boolean,
+  ) {
+    this.asking = askingOf(definition, of);
+  }
+
+  ofThem({ held }: Access): boolean {
+    const speaking = this.asking.flatMap((who, n) => (held.isSpokenOf(who)('be true') === false ? [] : [n]));
+    const isNew = speaking.some((n) => !this.seen.has(n));
+    for (const n of speaking) this.seen.add(n);
+    return isNew || (this.whole && speaking.length > 0);
+  }
+}
 
 /** A value of each session value: what a button or opening a screen sets it to, where one does. */
 function sessionSet(definition: Definition): Values {

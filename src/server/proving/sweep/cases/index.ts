@@ -1,6 +1,6 @@
 import { compile } from '@/core';
-import { menusOf } from '@/core/model';
-import { behindData, behindScreen } from '@/core/sweep';
+import { type AppElement, menusOf } from '@/core/model';
+import { behindTopic, isLockable } from '@/core/sweep';
 import type { Asked, Case } from './case';
 import { ofFrame, ofScreen, whateverIsOpen } from './pages';
 import { people } from './people';
@@ -17,6 +17,9 @@ export function casesFor(asked: Asked): Case[] {
   return [...cases, ...fromElsewhere(asked, cases)];
 }
 
+const isAskedItself = ({ access }: Asked, element: AppElement): boolean =>
+  element.kind === 'list' || element.kind === 'button' || isLockable(access, element);
+
 function* everything(asked: Asked): Generator<Case> {
   const compiled = compile(asked.copy.definition);
   const { definition, tree } = compiled;
@@ -27,15 +30,14 @@ function* everything(asked: Asked): Generator<Case> {
   }
   for (const { id } of tree.screens()) {
     const screen = tree.need(id, 'screen');
-    const inside = tree.within(screen);
-    yield* asked.once(id, behindScreen(compiled, screen), function* () {
-      for (const cases of [ofScreen, listsOf, pressing, unlocks]) yield* cases(asked, screen, inside);
-    });
+    yield* asked.once(id, behindTopic(compiled, id), () => ofScreen(asked, screen));
+    for (const part of tree.within(screen).filter((one) => isAskedItself(asked, one)))
+      yield* asked.once(`${part.id} itself`, behindTopic(compiled, part.id), function* () {
+        for (const cases of [listsOf, pressing, unlocks]) yield* cases(asked, part);
+      });
   }
   for (const entity of definition.entities)
-    yield* asked.once(entity.id, behindData(compiled, entity), function* () {
-      for (const cases of [reading, writing]) yield* cases(asked, entity);
-    });
+    for (const cases of [reading, writing]) yield* cases(asked, entity);
   yield* people(asked);
 }
 

@@ -1,6 +1,6 @@
 import { addressOf } from '@/core/access';
 import { compile } from '@/core';
-import { type AppElement, frameOf, type Id, type Menu, type Screen } from '@/core/model';
+import { frameOf, type Id, type Menu, type Screen } from '@/core/model';
 import type { Predicted } from '@/core/sweep';
 import type { Asking } from '../asker';
 import {
@@ -18,12 +18,21 @@ import { filled, other } from './values';
 const RSC = { rsc: '1' };
 
 /** What there is for everybody: an address at which there is nothing, where one lands, and what is the same for all or about who asks. */
-export function* whateverIsOpen({ copy, predictor }: Asked): Generator<Case> {
+export function* whateverIsOpen({ copy, predictor, access, signedOut, once }: Asked): Generator<Case> {
+  const root = [access.compiled.tree.root];
   const nowhere = 'zinc-no-such-address';
-  yield { asking: { path: `${base(copy)}/${nowhere}` }, reads: 'page', predicted: predictor.page(nowhere) };
-  yield { asking: { path: base(copy) }, reads: 'page', predicted: predictor.first() };
-  for (const path of ['account', 'sign-in', 'sign-up', 'confirm'])
-    yield { asking: { path: `${base(copy)}/${path}` }, tells: 'what may be known' };
+  const path = base(copy);
+  const first = predictor.first();
+  yield* once(`first ${first.is} ${first.to ?? ''}`, root, () => [
+    { asking: { path }, reads: 'page', predicted: first },
+  ]);
+  yield* once(`whatever ${signedOut}`, root, () => [
+    { asking: { path: `${path}/${nowhere}` }, reads: 'page', predicted: predictor.page(nowhere) },
+    ...['account', 'sign-in', 'sign-up', 'confirm'].map((one) => ({
+      asking: { path: `${path}/${one}` },
+      tells: 'what may be known' as const,
+    })),
+  ]);
 }
 
 /** A menu, as it stands around the first screen that is open. */
@@ -48,12 +57,10 @@ const asRead = ({ copy }: Asked, address: string, query = ''): Asking => ({
  * application already is sent (RSC), and costs the server far more: it is asked for once for each thing that can come
  * of it.
  */
-export function* ofScreen(
-  asked: Asked,
-  { node: screen }: ScreenElement,
-  inside: readonly AppElement[],
-): Generator<Case> {
-  const { copy, predictor, records } = asked;
+export function* ofScreen(asked: Asked, element: ScreenElement): Generator<Case> {
+  const { copy, predictor, records, access } = asked;
+  const { node: screen } = element;
+  const inside = access.compiled.tree.within(element);
   const entity = screen.binds?.record === 'existing' ? screen.binds.entity : undefined;
   const shown = entity === undefined ? [] : recordsOf(asked, entity);
   const on: (string | undefined)[] =

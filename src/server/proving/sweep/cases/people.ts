@@ -6,14 +6,21 @@ import { type Asked, base, type Case, ofEachSort } from './case';
 
 /** Looking after people, standing in for them, and joining roles; but for what would send a message. */
 export function* people(asked: Asked): Generator<Case> {
-  const { access, self, predictor } = asked;
+  const { access, self, predictor, copy } = asked;
+  const own = self === undefined ? undefined : copy.people[self]?.person.id;
   const parts = peopleParts(asked);
   const handed = [...new HandingOut(access.held, '').roles.keys()];
   for (const cases of [lookingAfter, standingIn, joining])
     for (const one of cases(asked)) {
       const { asking } = one;
-      const topic = [self === undefined, predictor.standsIn, handed, asking, 'refused' in one];
-      yield* asked.once(JSON.stringify(topic), parts, () => [one]);
+      const topic = JSON.stringify([
+        self === undefined,
+        predictor.standsIn,
+        handed,
+        asking,
+        'refused' in one,
+      ]);
+      yield* asked.once(own === undefined ? topic : topic.replaceAll(own, 'oneself'), parts, () => [one]);
     }
 }
 
@@ -47,10 +54,10 @@ function* lookingAfter(asked: Asked): Generator<Case> {
   const ofSorts = ofEachSort(asked, all, (person) =>
     [
       person.active,
-      person.id === me?.id,
+      works && person.id === me.id,
       works && handing.mayLookAfter(person),
-      handing.holdsNoMore(person),
-      handing.mayReaddress(person),
+      works && handing.holdsNoMore(person),
+      works && handing.mayReaddress(person),
     ].join(),
   );
   for (const person of ofSorts) {

@@ -3,25 +3,13 @@ import { compile } from '@/core';
 import type { AppElement, List } from '@/core/model';
 import { written } from '@/core/sweep';
 import { VERSION } from '../asker';
-import {
-  type Asked,
-  base,
-  type Case,
-  isOpen,
-  may,
-  ofEachSort,
-  recordsOf,
-  type ScreenElement,
-  withSession,
-} from './case';
+import { type Asked, base, type Case, isOpen, may, ofEachSort, recordsOf, withSession } from './case';
 import { other } from './values';
 
 /** What buttons ask of the server that is about more than one record: changing many of a list, and setting session values. */
-export function* pressing(asked: Asked, _: ScreenElement, inside: readonly AppElement[]): Generator<Case> {
-  for (const element of inside) {
-    if (element.kind === 'list') yield* changingMany(asked, element.node);
-    if (element.kind === 'button') yield* settingSession(asked, element);
-  }
+export function* pressing(asked: Asked, element: AppElement): Generator<Case> {
+  if (element.kind === 'list') yield* changingMany(asked, element.node);
+  if (element.kind === 'button') yield* settingSession(asked, element);
 }
 
 /** A button that sets something for the session: then its screen is as it is with that. */

@@ -1,21 +1,21 @@
 import type { Access, KnownRecord } from '@/core/access';
 import type { AppElement, Entity, EntityField } from '@/core/model';
-import { NOT_THERE } from '@/core/sweep';
+import { behindTopic, NOT_THERE } from '@/core/sweep';
 import type { Asking } from '../asker';
-import {
-  type Asked,
-  base,
-  type Case,
-  doorsOf,
-  levelsOn,
-  NONESUCH,
-  ofEachSort,
-  recordsOf,
-  type ScreenElement,
-} from './case';
+import { type Asked, base, type Case, doorsOf, levelsOn, NONESUCH, ofEachSort, recordsOf } from './case';
 
 /** What the API lists of a kind of data, records of each sort, and what can be asked of the list. */
 export function* reading(asked: Asked, entity: Entity): Generator<Case> {
+  const { access } = asked;
+  const topic = behindTopic(access.compiled, entity.id);
+  yield* asked.once(`${entity.id} read`, topic, () => listAndRecords(asked, entity));
+  for (const field of entity.fields) {
+    const doors = [entity, field].map(({ id }) => access.element(id));
+    yield* asked.once(`${field.id} asked`, doors, () => byField(asked, entity, field));
+  }
+}
+
+function* listAndRecords(asked: Asked, entity: Entity): Generator<Case> {
   const { copy, predictor } = asked;
   yield { asking: listOf(asked, entity), reads: 'api', predicted: predictor.all(entity), about: entity.id };
   const records = ofEachSort(asked, recordsOf(asked, entity.id), (one) =>
@@ -32,7 +32,6 @@ export function* reading(asked: Asked, entity: Entity): Generator<Case> {
       about: entity.id,
       ...(predicted.is === 'not-there' && { alike: { to: `read ${entity.id}`, but: id } }),
     };
-  for (const field of entity.fields) yield* byField(asked, entity, field);
 }
 
 const listOf = ({ copy }: Asked, { id }: Entity, query = ''): Asking => ({
@@ -81,23 +80,18 @@ const findsIn = (access: Access, record: KnownRecord, word: string): boolean =>
     );
   });
 
-/** The lists of a screen: as files, and what can be chosen of them. */
-export function* listsOf(
-  asked: Asked,
-  { node: { binds } }: ScreenElement,
-  inside: readonly AppElement[],
-): Generator<Case> {
+/** A list: as a file, and what can be chosen of it. */
+export function* listsOf(asked: Asked, element: AppElement): Generator<Case> {
+  if (element.kind !== 'list') return;
   const { copy, predictor } = asked;
-  for (const element of inside) {
-    if (element.kind !== 'list') continue;
-    const [record] = binds?.record === 'existing' ? recordsOf(asked, binds.entity) : [];
-    const query = record ? `?record=${record.id}` : '';
-    const at = `${base(copy)}/api/lists/${element.id}`;
-    const [exported, choices] = [
-      predictor.export(element.node, record),
-      predictor.choices(element.node, record),
-    ];
-    yield { asking: { path: `${at}/export${query}` }, reads: 'api', predicted: exported, about: element.id };
-    yield { asking: { path: `${at}/bulk${query}` }, reads: 'api', predicted: choices, about: element.id };
-  }
+  const binds = element.screen?.binds;
+  const [record] = binds?.record === 'existing' ? recordsOf(asked, binds.entity) : [];
+  const query = record ? `?record=${record.id}` : '';
+  const at = `${base(copy)}/api/lists/${element.id}`;
+  const [exported, choices] = [
+    predictor.export(element.node, record),
+    predictor.choices(element.node, record),
+  ];
+  yield { asking: { path: `${at}/export${query}` }, reads: 'api', predicted: exported, about: element.id };
+  yield { asking: { path: `${at}/bulk${query}` }, reads: 'api', predicted: choices, about: element.id };
 }

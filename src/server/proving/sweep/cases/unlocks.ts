@@ -3,7 +3,7 @@ import { type Access, addressOf, type KnownRecord, NONE } from '@/core/access';
 import type { AppElement } from '@/core/model';
 import { isLockable, mayUnlock, type Predicted, unlocking } from '@/core/sweep';
 import { personOfCopy } from '../copy';
-import { type Asked, base, type Case, levelsOn, ofEachSort, recordsOf, type ScreenElement } from './case';
+import { type Asked, base, type Case, levelsOn, ofEachSort, recordsOf } from './case';
 
 /** Somebody whose password unlocks, or not. */
 interface Unlocker {
@@ -15,27 +15,22 @@ interface Unlocker {
  * What is shown as closed, unlocked for the viewer with a password: by somebody who may, and then it is read and locked
  * again; and by those who may not, of each sort one.
  */
-export function* unlocks(asked: Asked, _: ScreenElement, inside: readonly AppElement[]): Generator<Case> {
+export function* unlocks(asked: Asked, element: AppElement): Generator<Case> {
   const { access, copy } = asked;
-  if (!copy.definition.unlock) return;
+  if (!copy.definition.unlock || !isLockable(access, element)) return;
+  const tried = new Set<string>();
+  const entity = access.compiled.tree.recordOf(element);
+  const records = recordsOf(asked, entity?.id ?? '');
+  const rows = entity && access.element(entity.id);
   const unlockers = everybody(asked);
-  for (const element of inside) {
-    if (!isLockable(access, element)) continue;
-    const tried = new Set<string>();
-    const entity = access.compiled.tree.recordOf(element);
-    const records = recordsOf(asked, entity?.id ?? '');
-    const rows = entity && access.element(entity.id);
-    for (const record of ofEachSort(asked, records, (one) =>
-      levelsOn(asked, rows ? [element, rows] : [], one),
-    ))
-      for (const unlocker of unlockers) {
-        const opened = openedBy(asked, unlocker, element, record);
-        const sort = opened ? 'may' : sortOf(asked, unlocker, element, record);
-        if (tried.has(sort)) continue;
-        tried.add(sort);
-        yield* unlocked(asked, unlocker, element, record, opened);
-      }
-  }
+  for (const record of ofEachSort(asked, records, (one) => levelsOn(asked, rows ? [element, rows] : [], one)))
+    for (const unlocker of unlockers) {
+      const opened = openedBy(asked, unlocker, element, record);
+      const sort = opened ? 'may' : sortOf(asked, unlocker, element, record);
+      if (tried.has(sort)) continue;
+      tried.add(sort);
+      yield* unlocked(asked, unlocker, element, record, opened);
+    }
 }
 
 /** By what it is refused. */

@@ -1,5 +1,5 @@
 import type { KnownRecord } from '@/core/access';
-import { type Entity, type EntityField, type Id, type TextForm, unitsOf, type Value } from '@/core/model';
+import { type Entity, type EntityField, type Id, type TextForm, unitIds, type Value } from '@/core/model';
 import { type Asked, isOpen, recordsOf } from './case';
 
 const WRITTEN: Readonly<Record<TextForm, string>> = {
@@ -26,7 +26,7 @@ export function other(asked: Asked, field: EntityField, { values }: KnownRecord)
     case 'choice':
       return type.options.find(({ id }) => id !== now)?.id;
     case 'unit':
-      return unitsOf(asked.copy.definition).find(({ id }) => id !== now)?.id;
+      return unitIds(asked.copy.definition).find((id) => id !== now);
     case 'record':
       return recordsOf(asked, type.entity).find((one) => one.id !== now && isOpen(asked, one))?.id;
     default:

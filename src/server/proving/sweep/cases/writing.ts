@@ -19,25 +19,51 @@ import { filled, hiddenFor, other } from './values';
 
 /** Every change of records, one by one and of several fields at once: those that must be refused, and those that must be done. */
 export function* writing(asked: Asked, entity: Entity): Generator<Case> {
-  const records = ofEachSort(asked, recordsOf(asked, entity.id), (record) => triedOn(asked, record));
-  for (const record of records) {
-    for (const field of entity.fields) yield* ofField(asked, record, field);
-    yield* ofAll(asked, record);
-    for (const action of entity.actions) yield* byAction(asked, record, action);
+  const { tree } = asked.access.compiled;
+  const records = recordsOf(asked, entity.id);
+  const update = tree.action(entity, 'update');
+  /** What is tried on a record of each sort, by what decides about it. */
+  const onEach = (
+    topic: Id,
+    by: readonly Id[],
+    sortOf: (record: KnownRecord) => unknown,
+    cases: (record: KnownRecord) => Iterable<Case>,
+  ): Iterable<Case> => {
+    const doors = by.map((id) => asked.access.element(id));
+    return asked.once(topic, doors, () =>
+      ofEachSort(asked, records, (one) => `${levelsOn(asked, doors, one)} ${sortOf(one)}`).flatMap(
+        (record) => [...cases(record)],
+      ),
+    );
+  };
+  for (const field of entity.fields) {
+    const { id, type } = field;
+    const doors = [entity.id, update.id, id, ...(type.kind === 'record' ? [type.entity] : [])];
+    const isDone = (record: KnownRecord): boolean => {
+      const to = other(asked, field, record);
+      return to !== undefined && written(asked.access, record, { [id]: to }) !== undefined;
+    };
+    yield* onEach(`${id} written`, doors, isDone, (record) => ofField(asked, record, field));
   }
-  yield* nowhere(asked, entity);
-  yield* meanwhile(asked, entity);
-  yield* creating(asked, entity);
-}
-
-/** What the viewer gets of the record, and which of its changes are to be done: by these they are told apart. */
-function triedOn(asked: Asked, record: KnownRecord): string {
-  const { entity } = record;
-  const done = entity.fields.map((field) => {
-    const to = other(asked, field, record);
-    return Number(to !== undefined && written(asked.access, record, { [field.id]: to }) !== undefined);
+  for (const action of entity.actions)
+    yield* onEach(
+      action.id,
+      [entity.id, action.id],
+      () => '',
+      (record) => byAction(asked, record, action),
+    );
+  const all = doorsOf(asked, entity);
+  const areDone = (record: KnownRecord): boolean =>
+    written(asked.access, record, others(asked, record)) !== undefined;
+  yield* onEach(
+    `${entity.id} written`,
+    all.map(({ id }) => id),
+    areDone,
+    (record) => ofAll(asked, record),
+  );
+  yield* asked.once(`${entity.id} otherwise`, all, function* () {
+    for (const cases of [nowhere, meanwhile, creating]) yield* cases(asked, entity);
   });
-  return `${levelsOn(asked, doorsOf(asked, entity), record)} ${done.join('')}`;
 }
 
 function path({ copy }: Asked, { entity, id }: KnownRecord): string {
@@ -60,12 +86,18 @@ function* ofField(asked: Asked, record: KnownRecord, field: EntityField): Genera
 
 /** All fields at once: refused whole where one is closed. */
 function* ofAll(asked: Asked, record: KnownRecord): Generator<Case> {
-  const values = record.entity.fields.flatMap((field) => {
-    const to = other(asked, field, record);
-    return to === undefined ? [] : [[field.id, to] as const];
-  });
-  if (values.length > 1) yield change(asked, record, Object.fromEntries(values), record.entity.id);
+  const values = others(asked, record);
+  if (Object.keys(values).length > 1) yield change(asked, record, values, record.entity.id);
 }
+
+/** Another value of each field that can have one. */
+const others = (asked: Asked, record: KnownRecord): Values =>
+  Object.fromEntries(
+    record.entity.fields.flatMap((field) => {
+      const to = other(asked, field, record);
+      return to === undefined ? [] : [[field.id, to] as const];
+    }),
+  );
 
 const patch = (asked: Asked, record: KnownRecord, values: Values): { asking: Asking } => ({
   asking: { method: 'PATCH', path: path(asked, record), ...seen(asked, record), body: { values } },
