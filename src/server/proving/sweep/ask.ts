@@ -126,15 +126,20 @@ class AskingAs {
         if (!('does' in one)) await this.askOnly(one);
     };
     await Promise.all(Array.from({ length: asker.atOnce }, worker));
-    const otherwise = await keptOtherwise(copy);
-    if (otherwise !== undefined)
-      this.tell([{ request: 'all that may not be done', what: 'did', said: otherwise }]);
+    await this.holdRecords('all that may not be done');
     for (const one of cases) {
       if (progress.stopped) return;
       if (!('does' in one)) continue;
       for (const each of [one, ...(one.then ?? [])]) await this.carryOut(each);
       if (one.setsSession) await this.session.putBack();
     }
+    await this.holdRecords('all that was done');
+  }
+
+  /** All records are to be as they were. */
+  private async holdRecords(request: string): Promise<void> {
+    const said = await keptOtherwise(this.work.copy);
+    if (said !== undefined) this.tell([{ request, what: 'did', said }]);
   }
 
   private tell(surprises: readonly Said[]): void {

@@ -7,18 +7,30 @@ import { records } from '../../database/schema';
 import type { Doing } from './cases/case';
 import { type Copy, putBack } from './copy';
 
-/** In words, how the copy's records are otherwise than they should be once something was done; puts them back. */
+/**
+ * In words, how the copy's records are otherwise than they should be once something was done; puts them back. After one
+ * deed only those are looked at that say that they were written, made or taken away: the rest is looked at without one.
+ */
 export async function keptOtherwise(copy: Copy, doing?: Doing): Promise<string | undefined> {
+  const of = eq(records.applicationId, copy.id);
   const rows = await database()
-    .select({ id: records.id, entity: records.entity, values: records.data, version: records.version })
+    .select({
+      id: records.id,
+      entity: records.entity,
+      values: doing
+        ? sql<Values>`case when ${records.version} > 1 or ${records.id} !~ '^Zr' then ${records.data} end`
+        : records.data,
+      version: records.version,
+    })
     .from(records)
-    .where(eq(records.applicationId, copy.id));
+    .where(of);
   const known = new Set(copy.records.map(({ id }) => id));
   const made = rows.filter(({ id }) => !known.has(id));
-  const stored = new Map(rows.map((row) => [row.id, row.values] as const));
+  const stored = new Map(rows.map((row) => [row.id, row] as const));
   const otherwise = copy.records.filter(({ id, values }) => {
     const should = doing?.becomes?.has(id) ? doing.becomes.get(id)?.values : values;
-    return !same(stored.get(id), should);
+    const row = stored.get(id);
+    return !same(row && (row.values ?? values), should);
   });
   const makes = doing?.makes;
   const wrongly = made.filter(({ entity, values }) => !isMade({ entity, values }, makes));

@@ -70,12 +70,12 @@ export function* ofScreen(asked: Asked, element: ScreenElement): Generator<Case>
   const faced = on[0];
   // A record of another kind has no page there.
   if (entity !== undefined) on.push(records.find((one) => one.entity.id !== entity)?.id ?? 'none');
-  const whole = new Set<Predicted['is']>();
   for (const record of on) {
     const address = addressOf(screen, record);
     const { is } = predictor.page(address);
-    if (!whole.has(is)) yield* page(asked, screen, { path: `${base(copy)}/${address}` }, address);
-    whole.add(is);
+    yield* asked.once(`${screen.id} whole ${is}`, [], () =>
+      page(asked, screen, { path: `${base(copy)}/${address}` }, address),
+    );
     yield* page(asked, screen, asRead(asked, address), address);
   }
   const address = addressOf(screen, faced);
@@ -105,6 +105,7 @@ function* beforeSaving(asked: Asked, screen: Screen, on: readonly (string | unde
   const { tree } = compile(copy.definition);
   if (!screen.binds) return;
   const entity = tree.need(screen.binds.entity, 'rows').node;
+  const closed = new Set<Predicted['is']>();
   for (const id of on) {
     const record = records.find((one) => one.id === id);
     const values = record
@@ -112,10 +113,9 @@ function* beforeSaving(asked: Asked, screen: Screen, on: readonly (string | unde
       : filled(asked, entity);
     const address = addressOf(screen, id);
     const page = predictor.page(address);
-    for (const body of [
-      { address, values: {} },
-      { address, values },
-    ])
+    if (page.is !== 'open' && closed.has(page.is)) continue;
+    if (page.is !== 'open') closed.add(page.is);
+    for (const body of [...(page.is === 'open' ? [{ address, values: {} }] : []), { address, values }])
       yield {
         asking: { method: 'POST', path: `${base(copy)}/api/before-saving`, body },
         reads: 'part',
