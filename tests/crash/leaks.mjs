@@ -12,7 +12,7 @@ const NEEDED = ['src', 'package.json', 'next.config.ts', 'postcss.config.mjs', '
 
 const API = 'src/server/records/api.ts';
 /** So long a slow machine may take to find them; it ends with the last one found. */
-const MOST_SECONDS = 400;
+const MOST_SECONDS = 600;
 const IF_OPEN = 'if (access.level(access.element(field.id), record) === NONE) continue;';
 
 /**
@@ -165,7 +165,7 @@ const LEAKS = [
     name: 'a write that points to what is hidden',
     file: 'src/server/records/write.ts',
     changes: [['if (!(await openRecord(scope, tree', 'if (NONE > 0 && !(await openRecord(scope, tree']],
-    tells: ({ what, request }) => what === 'did' && /^PATCH \S+ .*"Zr\d+rZ"/.test(request),
+    tells: ({ said }) => said.includes('points to a record that is hidden'),
   },
   {
     name: 'roles that go on after they are taken away',
@@ -206,16 +206,11 @@ const LEAKS = [
   {
     name: 'a file with what is closed in its cells',
     file: 'src/server/records/lists.ts',
-    changes: [["cells[column.id] ?? ''", "cells[column.id] ?? String(record.values[column.field] ?? '')"]],
-    tells: ({ what, request }) => what === 'shows' && request.includes('/export'),
-  },
-  {
-    name: 'a needed field that is named to who may not know of it',
-    file: 'src/server/records/write.ts',
     changes: [
-      ['empty.filter((field) => levelOf(field) > NONE)', 'empty.filter((field) => levelOf(field) >= NONE)'],
+      ["cells[column.id] ?? ''", "(cells[column.id] ?? '') + Object.values(record.values).join(' ')"],
     ],
-    tells: ({ what, request }) => what === 'shows' && request.startsWith('POST /api/records/'),
+    tells: ({ what, request, said }) =>
+      what === 'shows' && request.includes('/export') && !said.startsWith('The name'),
   },
   {
     name: 'people whom anybody may look through',

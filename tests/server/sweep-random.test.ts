@@ -92,7 +92,7 @@ async function surprisesIn(
   const cases = casesFor({
     ...{ copy, access, predictor, records, signedOut },
     whole: false,
-    once: (_, __, cases) => cases(),
+    once: (_, __, ___, cases) => cases(),
   }).filter(isOfRecords);
   for (const one of some(cases)) {
     if ('meanwhile' in one && one.meanwhile) await writeBehind(copy, one.meanwhile.record);

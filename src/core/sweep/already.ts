@@ -5,6 +5,9 @@ import type { KnownRecord } from '../access/sent/resolve';
 import type { Id } from '../model/id';
 import type { AppElement, Tree } from '../model/tree';
 
+/** More than there are numbers of what decides at one element. */
+const APART = 2 ** 26;
+
 /** What was found out of a viewer: by the numbers of elements what decides, and by those of subjects who is spoken of. */
 interface Found {
   readonly at: (readonly number[] | undefined)[];
@@ -31,23 +34,26 @@ export class Already {
     }
   }
 
-  /** What decides for the viewer at these elements, as numbers: each line that speaks of them, and what each gives. */
-  decidingAt(access: Access, elements: readonly AppElement[]): number[] {
-    return elements.flatMap((element) => this.at(access, element));
+  /**
+   * What decides for the viewer at these elements, as numbers: each line that speaks of them, and what each gives; apart for
+   * each thing that the main ones give, since what is closed in something open is not what is closed in something closed.
+   */
+  decidingAt(access: Access, main: readonly AppElement[], elements: readonly AppElement[]): number[] {
+    const gives = main.map((element) => this.at(access, element)[0]);
+    const apart = this.number(`main ${gives.join()}`) * APART;
+    return [apart, ...elements.flatMap((element) => this.at(access, element).map((one) => apart + one))];
   }
 
-  /** How many requests the topic took, if all that decides for the viewer at these elements has decided in it already. */
-  took(topic: string, access: Access, elements: readonly AppElement[]): number | undefined {
+  /** How many requests the topic took, if all of this has decided in it already. */
+  took(topic: string, deciding: readonly number[]): number | undefined {
     const before = this.asked.get(topic);
-    const isKnown =
-      before && elements.every((element) => this.at(access, element).every((one) => before.of.has(one)));
-    return isKnown ? before.requests : undefined;
+    return before && deciding.every((one) => before.of.has(one)) ? before.requests : undefined;
   }
 
-  /** The topic was asked about as this viewer. */
-  note(topic: string, access: Access, elements: readonly AppElement[], requests: number): void {
+  /** The topic was asked about, with this deciding. */
+  note(topic: string, deciding: readonly number[], requests: number): void {
     const of = this.asked.get(topic)?.of ?? new Set();
-    for (const one of this.decidingAt(access, elements)) of.add(one);
+    for (const one of deciding) of.add(one);
     this.asked.set(topic, { of, requests });
   }
 

@@ -14,15 +14,14 @@ export interface ScopedCondition {
   readonly line?: Line;
 }
 
-/** Whom those lines speak of whose conditions ask of the clock, or of the session; everyone, where a list's filter does. */
-export function askingOf(definition: Definition, of: 'clock' | 'session'): readonly Line['who'][] {
+/** Where lines and lists' filters ask of the clock, or of the session: by the ids of their elements. */
+export function askingOf(definition: Definition, of: 'clock' | 'session'): readonly Id[] {
   const asks = (one: Condition): boolean =>
     allWithin(one)
       .flatMap(operandsOf)
       .some((each) => of in each);
-  return lineScopes(definition)
-    .filter(({ condition }) => asks(condition))
-    .map(({ line }) => line?.who ?? { kind: 'everyone' });
+  const found = lineScopes(definition).filter(({ condition }) => asks(condition));
+  return [...new Set(found.map(({ gate }) => gate))];
 }
 
 const known = new WeakMap<Definition, readonly ScopedCondition[]>();

@@ -21,7 +21,7 @@ interface Work {
   readonly progress: {
     readonly stopped: boolean;
     readonly expect: (requests: number, skipped: number) => void;
-    readonly add: (surprises: readonly Surprise[]) => void;
+    readonly add: (surprises: readonly Surprise[], circumstances?: string) => void;
   };
 }
 
@@ -93,7 +93,16 @@ export async function askAs(viewer: SweptViewer, session: SweptSession, work: Wo
   return !progress.stopped;
 }
 
+/** The record is not as it was seen (RFC 9110, section 13.1.1). */
+const CHANGED_MEANWHILE = 412;
+
 type Said = Omit<Surprise, 'viewer'>;
+
+/** Is it asked while nothing else is: it changes something, or would change what somebody holds if it were let through? */
+const isAlone = (one: Case): boolean =>
+  'does' in one || ('refused' in one && /\/api\/(people|account)\b/.test(one.asking.path));
+
+const isWrite = ({ asking }: Case): boolean => asking.method !== undefined;
 
 /** One viewer's turn. */
 class AskingAs {
@@ -101,6 +110,10 @@ class AskingAs {
   private readonly now: () => AskedNow;
   /** The versions of records, as this viewer is told them, by where. */
   private readonly versions = new Map<string, Promise<string>>();
+  /** Was something done that must be refused? */
+  private letThrough = false;
+  /** One after the other. */
+  private takingBack: Promise<unknown> = Promise.resolve();
 
   constructor(
     private readonly viewer: SweptViewer,
@@ -115,21 +128,26 @@ class AskingAs {
   async all(): Promise<void> {
     const { cases } = this.first;
     const { copy, asker, progress } = this.work;
-    const { ending } = this.viewer;
-    if (ending) {
+    const { end } = this.viewer;
+    if (end) {
       await this.ask({ path: `/live/${copy.slug}` });
-      await ending.end();
+      await end();
     }
     let next = 0;
+    const alone: Case[] = [];
     const worker = async (): Promise<void> => {
       for (let one = cases[next++]; one && !progress.stopped; one = cases[next++])
-        if (!('does' in one)) await this.askOnly(one);
+        if (isAlone(one) || (this.letThrough && isWrite(one))) alone.push(one);
+        else await this.askOnly(one, alone);
     };
     await Promise.all(Array.from({ length: asker.atOnce }, worker));
     await this.holdRecords('all that may not be done');
-    for (const one of cases) {
+    for (const one of alone) {
       if (progress.stopped) return;
-      if (!('does' in one)) continue;
+      if (!('does' in one)) {
+        await this.askOnly(one);
+        continue;
+      }
       for (const each of [one, ...(one.then ?? [])]) await this.carryOut(each);
       if (one.setsSession) await this.session.putBack();
     }
@@ -143,13 +161,22 @@ class AskingAs {
   }
 
   private tell(surprises: readonly Said[]): void {
-    this.work.progress.add(surprises.map((each) => ({ viewer: this.viewer.name, ...each })));
+    const { name, sort } = this.viewer;
+    this.work.progress.add(
+      surprises.map((each) => ({ viewer: name, ...each })),
+      sort,
+    );
   }
 
-  /** Asks what changes nothing. Between working it out and asking, a minute may have passed that matters. */
-  private async askOnly(one: Case): Promise<void> {
+  /**
+   * Asks what changes nothing. Between working it out and asking, a minute may have passed that matters. Where the record was
+   * changed by what was let through beside it, it is asked again when it is `alone`.
+   */
+  private async askOnly(one: Case, alone?: Case[]): Promise<void> {
     const { comparing, copy } = this.work;
-    let surprises = comparing.surprises(one, await this.ask(one.asking), this.first.predictor);
+    const answer = await this.ask(one.asking);
+    if (alone && answer.status === CHANGED_MEANWHILE) return void alone.push(one);
+    let surprises = comparing.surprises(one, answer, this.first.predictor);
     if (surprises.length > 0 && 'reads' in one) {
       const again = this.now();
       const asked = JSON.stringify(one.asking);
@@ -157,8 +184,11 @@ class AskingAs {
       surprises = comparing.surprises(same, await this.ask(same.asking), again.predictor);
     }
     this.tell(surprises);
-    if (surprises.some(({ what, request }) => what === 'did' && request.includes('/api/people/')))
-      await putPeople(copy.people);
+    if (!('refused' in one) || !surprises.some(({ what }) => what === 'did')) return;
+    // It is taken back at once, and no other write asked beside the next, so that it hides nothing else.
+    this.letThrough = true;
+    await (this.takingBack = this.takingBack.then(() => keptOtherwise(copy)));
+    if (isAlone(one)) await putPeople(copy, copy.people);
   }
 
   private async carryOut(one: Deed): Promise<void> {
@@ -180,8 +210,10 @@ class AskingAs {
           ? { what: 'shows', said: 'Its version (ETag) is another once something hidden has changed.' }
           : { what: 'lacks', said: 'Its version (ETag) stays once something has changed that they see.' }),
       });
-    this.tell([...surprises, ...(said === undefined ? [] : [{ request, what: 'did' as const, said }])]);
-    if (did && request.includes('/api/people/')) await putPeople(copy.people);
+    const element = comparing.elementAbout(one);
+    if (said !== undefined) surprises.push({ request, what: 'did', said, element });
+    this.tell(surprises);
+    if (did && request.includes('/api/people/')) await putPeople(copy, copy.people);
   }
 
   private async ask(asking: Asking, before?: () => Promise<unknown>): Promise<Answer> {
@@ -189,6 +221,8 @@ class AskingAs {
     const { cookie } = this.session;
     const { seen } = asking;
     if (seen === undefined) return asker.ask({ ...asking, cookie }, before);
+    // What was let through may have changed it.
+    if (this.letThrough) this.versions.delete(seen);
     return asker.ask({ ...withVersion(asking, await this.versionAt(seen)), cookie }, before);
   }
 

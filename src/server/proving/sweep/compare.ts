@@ -61,7 +61,10 @@ export class Comparing {
         ...(element !== undefined && { element: ownId(this.copy, element) }),
       });
     if ('refused' in one && answer.status < 400)
-      tell('did', `It was done (${answer.status}), and should have been refused.`);
+      tell(
+        'did',
+        `It was done (${answer.status}), and should have been refused${one.since ? `: ${one.since}` : ''}.`,
+      );
     if ('does' in one && answer.status >= 400)
       tell('did', `It was refused (${answer.status}), and should have been done.`);
     const expected = 'reads' in one ? one.predicted : 'does' in one ? one.does.predicted : undefined;

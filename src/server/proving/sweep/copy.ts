@@ -109,10 +109,19 @@ export function knownIn({ definition, records: all }: Copy): KnownRecord[] {
   });
 }
 
+const hashes = new WeakMap<Copy, Promise<string>>();
+
+/** The hash of the password of everybody in the copy. */
+function hashOf(copy: Copy): Promise<string> {
+  let hash = hashes.get(copy);
+  if (!hash) hashes.set(copy, (hash = hashSecret(copy.password)));
+  return hash;
+}
+
 /** Puts the copy into the database. */
 export async function putCopy(applicationId: string, copy: Copy): Promise<void> {
   const { id, slug, definition } = copy;
-  const passwordHash = await hashSecret(copy.password);
+  const passwordHash = await hashOf(copy);
   await patientDatabase().transaction(async (tx) => {
     await tx
       .insert(applications)
@@ -154,14 +163,18 @@ const assignmentRow = (personId: string, { role, unit, from, until }: Assignment
 });
 
 /** Lets people of the copy be as they are said to be here, whatever became of them, with just these roles. */
-export async function putPeople(of: readonly SweptPerson[]): Promise<void> {
+export async function putPeople(copy: Copy, of: readonly SweptPerson[]): Promise<void> {
+  const passwordHash = await hashOf(copy);
   await patientDatabase().transaction(async (tx) => {
     const ids = of.map(({ person }) => person.id);
     await tx.delete(assignments).where(inArray(assignments.personId, ids));
     await putAssignments(tx, of);
     for (const { person } of of) {
       const { id, ...row } = rowOf(person);
-      await tx.update(people).set(row).where(eq(people.id, id));
+      await tx
+        .update(people)
+        .set({ ...row, passwordHash, confirmed: true })
+        .where(eq(people.id, id));
     }
   });
 }

@@ -27,10 +27,11 @@ export function switchedOff(
     sort: 'switched off',
     brief: true,
     open: async () => {
-      await putPeople([on]);
+      await putPeople(copy, [on]);
       return sessionOf(copy, off.person.id);
     },
-    ending: { before: accessAs(compiled, on), end: () => putPeople([off]) },
+    besides: accessAs(compiled, on),
+    end: () => putPeople(copy, [off]),
   };
 }
 
@@ -50,11 +51,12 @@ export function rolesTaken(copy: Copy, compiled: Compiled): SweptViewer[] {
       standsIn: false,
       people: new Set([self]),
       open: async () => {
-        await putPeople([holding]);
+        await putPeople(copy, [holding]);
         return sessionOf(copy, without.person.id);
       },
       access: accessAs(compiled, without),
-      ending: { before: accessAs(compiled, holding), end: () => putPeople([without]) },
+      besides: accessAs(compiled, holding),
+      end: () => putPeople(copy, [without]),
     };
   });
 }

@@ -8,7 +8,7 @@ export class Once {
   readonly access: Access;
   /** How many requests were left out. */
   skipped = 0;
-  private readonly before: Access | undefined;
+  private readonly besides: Access | undefined;
   private readonly notes: (() => void)[] = [];
 
   constructor(
@@ -18,24 +18,24 @@ export class Once {
     private readonly whole: boolean,
   ) {
     this.access = viewer.access(moment);
-    this.before = viewer.ending?.before(moment);
+    this.besides = viewer.besides?.(moment);
   }
 
-  readonly ask: Asked['once'] = (topic, elements, cases) => {
-    const { already, access, before } = this;
-    if (before && !this.whole) {
-      // Of rights that end only what they gave is asked.
-      const [now, then] = [access, before].map((one) => already.decidingAt(one, elements).join());
-      if (now === then) return [];
+  readonly ask: Asked['once'] = (topic, main, elements, cases) => {
+    const { already, access, besides, whole } = this;
+    const deciding = already.decidingAt(access, main, elements);
+    if (besides && !whole) {
+      const otherwise = already.decidingAt(besides, main, elements);
+      if (otherwise.join() === deciding.join()) return [];
     }
     const ofSort = `${this.viewer.sort ?? ''} ${topic}`;
-    const took = already.took(ofSort, access, elements);
-    if (took !== undefined && !this.whole) {
+    const took = already.took(ofSort, deciding);
+    if (took !== undefined && !whole) {
       this.skipped += took;
       return [];
     }
     const all = [...cases()];
-    this.notes.push(() => already.note(ofSort, access, elements, requestsIn(all)));
+    this.notes.push(() => already.note(ofSort, deciding, requestsIn(all)));
     return all;
   };
 

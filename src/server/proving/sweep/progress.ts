@@ -5,8 +5,8 @@ import { sweeps } from '../../database/schema';
 import { tellNews } from '../../news/news';
 
 /** So many causes are kept, and so many of each sort of request, so that no leak hides another. */
-const MOST_KEPT = 800;
-const MOST_OF_SORT = 80;
+const MOST_KEPT = 2000;
+const MOST_OF_SORT = 20;
 const TOLD_EVERY_MS = 700;
 
 /** The first of those that come of one cause, and as whom they came. */
@@ -40,7 +40,8 @@ export class Progress {
   ) {
     this.viewers = sweep.viewers;
     this.asked = sweep.asked;
-    for (const one of sweep.surprises) this.causes.set(causeOf(one), { ...one, as: new Set([one.viewer]) });
+    for (const one of sweep.surprises)
+      this.causes.set(` ${causeOf(one)}`, { ...one, as: new Set([one.viewer]) });
     this.count = sweep.surpriseCount;
   }
 
@@ -58,9 +59,10 @@ export class Progress {
     return this.skipped;
   }
 
-  add(surprises: readonly Surprise[]): void {
+  /** Notes what came as somebody in such circumstances. */
+  add(surprises: readonly Surprise[], circumstances = ''): void {
     this.asked++;
-    this.note(surprises);
+    this.note(surprises, circumstances);
     if (Date.now() - this.toldAt < TOLD_EVERY_MS) return;
     this.toldAt = Date.now();
     this.saving = this.saving.then(() => this.save());
@@ -73,17 +75,17 @@ export class Progress {
     await this.save();
   }
 
-  private note(surprises: readonly Surprise[]): void {
+  private note(surprises: readonly Surprise[], circumstances: string): void {
     this.count += surprises.length;
     for (const one of surprises) {
-      const cause = causeOf(one);
+      const cause = `${circumstances} ${causeOf(one)}`;
       const kept = this.causes.get(cause);
       if (kept) {
         kept.times = (kept.times ?? 1) + 1;
         kept.viewers = Math.max(kept.viewers ?? 1, kept.as.add(one.viewer).size);
         continue;
       }
-      const sort = `${one.what} ${wayOf(one)}`;
+      const sort = `${circumstances} ${one.what} ${wayOf(one)} ${shapeOf(one)}`;
       const ofSort = this.sorts.get(sort) ?? 0;
       if (ofSort >= MOST_OF_SORT || this.causes.size >= MOST_KEPT) continue;
       this.sorts.set(sort, ofSort + 1);
@@ -112,11 +114,16 @@ export class Progress {
 }
 
 /** How it was asked: for a page, or by which route. */
-const wayOf = ({ request }: Surprise): string => /^\w+ \/api\/[\w-]+/.exec(request)?.[0] ?? 'page';
+function wayOf({ request }: Surprise): string {
+  const [, route = 'page', more = ''] =
+    /^(\w+ \/api\/[\w-]+)(?:.*?\/(export|bulk|actions|link|waits)\b)?/.exec(request) ?? [];
+  return `${route} ${more} ${/[?&](sort|filter|q)=/.exec(request)?.[1] ?? ''}`;
+}
+
+/** What is said of it, without what it is said of: a name, or a value. */
+const shapeOf = ({ said }: Surprise): string =>
+  said.replace(/\d+/g, '#').replace(/^(The name or id)?.* (?=is (sent|not there))/, '$1 ');
 
 /** What surprises have in common that come of the same: what it is, about what, and how it was asked. */
-function causeOf(one: Surprise): string {
-  const { what, element = one.request, said } = one;
-  const asks = /[?&](sort|filter|q)=/.exec(one.request)?.[1] ?? '';
-  return `${what} ${wayOf(one)} ${asks} ${element} ${said.replace(/\d+/g, '#').replace(/ of .* (?=is )/, ' ')}`;
-}
+const causeOf = (one: Surprise): string =>
+  `${one.what} ${wayOf(one)} ${one.element ?? one.request} ${shapeOf(one)}`;

@@ -20,10 +20,8 @@ export interface SweptViewer {
   readonly sort?: string;
   /** Is it their session alone that decides? Then each route is asked once for each thing that can come of it. */
   readonly brief?: boolean;
-  /** What ends once they have been at the application for a moment: the rest is asked after that. */
-  readonly ending?: {
-    /** What they got until then, at a moment of the one clock. */
-    readonly before: (moment: number) => Access;
-    readonly end: () => Promise<void>;
-  };
+  /** What they get otherwise, or got, at a moment of the one clock: only what differs from that is asked. */
+  readonly besides?: (moment: number) => Access;
+  /** Ends what they had, once they have been at the application for a moment: the rest is asked after that. */
+  readonly end?: () => Promise<void>;
 }

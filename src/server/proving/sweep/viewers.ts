@@ -9,9 +9,9 @@ import {
   StandInAccess,
   standsInFull,
 } from '@/core/access';
-import type { Definition, Line, Value, Values } from '@/core/model';
-import { askingOf, sweepMoments } from '@/core/sweep';
-import { type Copy, personOfCopy, type SweptPerson } from './copy';
+import type { Definition, Id, Value, Values } from '@/core/model';
+import { Already, askingOf, sweepMoments } from '@/core/sweep';
+import { type Copy, knownIn, personOfCopy, type SweptPerson } from './copy';
 import { rolesTaken, switchedOff } from './ending';
 import { changeSession, HOURS, sessionOf } from './session';
 import type { SweptViewer } from './viewer';
@@ -32,13 +32,16 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>, whole = 
   const off = copy.people.find(({ person }) => !person.active);
   const signedOut: SweptViewer = { name: 'Signed out', ...nobody, open: () => Promise.resolve(undefined) };
   const times = sweepMoments(copy.definition, Date.now());
-  const isNew = {
-    clock: new Spoken(copy.definition, 'clock', whole),
-    session: new Spoken(copy.definition, 'session', whole),
+  const records = new Already(knownIn(copy));
+  const otherwise = {
+    clock: new Otherwise(copy.definition, 'clock', records, whole),
+    session: new Otherwise(copy.definition, 'session', records, whole),
   };
   /** The same viewer at other times, where that may matter to them. */
   const atOtherTimes = (now: SweptViewer): SweptViewer[] =>
-    isNew.clock.ofThem(now.access(Date.now())) ? times.map((moment) => atAnotherTime(copy, now, moment)) : [];
+    otherwise.clock.isNew(now.access(Date.now()), times.map(now.access))
+      ? times.map((moment) => atAnotherTime(copy, now, moment))
+      : [];
   const all: SweptViewer[] = [
     signedOut,
     ...atOtherTimes(signedOut),
@@ -86,9 +89,12 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>, whole = 
       access: (moment) => accessOf(compiled, viewer, { moment, session: {} }),
     };
     all.push(now, ...atOtherTimes(now));
-    if (isNew.session.ofThem(own))
+    const withSession = accessOf(compiled, viewer, { moment: Date.now(), session: set });
+    if (otherwise.session.isNew(now.access(Date.now()), [withSession]))
       all.push({
         name: `${swept.name}, with all that a session can hold`,
+        sort: 'with a session',
+        besides: now.access,
         ...asThemselves,
         open: () => sessionOf(copy, person.id, set),
         access: (moment) => accessOf(compiled, viewer, { moment, session: set }),
@@ -150,29 +156,36 @@ function atAnotherTime({ definition }: Copy, now: SweptViewer, time: number): Sw
   return {
     ...now,
     name: `${now.name}, on ${when.format(time)}`,
+    sort: 'at another time',
+    besides: now.access,
     clockAhead,
     access: (moment) => now.access(moment + clockAhead()),
   };
 }
 
-/** Whom the lines speak of that ask of the clock, or of the session: new is who is the first for one of them. */
-class Spoken {
-  private readonly seen = new Set<number>();
-  private readonly asking: readonly Line['who'][];
+/** Where something asks of the clock, or of the session: new is who gets something else there than before, as nobody did. */
+class Otherwise {
+  private readonly seen = new Set<Id>();
+  private readonly asking: readonly Id[];
 
   constructor(
     definition: Definition,
     of: 'clock' | 'session',
+    private readonly records: Already,
     private readonly whole: boolean,
   ) {
     this.asking = askingOf(definition, of);
   }
 
-  ofThem({ held }: Access): boolean {
-    const speaking = this.asking.flatMap((who, n) => (held.isSpokenOf(who)('be true') === false ? [] : [n]));
-    const isNew = speaking.some((n) => !this.seen.has(n));
-    for (const n of speaking) this.seen.add(n);
-    return isNew || (this.whole && speaking.length > 0);
+  isNew(before: Access, others: readonly Access[]): boolean {
+    const gets = (access: Access, id: Id): string => {
+      const element = [access.element(id)];
+      return this.records.decidingAt(access, element, element).join();
+    };
+    const differ = this.asking.filter((id) => others.some((one) => gets(one, id) !== gets(before, id)));
+    const isNew = differ.some((id) => !this.seen.has(id));
+    for (const id of differ) this.seen.add(id);
+    return isNew || (this.whole && differ.length > 0);
   }
 }
 

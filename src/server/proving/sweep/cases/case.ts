@@ -44,7 +44,11 @@ export interface Deed extends Request {
 export type Case =
   | Reading
   /** This viewer may not do this: it must be refused. */
-  | (Request & { readonly refused: true })
+  | (Request & {
+      readonly refused: true;
+      /** Why, in words, where that is not plain from the request. */
+      readonly since?: string;
+    })
   | Deed
   /** Whatever it answers: nothing may be in it that they may not know. */
   | (Request & { readonly tells: 'what may be known' });
@@ -60,8 +64,13 @@ export interface Asked {
   readonly self?: number | undefined;
   /** Is nothing left out for being like another case? */
   readonly whole: boolean;
-  /** These cases about a topic, unless somebody was asked them for whom the same lines count at the same doors. */
-  readonly once: (topic: Id, elements: readonly AppElement[], cases: () => Iterable<Case>) => Iterable<Case>;
+  /** These cases about a topic, unless all that decides here was asked about as somebody else, each with what the main elements give. */
+  readonly once: (
+    topic: Id,
+    main: readonly AppElement[],
+    elements: readonly AppElement[],
+    cases: () => Iterable<Case>,
+  ) => Iterable<Case>;
 }
 
 export type ScreenElement = Extract<AppElement, { kind: 'screen' }>;

@@ -20,21 +20,37 @@ export function casesFor(asked: Asked): Case[] {
 const isAskedItself = ({ access }: Asked, element: AppElement): boolean =>
   element.kind === 'list' || element.kind === 'button' || isLockable(access, element);
 
+/** Of a list also what can be done with the whole of it. */
+function mainOf({ access }: Asked, element: AppElement): AppElement[] {
+  const { tree } = access.compiled;
+  const entity = element.kind === 'list' ? tree.entityOf(element.node.entity) : undefined;
+  const actions = (['export', 'bulk'] as const).flatMap((kind) => {
+    const action = entity && tree.optionalAction(entity, kind);
+    return action ? [access.element(action.id)] : [];
+  });
+  return [element, ...actions];
+}
+
 function* everything(asked: Asked): Generator<Case> {
   const compiled = compile(asked.copy.definition);
   const { definition, tree } = compiled;
   yield* whateverIsOpen(asked);
   for (const menu of menusOf(definition)) {
     const element = tree.need(menu.id, 'menu');
-    yield* asked.once(menu.id, tree.within(element), () => ofFrame(asked, menu));
+    yield* asked.once(menu.id, [element], tree.within(element), () => ofFrame(asked, menu));
   }
   for (const { id } of tree.screens()) {
     const screen = tree.need(id, 'screen');
-    yield* asked.once(id, behindTopic(compiled, id), () => ofScreen(asked, screen));
+    yield* asked.once(id, [screen], behindTopic(compiled, id), () => ofScreen(asked, screen));
     for (const part of tree.within(screen).filter((one) => isAskedItself(asked, one)))
-      yield* asked.once(`${part.id} itself`, behindTopic(compiled, part.id), function* () {
-        for (const cases of [listsOf, pressing, unlocks]) yield* cases(asked, part);
-      });
+      yield* asked.once(
+        `${part.id} itself`,
+        mainOf(asked, part),
+        behindTopic(compiled, part.id),
+        function* () {
+          for (const cases of [listsOf, pressing, unlocks]) yield* cases(asked, part);
+        },
+      );
   }
   for (const entity of definition.entities)
     for (const cases of [reading, writing]) yield* cases(asked, entity);
@@ -47,7 +63,7 @@ function* fromElsewhere(asked: Asked, cases: readonly Case[]): Generator<Case> {
     if (!('does' in one) || asking.method === undefined) continue;
     const sort = `${asking.method} ${asking.path.replace(/Z\w+Z/g, '')}`;
     const headers = { ...asking.headers, origin: 'https://elsewhere.example' };
-    yield* asked.once(`${sort} from elsewhere`, [], () => [
+    yield* asked.once(`${sort} from elsewhere`, [], [], () => [
       { asking: { ...asking, headers }, refused: true, about },
     ]);
   }

@@ -23,10 +23,10 @@ export function* whateverIsOpen({ copy, predictor, access, signedOut, once }: As
   const nowhere = 'zinc-no-such-address';
   const path = base(copy);
   const first = predictor.first();
-  yield* once(`first ${first.is} ${first.to ?? ''}`, root, () => [
+  yield* once(`first ${first.is} ${first.to ?? ''}`, root, root, () => [
     { asking: { path }, reads: 'page', predicted: first },
   ]);
-  yield* once(`whatever ${signedOut}`, root, () => [
+  yield* once(`whatever ${signedOut}`, root, root, () => [
     { asking: { path: `${path}/${nowhere}` }, reads: 'page', predicted: predictor.page(nowhere) },
     ...['account', 'sign-in', 'sign-up', 'confirm'].map((one) => ({
       asking: { path: `${path}/${one}` },
@@ -73,7 +73,7 @@ export function* ofScreen(asked: Asked, element: ScreenElement): Generator<Case>
   for (const record of on) {
     const address = addressOf(screen, record);
     const { is } = predictor.page(address);
-    yield* asked.once(`${screen.id} whole ${is}`, [], () =>
+    yield* asked.once(`${screen.id} whole ${is}`, [], [], () =>
       page(asked, screen, { path: `${base(copy)}/${address}` }, address),
     );
     yield* page(asked, screen, asRead(asked, address), address);

@@ -20,7 +20,9 @@ export function* people(asked: Asked): Generator<Case> {
         asking,
         'refused' in one,
       ]);
-      yield* asked.once(own === undefined ? topic : topic.replaceAll(own, 'oneself'), parts, () => [one]);
+      yield* asked.once(own === undefined ? topic : topic.replaceAll(own, 'oneself'), parts, parts, () => [
+        one,
+      ]);
     }
 }
 

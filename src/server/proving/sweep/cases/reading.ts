@@ -8,10 +8,12 @@ import { type Asked, base, type Case, doorsOf, levelsOn, NONESUCH, ofEachSort, r
 export function* reading(asked: Asked, entity: Entity): Generator<Case> {
   const { access } = asked;
   const topic = behindTopic(access.compiled, entity.id);
-  yield* asked.once(`${entity.id} read`, topic, () => listAndRecords(asked, entity));
+  yield* asked.once(`${entity.id} read`, [access.element(entity.id)], topic, () =>
+    listAndRecords(asked, entity),
+  );
   for (const field of entity.fields) {
     const doors = [entity, field].map(({ id }) => access.element(id));
-    yield* asked.once(`${field.id} asked`, doors, () => byField(asked, entity, field));
+    yield* asked.once(`${field.id} asked`, doors, doors, () => byField(asked, entity, field));
   }
 }
 

@@ -45,6 +45,9 @@ export function filled(asked: Asked, entity: Entity): Record<Id, Value> {
   );
 }
 
+/** Why it must be refused to write that. */
+export const SINCE_HIDDEN = 'it points to a record that is hidden from them';
+
 /** A record that a field could point to, and that is hidden from the viewer: what is hidden is not there to be pointed to. */
 export function hiddenFor(asked: Asked, { type }: EntityField): Id | undefined {
   if (type.kind !== 'record') return undefined;

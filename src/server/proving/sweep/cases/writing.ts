@@ -1,4 +1,4 @@
-import type { KnownRecord } from '@/core/access';
+import { answerOf, EDIT, type KnownRecord } from '@/core/access';
 import { compile } from '@/core';
 import type { Action, Entity, EntityField, Id, Values } from '@/core/model';
 import { acted, making, type Predictor, written } from '@/core/sweep';
@@ -15,13 +15,19 @@ import {
   ofEachSort,
   recordsOf,
 } from './case';
-import { filled, hiddenFor, other } from './values';
+import { filled, hiddenFor, other, SINCE_HIDDEN } from './values';
+
+/** Of so few doors each combination is asked about. */
+const FEW = 5;
 
 /** Every change of records, one by one and of several fields at once: those that must be refused, and those that must be done. */
 export function* writing(asked: Asked, entity: Entity): Generator<Case> {
   const { tree } = asked.access.compiled;
   const records = recordsOf(asked, entity.id);
   const update = tree.action(entity, 'update');
+  // What is done is answered with the record as they see it then.
+  const all = doorsOf(asked, entity);
+  const ofRecords = [entity, update, tree.action(entity, 'create')].map(({ id }) => asked.access.element(id));
   /** What is tried on a record of each sort, by what decides about it. */
   const onEach = (
     topic: Id,
@@ -30,7 +36,8 @@ export function* writing(asked: Asked, entity: Entity): Generator<Case> {
     cases: (record: KnownRecord) => Iterable<Case>,
   ): Iterable<Case> => {
     const doors = by.map((id) => asked.access.element(id));
-    return asked.once(topic, doors, () =>
+    const main = doors.length < FEW ? doors : ofRecords;
+    return asked.once(topic, main, all, () =>
       ofEachSort(asked, records, (one) => `${levelsOn(asked, doors, one)} ${sortOf(one)}`).flatMap(
         (record) => [...cases(record)],
       ),
@@ -52,7 +59,6 @@ export function* writing(asked: Asked, entity: Entity): Generator<Case> {
       () => '',
       (record) => byAction(asked, record, action),
     );
-  const all = doorsOf(asked, entity);
   const areDone = (record: KnownRecord): boolean =>
     written(asked.access, record, others(asked, record)) !== undefined;
   yield* onEach(
@@ -61,7 +67,7 @@ export function* writing(asked: Asked, entity: Entity): Generator<Case> {
     areDone,
     (record) => ofAll(asked, record),
   );
-  yield* asked.once(`${entity.id} otherwise`, all, function* () {
+  yield* asked.once(`${entity.id} otherwise`, ofRecords, all, function* () {
     for (const cases of [nowhere, meanwhile, creating]) yield* cases(asked, entity);
   });
 }
@@ -81,7 +87,12 @@ function* ofField(asked: Asked, record: KnownRecord, field: EntityField): Genera
   if (to !== undefined) yield change(asked, record, { [field.id]: to }, field.id);
   const hidden = hiddenFor(asked, field);
   if (hidden && may(asked, field.id, record))
-    yield { ...patch(asked, record, { [field.id]: hidden }), refused: true, about: field.id };
+    yield {
+      ...patch(asked, record, { [field.id]: hidden }),
+      refused: true,
+      since: SINCE_HIDDEN,
+      about: field.id,
+    };
 }
 
 /** All fields at once: refused whole where one is closed. */
@@ -227,9 +238,12 @@ function* creating(asked: Asked, entity: Entity): Generator<Case> {
   const closed = Object.keys(values).some((id) => !Object.hasOwn(made?.sent ?? values, id));
   if (closed || access.answer(access.element(create.id)).most === 0)
     yield { asking: to(values), refused: true, about };
+  // What it needs and they may not write is lacking: it is not made, and that field not named.
+  const open = Object.entries(values).filter(([id]) => answerOf(access.doors.field(id, 'new')).most === EDIT);
+  if (!made && open.length > 0) yield { asking: to(Object.fromEntries(open)), refused: true, about };
   for (const field of entity.fields) {
     const hidden = hiddenFor(asked, field);
     if (made && hidden && Object.hasOwn(made.sent, field.id))
-      yield { asking: to({ ...made.sent, [field.id]: hidden }), refused: true, about };
+      yield { asking: to({ ...made.sent, [field.id]: hidden }), refused: true, since: SINCE_HIDDEN, about };
   }
 }
