@@ -32,7 +32,7 @@ export function* writing(asked: Asked, entity: Entity): Generator<Case> {
   const onEach = (
     topic: Id,
     by: readonly Id[],
-    sortOf: (record: KnownRecord) => unknown,
+    sortOf: (record: KnownRecord) => string | boolean,
     cases: (record: KnownRecord) => Iterable<Case>,
   ): Iterable<Case> => {
     const doors = by.map((id) => asked.access.element(id));
