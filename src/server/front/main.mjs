@@ -250,14 +250,14 @@ async function letGo() {
 // A connection on which nothing moves is closed.
 server.setTimeout(LIMITS.still);
 server.listen(Number(port), '127.0.0.1');
-const endProver = runBeside(folder, 'src/server/proving/prover.ts', {
-  ZINC_SERVER: `http://127.0.0.1:${port}`,
-});
+const besides = ['prover', 'sweeper'].map((one) =>
+  runBeside(folder, `src/server/proving/${one}.ts`, { ZINC_SERVER: `http://127.0.0.1:${port}` }),
+);
 for (const signal of /** @type {const} */ (['SIGTERM', 'SIGINT']))
   process.once(signal, () => {
     // What is being answered is answered; what only waits is let go.
     database.stop();
-    endProver();
+    for (const end of besides) end();
     server.close(() => void letGo().finally(() => process.exit(0)));
     for (const one of openAnswers) one.destroy();
     server.closeIdleConnections();
