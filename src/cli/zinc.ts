@@ -156,7 +156,9 @@ program
           print(`${viewer}: ${request}: ${said}${times > 1 ? ` (${times} times)` : ''}`);
         print(`${surpriseCount} surprises in ${asked} requests as ${viewers} viewers (${state}).`);
         if (covered?.leftOut)
-          print(`${covered.leftOut} more were left out: somebody like the viewer was asked the same.`);
+          print(
+            `${covered.leftOut} more were left out, each like one that was made: the same lines decide it at the same doors.`,
+          );
         if (covered?.askedAgain)
           print(
             `${covered.askedAgain} of them were made again, since a connection broke or the server was away.`,

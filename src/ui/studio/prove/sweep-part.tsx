@@ -232,9 +232,8 @@ export function SweepDetail({
               <>
                 <dt className="text-quiet">Left out</dt>
                 <dd>
-                  {(covered.leftOut ?? 0).toLocaleString('en-GB')} requests: of viewers for whom the same
-                  lines count at the same doors, one was asked. So the server has nothing to tell them apart
-                  by.
+                  {(covered.leftOut ?? 0).toLocaleString('en-GB')} requests, each like one that was made: the
+                  same lines decide it at the same doors
                 </dd>
               </>
             )}
