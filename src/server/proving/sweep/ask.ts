@@ -99,8 +99,9 @@ const CHANGED_MEANWHILE = 412;
 type Said = Omit<Surprise, 'viewer'>;
 
 /** Is it asked while nothing else is: it changes something, or would change what somebody holds if it were let through? */
-const isAlone = (one: Case): boolean =>
-  'does' in one || ('refused' in one && /\/api\/(people|account)\b/.test(one.asking.path));
+const isAlone = (one: Case): boolean => 'does' in one || ('refused' in one && isAboutPeople(one));
+
+const isAboutPeople = ({ asking }: Case): boolean => /\/api\/(people|account)\b/.test(asking.path);
 
 const isWrite = ({ asking }: Case): boolean => asking.method !== undefined;
 
@@ -188,7 +189,7 @@ class AskingAs {
     // It is taken back at once, and no other write asked beside the next, so that it hides nothing else.
     this.letThrough = true;
     await (this.takingBack = this.takingBack.then(() => keptOtherwise(copy)));
-    if (isAlone(one)) await putPeople(copy, copy.people);
+    if (isAboutPeople(one)) await putPeople(copy, copy.people);
   }
 
   private async carryOut(one: Deed): Promise<void> {
@@ -213,7 +214,7 @@ class AskingAs {
     const element = comparing.elementAbout(one);
     if (said !== undefined) surprises.push({ request, what: 'did', said, element });
     this.tell(surprises);
-    if (did && request.includes('/api/people/')) await putPeople(copy, copy.people);
+    if (did && isAboutPeople(one)) await putPeople(copy, copy.people);
   }
 
   private async ask(asking: Asking, before?: () => Promise<unknown>): Promise<Answer> {
