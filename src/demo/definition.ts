@@ -189,7 +189,7 @@ export const LARKFIELD: Definition = {
       show: 'refused',
       text: 'What is out is known to the registrars. Ask at the desk in the Main Hall.',
     },
-    s_fragile: { show: 'sent', screen: 's_reports' },
+    s_fragile: { show: 'sent', screen: 's_catalogue' },
     s_schedule: { show: 'secret' },
     p_loan_approver: { show: 'locked' },
     l_loans_loan_fee: { show: 'locked' },

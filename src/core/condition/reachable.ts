@@ -133,10 +133,21 @@ function plainly(
         ? [...definition.groups, ...definition.conditions].find((each) => each.id === id)
         : undefined;
     if (named && id !== undefined) return plain(named.condition, [...within, id]);
-    return canBeTried(one) ? one : freely(one);
+    return canBeTried(one) ? one : onOneSide(one, freely);
   };
   const made = plain(condition, []);
   return { condition: made, free: [...free.values()] };
+}
+
+/** A comparison of two values as one of `=` and `<`, so that what says the opposite is its opposite. */
+function onOneSide(one: Condition, freely: (plain: Condition) => Condition): Condition {
+  if (!('compare' in one)) return freely(one);
+  const { compare, left, right } = one;
+  const swapped = { ...one, left: right, right: left };
+  if (compare === '!=') return { not: freely({ ...one, compare: '=' }) };
+  if (compare === '>=') return { not: freely({ ...one, compare: '<' }) };
+  if (compare === '>') return freely({ ...swapped, compare: '<' });
+  return compare === '<=' ? { not: freely({ ...swapped, compare: '<' }) } : freely(one);
 }
 
 /** Does it look at one value, beside constants? */

@@ -1,7 +1,7 @@
 import { print } from '../condition/print';
 import { reachable } from '../condition/reachable';
 import { gives } from '../model/gate';
-import { conditionsIn, questionsOf } from './conditions';
+import { conditionsIn, judgedParts } from './conditions';
 import type { Check } from './finding';
 
 /**
@@ -23,7 +23,7 @@ export const alwaysTrue: Check = {
       };
       const isNow = (one: typeof condition): boolean => isAlways(one, context.today);
       const whole = isNow(condition);
-      const always = whole ? condition : questionsOf(condition).find(isNow);
+      const always = whole ? condition : judgedParts(condition).find(isNow);
       if (!always) continue;
       const since = isAlways(always) ? '' : ' from now on';
       // A line that takes away does so in doubt too: without its condition it is the same.
@@ -32,7 +32,7 @@ export const alwaysTrue: Check = {
         reason: `${name} asks “${print(scope, always)}”, which is always true${since} where there is a value.`,
         places: [place],
         whom: [],
-        mends: same ? [{ says: 'Take the condition away.', edit: without }] : [],
+        mends: same ? [{ says: 'Remove the condition.', does: 'closes', edit: without }] : [],
       };
     }
   },

@@ -6,6 +6,8 @@ import type { AppElement } from '../model/tree';
 import type { Context } from './context';
 import { canBeBoth, covers } from './covering';
 import type { Check } from './finding';
+import { lineCalled, removingLine } from './mends';
+import { called, sentence } from './words';
 
 /**
  * A line that takes away hits nobody who was given something by its gate, or everybody: then it only seems to set some
@@ -28,16 +30,19 @@ export const blockWithoutUse: Check = {
         if (gives(line)) continue;
         const what = line.what === 'block' ? 'the element' : 'editing';
         const given = lines.filter((one) => gives(one) && (line.what === 'block' || one.what === 'edit'));
+        const placed = { element, line, at };
         const everybody =
           !line.when && given.length > 0 && given.every((one) => covers(definition, line.who, one.who));
         if (!everybody && given.some((one) => canMeet(context, element, one, line))) continue;
         yield {
-          reason: everybody
-            ? `Line ${at + 1} of ${element.name} takes ${what} from everybody to whom other lines give it.`
-            : `Line ${at + 1} of ${element.name} takes ${what} from nobody: no other line gives it to whom it hits.`,
+          reason: sentence(
+            everybody
+              ? `${lineCalled(context, placed)} of ${called(element)} takes ${what} from everyone to whom other lines give it.`
+              : `${lineCalled(context, placed)} of ${called(element)} takes ${what} from nobody: no other line gives it to anyone whom it blocks.`,
+          ),
           places: [id],
           whom: [],
-          mends: [{ says: `Take line ${at + 1} away.`, edit: { do: 'removeLine', gate: id, line, at } }],
+          mends: [removingLine(context, placed, !everybody)],
         };
       }
     }

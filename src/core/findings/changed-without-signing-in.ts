@@ -1,9 +1,8 @@
 import { EDIT } from '../access/deciding/level';
-import { SIGNED_OUT_KEY } from '../access/deciding/viewer-key';
-import { editLines, newLine } from '../edit/edits/make';
-import { startLines } from '../edit/proposing/start';
 import { changesData } from '../model/definition';
 import type { Check } from './finding';
+import { closedTo } from './mends';
+import { called } from './words';
 
 /**
  * Somebody who is not signed in can make, change or delete records. A form for the public may mean it; nobody then knows
@@ -17,23 +16,24 @@ export const changedWithoutSigningIn: Check = {
   rank: 'lets-in',
   title: 'Changed without signing in',
   *find(context) {
-    const { tree, viewers, compiled, definition } = context;
-    const out = viewers.find(({ key }) => key === SIGNED_OUT_KEY);
-    if (!out) return;
+    const { tree, compiled, signedOut: out } = context;
     for (const action of tree.elements) {
       if (action.kind !== 'action' || !changesData(action.node) || context.most(out, action) < EDIT) continue;
-      const lines = compiled.lines(action.id);
-      const block = newLine({ kind: 'signed-out' }, 'block');
+      const edit = closedTo(context, action, [out]);
       yield {
-        reason: `Who is not signed in can do “${action.name}” with ${action.container?.name ?? 'records'}.`,
+        reason: `People who are signed out can use ${called(action)}.`,
         places: [action.id, ...compiled.handles.handlesOf(action)],
         whom: [out],
-        mends: [
-          {
-            says: `Block ${action.name} for who is not signed in.`,
-            edit: editLines(action.id, lines, [...(lines ?? startLines(definition, action.id)), block]),
-          },
-        ],
+        mends: edit
+          ? [
+              {
+                says: `Block ${called(action)} for people who are signed out.`,
+                does: 'closes',
+                to: [out],
+                edit,
+              },
+            ]
+          : [],
       };
     }
   },

@@ -2,6 +2,8 @@ import { allWithin, operandsOf } from '../condition/condition';
 import { gives } from '../model/gate';
 import type { AppElement } from '../model/tree';
 import type { Check } from './finding';
+import { removingLine } from './mends';
+import { called, sentence } from './words';
 
 /**
  * A section opens by a field that stands only in it: where it is closed, nobody on the screen can open it; once the field
@@ -14,7 +16,8 @@ export const closesItself: Check = {
   kind: 'closes-itself',
   rank: 'not-meant',
   title: 'It closes itself',
-  *find({ definition, tree, compiled }) {
+  *find(context) {
+    const { definition, tree, compiled } = context;
     for (const [id, { lines }] of Object.entries(definition.gates)) {
       const element = tree.get(id);
       if (element?.kind !== 'section' && element?.kind !== 'face' && element?.kind !== 'field') continue;
@@ -31,10 +34,12 @@ export const closesItself: Check = {
           if (parts.length === 0 || !parts.every((part) => isIn(part, element))) continue;
           if (lines.some((other) => other !== line && other.what === 'edit' && !other.when)) continue;
           yield {
-            reason: `${element.name} opens by ${tree.get(field)?.name ?? field} (line ${at + 1}), which stands only in it.`,
+            reason: sentence(
+              `${called(element)} opens by ${tree.get(field)?.name ?? field} (line ${at + 1}), which stands only in it.`,
+            ),
             places: [id, ...parts.map((part) => part.id)],
             whom: [],
-            mends: [{ says: `Take line ${at + 1} away.`, edit: { do: 'removeLine', gate: id, line, at } }],
+            mends: [removingLine(context, { element, line, at })],
           };
         }
       }

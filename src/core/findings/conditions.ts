@@ -59,6 +59,13 @@ export function* conditionsIn({ definition, tree, compiled }: Context): Generato
 
 /** The comparisons and other questions of a condition, without what it names. */
 export const questionsOf = (condition: Condition): Condition[] =>
-  allWithin(condition).filter(
-    (one) => !('all' in one || 'any' in one || 'not' in one || 'meets' in one || 'inGroup' in one),
-  );
+  allWithin(condition).filter((one) => !isJoined(one) && !isNamed(one));
+
+/** What can be true or false by itself in a condition: the parts that join others, the outermost first, then the questions. */
+export const judgedParts = (condition: Condition): Condition[] => [
+  ...allWithin(condition).filter((one) => isJoined(one) && !('not' in one)),
+  ...questionsOf(condition),
+];
+
+const isJoined = (one: Condition): boolean => 'all' in one || 'any' in one || 'not' in one;
+const isNamed = (one: Condition): boolean => 'meets' in one || 'inGroup' in one;

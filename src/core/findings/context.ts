@@ -3,13 +3,20 @@ import { compile, type Compiled } from '../access/deciding/compile';
 import { EDIT, NONE, type Answer, type Level } from '../access/deciding/level';
 import { answerOf } from '../access/deciding/rule';
 import { subjectOf, type Circumstances } from '../access/deciding/viewer';
-import { kindsOf, type KeyedViewer, viewerKey } from '../access/deciding/viewer-key';
+import {
+  idInKey,
+  kindsOf,
+  type KeyedViewer,
+  SIGNED_IN_KEY,
+  SIGNED_OUT_KEY,
+  viewerKey,
+} from '../access/deciding/viewer-key';
 import { matrixOf, unpacked, unpackedMost } from '../access/questions/cells';
 import { readClock } from '../condition/clock';
 import type { Definition } from '../model/definition';
 import type { Line, Who } from '../model/gate';
 import { newId, type Id } from '../model/id';
-import type { AppElement, Tree } from '../model/tree';
+import { withIncluded, type AppElement, type Tree } from '../model/tree';
 
 const MOST_NAMED = 3;
 
@@ -111,6 +118,26 @@ export class Context {
     return this.got[number] === 0;
   }
 
+  /** Whoever is signed out. */
+  get signedOut(): AskedViewer {
+    return this.viewers[0] as AskedViewer;
+  }
+
+  /** The people, where they are known: one for all who are alike. */
+  get persons(): readonly AskedViewer[] {
+    return this.viewers.slice(this.kinds);
+  }
+
+  /** Are these more than half of those: of the people, where these are known, else of the kinds of viewers? */
+  isMostOf(some: readonly AskedViewer[], of: readonly AskedViewer[]): boolean {
+    const count = (viewers: readonly AskedViewer[]): number => {
+      const persons = viewers.filter(({ row }) => row >= this.kinds);
+      return persons.reduce((sum, { alike }) => sum + alike.length, 0);
+    };
+    const people = count(of);
+    return people > 0 ? count(some) > people / 2 : some.length > of.length / 2;
+  }
+
   /** The viewer with this key, where it is a kind of viewer. */
   kind(key: string): AskedViewer | undefined {
     return this.viewers.find((one) => one.key === key);
@@ -137,6 +164,21 @@ export class Context {
     if (!lines) return EDIT;
     const access = this.accessOf(viewer);
     return answerOf(access.held.given(lines, this.compiled.scope(element))).least;
+  }
+
+  /** What these lines would give the viewer as the element's own, whatever it stands in. */
+  givenBy(viewer: AskedViewer, element: AppElement, lines: readonly Line[]): Answer {
+    const scope = this.compiled.scope(element);
+    return this.accessOf(viewer).withMost((access) => answerOf(access.held.given(lines, scope)));
+  }
+
+  /** Does the viewer get more by the element's own lines with this one than without it? */
+  gainsByLine(viewer: AskedViewer, element: AppElement, line: Line): boolean {
+    const lines = this.compiled.lines(element.id) ?? [];
+    const [now, without] = [lines, lines.filter((other) => other !== line)].map((some) =>
+      this.givenBy(viewer, element, some),
+    ) as [Answer, Answer];
+    return now.most > without.most || now.least > without.least;
   }
 
   /** Does its own gate, rather than what it stands in, hide it from the viewer? */
@@ -199,12 +241,41 @@ export class Context {
     return this.tree.get(id);
   }
 
-  /** "Registrar, Curator and 4 more": kinds of viewers, or people where there is no kind among them. */
+  /**
+   * "People who are signed out, Registrar and above, and 4 more": kinds of viewers, or people where there is no kind among
+   * them. Roles that are meant by others that are named are not named again.
+   */
   names(viewers: readonly AskedViewer[]): string {
     const kinds = viewers.filter(({ row }) => row < this.kinds);
-    const all = kinds.length > 0 ? kinds : viewers.flatMap(({ alike }) => alike);
-    return namesOf(all.map(({ name }) => name));
+    if (kinds.length === 0) return namesOf(viewers.flatMap(({ alike }) => alike.map(({ name }) => name)));
+    const keys = new Set(kinds.map(({ key }) => key));
+    if (keys.has(SIGNED_IN_KEY)) return keys.has(SIGNED_OUT_KEY) ? 'everyone' : 'everyone who is signed in';
+    return namesOf(this.leading(kinds).map(({ viewer, andAbove }) => calledKind(viewer, andAbove)));
   }
+
+  /** These kinds of viewers without those that are meant by others of them: a role and all roles above it are one. */
+  leading(kinds: readonly AskedViewer[]): { readonly viewer: AskedViewer; readonly andAbove: boolean }[] {
+    const keys = new Set(kinds.map(({ key }) => key));
+    const { definition } = this;
+    const above = (role: Id): Id[] =>
+      definition.roles.flatMap(({ id }) =>
+        id !== role && withIncluded(definition, [id]).has(role) ? [id] : [],
+      );
+    const isWhole = (role: Id): boolean => above(role).every((id) => keys.has(viewerKey('role', id)));
+    const whole = definition.roles.filter(({ id }) => keys.has(viewerKey('role', id)) && isWhole(id));
+    return kinds.flatMap((viewer) => {
+      const role = idInKey('role', viewer.key);
+      if (role === undefined) return [{ viewer, andAbove: false }];
+      if (whole.some(({ id }) => above(id).includes(role))) return [];
+      return [{ viewer, andAbove: above(role).length > 0 && isWhole(role) }];
+    });
+  }
+}
+
+function calledKind({ key, name }: AskedViewer, andAbove: boolean): string {
+  if (key === SIGNED_OUT_KEY) return 'people who are signed out';
+  if (idInKey('role', key) === undefined) return `the group ${name}`;
+  return andAbove ? `${name} and above` : name;
 }
 
 /** "One, another and a third"; "One, another, a third and 4 more". */

@@ -3,6 +3,8 @@ import { gives, type Line } from '../model/gate';
 import { sameJson } from '../model/same-json';
 import { covers } from './covering';
 import type { Check } from './finding';
+import { lineCalled, removingLine } from './mends';
+import { called, sentence } from './words';
 
 /**
  * A line that another one of the same gate always covers: it gives to some what the other gives them anyhow, or takes from
@@ -15,8 +17,11 @@ export const coveredLine: Check = {
   kind: 'covered-line',
   rank: 'not-meant',
   title: 'A line that another one covers',
-  *find({ definition, tree }) {
-    for (const [id, { lines }] of Object.entries(definition.gates))
+  *find(context) {
+    const { definition, tree } = context;
+    for (const [id, { lines }] of Object.entries(definition.gates)) {
+      const element = tree.get(id);
+      if (!element) continue;
       for (const [at, line] of lines.entries()) {
         const other = lines.findIndex(
           (one, n) =>
@@ -26,13 +31,17 @@ export const coveredLine: Check = {
             (n < at || !isCoveredBy(definition, one, line)),
         );
         if (other < 0) continue;
+        const placed = { element, line, at };
         yield {
-          reason: `Line ${at + 1} of ${tree.get(id)?.name ?? id} changes nobody's access: line ${other + 1} covers it.`,
+          reason: sentence(
+            `${lineCalled(context, placed)} of ${called(element)} changes nobody's access: line ${other + 1} covers it.`,
+          ),
           places: [id],
           whom: [],
-          mends: [{ says: `Take line ${at + 1} away.`, edit: { do: 'removeLine', gate: id, line, at } }],
+          mends: [removingLine(context, placed, true)],
         };
       }
+    }
   },
 };
 

@@ -1,8 +1,9 @@
 import { NONE } from '../access/deciding/level';
 import type { AppElement } from '../model/tree';
 import type { Context } from './context';
-import type { Check, Mend } from './finding';
-import { removing } from './removing';
+import type { Check, ProposedMend } from './finding';
+import { deleting } from './mends';
+import { called, sentence } from './words';
 
 /**
  * A face that nobody sees first: to everybody who gets it, one before it is open, and is shown. They can switch to it, if
@@ -25,12 +26,14 @@ export const faceNeverFirst: Check = {
         const never = whom.every((viewer) => before.some((one) => context.leastByOwn(viewer, one) > NONE));
         if (at === 0 || whom.length === 0 || !never) continue;
         yield {
-          reason: `${face.name} of ${screen.name} is nobody's first face: one before it is open to all who get it.`,
+          reason: sentence(
+            `${called(face)} is shown first to nobody: a face before it is open to everyone who can see it.`,
+          ),
           places: [face.id, screen.id],
           whom,
           mends: [
             ...(before.every((one) => staysFirst(context, one, face)) ? [putFirst(screen, face, at)] : []),
-            ...removing(face),
+            deleting(face),
           ],
         };
       }
@@ -42,8 +45,9 @@ export const faceNeverFirst: Check = {
 const staysFirst = (context: Context, one: AppElement, other: AppElement): boolean =>
   context.whoGets(one).some((viewer) => context.answer(viewer, other).least === NONE);
 
-const putFirst = (screen: AppElement, { id, name }: AppElement, at: number): Mend => ({
-  says: `Put ${name} before the others.`,
+const putFirst = (screen: AppElement, { id, name }: AppElement, at: number): ProposedMend => ({
+  says: `Move ${name} before the other faces.`,
+  does: 'nothing',
   edit: {
     do: 'moveElement',
     id,

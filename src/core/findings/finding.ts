@@ -6,12 +6,22 @@ import type { Context } from './context';
 /** How bad it is: it lets somebody in, or it is probably not meant. */
 export type Rank = 'lets-in' | 'not-meant';
 
+/** What a mend does to access: some get less by it and nobody more, some get more and nobody less, or nobody's changes. */
+export type Does = 'closes' | 'opens' | 'nothing';
+
 /**
  * What mends it, with what it does in words: an edit, or taking an element away with all that names it, which is worked
  * out when it is asked for (`editOfMend`).
  */
-export type Mend =
-  { readonly says: string; readonly edit: Edit } | { readonly says: string; readonly removes: Id };
+export type Mend = { readonly says: string; readonly does: Does } & (
+  { readonly edit: Edit } | { readonly removes: Id }
+);
+
+/** A mend as a check proposes it; it is offered only where it does what it says (`keepsPromise`). */
+export type ProposedMend = Mend & {
+  /** Whom its sentence names, and no others may be touched; without it the sentence speaks of everybody. */
+  readonly to?: readonly Touched[];
+};
 
 /** A kind of viewer, or a person who stands for all who are alike, themselves among them. */
 export interface Touched {
@@ -40,6 +50,11 @@ export interface Finding extends Found {
   readonly rank: Rank;
 }
 
+/** What a check finds, before its mends are tried. */
+export interface Suspect extends Found {
+  readonly mends: readonly ProposedMend[];
+}
+
 /** One sort of finding: what it is called, what it means, and how it is found. */
 export interface Check {
   /** Never changes: what was set aside names it. */
@@ -47,5 +62,5 @@ export interface Check {
   readonly rank: Rank;
   /** What it says of an application, in a few words. */
   readonly title: string;
-  readonly find: (context: Context) => Iterable<Found>;
+  readonly find: (context: Context) => Iterable<Suspect>;
 }

@@ -1,5 +1,6 @@
 import { EDIT } from '../access/deciding/level';
 import type { Check } from './finding';
+import { called, sentence } from './words';
 
 /**
  * A form for a new record opens for people for whom no button on it saves: what they write is lost.
@@ -21,7 +22,7 @@ export const formNobodySends: Check = {
       if (whom.length === 0) continue;
       const lacks = saves.length === 0 ? 'no button on it saves' : 'no button that saves works for them';
       yield {
-        reason: `${screen.name} opens for ${context.names(whom)}, and ${lacks}.`,
+        reason: sentence(`${called(screen)} opens for ${context.names(whom)}, and ${lacks}.`),
         places: [screen.id, ...saves.map(({ id }) => id)],
         whom,
         // Who is to send it is the builder's to say.

@@ -31,12 +31,13 @@ export const handingOutAddsUp: Check = {
       for (const { path, to } of ways) {
         const last = path.at(-1) as Role;
         yield {
-          reason: `Who holds ${role.name} can come to give ${to.name} in ${path.length} steps: ${[...path, to].map(({ name }) => name).join(' → ')}.${to === furthest ? ' Nothing that it can bring about reaches further.' : ''}`,
+          reason: `People with ${role.name} can get ${to.name} assigned in ${path.length} steps: ${[...path, to].map(({ name }) => name).join(' → ')}.${to === furthest ? ' Nothing that it can bring about reaches further.' : ''}`,
           places: [role.id, ...path.slice(1).map(({ id }) => id), to.id],
           whom: context.roleKinds([role]),
           mends: [
             {
-              says: `Let ${last.name} not hand out ${to.name}.`,
+              says: `Stop ${last.name} from assigning ${to.name}.`,
+              does: 'nothing',
               edit: {
                 do: 'changeItem',
                 list: 'roles',

@@ -1,8 +1,11 @@
 import { NONE } from '../access/deciding/level';
 import { editLines } from '../edit/edits/make';
+import { gives, type Line } from '../model/gate';
 import type { AppElement } from '../model/tree';
 import { copied, type AskedViewer, type Context } from './context';
-import type { Check, Mend } from './finding';
+import type { Check, ProposedMend } from './finding';
+import { following } from './mends';
+import { called, sentence } from './words';
 
 /**
  * Every way to a screen is hidden from somebody by lines of the menu item or button, and the screen opens for them all
@@ -30,7 +33,9 @@ export const hiddenButOpen: Check = {
       if (whom.length === 0) continue;
       const [way] = narrow as [AppElement];
       yield {
-        reason: `${way.name} is hidden from ${context.names(whom)}, and the screen ${screen.name} opens for them when they type its address.`,
+        reason: sentence(
+          `${called(way)} is hidden from ${context.names(whom)}, but they can still open ${called(screen)} by entering its address.`,
+        ),
         places: [screen.id, ...narrow.map(({ id }) => id)],
         whom,
         mends: mendsFor(context, screen, way, whom),
@@ -49,29 +54,40 @@ function gated({ compiled }: Context, way: AppElement): AppElement[] {
   return over;
 }
 
-/** One way is mended where its own lines are all that hides it. */
+/** The screen is closed to them too; or, where the way's own lines are all that hides it, the way is shown to them. */
 function mendsFor(
   context: Context,
   screen: AppElement,
   way: AppElement,
   whom: readonly AskedViewer[],
-): Mend[] {
+): ProposedMend[] {
   const { compiled } = context;
   const lines = compiled.lines(way.id);
-  if (!lines || !whom.every((viewer) => context.isHiddenByOwnLines(viewer, way))) return [];
-  const following: Mend = {
-    says: `Let ${way.name} follow: whoever can open the screen sees it.`,
-    edit: { do: 'follow', gate: way.id, lines },
-  };
+  const says = `Close ${called(screen)} to ${context.names(whom)} too.`;
+  const closing = closingLines(context, screen, way, whom).map((after): ProposedMend => ({
+    says,
+    does: 'closes',
+    to: whom,
+    edit: editLines(screen.id, compiled.lines(screen.id), after),
+  }));
+  if (!lines || !whom.every((viewer) => context.isHiddenByOwnLines(viewer, way))) return closing;
+  const shown = `Show ${called(way)} to everyone who can open the screen: ${context.names(whom)}.`;
+  return [...closing, following(context, way, { says: shown, does: 'opens', to: whom })];
+}
+
+/** What the screen's lines could be: without those that speak of these people alone, or as the way's. */
+function closingLines(
+  context: Context,
+  screen: AppElement,
+  way: AppElement,
+  whom: readonly AskedViewer[],
+): (readonly Line[])[] {
+  const { compiled, tree } = context;
+  const [own, theirs] = [compiled.lines(screen.id), compiled.lines(way.id)];
+  const rows = new Set(whom.map(({ row }) => row));
+  const left = own?.filter((line) => !gives(line) || !context.allOf(line.who, ({ row }) => rows.has(row)));
+  if (left && own && left.length < own.length) return [left];
   // A condition on the record of one means nothing on another.
-  const fits =
-    context.tree.recordOf(screen) === context.tree.recordOf(way) || lines.every(({ when }) => !when);
-  if (!fits) return [following];
-  return [
-    {
-      says: `Give the screen ${screen.name} the lines of ${way.name}: who does not see it cannot open it either.`,
-      edit: editLines(screen.id, compiled.lines(screen.id), copied(lines)),
-    },
-    following,
-  ];
+  const fits = theirs && (tree.recordOf(screen) === tree.recordOf(way) || theirs.every(({ when }) => !when));
+  return fits ? [copied(theirs)] : [];
 }

@@ -2,7 +2,9 @@ import { NONE } from '../access/deciding/level';
 import { editLines } from '../edit/edits/make';
 import type { AppElement } from '../model/tree';
 import { copied, type AskedViewer, type Context } from './context';
-import type { Check, Mend } from './finding';
+import type { Check, ProposedMend } from './finding';
+import { addingLines, closedTo, following } from './mends';
+import { called, sentence } from './words';
 
 /**
  * A field or column is hidden from people by lines of its own, and the same people get the same data elsewhere: on another
@@ -40,28 +42,40 @@ export const hiddenHereShownThere: Check = {
         .flatMap((id) => tree.get(id) ?? [])
         .find((other) => other !== part && whom.some((viewer) => context.most(viewer, other) > NONE));
       yield {
-        reason: `${part.name} is hidden from ${context.names(whom)} on ${part.screen?.name ?? 'a screen'}, and ${shown ? `${shown.screen?.name ?? 'another screen'} shows it to them` : 'an export or the API gives it to them'}.`,
+        reason: sentence(
+          `${called(part)} is hidden from ${context.names(whom)}, but ${shown ? `${called(shown)} shows it to them` : 'an export or the API sends it to them'}.`,
+        ),
         places: [part.id, door.id, ...(shown ? [shown.id] : [])],
         whom,
-        mends: mendsFor(context, part, door),
+        mends: mendsFor(context, part, door, whom),
       };
     }
   },
 };
 
-function mendsFor({ compiled }: Context, part: AppElement, door: AppElement): Mend[] {
-  const lines = compiled.lines(part.id) ?? [];
-  const follow: Mend = {
-    says: `Let ${part.name} follow here too: who sees it elsewhere sees it here.`,
-    edit: { do: 'follow', gate: part.id, lines },
-  };
+function mendsFor(
+  context: Context,
+  part: AppElement,
+  door: AppElement,
+  whom: readonly AskedViewer[],
+): ProposedMend[] {
+  const { compiled } = context;
+  const names = context.names(whom);
+  const here = { says: `Show ${called(part)} to ${names} too.`, does: 'opens', to: whom } as const;
+  const given = addingLines(context, [part], whom, 'see');
+  const showing = [following(context, part, here), ...(given ? [{ ...here, edit: given }] : [])];
+  const everywhere = {
+    says: `Hide ${called(door)} from ${names} everywhere.`,
+    does: 'closes',
+    to: whom,
+  } as const;
   const field = door.kind === 'data-field' ? door.node : undefined;
-  if (compiled.lines(door.id) || field?.neverFollows) return [follow];
+  const blocked = closedTo(context, door, whom);
   return [
-    {
-      says: `Give the field ${door.name} of the data these lines: hidden here, it is hidden everywhere.`,
-      edit: editLines(door.id, undefined, copied(lines)),
-    },
-    follow,
+    ...(compiled.lines(door.id) || field?.neverFollows
+      ? []
+      : [{ ...everywhere, edit: editLines(door.id, undefined, copied(compiled.lines(part.id) ?? [])) }]),
+    ...(blocked ? [{ ...everywhere, edit: blocked }] : []),
+    ...showing,
   ];
 }

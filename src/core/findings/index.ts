@@ -3,11 +3,12 @@ import type { KeyedViewer } from '../access/deciding/viewer-key';
 import type { Definition } from '../model/definition';
 import { CHECKS } from './checks';
 import { Context } from './context';
-import type { Check, Finding } from './finding';
+import type { Check, Finding, Mend, ProposedMend } from './finding';
+import { keepsPromise } from './promise';
 
 export { basisOf, keyOfFinding } from './basis';
 export { CHECKS } from './checks';
-export { editOfMend } from './removing';
+export { editOfMend } from './mends';
 export { type Finding, keysOf, type Rank } from './finding';
 
 /**
@@ -26,6 +27,20 @@ export function findingsIn(
 ): readonly Finding[] {
   const context = new Context(definition, people, moment);
   return checks.flatMap(({ kind, rank, find }) =>
-    [...find(context)].map((found) => ({ kind, rank, ...found })),
+    [...find(context)].map(({ mends, ...found }) => ({
+      kind,
+      rank,
+      ...found,
+      mends: offered(context, mends),
+    })),
   );
+}
+
+/** Those that do what they say: of those that say the same, the first. */
+function offered(context: Context, mends: readonly ProposedMend[]): Mend[] {
+  const found: Mend[] = [];
+  for (const { to, ...mend } of mends)
+    if (!found.some(({ says }) => says === mend.says) && keepsPromise(context, to ? { ...mend, to } : mend))
+      found.push(mend);
+  return found;
 }

@@ -1,8 +1,9 @@
 import { NONE } from '../access/deciding/level';
 import { sentTo } from '../access/sent/landing';
 import type { AskedViewer, Context } from './context';
-import type { Check } from './finding';
-import { removing } from './removing';
+import type { Check, Suspect } from './finding';
+import { deleting, following } from './mends';
+import { called, sentence } from './words';
 
 /**
  * A menu item or button is given to people for whom the screen that it leads to is closed, and to nobody for whom it is
@@ -26,15 +27,18 @@ export const leadsNowhere: Check = {
       const open = context.whoGets(screen);
       if (given.length === 0 || open.length === 0 || context.whoGets(way).length > 0) continue;
       yield {
-        reason: `${way.name} is given to ${context.names(given)}, for whom the screen ${screen.name} is closed: nobody has it.`,
+        reason: sentence(
+          `${called(way)} is given to ${context.names(given)}, but ${called(screen)} is closed to them, so nobody has it.`,
+        ),
         places: [way.id, screen.id],
         whom: given,
         mends: [
-          {
-            says: `Let ${way.name} follow: whoever can open the screen has it.`,
-            edit: { do: 'follow', gate: way.id, lines: compiled.lines(way.id) ?? [] },
-          },
-          ...removing(way),
+          following(context, way, {
+            says: `Show ${called(way)} to everyone who can open the screen: ${context.names(open)}.`,
+            does: 'opens',
+            to: open,
+          }),
+          deleting(way, 'nothing'),
         ],
       };
     }
@@ -42,23 +46,29 @@ export const leadsNowhere: Check = {
   },
 };
 
-/** Whom a screen is closed to is sent to another, which is closed to all of them too. */
-function* sentToClosed(context: Context) {
+/** People to whom a screen is closed are sent to another, which is closed to most of them too. */
+function* sentToClosed(context: Context): Generator<Suspect> {
   for (const [id, closed] of Object.entries(context.definition.closed)) {
     const [from, to] = [id, closed.show === 'sent' ? closed.screen : ''].map((one) => context.element(one));
     if (from?.kind !== 'screen' || to?.kind !== 'screen') continue;
-    const whom = context.viewers.filter((viewer) => context.most(viewer, from) === NONE);
-    const arrives = (viewer: AskedViewer): boolean =>
-      sentTo(context.accessOf(viewer).most, from.node) !== undefined;
-    if (whom.length === 0 || whom.some(arrives)) continue;
+    // Who is signed out is asked to sign in first.
+    const sent = context.viewers.filter(
+      (viewer) => viewer !== context.signedOut && context.most(viewer, from) === NONE,
+    );
+    const whom = sent.filter((viewer) => sentTo(context.accessOf(viewer).most, from.node) === undefined);
+    if (!context.isMostOf(whom, sent)) continue;
+    const all = whom.length === sent.length ? 'all' : 'most';
     yield {
-      reason: `Whom ${from.name} is closed to is sent to ${to.name}, which is closed to all of them.`,
+      reason: sentence(
+        `${called(from)} sends people to whom it is closed to ${called(to)}, which is closed to ${all} of them: ${context.names(whom)}.`,
+      ),
       places: [from.id, to.id],
       whom,
       mends: [
         {
-          says: `Refuse them at ${from.name} instead.`,
-          edit: { do: 'changeClosed', element: id, from: closed, to: undefined } as const,
+          says: `Refuse them at ${called(from)} instead.`,
+          does: 'nothing',
+          edit: { do: 'changeClosed', element: id, from: closed, to: undefined },
         },
       ],
     };

@@ -9,7 +9,9 @@ import { gives, type Line } from '../model/gate';
 import type { Id } from '../model/id';
 import { withIncluded, type AppElement } from '../model/tree';
 import { namesOf, type AskedViewer, type Context } from './context';
-import type { Check, Mend } from './finding';
+import type { Check, ProposedMend } from './finding';
+import { lineCalled, removingLine, type PlacedLine } from './mends';
+import { called, sentence } from './words';
 import { handedOutBy } from './handing-out-adds-up';
 
 interface Way {
@@ -39,12 +41,15 @@ export const letsOneselfIn: Check = {
       if (!element) continue;
       for (const [at, line] of lines.entries()) {
         if (!gives(line)) continue;
+        const placed = { element, line, at };
         for (const way of waysIn(context, element, line))
           yield {
-            reason: `${context.names(way.whom)} can open ${element.name} to themselves, ${way.by}, which line ${at + 1} asks for.`,
+            reason: sentence(
+              `${context.names(way.whom)} can open ${called(element)} for themselves ${way.by}, which ${lineCalled(context, placed)} asks for.`,
+            ),
             places: [id, ...way.places],
             whom: way.whom,
-            mends: [{ says: `Take line ${at + 1} away.`, edit: { do: 'removeLine', gate: id, line, at } }],
+            mends: [removingLine(context, placed)],
           };
       }
     }
@@ -65,21 +70,31 @@ function* waysIn(context: Context, element: AppElement, line: Line): Generator<W
     const key = JSON.stringify(operand);
     if (told.has(key)) continue;
     told.add(key);
-    if ('session' in operand) yield* bySession(context, operand.session, line);
+    if ('session' in operand) yield* bySession(context, operand.session, { element, line });
     if ('record' in operand)
       for (const field of [operand.record, ...(operand.through === undefined ? [] : [operand.through])])
         yield* byWriting(context, element, field, line);
   }
 }
 
-/** Of whom the line speaks and who are so: surely, or where that is nobody, perhaps. */
-function spokenOf({ who }: Line, context: Context, isSo: (viewer: AskedViewer) => boolean): AskedViewer[] {
-  const surely = context.spokenOf(who, 'surely').filter(isSo);
-  return surely.length > 0 ? surely : context.spokenOf(who).filter(isSo);
+/** Of whom the line speaks, who are so, and who gain by it: surely, or where that is nobody, perhaps. */
+function spokenOf(
+  context: Context,
+  { element, line }: Pick<PlacedLine, 'element' | 'line'>,
+  isSo: (viewer: AskedViewer) => boolean,
+): AskedViewer[] {
+  const gaining = (viewers: readonly AskedViewer[]): AskedViewer[] =>
+    viewers.filter((viewer) => isSo(viewer) && context.gainsByLine(viewer, element, line));
+  const surely = gaining(context.spokenOf(line.who, 'surely'));
+  return surely.length > 0 ? surely : gaining(context.spokenOf(line.who));
 }
 
 /** By a button that the line's people may press, or by opening a screen. */
-function* bySession(context: Context, value: Id, line: Line): Generator<Way> {
+function* bySession(
+  context: Context,
+  value: Id,
+  placed: Pick<PlacedLine, 'element' | 'line'>,
+): Generator<Way> {
   const setters = context.tree.elements.filter(
     (one) =>
       (one.kind === 'button' &&
@@ -90,14 +105,14 @@ function* bySession(context: Context, value: Id, line: Line): Generator<Way> {
   );
   for (const setter of setters) {
     const whom = spokenOf(
-      line,
       context,
+      placed,
       (viewer) => context.most(viewer, setter) >= (setter.kind === 'button' ? EDIT : 1),
     );
     if (whom.length > 0)
       yield {
         whom,
-        by: setter.kind === 'button' ? `by pressing ${setter.name}` : `by opening ${setter.name}`,
+        by: `by ${setter.kind === 'button' ? 'pressing' : 'opening'} ${called(setter)}`,
         places: [setter.id],
       };
   }
@@ -111,12 +126,12 @@ function* byWriting(context: Context, element: AppElement, field: Id, line: Line
   if (element.id === field || (element.screen?.binds?.record === 'new' && element.kind !== 'button')) return;
   const door = context.element(field);
   if (!door) return;
-  const whom = spokenOf(line, context, (viewer) => {
+  const whom = spokenOf(context, { element, line }, (viewer) => {
     if (context.most(viewer, door) < EDIT) return false;
     const { edit } = context.accessOf(viewer).most.rule(door);
     return !asksFor(edit, field);
   });
-  if (whom.length > 0) yield { whom, by: `by writing ${door.name}`, places: [door.id] };
+  if (whom.length > 0) yield { whom, by: `by writing ${called(door)}`, places: [door.id] };
 }
 
 function asksFor(formula: Formula, field: Id): boolean {
@@ -140,12 +155,13 @@ function* byJoining(context: Context, role: Role) {
   if (privileges.length + further.length + within.length === 0) return;
   const { joinable, givenToNew, ...rest } = role;
   const given = givenToNew === true && definition.signUp === true;
-  const mends: Mend[] = [
+  const mends: ProposedMend[] = [
     {
       says: [
         ...(joinable ? [`Let nobody join ${role.name} by themselves.`] : []),
-        ...(given ? [`Give ${role.name} to nobody who is new.`] : []),
+        ...(given ? [`Do not give ${role.name} to new people.`] : []),
       ].join(' '),
+      does: 'nothing',
       edit: {
         do: 'changeItem',
         list: 'roles',
@@ -155,14 +171,14 @@ function* byJoining(context: Context, role: Role) {
     },
   ];
   const more = [
-    ...within.map(({ name }) => `hold ${name} with it`),
+    ...within.map(({ name }) => `get ${name} with it`),
     ...privileges.map(({ name }) => `hold “${name}”`),
-    ...further.map(({ name }) => `may hand out ${name}`),
+    ...further.map(({ name }) => `can assign ${name}`),
   ];
   yield {
     reason: joinable
-      ? `Whoever signs in can join ${role.name}, and then ${namesOf(more)}.`
-      : `Whoever opens an account for themselves is given ${role.name}, and then ${namesOf(more)}.`,
+      ? `Anyone who signs in can join ${role.name}, and then ${namesOf(more)}.`
+      : `Anyone who opens an account is given ${role.name}, and then ${namesOf(more)}.`,
     places: [role.id, ...[...within, ...privileges, ...further].map(({ id }) => id)],
     whom: context.roleKinds([role]),
     mends,
@@ -177,12 +193,13 @@ function* byEachOther(context: Context, role: Role) {
   const names = attributesOf(definition).filter(({ id }) => compared.includes(id));
   const { setsCompared: _, ...rest } = role;
   yield {
-    reason: `Two who hold ${role.name} can set for each other what conditions ask for: ${namesOf(names.map(({ name }) => name))}.`,
+    reason: `Two people with ${role.name} can set for each other what conditions ask for: ${namesOf(names.map(({ name }) => name))}.`,
     places: [role.id, ...compared],
     whom: context.roleKinds([role]),
     mends: [
       {
-        says: `Let ${role.name} not set what conditions compare.`,
+        says: `Stop people with ${role.name} from setting what conditions compare.`,
+        does: 'nothing' as const,
         edit: { do: 'changeItem', list: 'roles', from: role, to: rest } as const,
       },
     ],

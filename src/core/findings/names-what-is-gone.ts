@@ -3,6 +3,8 @@ import { idInKey } from '../access/deciding/viewer-key';
 import { isGone } from '../model/gone';
 import { conditionsIn } from './conditions';
 import type { Check } from './finding';
+import { removingLine } from './mends';
+import { called } from './words';
 
 /**
  * A line or a condition speaks of a role, privilege, group, unit or person that is not there any more: it gives nobody
@@ -20,18 +22,20 @@ export const namesWhatIsGone: Check = {
     const ids = new Set(people.map(({ key }) => idInKey('person', key)));
     for (const [id, { lines }] of Object.entries(definition.gates))
       for (const [at, line] of lines.entries()) {
+        const element = tree.get(id);
+        if (!element) continue;
         const lacks = line.who.kind === 'person' && people.length > 0 && !ids.has(line.who.person);
         if (!lacks && !isGone(definition, line.who)) continue;
         const takes = line.what === 'block' || line.what === 'at-most-see';
         yield {
-          reason: `A line at ${tree.get(id)?.name ?? id} names a ${line.who.kind} that is gone${takes && !lacks ? ', and so takes it from everybody' : lacks ? ' or may not sign in' : ''}.`,
+          reason: `Line ${at + 1} of ${called(element)} names a ${line.who.kind} that is deleted${takes && !lacks ? ', and in doubt it takes access from everyone' : lacks ? ' or cannot sign in' : ''}.`,
           places: [id],
           whom: [],
-          mends: [{ says: 'Take the line away.', edit: { do: 'removeLine', gate: id, line, at } }],
+          mends: [removingLine(context, { element, line, at }, !takes || lacks)],
         };
       }
     for (const { place, name, condition } of conditionsIn(context))
       for (const what of goneIn(definition, condition))
-        yield { reason: `${name} asks for ${what}, which is gone.`, places: [place], whom: [], mends: [] };
+        yield { reason: `${name} asks for ${what}, which is deleted.`, places: [place], whom: [], mends: [] };
   },
 };

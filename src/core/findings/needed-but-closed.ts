@@ -1,6 +1,7 @@
 import { EDIT } from '../access/deciding/level';
 import type { EntityField } from '../model/definition';
-import type { Check } from './finding';
+import type { Check, ProposedMend } from './finding';
+import { called, sentence } from './words';
 
 /**
  * Who can send a form for a new record cannot fill in a field that is needed and that starts with nothing: it is refused
@@ -31,7 +32,9 @@ export const neededButClosed: Check = {
         const whom = senders.filter((viewer) => parts.every((part) => context.most(viewer, part) < EDIT));
         if (whom.length === 0) continue;
         yield {
-          reason: `${context.names(whom)} can send ${screen.name}, but not fill in ${field.name}, which is needed.`,
+          reason: sentence(
+            `${context.names(whom)} can send ${called(screen)}, but cannot fill in ${field.name}, which is required.`,
+          ),
           places: [screen.id, field.id, ...parts.map(({ id }) => id)],
           whom,
           mends: [notNeeded(field)],
@@ -41,7 +44,8 @@ export const neededButClosed: Check = {
   },
 };
 
-const notNeeded = ({ id, name }: EntityField) => ({
-  says: `Let ${name} be empty.`,
-  edit: { do: 'changeElement', id, from: { required: true }, to: { required: null } } as const,
+const notNeeded = ({ id, name }: EntityField): ProposedMend => ({
+  says: `Allow ${name} to be empty.`,
+  does: 'nothing',
+  edit: { do: 'changeElement', id, from: { required: true }, to: { required: null } },
 });

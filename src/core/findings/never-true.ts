@@ -1,8 +1,10 @@
 import { print } from '../condition/print';
 import { reachable } from '../condition/reachable';
 import { gives } from '../model/gate';
-import { conditionsIn, questionsOf, type PlacedCondition } from './conditions';
-import type { Check, Mend } from './finding';
+import type { Context } from './context';
+import { conditionsIn, judgedParts, type PlacedCondition } from './conditions';
+import type { Check, ProposedMend } from './finding';
+import { removingLine } from './mends';
 
 /**
  * A condition, or a question in one, that no record, person or time to come makes true: the line never counts, the list is
@@ -23,21 +25,22 @@ export const neverTrue: Check = {
       const never =
         whole && !whole.isTrue
           ? condition
-          : questionsOf(condition).find((one) => reachable(scope, one, context.today)?.isTrue === false);
+          : judgedParts(condition).find((one) => reachable(scope, one, context.today)?.isTrue === false);
       if (!never) continue;
       const was = reachable(scope, never)?.isTrue === true;
       yield {
         reason: `${name} asks “${print(scope, never)}”, which is never true${was ? ' any more' : ''}.`,
         places: [place],
         whom: [],
-        mends: never === condition ? mendsFor(placed) : [],
+        mends: never === condition ? mendsFor(context, placed) : [],
       };
     }
   },
 };
 
 /** A line that never counts can go; where it takes something away, what is in doubt would be let in by that. */
-function mendsFor({ place, line }: PlacedCondition): Mend[] {
-  if (!line || !gives(line.line)) return [];
-  return [{ says: 'Take the line away.', edit: { do: 'removeLine', gate: place, ...line } }];
+function mendsFor(context: Context, { place, line }: PlacedCondition): ProposedMend[] {
+  const element = context.element(place);
+  if (!line || !element || !gives(line.line)) return [];
+  return [removingLine(context, { element, ...line })];
 }

@@ -1,15 +1,17 @@
 import { NONE } from '../access/deciding/level';
+import { idInKey } from '../access/deciding/viewer-key';
 import { newId } from '../model/id';
 import type { AppElement } from '../model/tree';
 import type { AskedViewer, Context } from './context';
-import type { Check, Mend } from './finding';
-import { removing } from './removing';
+import type { Check, ProposedMend } from './finding';
+import { deleting } from './mends';
+import { called, sentence } from './words';
 
 /**
- * A screen opens for people none of whom can get there without typing its address: no menu item or button that they have
- * leads there, no list that they see opens it, and nobody starts or is sent there.
+ * A screen opens for people who can only get there by typing its address: no menu item or button that they have leads
+ * there, no list that they see opens it, and nobody starts or is sent there.
  *
- * Has it: a screen that is open to curators, in no menu and behind no button.
+ * Has it: a screen that is open to curators, in no menu and behind no button; or in a menu that curators do not have.
  * Has it not: the same screen as the start screen of curators.
  */
 export const noWayThere: Check = {
@@ -20,17 +22,33 @@ export const noWayThere: Check = {
     const lists = context.tree.elements.filter((one) => one.kind === 'list');
     for (const screen of context.tree.elements) {
       if (screen.kind !== 'screen' || context.nobodyGets(screen) || startsThere(context, screen)) continue;
-      const whom = context.whoGets(screen);
+      const open = context.whoGets(screen);
       const ways = [
         ...context.compiled.handles.handlesOf(screen).flatMap((id) => context.tree.get(id) ?? []),
         ...lists.filter(({ node }) => node.opens === screen.id),
       ];
-      if (whom.some((viewer) => ways.some((way) => context.most(viewer, way) > NONE))) continue;
+      const lost = open.filter((viewer) => ways.every((way) => context.most(viewer, way) === NONE));
+      // Of some of them only what is a role is told: what a login state alone has is most often what leads to signing in.
+      // From whom lines hide a way, is another finding.
+      const whom =
+        lost.length === open.length
+          ? lost
+          : lost.filter(
+              (viewer) =>
+                idInKey('role', viewer.key) !== undefined &&
+                !ways.some((way) => context.isHiddenByOwnLines(viewer, way)),
+            );
+      if (whom.length === 0) continue;
       yield {
-        reason: `${screen.name} is open to ${context.names(whom)}, and nothing that they have leads there.`,
+        reason: sentence(
+          `${called(screen)} is open to ${context.names(whom)}, but nothing that they can see leads there.`,
+        ),
         places: [screen.id],
         whom,
-        mends: [...intoTheMenu(context, screen, whom), ...removing(screen)],
+        mends: [
+          ...intoTheMenu(context, screen, whom),
+          ...(lost.length === open.length ? [deleting(screen)] : []),
+        ],
       };
     }
   },
@@ -42,7 +60,7 @@ function startsThere({ definition }: Context, { id }: AppElement): boolean {
   return sent || starts.includes(id);
 }
 
-function intoTheMenu(context: Context, screen: AppElement, whom: readonly AskedViewer[]): Mend[] {
+function intoTheMenu(context: Context, screen: AppElement, whom: readonly AskedViewer[]): ProposedMend[] {
   const { menu } = context.definition;
   const element = context.element(menu.id);
   if (screen.kind !== 'screen' || screen.node.binds?.record === 'existing') return [];
@@ -51,7 +69,8 @@ function intoTheMenu(context: Context, screen: AppElement, whom: readonly AskedV
   const node = { id: newId(), name: screen.name, screen: screen.id, items: [] };
   return [
     {
-      says: `Put ${screen.name} into the menu.`,
+      says: `Add ${screen.name} to the menu, for everyone who can open it.`,
+      does: 'opens',
       edit: {
         do: 'addElement',
         into: { in: menu.id, list: 'items' },

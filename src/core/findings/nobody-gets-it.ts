@@ -1,8 +1,10 @@
 import { NONE } from '../access/deciding/level';
 import type { AppElement } from '../model/tree';
+import { closingContainers } from './container-closes';
 import type { Context } from './context';
-import type { Check, Mend } from './finding';
-import { removing } from './removing';
+import type { Check, ProposedMend } from './finding';
+import { deleting, following } from './mends';
+import { called } from './words';
 
 /** What is looked at by itself; what only holds others is told by what it holds, unless nobody gets that at all. */
 const KINDS: readonly AppElement['kind'][] = [
@@ -30,16 +32,18 @@ export const nobodyGetsIt: Check = {
   rank: 'not-meant',
   title: 'Nobody gets it',
   *find(context) {
+    // What a container closes to those who were given it, is told at the container.
+    const toldOnce = new Set([...closingContainers(context).values()].flat().map(({ element }) => element));
     const missed = (element: AppElement): boolean =>
-      context.nobodyGets(element) && KINDS.includes(element.kind);
+      context.nobodyGets(element) && KINDS.includes(element.kind) && !toldOnce.has(element);
     for (const element of context.tree.elements) {
       const { container } = element;
       if (!missed(element) || (container && missed(container))) continue;
       yield {
-        reason: `Nobody gets ${element.name}: ${why(context, element)}`,
+        reason: `Nobody has access to ${called(element)}: ${why(context, element)}`,
         places: [element.id],
         whom: [],
-        mends: [...followingAgain(context, element), ...removing(element)],
+        mends: [...followingAgain(context, element), deleting(element, 'nothing')],
       };
     }
   },
@@ -50,8 +54,8 @@ function why({ compiled, tree }: Context, element: AppElement): string {
   if (lines?.length === 0) return 'its gate has no lines.';
   const door = compiled.handles.doorOf(element);
   const behind = door && tree.get(door.id);
-  if (!lines && behind) return `${behind.name}, which it shows or does, is closed to all who come so far.`;
-  return 'no line of its gate gives it to anybody who comes so far.';
+  if (!lines && behind) return `${called(behind)} is closed to everyone who can open what it stands in.`;
+  return 'no line of its gate gives it to anyone who can open what it stands in.';
 }
 
 /** Its door; of a screen that shows a record the records, where they have lines of their own. */
@@ -62,16 +66,18 @@ function behind({ compiled, tree }: Context, element: AppElement): AppElement | 
 }
 
 /** Where somebody gets both what it stands in and its door, following again is enough for them. */
-function followingAgain(context: Context, element: AppElement): Mend[] {
+function followingAgain(context: Context, element: AppElement): ProposedMend[] {
   const { compiled, viewers } = context;
-  const { id, name, container } = element;
+  const { id, container } = element;
   const lines = compiled.lines(id);
   const door = behind(context, element);
   // What a chart shows goes by more doors than one.
   if (!lines || !container || element.kind === 'chart') return [];
-  const helps = viewers.some(
+  const to = viewers.filter(
     (viewer) => context.mostByGate(viewer, container) > NONE && (!door || context.most(viewer, door) > NONE),
   );
-  if (!helps) return [];
-  return [{ says: `Let ${name} follow ${container.name} again.`, edit: { do: 'follow', gate: id, lines } }];
+  // What was closed to everybody is opened to the public by a line that says so, and not in passing.
+  if (to.length === 0 || to.includes(context.signedOut)) return [];
+  const says = `Let ${called(element)} follow ${called(container)}, which opens it to ${context.names(to)}.`;
+  return [following(context, element, { says, does: 'opens', to })];
 }

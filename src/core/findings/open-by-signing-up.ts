@@ -1,12 +1,14 @@
-import { accessOf } from '../access/deciding/access';
-import { NONE, type Answer } from '../access/deciding/level';
-import { SIGNED_IN_KEY, SIGNED_OUT_KEY } from '../access/deciding/viewer-key';
+import { accessOf, type Access } from '../access/deciding/access';
+import { NONE } from '../access/deciding/level';
+import { SIGNED_IN_KEY } from '../access/deciding/viewer-key';
 import type { Role } from '../model/definition';
+import { sameJson } from '../model/same-json';
+import type { AppElement } from '../model/tree';
 import type { Check } from './finding';
 
 /**
- * People may open an account for themselves, and so come to see records that nobody sees who is not signed in, or all where
- * those see some, at once or by a role that they join: they are as good as public.
+ * People may open an account for themselves, and so come to see records that are closed to who is signed out, at once or by
+ * a role that they join: they are as good as public.
  *
  * Has it: signing up is allowed, and a list of loans is open to everybody who is signed in.
  * Has it not: the list is open to a role that is not given to every new person.
@@ -16,9 +18,8 @@ export const openBySigningUp: Check = {
   rank: 'lets-in',
   title: 'Open to all who sign up',
   *find(context) {
-    const { definition, compiled, tree, viewers } = context;
+    const { definition, compiled, tree } = context;
     if (!definition.signUp) return;
-    const out = viewers.find(({ key }) => key === SIGNED_OUT_KEY);
     const holding = (roles: readonly Role[]) =>
       accessOf(
         compiled,
@@ -27,22 +28,20 @@ export const openBySigningUp: Check = {
       );
     const theirs = definition.roles.filter((role) => role.givenToNew || role.joinable);
     const [fresh, bare] = [holding(theirs), holding([])];
-    const open = tree.elements.filter(
-      (one) => one.kind === 'rows' && out && seesMore(fresh.answer(one), context.answer(out, one)),
-    );
-    const given = theirs.filter((role) =>
-      open.some((one) => seesMore(holding([role]).answer(one), bare.answer(one))),
-    );
+    const signedOut = context.accessOf(context.signedOut);
+    const open = tree.elements.filter((one) => one.kind === 'rows' && seesMore(fresh, signedOut, one));
+    const given = theirs.filter((role) => open.some((one) => seesMore(holding([role]), bare, one)));
     if (open.length === 0) return;
     const names = open.map(({ name }) => name).join(', ');
     const by = given.length > 0 ? `, by the role ${given.map(inWords).join(', ')}` : '';
     yield {
-      reason: `Whoever opens an account for themselves sees records of ${names}${by}.`,
+      reason: `Anyone who opens an account can see records of ${names} that are closed to people who are signed out${by}.`,
       places: open.map(({ id }) => id),
       whom: given.length > 0 ? context.roleKinds(given) : context.kindsOf([SIGNED_IN_KEY]),
       mends: [
         {
-          says: 'Let nobody open an account for themselves.',
+          says: 'Stop people from opening accounts for themselves.',
+          does: 'nothing',
           edit: { do: 'changeSettings', from: { signUp: true }, to: { signUp: false } },
         },
       ],
@@ -50,9 +49,11 @@ export const openBySigningUp: Check = {
   },
 };
 
-/** Records where there were none, or every one where there were some. */
-const seesMore = (one: Answer, other: Answer): boolean =>
-  (one.most > NONE && other.most === NONE) || (one.least > NONE && other.least === NONE);
+/** Does the one see records that the other does not: some where there were none, or others than those? */
+function seesMore(one: Access, other: Access, rows: AppElement): boolean {
+  const [more, less] = [one.most.rule(rows).see, other.most.rule(rows).see];
+  return one.answer(rows).most > NONE && less !== true && !sameJson(more, less);
+}
 
 const inWords = ({ name, givenToNew }: Role): string =>
-  givenToNew ? `${name}, which is given to whoever is new` : `${name}, which they can join`;
+  givenToNew ? `${name}, which new people are given` : `${name}, which they can join`;

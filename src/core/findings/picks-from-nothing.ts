@@ -1,6 +1,7 @@
 import { EDIT, NONE } from '../access/deciding/level';
 import type { Check } from './finding';
-import { removing } from './removing';
+import { deleting } from './mends';
+import { called, sentence } from './words';
 
 /**
  * A field that points to a record is there to be filled in by people who may see none of those records: they have nothing
@@ -23,10 +24,12 @@ export const picksFromNothing: Check = {
       const whom = context.whoGets(part, EDIT).filter((viewer) => context.most(viewer, pointed) === NONE);
       if (whom.length === 0) continue;
       yield {
-        reason: `${context.names(whom)} can fill in ${part.name} on ${part.screen?.name ?? 'a screen'}, and see none of ${pointed.name} to choose from.`,
+        reason: sentence(
+          `${context.names(whom)} can fill in ${called(part)}, but can see none of ${called(pointed)} to choose from.`,
+        ),
         places: [part.id, pointed.id],
         whom,
-        mends: removing(part),
+        mends: [deleting(part)],
       };
     }
   },

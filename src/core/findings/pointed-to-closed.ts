@@ -25,7 +25,7 @@ export const pointedToClosed: Check = {
         );
       if (whom.length === 0) continue;
       yield {
-        reason: `${pointed.name} are closed to ${context.names(whom)}, so that ${field.name} of ${tree.entityOf(field.id)?.name ?? ''} stays empty for them.`,
+        reason: `${pointed.name} are closed to ${context.names(whom)}, so ${field.name} of ${tree.entityOf(field.id)?.plural ?? ''} stays empty for them.`,
         places: [field.id, pointed.id],
         whom,
         mends: [],

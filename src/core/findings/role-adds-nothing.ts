@@ -28,10 +28,10 @@ export const roleAddsNothing: Check = {
       if (idle && context.sameRow(own, signedIn)) {
         const edit = removeNamed(definition, 'roles', role.id);
         yield {
-          reason: `${role.name} gives nothing that who is signed in does not have.`,
+          reason: `${role.name} gives nothing that everyone who is signed in does not have.`,
           places: [role.id],
           whom: [own],
-          mends: edit ? [{ says: `Take the role ${role.name} away.`, edit }] : [],
+          mends: edit ? [{ says: `Delete the role ${role.name}.`, does: 'nothing', edit }] : [],
         };
         continue;
       }

@@ -3,7 +3,7 @@ import { EDIT, NONE } from '../access/deciding/level';
 import { changesData, type Role } from '../model/definition';
 import { withIncluded, type AppElement } from '../model/tree';
 import { namesOf, type AskedViewer, type Context } from './context';
-import type { Check, Mend } from './finding';
+import type { Check, ProposedMend } from './finding';
 
 /**
  * Holders of some roles are stood in for in full: who stands in may then see what they may not see as themselves, and
@@ -29,22 +29,24 @@ export const standingInReachesFurther: Check = {
         if (further.length === 0) continue;
         const said = namesOf(further.map((one) => `${one.name} (${one.container?.name ?? ''})`));
         const { standInFull: _, ...lower } = full;
-        const readingOnly: Mend = {
-          says: 'Let standing in be for reading only.',
+        const readingOnly: ProposedMend = {
+          says: 'Allow only reading while acting as another person.',
+          does: 'nothing',
           edit: { do: 'changeSettings', from: { standIn }, to: { standIn: { ...standIn, changes: false } } },
         };
         yield {
           reason:
             more.length > 0
-              ? `Who holds ${holder.name} can stand in for who holds ${full.name}, in full and with changes, and then do what they may not themselves: ${said}.`
-              : `Who holds ${holder.name} can stand in for who holds ${full.name}, in full, and then see what they may not themselves: ${said}.`,
+              ? `People with ${holder.name} can act as people with ${full.name}, in full and with changes, and then do what they cannot do themselves: ${said}.`
+              : `People with ${holder.name} can act as people with ${full.name}, in full, and then see what they cannot see themselves: ${said}.`,
           places: [full.id, holder.id, ...further.map(({ id }) => id)],
           whom: [own],
           mends: [
             // Where more is seen too, that is left.
             ...(more.length > 0 && read(context, own, theirs).length === 0 ? [readingOnly] : []),
             {
-              says: `Let who stands in for ${full.name} get no more than both of them may.`,
+              says: `Give people who act as someone with ${full.name} only what both of them have.`,
+              does: 'nothing',
               edit: { do: 'changeItem', list: 'roles', from: full, to: lower },
             },
           ],

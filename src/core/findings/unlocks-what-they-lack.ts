@@ -1,5 +1,6 @@
 import { NONE } from '../access/deciding/level';
 import type { Check } from './finding';
+import { called, sentence } from './words';
 
 /**
  * Something is shown locked, and some who hold the privilege to unlock do not get it themselves: nobody opens for others
@@ -24,12 +25,15 @@ export const unlocksWhatTheyLack: Check = {
       if (whom.length === 0) continue;
       const by = whom.length === unlockers.length ? ' Nobody can unlock it.' : '';
       yield {
-        reason: `${element.name} is shown locked, and ${context.names(whom)}, who may unlock, do not get it themselves.${by}`,
+        reason: sentence(
+          `${called(element)} is shown locked, but ${context.names(whom)}, who can unlock, cannot see it themselves.${by}`,
+        ),
         places: [id],
         whom,
         mends: [
           {
-            says: `Leave ${element.name} out for who does not get it.`,
+            says: `Leave ${called(element)} out for people without access.`,
+            does: 'nothing',
             edit: { do: 'changeClosed', element: id, from: definition.closed[id] },
           },
         ],

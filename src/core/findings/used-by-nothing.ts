@@ -4,7 +4,7 @@ import type { Id } from '../model/id';
 import type { Edit } from '../edit/edits/edit';
 import { removeNamed, removePrivilege } from '../edit/edits/make';
 import { privilegesOf } from '../model/privileges';
-import type { Check } from './finding';
+import type { Check, Suspect } from './finding';
 
 /** Something with a name that other things may speak of. */
 interface Named {
@@ -15,7 +15,8 @@ interface Named {
 }
 
 /**
- * A privilege, group, named condition or session value that nothing asks for, a kind of data that no screen shows, units
+ * A privilege, group, named condition, session value or attribute that nothing asks for, data or a field of it that no screen
+ * shows, units
  * that nothing goes by: it changes nothing for anybody, and whoever reads the application wonders what for.
  *
  * Has it: a privilege that a role holds, and that no line and no condition speaks of.
@@ -34,16 +35,17 @@ export const usedByNothing: Check = {
         reason: `Nothing asks for the ${is} ${name}.`,
         places: [id],
         whom: [],
-        mends: edit ? [{ says: `Take the ${is} ${name} away.`, edit }] : [],
+        mends: edit ? [{ says: `Delete the ${is} ${name}.`, does: 'nothing', edit }] : [],
       };
     }
+    yield* fieldsUnused(definition, used);
     for (const { id, name } of definition.entities)
       if (!used.has(id) && !pointedAt(definition, id))
         yield {
           reason: `No screen shows the data ${name}, and no other data points to it.`,
           places: [id],
           whom: [],
-          mends: [{ says: `Take ${name} away, with its records.`, removes: id }],
+          mends: [{ says: `Delete ${name}, with its records.`, does: 'closes', removes: id }],
         };
     if (definition.units.length > 0 && !goesByUnits(definition, people))
       yield {
@@ -56,7 +58,7 @@ export const usedByNothing: Check = {
 };
 
 function namedIn(definition: Definition): readonly Named[] {
-  const listed = (list: 'conditions' | 'sessionValues', is: string): Named[] =>
+  const listed = (list: 'conditions' | 'sessionValues' | 'attributes', is: string): Named[] =>
     definition[list].map((item, at) => ({
       id: item.id,
       name: item.name,
@@ -82,7 +84,27 @@ function namedIn(definition: Definition): readonly Named[] {
     })),
     ...listed('conditions', 'condition'),
     ...listed('sessionValues', 'session value'),
+    ...listed('attributes', 'attribute'),
   ];
+}
+
+/** Fields of the data that no screen shows, no condition asks for, no action sets and that have no part in the data itself. */
+function* fieldsUnused({ entities }: Definition, used: ReadonlySet<string>): Generator<Suspect> {
+  for (const { fields, labelField, unitField, actions, plural, id: entity } of entities) {
+    // Data that nothing uses is told as a whole.
+    if (!used.has(entity)) continue;
+    const set = new Set(actions.flatMap((one) => (one.kind === 'named' ? Object.keys(one.sets) : [])));
+    for (const { id, name } of fields)
+      if (!used.has(id) && !set.has(id) && id !== labelField && id !== unitField)
+        yield {
+          reason: `No screen shows the field ${name} of ${plural}, and nothing asks for it.`,
+          places: [id],
+          whom: [],
+          mends: [
+            { says: `Delete the field ${name} of ${plural}, with its values.`, does: 'closes', removes: id },
+          ],
+        };
+  }
 }
 
 const pointedAt = ({ entities }: Definition, id: Id): boolean =>

@@ -1,9 +1,13 @@
 import { compile } from '../access/deciding/compile';
 import { EDIT, type Level, NONE, SEE } from '../access/deciding/level';
 import { matrixOf, unpacked } from '../access/questions/cells';
+import { editLines } from '../edit/edits/make';
+import { startLines } from '../edit/proposing/start';
 import type { Definition } from '../model/definition';
 import { isDataDoor, type AppElement } from '../model/tree';
 import type { Check } from './finding';
+import { following } from './mends';
+import { called, sentence } from './words';
 
 /**
  * Records, a field or an action are open by lines of their own to people to whom no screen shows them: nobody sees it by
@@ -20,14 +24,14 @@ export const widerThanScreens: Check = {
     const { tree, definition, viewers } = context;
     const doors = tree.elements.filter((one) => canFollow(one) && context.compiled.lines(one.id));
     if (doors.length === 0) return;
-    const following = compile(allFollowing(definition, doors));
+    const asShown = compile(allFollowing(definition, doors));
     const at = { moment: context.moment, whenever: true };
     const shown = matrixOf(
-      following,
+      asShown,
       viewers.map(({ viewer }) => viewer),
       at,
     );
-    const width = following.tree.elements.length;
+    const width = asShown.tree.elements.length;
     for (const door of doors) {
       const whom = viewers.filter(
         (viewer) =>
@@ -36,12 +40,16 @@ export const widerThanScreens: Check = {
       );
       if (whom.length === 0) continue;
       const lines = context.compiled.lines(door.id) ?? [];
+      const says = `Open ${called(door)} only as far as the screens do.`;
       yield {
-        reason: `${said(door)} is open to ${context.names(whom)}, and no screen shows it to them.`,
+        reason: sentence(
+          `${called(door)} ${door.kind === 'rows' ? 'are' : 'is'} open to ${context.names(whom)}, but no screen shows ${door.kind === 'rows' ? 'them' : 'it'} to them.`,
+        ),
         places: [door.id],
         whom,
         mends: [
-          { says: `Let ${door.name} follow the screens.`, edit: { do: 'follow', gate: door.id, lines } },
+          following(context, door, { says, does: 'closes' }),
+          { says, does: 'closes', edit: editLines(door.id, lines, startLines(definition, door.id)) },
         ],
       };
     }
@@ -62,6 +70,3 @@ function allFollowing(definition: Definition, doors: readonly AppElement[]): Def
     gates: Object.fromEntries(Object.entries(definition.gates).filter(([id]) => !without.has(id))),
   };
 }
-
-const said = (door: AppElement): string =>
-  door.kind === 'rows' ? `The data of ${door.name}` : `${door.name} of ${door.container?.name ?? 'the data'}`;

@@ -3,7 +3,8 @@ import { editLines, newLine } from '../edit/edits/make';
 import type { Edit } from '../edit/edits/edit';
 import type { AppElement } from '../model/tree';
 import type { AskedViewer, Context } from './context';
-import type { Check, Mend } from './finding';
+import type { Check, ProposedMend } from './finding';
+import { called, sentence } from './words';
 
 /**
  * People may write a field by hand that an action sets, and get the action not at all, or only under a condition: what the
@@ -34,7 +35,9 @@ export const writtenByHand: Check = {
       const whom = writers.filter((viewer) => passed.some((one) => one.whom.includes(viewer)));
       const names = passed.map(({ action }) => `“${action.name}”`).join(' and ');
       yield {
-        reason: `${context.names(whom)} may write ${field.name} of ${entity?.name ?? ''} by hand, although ${names} ${passed.length === 1 ? 'sets it and is' : 'set it and are'} given more narrowly.`,
+        reason: sentence(
+          `${context.names(whom)} can write ${called(field)} by hand, although ${names} ${passed.length === 1 ? 'sets it and is' : 'set it and are'} given more narrowly.`,
+        ),
         places: [field.id, ...passed.map(({ action }) => action.id)],
         whom,
         mends: mendsFor(context, field),
@@ -50,7 +53,7 @@ function isNarrower(context: Context, viewer: AskedViewer, action: AppElement, f
 }
 
 /** Nobody writes it by hand any more, on any screen for a record that there is; what actions set stays as it is. */
-function mendsFor({ compiled, tree }: Context, field: AppElement): Mend[] {
+function mendsFor({ compiled, tree }: Context, field: AppElement): ProposedMend[] {
   const gates = compiled.lines(field.id)
     ? [field]
     : compiled.handles
@@ -66,7 +69,8 @@ function mendsFor({ compiled, tree }: Context, field: AppElement): Mend[] {
   if (!first) return [];
   return [
     {
-      says: `Make ${field.name} for reading wherever a record shows it: then only actions set it.`,
+      says: `Make ${called(field)} read-only for everyone wherever a record shows it, so that only actions set it.`,
+      does: 'closes',
       edit: edits.length === 1 ? first : { do: 'together', edits },
     },
   ];

@@ -1,0 +1,49 @@
+import { gives } from '../model/gate';
+import type { Check } from './finding';
+import { lineCalled } from './mends';
+import { called, sentence } from './words';
+
+/**
+ * A line takes something from a role and, since it does not say "exactly", from the roles above it too, to whom other
+ * lines give it.
+ *
+ * Has it: "Everyone: edit" with "Volunteer: block", where registrars are volunteers too.
+ * Has it not: the same with "Volunteer, exactly: block".
+ */
+export const blockHitsAbove: Check = {
+  kind: 'block-hits-above',
+  rank: 'not-meant',
+  title: 'It takes from the roles above too',
+  *find(context) {
+    for (const [id, { lines }] of Object.entries(context.definition.gates)) {
+      const element = context.element(id);
+      if (!element) continue;
+      for (const [at, line] of lines.entries()) {
+        if (gives(line) || line.who.kind !== 'role' || line.who.exactly) continue;
+        const exactly = { ...line, who: { ...line.who, exactly: true } };
+        const changed = lines.map((one) => (one === line ? exactly : one));
+        const whom = context.spokenOf(line.who).filter((viewer) => {
+          const [now, then] = [lines, changed].map((some) => context.givenBy(viewer, element, some).most);
+          return (then ?? 0) > (now ?? 0);
+        });
+        if (whom.length === 0) continue;
+        const names = context.names(whom);
+        yield {
+          reason: sentence(
+            `${lineCalled(context, { element, line, at })} of ${called(element)} also takes it from ${names}, to whom other lines give it.`,
+          ),
+          places: [id],
+          whom,
+          mends: [
+            {
+              says: `Let the line take it only from people who are assigned the role directly, so that ${names} have it again.`,
+              does: 'opens',
+              to: whom,
+              edit: { do: 'changeLine', gate: id, from: line, to: exactly },
+            },
+          ],
+        };
+      }
+    }
+  },
+};
