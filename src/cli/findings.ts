@@ -1,7 +1,7 @@
 import { applyEdit } from '@/core';
 import { everybody, kindsOf, rightNow } from '@/core/access';
 import { compareReach, fullName, moversOf } from '@/core/edit';
-import { CHECKS, editOfMend, type Finding, findingsIn, keysOf, type Rank } from '@/core/findings';
+import { CHECKS, eachFinding, editOfMend, type Finding, keysOf, type Rank } from '@/core/findings';
 import { type Definition, treeOf } from '@/core/model';
 import type { World } from './world';
 
@@ -10,12 +10,17 @@ type Mend = Finding['mends'][number];
 /** The worst first. */
 export const RANKS: readonly Rank[] = ['lets-in', 'not-meant'];
 
-/** What is probably wrong with a definition for its kinds of viewers and the people of the world; of one rank and above. */
-export function findingsOf(world: World, moment: number, atLeast: Rank): readonly Finding[] {
-  const people = everybody(world.people).filter(({ key }) => key.startsWith('person:'));
+/**
+ * What is probably wrong with a definition for its kinds of viewers and the people of the world, of one rank and above: each
+ * as soon as it is found.
+ */
+export function findingsOf(world: World, moment: number, atLeast: Rank): Generator<Finding, void> {
   const asked = RANKS.slice(0, RANKS.indexOf(atLeast) + 1);
-  return findingsIn(world.definition, people, moment).filter(({ rank }) => asked.includes(rank));
+  const checks = CHECKS.filter(({ rank }) => asked.includes(rank));
+  return eachFinding(world.definition, personsOf(world), moment, checks);
 }
+
+const personsOf = ({ people }: World) => everybody(people).filter(({ key }) => key.startsWith('person:'));
 
 const nameOf = (definition: Definition, id: string): string => {
   const element = treeOf(definition).get(id);
@@ -33,19 +38,21 @@ interface MendEffect {
   readonly lose: readonly Named[];
 }
 
-/** Works out the effect of a mend among the kinds of viewers and the people of the world; undefined where it cannot be made. */
-export function effectOfMend({ definition, people }: World, mend: Mend): MendEffect | undefined {
-  const edit = editOfMend(definition, mend);
-  const made = edit && applyEdit(definition, edit);
-  if (!made?.ok) return undefined;
-  const persons = everybody(people).filter(({ key }) => key.startsWith('person:'));
-  const viewers = [...kindsOf(definition), ...persons].map((key) => ({ key, viewer: key.viewer }));
-  const { gaining, losing } = moversOf(compareReach(definition, made.value, viewers, rightNow()));
-  return { gain: [...gaining], lose: [...losing] };
-}
-
 /** How effects of mends are worked out, where they are asked for. */
 export type Effects = ((mend: Mend) => MendEffect | undefined) | undefined;
+
+/** Works out the effects of mends among the kinds of viewers and the people of the world; undefined where one cannot be made. */
+export function effectsIn(world: World): Effects {
+  const { definition } = world;
+  const viewers = [...kindsOf(definition), ...personsOf(world)].map((key) => ({ key, viewer: key.viewer }));
+  return (mend) => {
+    const edit = editOfMend(definition, mend);
+    const made = edit && applyEdit(definition, edit);
+    if (!made?.ok) return undefined;
+    const { gaining, losing } = moversOf(compareReach(definition, made.value, viewers, rightNow()));
+    return { gain: [...gaining], lose: [...losing] };
+  };
+}
 
 /** A finding as it is written for scripts: what mends it is told, not done. */
 export const plainFinding = ({ kind, rank, reason, places, whom, mends }: Finding, effects: Effects) => ({
@@ -54,7 +61,7 @@ export const plainFinding = ({ kind, rank, reason, places, whom, mends }: Findin
   reason,
   places,
   whom: keysOf(whom),
-  mends: mends.map((mend) => ({ says: mend.says, ...inKeys(effects?.(mend)) })),
+  mends: mends.map((mend) => ({ says: mend.says, does: mend.does, ...inKeys(effects?.(mend)) })),
 });
 
 const inKeys = (effect: MendEffect | undefined) =>

@@ -1,6 +1,6 @@
 import { Command, CommanderError, Option } from 'commander';
 import { amongInWords } from '@/core/edit';
-import type { Rank } from '@/core/findings';
+import type { Finding, Rank } from '@/core/findings';
 import { findGone, isMoment, ordered } from '@/core/model';
 import { toCsv } from '@/server/csv';
 import type { made as makes } from './applications';
@@ -9,15 +9,7 @@ import { decide, decidedBy, explained, faultsOf, readCases } from './decide';
 import { checkExpected } from './expected';
 import { EXIT, wrong, WrongInput } from './failure';
 import { readDefinitionFile, readText, writeText } from './files';
-import {
-  asSarif,
-  type Effects,
-  effectOfMend,
-  findingInWords,
-  findingsOf,
-  plainFinding,
-  RANKS,
-} from './findings';
+import { asSarif, effectsIn, findingInWords, findingsOf, plainFinding, RANKS } from './findings';
 import { junit } from './junit';
 import { reach } from './reach';
 import { readWorld, type World } from './world';
@@ -42,6 +34,16 @@ const print = (text: string): void => void process.stdout.write(text.endsWith('\
 /** Something to mind that is no fault. */
 const note = (text: string): void => void process.stderr.write(`Note: ${text}\n`);
 const printJson = (value: unknown): void => print(JSON.stringify(value, null, 2));
+
+/** A list as JSON, each of its items as soon as there is one. */
+function printList<T>(items: Iterable<T>, plain: (item: T) => unknown): void {
+  let before = '[';
+  for (const item of items) {
+    process.stdout.write(`${before}\n${JSON.stringify(plain(item), null, 2).replace(/^/gm, '  ')}`);
+    before = ',';
+  }
+  print(before === '[' ? '[]' : '\n]');
+}
 
 program
   .command('list')
@@ -278,14 +280,20 @@ interface Checking {
 function checkFindings(file: string, world: World, checking: Checking): void {
   const { atLeast, format, json } = checking;
   const { definition } = world;
-  const effects: Effects = checking.effects ? (mend) => effectOfMend(world, mend) : undefined;
-  const found = findingsOf(world, Date.now(), atLeast);
-  if (format === 'sarif') printJson(asSarif(file, readText(file), definition, found));
-  else if (json || format === 'json') printJson(found.map((one) => plainFinding(one, effects)));
-  else if (found.length === 0) print('Nothing is found.');
-  else for (const one of found) print(findingInWords(definition, one, effects));
-  const [worst] = found;
-  if (worst) process.exitCode = found.some(({ rank }) => rank === 'lets-in') ? EXIT.letsIn : EXIT.notMeant;
+  const effects = checking.effects ? effectsIn(world) : undefined;
+  const ranks = new Set<Rank>();
+  /** Each is printed as soon as it is found. */
+  function* noted(): Generator<Finding, void> {
+    for (const one of findingsOf(world, Date.now(), atLeast)) {
+      ranks.add(one.rank);
+      yield one;
+    }
+  }
+  if (format === 'sarif') printJson(asSarif(file, readText(file), definition, [...noted()]));
+  else if (json || format === 'json') printList(noted(), (one) => plainFinding(one, effects));
+  else for (const one of noted()) print(findingInWords(definition, one, effects));
+  if (ranks.size > 0) process.exitCode = ranks.has('lets-in') ? EXIT.letsIn : EXIT.notMeant;
+  else if (format === 'text' && !json) print('Nothing is found.');
 }
 
 interface Asking {

@@ -2,15 +2,18 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Condition } from '@/core/condition';
 import { keyedPerson } from '@/core/access/deciding/viewer-key';
-import type { Person } from '@/core/access/deciding/viewer';
+import { accessOf } from '@/core/access/deciding/access';
+import { compile, type Compiled } from '@/core/access/deciding/compile';
+import type { Circumstances, Person, Viewer } from '@/core/access/deciding/viewer';
+import type { KnownRecord } from '@/core/access/sent/resolve';
 import { applyEdit } from '@/core/edit/edits/apply';
 import { CHECKS, editOfMend, findingsIn } from '@/core/findings';
-import type { Closed, Definition, MenuItem, Screen } from '@/core/model/definition';
+import type { Area, Closed, Definition, MenuItem, Screen } from '@/core/model/definition';
 import { findFaults } from '@/core/model/faults';
 import type { Line, What, Who } from '@/core/model/gate';
 import type { Id } from '@/core/model/id';
 import { LARKFIELD } from '@/demo/definition';
-import { drawDefinition, Draw } from './arbitrary';
+import { Draw, drawCircumstances, drawDefinition, drawRecord, drawViewer } from './arbitrary';
 import { runs } from '../runs';
 
 const AT = Date.UTC(2026, 2, 14, 12);
@@ -235,6 +238,32 @@ const HANDED: Partial<Definition> = {
   ],
 };
 
+/** A section for some, in which two texts are for clerks. */
+const CLOSED = (who: Who): Definition =>
+  small(
+    {
+      areas: [
+        {
+          id: 'a',
+          name: 'A',
+          screens: [
+            screen('one', {
+              sections: ['n1', 'n2'].map((id) =>
+                section(
+                  id,
+                  { kind: 'text', id: `${id}_t1`, text: 'T' },
+                  { kind: 'text', id: `${id}_t2`, text: 'T' },
+                ),
+              ),
+            }),
+            screen('two'),
+          ],
+        },
+      ],
+    },
+    { n1: only(who), n1_t1: only(role('clerk')), n1_t2: only(role('clerk')) },
+  );
+
 const WRITTEN = THREE({
   sections: [
     section('n3', field('p3', 'f'), { kind: 'button', id: 'b3', name: 'Save', effect: { do: 'save' } }),
@@ -286,6 +315,79 @@ const faced = (gates: Definition['gates']): Definition => {
     gates,
   );
 };
+/** A list of notes that opens a screen on which one is shown, and a second list beside it, with a filter. */
+const listed = (filter?: Condition): Definition => {
+  const list = (id: string, own?: Condition) => ({
+    kind: 'list' as const,
+    id,
+    name: id,
+    entity: 'note',
+    opens: 'three',
+    columns: [],
+    buttons: [],
+    ...(own && { filter: own }),
+  });
+  const whole = withNote({ three: { lines: [line(EVERYONE, 'edit', NAMED_X)] } });
+  const [area] = whole.areas;
+  const one = screen('one', { sections: [section('n1', list('l', filter), list('l_other', NAMED_X))] });
+  return { ...whole, areas: [{ ...(area as Area), screens: [one, ...(area as Area).screens.slice(1)] }] };
+};
+const NAMED_X: Condition = { compare: '=', left: TEXT, right: { value: 'x' } };
+const BADGE: Partial<Definition> = {
+  attributes: [{ id: 'badge', name: 'Badge', type: { kind: 'text' } }],
+};
+const hasBadge: Condition = { compare: '=', left: { user: 'badge' }, right: { value: 'A-1' } };
+const isCalled = (name: string): Condition => ({
+  compare: '=',
+  left: { user: 'name' },
+  right: { value: name },
+});
+const writes = (email: string): Condition => ({
+  compare: '=',
+  left: { user: 'email' },
+  right: { value: email },
+});
+const GROUPED: Partial<Definition> = {
+  ...BADGE,
+  groups: [{ id: 'badged', name: 'Badged', condition: hasBadge }],
+};
+const MEMBERS = (public_: boolean): Definition =>
+  withNotes(public_ ? {} : { f: only({ kind: 'signed-in' }) }, {
+    entities: [{ ...NOTE, fields: [{ ...NOTE.fields[0], name: 'Home address' }] }] as Definition['entities'],
+  });
+const BULK: Partial<Definition> = {
+  entities: [{ ...NOTE, actions: [...NOTE.actions, { kind: 'bulk', id: 'many', name: 'Change many' }] }],
+};
+const handing = (from: string, to: string): Definition =>
+  small(
+    {
+      roles: [
+        named('clerk', { handsOut: from === 'clerk' ? [{ role: to, notHeld: true }] : [] }),
+        named('boss', { handsOut: from === 'boss' ? [{ role: to, notHeld: true }] : [] }),
+      ],
+    },
+    { two: only(role('boss')) },
+  );
+const ABOVE: Partial<Definition> = { roles: [named('clerk'), named('boss', { includes: ['clerk'] })] };
+const inUnit = (unitField?: string): Definition =>
+  withNotes(
+    { note: only(role('clerk')) },
+    {
+      units: [{ id: 'annexe', name: 'Annexe', units: [] }],
+      entities: [
+        {
+          ...NOTE,
+          fields: [...NOTE.fields, { id: 'place', name: 'Place', type: { kind: 'unit' } }],
+          ...(unitField !== undefined && { unitField }),
+        },
+      ],
+    },
+  );
+const inAnnexe: Person = {
+  ...person(),
+  assignments: [{ role: 'clerk', unit: 'annexe' }],
+};
+
 /** Of the second screen, with a condition. */
 const when = (what: What, condition: Condition, who: Who = EVERYONE): Definition =>
   small({}, { two: { lines: [...(what === 'block' ? [line(EVERYONE)] : []), line(who, what, condition)] } });
@@ -294,6 +396,24 @@ const day = (compare: '<' | '>' | '=', to: string): Condition => ({
   left: DAY,
   right: { value: to },
 });
+
+/** What somebody gets of every element on these records. */
+function levelsOf(
+  compiled: Compiled,
+  viewer: Viewer,
+  at: Circumstances,
+  records: readonly KnownRecord[],
+): ReadonlyMap<string, number> {
+  const access = accessOf(compiled, viewer, at);
+  return new Map(
+    compiled.tree.elements.flatMap((element) => {
+      const [on, around] = [compiled.tree.recordOf(element)?.id, element.screen?.binds?.entity].map((id) =>
+        records.find(({ entity }) => entity.id === id),
+      );
+      return [[element.id, access.level(element, on, around)] as const];
+    }),
+  );
+}
 
 describe('findings', () => {
   const cases: readonly [
@@ -394,6 +514,64 @@ describe('findings', () => {
         THREE({ sections: [section('n0', field('p0', 'f')), section('n3', field('p3', 'f'))] }),
       ),
     ],
+    ['container-closes', CLOSED(role('boss')), 'n1', CLOSED(EVERYONE)],
+    ['personal-data-public', MEMBERS(true), 'f', MEMBERS(false)],
+    ['list-without-filter', listed(), 'l', listed(NAMED_X)],
+    ['new-screens-open', small({ newScreens: 'everyone' }), 'app', small({ newScreens: 'signed-in' })],
+    ['hands-out-more', handing('clerk', 'boss'), 'clerk', handing('boss', 'clerk')],
+    [
+      'saves-nothing',
+      withNote({ p3: { lines: [line(EVERYONE, 'see')] } }, {}, WRITTEN),
+      'b3',
+      withNote({}, {}, WRITTEN),
+    ],
+    [
+      'written-but-not-saved',
+      withNote({ p3: { lines: [line(role('clerk'))] }, b3: only(role('boss')) }, {}, WRITTEN),
+      'three',
+      withNote({ p3: { lines: [line(role('clerk'))] } }, {}, WRITTEN),
+    ],
+    [
+      'bulk-changes-nothing',
+      withNote({ many: only(role('clerk')), f: { lines: [line(EVERYONE, 'see')] } }, BULK, WRITTEN),
+      'many',
+      withNote({ many: only(role('clerk')) }, BULK, WRITTEN),
+    ],
+    [
+      'block-hits-above',
+      small(ABOVE, { two: { lines: [line(EVERYONE), line(role('clerk'), 'block')] } }),
+      'two',
+      small(ABOVE, {
+        two: { lines: [line(EVERYONE), line({ kind: 'role', role: 'clerk', exactly: true }, 'block')] },
+      }),
+    ],
+    [
+      'blocks-in-doubt',
+      small(BADGE, { two: { lines: [line(EVERYONE), line(EVERYONE, 'block', hasBadge)] } }),
+      'two',
+      small(BADGE, { two: { lines: [line(EVERYONE), line({ kind: 'signed-in' }, 'block', hasBadge)] } }),
+    ],
+    ['compared-with-role-name', when('edit', isCalled('boss')), 'two', when('edit', { hasRole: 'boss' })],
+    [
+      'email-in-capitals',
+      when('edit', writes('Ada@example.org')),
+      'two',
+      when('edit', writes('ada@example.org')),
+    ],
+    [
+      'session-never-set',
+      small({ ...CHECKED, areas: small().areas }, { two: { lines: [line(EVERYONE, 'edit', SET)] } }),
+      'sv',
+      small(CHECKED, { two: { lines: [line(EVERYONE, 'edit', SET)] } }),
+    ],
+    ['held-in-a-unit-only', inUnit(), 'clerk', inUnit('place'), [inAnnexe]],
+    [
+      'group-of-nobody',
+      small(GROUPED, { two: only({ kind: 'group', group: 'badged' }) }),
+      'badged',
+      small({ ...GROUPED, groups: [{ id: 'badged', name: 'B', condition: { not: hasBadge } }] }),
+      [{ ...person('boss'), attributes: { badge: 'B-2' } }],
+    ],
     ['face-never-first', faced({}), 'f2', faced({ f1: only(role('boss')) })],
     [
       'written-by-hand',
@@ -478,7 +656,17 @@ describe('findings', () => {
   ];
 
   // What to do there is the builder's to say.
-  const WITHOUT_MENDS = ['form-nobody-sends', 'nobody-is-left', 'pointed-to-closed'];
+  const WITHOUT_MENDS = [
+    'form-nobody-sends',
+    'nobody-is-left',
+    'pointed-to-closed',
+    'written-but-not-saved',
+    'compared-with-role-name',
+    'email-in-capitals',
+    'session-never-set',
+    'held-in-a-unit-only',
+    'group-of-nobody',
+  ];
 
   it.each(cases)(
     '%s is found where it is, and not where it is not; each mend takes it away',
@@ -525,11 +713,70 @@ describe('findings', () => {
     expect(mended).toBeGreaterThan(20);
   });
 
+  it('tell of other records too that are open to whoever opens an account, where these are no more', () => {
+    const showing = (value: string): Condition => ({ compare: '=', left: TEXT, right: { value } });
+    const gate = (whenIn: string) => ({
+      three: {
+        lines: [
+          line({ kind: 'signed-out' }, 'see', showing('x')),
+          line({ kind: 'signed-in' }, 'see', showing(whenIn)),
+        ],
+      },
+      one: only(role('boss')),
+      note_create: { lines: [] },
+    });
+    const told = (whenIn: string): Id[] =>
+      placesOf(withNote(gate(whenIn), { signUp: true }), 'open-by-signing-up');
+    expect([told('x'), told('y')]).toEqual([[], ['note']]);
+  });
+
+  it('are mended as the sentence says: nobody gains by what closes, nobody loses by what opens, whatever the definition', () => {
+    const seen = { closes: 0, opens: 0, nothing: 0 };
+    fc.assert(
+      fc.property(fc.gen(), (value) => {
+        const draw = new Draw(value);
+        const definition = drawDefinition(draw);
+        const viewers = draw.many(6, () => drawViewer(draw), 3);
+        const circumstances = draw.many(2, () => drawCircumstances(draw), 1);
+        const records = definition.entities.map((one) => drawRecord(draw, definition, one));
+        for (const { kind, mends } of findingsIn(definition, [], AT))
+          for (const mend of mends) {
+            const edit = editOfMend(definition, mend);
+            const made = edit && applyEdit(definition, edit);
+            if (!made?.ok) continue;
+            seen[mend.does]++;
+            const sides = [definition, made.value].map(compile) as [Compiled, Compiled];
+            for (const viewer of viewers)
+              for (const at of circumstances) {
+                const [was, is] = sides.map((side) => levelsOf(side, viewer, at, records)) as [
+                  ReadonlyMap<string, number>,
+                  ReadonlyMap<string, number>,
+                ];
+                for (const key of new Set([...was.keys(), ...is.keys()])) {
+                  const [before, after] = [was.get(key) ?? 0, is.get(key) ?? 0];
+                  const isKept =
+                    mend.does === 'closes'
+                      ? after <= before
+                      : mend.does === 'opens'
+                        ? after >= before
+                        : after === before;
+                  if (!isKept)
+                    throw new Error(`${kind}: “${mend.says}” (${mend.does}): ${key} ${before} → ${after}`);
+                }
+              }
+          }
+      }),
+      { numRuns: runs(25), endOnFailure: true },
+    );
+    expect(Math.min(...Object.values(seen))).toBeGreaterThan(5);
+  });
+
   it('of the demo are those that were planted there', () => {
     expect(findingsIn(LARKFIELD, [], AT).map(({ kind, places }) => `${kind} ${places[0] ?? ''}`)).toEqual([
       'hidden-here-shown-there l_loans_loan_fee',
-      'open-by-signing-up loan',
+      'open-by-signing-up item',
       'lets-oneself-in p_item_store',
+      'hands-out-more keeper',
       'written-by-hand item_store',
       'written-by-hand item_shown',
       'written-by-hand loan_status',

@@ -1,4 +1,5 @@
 import { gives } from '../model/gate';
+import { withIncluded } from '../model/tree';
 import type { Check } from './finding';
 import { lineCalled } from './mends';
 import { called, sentence } from './words';
@@ -15,14 +16,19 @@ export const blockHitsAbove: Check = {
   rank: 'not-meant',
   title: 'It takes from the roles above too',
   *find(context) {
-    for (const [id, { lines }] of Object.entries(context.definition.gates)) {
+    const { definition } = context;
+    for (const [id, { lines }] of Object.entries(definition.gates)) {
       const element = context.element(id);
       if (!element) continue;
       for (const [at, line] of lines.entries()) {
         if (gives(line) || line.who.kind !== 'role' || line.who.exactly) continue;
         const exactly = { ...line, who: { ...line.who, exactly: true } };
         const changed = lines.map((one) => (one === line ? exactly : one));
-        const whom = context.spokenOf(line.who).filter((viewer) => {
+        const { role } = line.who;
+        const above = definition.roles.filter(
+          ({ id: other }) => other !== role && withIncluded(definition, [other]).has(role),
+        );
+        const whom = context.roleKinds(above).filter((viewer) => {
           const [now, then] = [lines, changed].map((some) => context.givenBy(viewer, element, some).most);
           return (then ?? 0) > (now ?? 0);
         });
@@ -38,7 +44,6 @@ export const blockHitsAbove: Check = {
             {
               says: `Let the line take it only from people who are assigned the role directly, so that ${names} have it again.`,
               does: 'opens',
-              to: whom,
               edit: { do: 'changeLine', gate: id, from: line, to: exactly },
             },
           ],

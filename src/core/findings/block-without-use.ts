@@ -42,7 +42,7 @@ export const blockWithoutUse: Check = {
           ),
           places: [id],
           whom: [],
-          mends: [removingLine(context, placed, !everybody)],
+          mends: [removingLine(context, placed)],
         };
       }
     }

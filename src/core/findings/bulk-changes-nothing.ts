@@ -30,7 +30,7 @@ export const bulkChangesNothing: Check = {
         reason: sentence(`${names} can use ${called(action)}, but can write none of the fields.`),
         places: [action.id, ...context.compiled.handles.handlesOf(action)],
         whom,
-        mends: edit ? [{ says: `Close ${called(action)} to ${names}.`, does: 'closes', to: whom, edit }] : [],
+        mends: edit ? [{ says: `Close ${called(action)} to ${names}.`, does: 'closes', edit }] : [],
       };
     }
   },

@@ -29,7 +29,6 @@ export const changedWithoutSigningIn: Check = {
               {
                 says: `Block ${called(action)} for people who are signed out.`,
                 does: 'closes',
-                to: [out],
                 edit,
               },
             ]

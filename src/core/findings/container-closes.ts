@@ -67,10 +67,10 @@ function opening(
   for (const { line } of lines) if (!who.some((one) => sameWho(one, line.who))) who.push(line.who);
   const says = `Open ${called(container)} to them, with everything in it that follows it.`;
   const after = [...before, ...who.map((one) => newLine(one, 'edit'))];
-  return [{ says, does: 'opens', to: whom, edit: editLines(container.id, before, after) }];
+  return [{ says, does: 'opens', edit: editLines(container.id, before, after) }];
 }
 
-/** Where nobody has more by these lines. */
+/** They give something at most to who has another role as well. */
 function removingAll(
   context: Context,
   lines: readonly UnhelpfulLine[],
@@ -82,7 +82,7 @@ function removingAll(
     .map(({ element, line, at }) => ({ do: 'removeLine', gate: element.id, line, at }) as const);
   return {
     says: `Remove the ${lines.length} lines that give ${context.names(whom)} what is in it.`,
-    does: 'nothing',
+    does: 'closes',
     edit: { do: 'together', edits },
   };
 }

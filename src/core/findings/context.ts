@@ -15,7 +15,7 @@ import { matrixOf, unpacked, unpackedMost } from '../access/questions/cells';
 import { readClock } from '../condition/clock';
 import type { Definition } from '../model/definition';
 import type { Line, Who } from '../model/gate';
-import { newId, type Id } from '../model/id';
+import type { Id } from '../model/id';
 import { withIncluded, type AppElement, type Tree } from '../model/tree';
 
 const MOST_NAMED = 3;
@@ -48,7 +48,7 @@ export class Context {
   /** Login states, roles and groups, then the people. */
   readonly viewers: readonly AskedViewer[];
   /** So many of them are no people: they come first. */
-  private readonly kinds: number;
+  private readonly kindCount: number;
   /** The day that it is there, `YYYY-MM-DD`. */
   readonly today: string;
   private readonly at: Circumstances;
@@ -56,6 +56,7 @@ export class Context {
   private readonly width: number;
   private readonly accesses = new Map<number, Access>();
   private readonly speaking = new Map<string, Speaking>();
+  private parts: Map<Id, AppElement[]> | undefined;
   private readonly both = new Map<string, boolean>();
   /** By an element's number, whether anybody gets it. */
   private readonly got: Uint8Array;
@@ -78,7 +79,7 @@ export class Context {
       else alike.set(key, [one]);
     }
     const kinds = kindsOf(definition);
-    this.kinds = kinds.length;
+    this.kindCount = kinds.length;
     this.viewers = [
       ...kinds.map((one) => ({ ...one, alike: [one] })),
       ...[...alike.values()].map((some) => ({ ...(some[0] as KeyedViewer), alike: some })),
@@ -123,15 +124,20 @@ export class Context {
     return this.viewers[0] as AskedViewer;
   }
 
+  /** Login states, roles and groups. */
+  get kinds(): readonly AskedViewer[] {
+    return this.viewers.slice(0, this.kindCount);
+  }
+
   /** The people, where they are known: one for all who are alike. */
   get persons(): readonly AskedViewer[] {
-    return this.viewers.slice(this.kinds);
+    return this.viewers.slice(this.kindCount);
   }
 
   /** Are these more than half of those: of the people, where these are known, else of the kinds of viewers? */
   isMostOf(some: readonly AskedViewer[], of: readonly AskedViewer[]): boolean {
     const count = (viewers: readonly AskedViewer[]): number => {
-      const persons = viewers.filter(({ row }) => row >= this.kinds);
+      const persons = viewers.filter(({ row }) => row >= this.kindCount);
       return persons.reduce((sum, { alike }) => sum + alike.length, 0);
     };
     const people = count(of);
@@ -237,6 +243,20 @@ export class Context {
     return found;
   }
 
+  /** All that stands on a screen. */
+  partsOf({ id }: { readonly id: Id }): readonly AppElement[] {
+    if (!this.parts) {
+      this.parts = new Map();
+      for (const one of this.tree.elements) {
+        if (!one.screen || one.kind === 'screen') continue;
+        const there = this.parts.get(one.screen.id);
+        if (there) there.push(one);
+        else this.parts.set(one.screen.id, [one]);
+      }
+    }
+    return this.parts.get(id) ?? [];
+  }
+
   element(id: Id): AppElement | undefined {
     return this.tree.get(id);
   }
@@ -246,7 +266,7 @@ export class Context {
    * them. Roles that are meant by others that are named are not named again.
    */
   names(viewers: readonly AskedViewer[]): string {
-    const kinds = viewers.filter(({ row }) => row < this.kinds);
+    const kinds = viewers.filter(({ row }) => row < this.kindCount);
     if (kinds.length === 0) return namesOf(viewers.flatMap(({ alike }) => alike.map(({ name }) => name)));
     const keys = new Set(kinds.map(({ key }) => key));
     if (keys.has(SIGNED_IN_KEY)) return keys.has(SIGNED_OUT_KEY) ? 'everyone' : 'everyone who is signed in';
@@ -285,7 +305,3 @@ export function namesOf(names: readonly string[]): string {
   if (more > 0) return `${named.join(', ')} and ${more} more`;
   return named.length < 2 ? named.join('') : `${named.slice(0, -1).join(', ')} and ${named.at(-1) ?? ''}`;
 }
-
-/** The same lines as lines of another gate. */
-export const copied = (lines: readonly Line[]): readonly Line[] =>
-  lines.map((line) => ({ ...line, id: newId() }));

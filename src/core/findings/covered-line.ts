@@ -38,7 +38,7 @@ export const coveredLine: Check = {
           ),
           places: [id],
           whom: [],
-          mends: [removingLine(context, placed, true)],
+          mends: [removingLine(context, placed)],
         };
       }
     }

@@ -1,10 +1,11 @@
 import { NONE } from '../access/deciding/level';
+import type { Edit } from '../edit/edits/edit';
 import { editLines } from '../edit/edits/make';
-import { gives, type Line } from '../model/gate';
+import { gives } from '../model/gate';
 import type { AppElement } from '../model/tree';
-import { copied, type AskedViewer, type Context } from './context';
+import type { AskedViewer, Context } from './context';
 import type { Check, ProposedMend } from './finding';
-import { following } from './mends';
+import { addingLines, followingFor } from './mends';
 import { called, sentence } from './words';
 
 /**
@@ -62,32 +63,27 @@ function mendsFor(
   whom: readonly AskedViewer[],
 ): ProposedMend[] {
   const { compiled } = context;
-  const lines = compiled.lines(way.id);
-  const says = `Close ${called(screen)} to ${context.names(whom)} too.`;
-  const closing = closingLines(context, screen, way, whom).map((after): ProposedMend => ({
-    says,
+  const closing = {
+    says: `Close ${called(screen)} to ${context.names(whom)} too.`,
     does: 'closes',
-    to: whom,
-    edit: editLines(screen.id, compiled.lines(screen.id), after),
-  }));
-  if (!lines || !whom.every((viewer) => context.isHiddenByOwnLines(viewer, way))) return closing;
+  } as const;
+  const edits = [withoutLinesFor(context, screen, whom), addingLines(context, [screen], whom, 'block')];
   const shown = `Show ${called(way)} to everyone who can open the screen: ${context.names(whom)}.`;
-  return [...closing, following(context, way, { says: shown, does: 'opens', to: whom })];
+  const isHidden = compiled.lines(way.id) && whom.every((viewer) => context.isHiddenByOwnLines(viewer, way));
+  return [
+    ...edits.flatMap((edit) => (edit ? [{ ...closing, edit }] : [])),
+    ...(isHidden ? followingFor(context, way, whom, { says: shown, does: 'opens' }) : []),
+  ];
 }
 
-/** What the screen's lines could be: without those that speak of these people alone, or as the way's. */
-function closingLines(
+/** The edit that removes the lines that give the screen to these people alone, where there are such. */
+function withoutLinesFor(
   context: Context,
   screen: AppElement,
-  way: AppElement,
   whom: readonly AskedViewer[],
-): (readonly Line[])[] {
-  const { compiled, tree } = context;
-  const [own, theirs] = [compiled.lines(screen.id), compiled.lines(way.id)];
+): Edit | undefined {
+  const own = context.compiled.lines(screen.id) ?? [];
   const rows = new Set(whom.map(({ row }) => row));
-  const left = own?.filter((line) => !gives(line) || !context.allOf(line.who, ({ row }) => rows.has(row)));
-  if (left && own && left.length < own.length) return [left];
-  // A condition on the record of one means nothing on another.
-  const fits = theirs && (tree.recordOf(screen) === tree.recordOf(way) || theirs.every(({ when }) => !when));
-  return fits ? [copied(theirs)] : [];
+  const left = own.filter((line) => !gives(line) || !context.allOf(line.who, ({ row }) => rows.has(row)));
+  return left.length < own.length ? editLines(screen.id, own, left) : undefined;
 }

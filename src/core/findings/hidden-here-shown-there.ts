@@ -1,9 +1,8 @@
 import { NONE } from '../access/deciding/level';
-import { editLines } from '../edit/edits/make';
 import type { AppElement } from '../model/tree';
-import { copied, type AskedViewer, type Context } from './context';
+import type { AskedViewer, Context } from './context';
 import type { Check, ProposedMend } from './finding';
-import { addingLines, closedTo, following } from './mends';
+import { addingLines, closedTo, followingFor } from './mends';
 import { called, sentence } from './words';
 
 /**
@@ -59,23 +58,13 @@ function mendsFor(
   door: AppElement,
   whom: readonly AskedViewer[],
 ): ProposedMend[] {
-  const { compiled } = context;
   const names = context.names(whom);
-  const here = { says: `Show ${called(part)} to ${names} too.`, does: 'opens', to: whom } as const;
-  const given = addingLines(context, [part], whom, 'see');
-  const showing = [following(context, part, here), ...(given ? [{ ...here, edit: given }] : [])];
-  const everywhere = {
-    says: `Hide ${called(door)} from ${names} everywhere.`,
-    does: 'closes',
-    to: whom,
-  } as const;
-  const field = door.kind === 'data-field' ? door.node : undefined;
-  const blocked = closedTo(context, door, whom);
+  const show = { says: `Show ${called(part)} to ${names} too.`, does: 'opens' } as const;
+  const hide = { says: `Hide ${called(door)} from ${names} everywhere.`, does: 'closes' } as const;
+  const [given, blocked] = [addingLines(context, [part], whom, 'see'), closedTo(context, door, whom)];
   return [
-    ...(compiled.lines(door.id) || field?.neverFollows
-      ? []
-      : [{ ...everywhere, edit: editLines(door.id, undefined, copied(compiled.lines(part.id) ?? [])) }]),
-    ...(blocked ? [{ ...everywhere, edit: blocked }] : []),
-    ...showing,
+    ...(blocked ? [{ ...hide, edit: blocked }] : []),
+    ...followingFor(context, part, whom, show),
+    ...(given ? [{ ...show, edit: given }] : []),
   ];
 }

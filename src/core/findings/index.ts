@@ -25,15 +25,20 @@ export function findingsIn(
   moment: number,
   checks: readonly Check[] = CHECKS,
 ): readonly Finding[] {
+  return [...eachFinding(definition, people, moment, checks)];
+}
+
+/** The same, each as soon as it is found. */
+export function* eachFinding(
+  definition: Definition,
+  people: readonly KeyedViewer[],
+  moment: number,
+  checks: readonly Check[] = CHECKS,
+): Generator<Finding, void> {
   const context = new Context(definition, people, moment);
-  return checks.flatMap(({ kind, rank, find }) =>
-    [...find(context)].map(({ mends, ...found }) => ({
-      kind,
-      rank,
-      ...found,
-      mends: offered(context, mends),
-    })),
-  );
+  for (const { kind, rank, find } of checks)
+    for (const { mends, ...found } of find(context))
+      yield { kind, rank, ...found, mends: offered(context, mends) };
 }
 
 /** Those that do what they say: of those that say the same, the first. */

@@ -1,6 +1,6 @@
 import { NONE } from '../access/deciding/level';
 import { sentTo } from '../access/sent/landing';
-import type { AskedViewer, Context } from './context';
+import type { Context } from './context';
 import type { Check, Suspect } from './finding';
 import { deleting, following } from './mends';
 import { called, sentence } from './words';
@@ -38,7 +38,7 @@ export const leadsNowhere: Check = {
             does: 'opens',
             to: open,
           }),
-          deleting(way, 'nothing'),
+          deleting(way),
         ],
       };
     }

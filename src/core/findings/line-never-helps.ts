@@ -27,7 +27,7 @@ export const lineNeverHelps: Check = {
         ),
         places: [element.id, closed.id],
         whom,
-        mends: [removingLine(context, one, true)],
+        mends: [removingLine(context, one)],
       };
     }
   },

@@ -1,3 +1,4 @@
+import { EDIT, NONE } from '../access/deciding/level';
 import { idInKey, SIGNED_IN_KEY, SIGNED_OUT_KEY, viewerKey } from '../access/deciding/viewer-key';
 import { lineInWords } from '../edit/comparing/words';
 import type { Edit } from '../edit/edits/edit';
@@ -7,13 +8,13 @@ import type { Definition } from '../model/definition';
 import { gives, type Line, type What, type Who } from '../model/gate';
 import type { AppElement } from '../model/tree';
 import type { AskedViewer, Context } from './context';
-import type { Does, Mend, ProposedMend } from './finding';
+import type { Mend, ProposedMend } from './finding';
 import { called } from './words';
 
 /** The mend that deletes an element with all that names it. */
-export const deleting = (element: AppElement, does: Does = 'closes'): ProposedMend => ({
+export const deleting = (element: AppElement): ProposedMend => ({
   says: `Delete ${called(element)}.`,
-  does,
+  does: 'closes',
   removes: element.id,
 });
 
@@ -30,10 +31,10 @@ export function lineCalled({ definition, people }: Context, { element, line, at 
   return `line ${at + 1} (${lineInWords(line, element.id, definition, nameOf)})`;
 }
 
-/** The mend that removes a line: it closes where the line gives, and opens where it takes away, if it does anything. */
-export const removingLine = (context: Context, placed: PlacedLine, isWithoutUse = false): ProposedMend => ({
+/** The mend that removes a line: it closes where the line gives, and opens where it takes away, if it does anything at all. */
+export const removingLine = (context: Context, placed: PlacedLine): ProposedMend => ({
   says: `Remove ${lineCalled(context, placed)} from ${called(placed.element)}.`,
-  does: isWithoutUse ? 'nothing' : gives(placed.line) ? 'closes' : 'opens',
+  does: gives(placed.line) ? 'closes' : 'opens',
   edit: { do: 'removeLine', gate: placed.element.id, line: placed.line, at: placed.at },
 });
 
@@ -80,6 +81,21 @@ export function addingLines(
     return [editLines(gate.id, lines, [...before, ...more])];
   });
   return edits.length > 1 ? { do: 'together', edits } : edits[0];
+}
+
+/** The same, where the lines that it has keep it from these viewers only. */
+export function followingFor(
+  context: Context,
+  element: AppElement,
+  whom: readonly AskedViewer[],
+  mend: Pick<ProposedMend, 'says' | 'does'>,
+): ProposedMend[] {
+  const { container } = element;
+  const isKept = (viewer: AskedViewer): boolean =>
+    context.leastByOwn(viewer, element) < EDIT &&
+    (!container || context.mostByGate(viewer, container) > NONE);
+  const isForThem = context.kinds.every((viewer) => whom.includes(viewer) || !isKept(viewer));
+  return isForThem ? [following(context, element, mend)] : [];
 }
 
 /**

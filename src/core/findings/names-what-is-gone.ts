@@ -31,7 +31,7 @@ export const namesWhatIsGone: Check = {
           reason: `Line ${at + 1} of ${called(element)} names a ${line.who.kind} that is deleted${takes && !lacks ? ', and in doubt it takes access from everyone' : lacks ? ' or cannot sign in' : ''}.`,
           places: [id],
           whom: [],
-          mends: [removingLine(context, { element, line, at }, !takes || lacks)],
+          mends: [removingLine(context, { element, line, at })],
         };
       }
     for (const { place, name, condition } of conditionsIn(context))

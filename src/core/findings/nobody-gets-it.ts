@@ -43,7 +43,7 @@ export const nobodyGetsIt: Check = {
         reason: `Nobody has access to ${called(element)}: ${why(context, element)}`,
         places: [element.id],
         whom: [],
-        mends: [...followingAgain(context, element), deleting(element, 'nothing')],
+        mends: [...followingAgain(context, element), deleting(element)],
       };
     }
   },

@@ -58,5 +58,5 @@ function mendsFor(context: Context, door: AppElement) {
   const { signedOut } = context;
   const edit = closedTo(context, door, [signedOut]);
   const says = `Hide ${called(door)} from people who are signed out.`;
-  return edit ? [{ says, does: 'closes', to: [signedOut], edit } as const] : [];
+  return edit ? [{ says, does: 'closes', edit } as const] : [];
 }

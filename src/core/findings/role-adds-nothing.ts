@@ -26,7 +26,8 @@ export const roleAddsNothing: Check = {
       if (!own || !signedIn) continue;
       const idle = isIdle(definition, role);
       if (idle && context.sameRow(own, signedIn)) {
-        const edit = removeNamed(definition, 'roles', role.id);
+        // Beside another role, a line or a condition that names it may make a difference.
+        const edit = isNamed(definition, role) ? undefined : removeNamed(definition, 'roles', role.id);
         yield {
           reason: `${role.name} gives nothing that everyone who is signed in does not have.`,
           places: [role.id],
@@ -47,6 +48,9 @@ export const roleAddsNothing: Check = {
     }
   },
 };
+
+const isNamed = ({ gates, groups, conditions, areas }: Definition, { id }: Role): boolean =>
+  JSON.stringify([gates, groups, conditions, areas]).includes(`"${id}"`);
 
 /** Does it neither hold privileges nor do anything but give access? */
 function isIdle(definition: Definition, role: Role): boolean {

@@ -18,7 +18,7 @@ export const savesNothing: Check = {
     for (const button of tree.elements) {
       if (button.kind !== 'button' || button.node.effect.do !== 'save') continue;
       const { screen } = button;
-      const fields = tree.elements.filter((one) => one.kind === 'field' && one.screen === screen);
+      const fields = screen ? context.partsOf(screen).filter(({ kind }) => kind === 'field') : [];
       // What a new record starts with is something, too.
       if (screen?.binds?.record === 'new' && fields.length === 0) continue;
       const whom = context
@@ -31,9 +31,7 @@ export const savesNothing: Check = {
         reason: sentence(`${names} can use ${called(button)}, but can write none of its fields.`),
         places: [button.id, ...fields.map(({ id }) => id)],
         whom,
-        mends: edit
-          ? [{ says: `Hide ${called(button)} from ${names}.`, does: 'closes', to: whom, edit }]
-          : [],
+        mends: edit ? [{ says: `Hide ${called(button)} from ${names}.`, does: 'closes', edit }] : [],
       };
     }
   },

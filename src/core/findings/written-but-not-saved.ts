@@ -1,4 +1,5 @@
 import { EDIT, NONE } from '../access/deciding/level';
+import type { Line } from '../model/gate';
 import type { AppElement } from '../model/tree';
 import type { AskedViewer, Context } from './context';
 import type { Check } from './finding';
@@ -19,11 +20,14 @@ export const writtenButNotSaved: Check = {
     for (const screen of context.tree.elements) {
       if (screen.kind !== 'screen' || !screen.node.binds) continue;
       const saves = context.compiled.handles.savesOn(screen.node);
-      const unsaving = context
-        .whoGets(screen)
-        .filter((viewer) => saves.every((save) => context.most(viewer, save) < EDIT));
-      const given = context.tree.elements.flatMap((part) => {
-        if (part.screen !== screen.node || (part.kind !== 'field' && part.kind !== 'section')) return [];
+      const gated = context.partsOf(screen).some(({ id }) => context.compiled.lines(id));
+      if (!gated) continue;
+      const unsaving = context.kinds.filter(
+        (viewer) =>
+          context.most(viewer, screen) > NONE && saves.every((save) => context.most(viewer, save) < EDIT),
+      );
+      const given = context.partsOf(screen).flatMap((part) => {
+        if (part.kind !== 'field' && part.kind !== 'section') return [];
         const whom = unsaving.filter((viewer) => isGivenEdit(context, viewer, part));
         return whom.length > 0 ? [{ part, whom }] : [];
       });
@@ -45,12 +49,9 @@ export const writtenButNotSaved: Check = {
 /** By a line that speaks of them in particular. */
 function isGivenEdit(context: Context, viewer: AskedViewer, part: AppElement): boolean {
   const lines = context.compiled.lines(part.id) ?? [];
+  const isNamed = (line: Line): boolean =>
+    line.what === 'edit' && line.who.kind !== 'everyone' && context.isSomebody(line.who, [viewer]);
   return (
-    context.most(viewer, part) > NONE &&
-    context.mostByGate(viewer, part) === EDIT &&
-    lines.some(
-      (line) =>
-        line.what === 'edit' && line.who.kind !== 'everyone' && context.isSomebody(line.who, [viewer]),
-    )
+    lines.some(isNamed) && context.most(viewer, part) > NONE && context.mostByGate(viewer, part) === EDIT
   );
 }
