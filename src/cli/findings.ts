@@ -74,7 +74,7 @@ export const findingInWords = (
   effects: Effects,
 ): string =>
   [
-    `${rank === 'lets-in' ? 'Lets in' : 'Not meant'}: ${reason} [${kind}]`,
+    `${rank === 'lets-in' ? 'Access risk' : 'Likely mistake'}: ${reason} [${kind}]`,
     `  at ${places.map((id) => `${nameOf(definition, id)} (${id})`).join(', ')}`,
     ...mends.map((mend) => `  - ${mend.says}${effects ? ` ${effectInWords(effects(mend))}` : ''}`),
   ].join('\n');

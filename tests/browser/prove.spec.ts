@@ -21,11 +21,11 @@ test('what is probably wrong is found, told, and mended by an edit whose effect 
 }) => {
   const page = await atProve(browser);
   await expect(badge(page)).toContainText('9');
-  await expect(findings(page).locator('tbody tr')).toHaveCount(9);
+  await expect(findings(page).locator('[data-finding]')).toHaveCount(9);
   await findings(page)
     .getByRole('button', { name: /^Hidden here, shown there/ })
     .click();
-  await expect(detail(page)).toContainText('Fee is hidden from Assistant on Loan list');
+  await expect(detail(page)).toContainText('The column Fee on Loan list is hidden from Assistant');
   await expect(detail(page)).toContainText(/people lose/);
   await expect(detail(page).getByRole('link', { name: /Look as two of them/ })).toBeVisible();
   await detail(page).getByRole('button', { name: 'Do it' }).first().click();
@@ -46,11 +46,11 @@ test('what is meant so is set aside with a reason, until what it rests on change
   await detail(page).getByRole('button', { name: 'Set aside …' }).click();
   await page.getByRole('dialog').getByLabel('Why').fill('They are trained for it.');
   await page.getByRole('dialog').getByRole('button', { name: 'Set aside' }).click();
-  await expect(findings(page).locator('tbody tr')).toHaveCount(8);
+  await expect(findings(page).locator('[data-finding]')).toHaveCount(8);
   await findings(page).getByRole('button', { name: 'Show them' }).click();
   await expect(findings(page)).toContainText('Set aside: They are trained for it.');
   await page.reload();
-  await expect(findings(page).locator('tbody tr')).toHaveCount(8);
+  await expect(findings(page).locator('[data-finding]')).toHaveCount(8);
   // Another line at its gate, and it is there again.
   await page.goto('/studio/larkfield/gates?element=p_item_store&viewer=role:curator&form=grid');
   await expect(page.getByRole('treegrid')).toBeVisible();
@@ -127,7 +127,7 @@ test('expectations go out and come in as CSV, all or none', async ({ browser }) 
 test('a reviewer sees all of it and changes nothing', async ({ browser }) => {
   const page = await studio(browser, 'vera@larkfield.example');
   await page.goto(prove);
-  await expect(findings(page).locator('tbody tr').first()).toBeVisible();
+  await expect(findings(page).locator('[data-finding]').first()).toBeVisible();
   await expect(page.getByRole('button', { name: 'Do it' })).toHaveCount(0);
   const refused = await page.request.put('/studio/api/applications/larkfield/proof/aside', {
     data: { key: 'x', reason: 'y' },

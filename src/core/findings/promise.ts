@@ -18,8 +18,7 @@ import { keysOf, type Does, type ProposedMend } from './finding';
  */
 export function keepsPromise(context: Context, mend: ProposedMend): boolean {
   const { definition, moment } = context;
-  // What is deleted goes with the lines that name it, and what is in doubt by that is closed (`removalOf`).
-  if ('removes' in mend) return mend.does === 'closes';
+  if ('removes' in mend) return mend.does === 'closes' && closesByGoing(context, mend.removes);
   const { edit } = mend;
   const surely = surelyDoes(context, edit) === mend.does;
   if (surely && !mend.to) return true;
@@ -37,6 +36,22 @@ export function keepsPromise(context: Context, mend: ProposedMend): boolean {
     });
   const asked = surely ? [context.kinds] : [context.kinds, combinations(context)];
   return asked.every((viewers) => compareReach(definition, made.value, viewers, { moment }).every(isSo));
+}
+
+/**
+ * What is deleted goes with the lines that name it, and what is in doubt by that is closed (`removalOf`). Only a menu item
+ * with others under it stays, and is then no longer closed by the screen that it led to.
+ */
+function closesByGoing({ tree, compiled }: Context, id: Id): boolean {
+  const screens = tree.elements.filter(
+    (one) => one.kind === 'screen' && (one.id === id || one.container?.id === id),
+  );
+  return screens
+    .flatMap((screen) => compiled.handles.handlesOf(screen))
+    .every((way) => {
+      const element = tree.get(way);
+      return element?.kind !== 'menu-item' || element.node.items.length === 0;
+    });
 }
 
 interface Combined {

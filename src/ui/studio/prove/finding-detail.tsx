@@ -32,7 +32,7 @@ export function FindingDetail({ finding, behind }: { finding: ShownFinding; behi
         {title}
       </h2>
       <p className="text-[13px] text-quiet">
-        {rank === 'lets-in' ? 'Lets somebody in. ' : 'Probably not meant. '}
+        {rank === 'lets-in' ? 'Access risk. ' : 'Likely mistake. '}
         {since ? sinceInWords(definition, 'Found', since) : 'There since before the changes that are kept.'}
       </p>
       <p className="mt-2">{reason}</p>
@@ -68,7 +68,7 @@ export function FindingDetail({ finding, behind }: { finding: ShownFinding; behi
       <h3 className="mt-4 font-semibold">Ways to mend it</h3>
       {mends.length === 0 && (
         <p className="mt-1 text-[13px] text-quiet">
-          What to do is yours to say: go to one of the places, and change it there.
+          What to change depends on what you want: open one of the places, and change it there.
         </p>
       )}
       {mends.map((mend, n) => (
