@@ -20,8 +20,8 @@ test('what is probably wrong is found, told, and mended by an edit whose effect 
   browser,
 }) => {
   const page = await atProve(browser);
-  await expect(badge(page)).toContainText('9');
-  await expect(findings(page).locator('[data-finding]')).toHaveCount(9);
+  await expect(badge(page)).toContainText('10');
+  await expect(findings(page).locator('[data-finding]')).toHaveCount(10);
   await findings(page)
     .getByRole('button', { name: /^Hidden here, shown there/ })
     .click();
@@ -30,12 +30,12 @@ test('what is probably wrong is found, told, and mended by an edit whose effect 
   await expect(detail(page).getByRole('link', { name: /Look as two of them/ })).toBeVisible();
   await detail(page).getByRole('button', { name: 'Do it' }).first().click();
   await expect(findings(page)).not.toContainText('Hidden here, shown there');
-  await expect(badge(page)).toContainText('8');
+  await expect(badge(page)).toContainText('9');
   await undoButton(page).click();
   await expect(findings(page)).toContainText('Hidden here, shown there');
   // Its place leads to where it is mended.
-  await findings(page).getByRole('link', { name: 'Loans' }).click();
-  await expect(page).toHaveURL(/gates\?element=loan/);
+  await findings(page).getByRole('link', { name: 'Items' }).click();
+  await expect(page).toHaveURL(/gates\?element=item/);
 });
 
 test('what is meant so is set aside with a reason, until what it rests on changes', async ({ browser }) => {
@@ -46,11 +46,11 @@ test('what is meant so is set aside with a reason, until what it rests on change
   await detail(page).getByRole('button', { name: 'Set aside …' }).click();
   await page.getByRole('dialog').getByLabel('Why').fill('They are trained for it.');
   await page.getByRole('dialog').getByRole('button', { name: 'Set aside' }).click();
-  await expect(findings(page).locator('[data-finding]')).toHaveCount(8);
+  await expect(findings(page).locator('[data-finding]')).toHaveCount(9);
   await findings(page).getByRole('button', { name: 'Show them' }).click();
   await expect(findings(page)).toContainText('Set aside: They are trained for it.');
   await page.reload();
-  await expect(findings(page).locator('[data-finding]')).toHaveCount(8);
+  await expect(findings(page).locator('[data-finding]')).toHaveCount(9);
   // Another line at its gate, and it is there again.
   await page.goto('/studio/larkfield/gates?element=p_item_store&viewer=role:curator&form=grid');
   await expect(page.getByRole('treegrid')).toBeVisible();

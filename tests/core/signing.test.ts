@@ -1,17 +1,36 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { accessOf, compile, difference, viewerOfPerson } from '@/core';
+import { counts, type Circumstances } from '@/core/access/deciding/viewer';
+import type { KnownRecord } from '@/core/access/sent/resolve';
 import { kindsOf, sameAnswer, type Answer, type Person } from '@/core/access';
 import { changeInWords, type Edit, personChangeInWords } from '@/core/edit';
 import { editBetween } from '@/core/edit/edits/between';
 import { type Definition, treeOf } from '@/core/model';
-import { canonicalJson, causesOf, changedCells, gains, type Standing } from '@/core/signing';
+import {
+  canonicalJson,
+  causesOf,
+  changedCells,
+  changedPeople,
+  gains,
+  otherwiseBetween,
+  type Standing,
+} from '@/core/signing';
 import { LARKFIELD } from '@/demo/definition';
-import { Draw, drawDefinition, drawLine, drawSomebody, PEOPLE } from './arbitrary';
+import {
+  Draw,
+  drawCircumstances,
+  drawDefinition,
+  drawLine,
+  drawRecord,
+  drawSomebody,
+  PEOPLE,
+} from './arbitrary';
 import { allSteps } from '@/core/steps';
-import { runs } from '../runs';
+import { found, runs } from '../runs';
 
-const MOMENT = Date.UTC(2026, 5, 15, 11);
+/** Assignments begin or end on the first of June. */
+const [MOMENT, LATER] = [Date.UTC(2026, 4, 15, 11), Date.UTC(2026, 5, 15, 11)];
 
 /** The same people at another time: some have other roles, one may be gone, one may have come. */
 const drawPeople = (draw: Draw): Person[] =>
@@ -42,13 +61,35 @@ function drawNext(draw: Draw, before: Definition): Definition {
 }
 
 /** What somebody gets, asked one by one; of what is not there, nothing. */
-function plainly({ definition, people }: Standing, viewer: string, element: string): Answer {
+function plainly({ definition, people, moment }: Standing, viewer: string, element: string): Answer {
   const person = people.find(({ id }) => viewer === `person:${id}`);
   const who = person ? viewerOfPerson(person) : kindsOf(definition).find(({ key }) => key === viewer)?.viewer;
   const compiled = compile(definition);
   const found = compiled.tree.get(element);
   if (!who || !found) return { least: 0, most: 0 };
-  return accessOf(compiled, who, { moment: MOMENT, whenever: true }).answer(found);
+  return accessOf(compiled, who, { moment, whenever: true }).answer(found);
+}
+
+/** What a viewer has of every element on these records; nothing, where they are not there. */
+function levelsOf(
+  { definition, people }: Standing,
+  viewer: string,
+  at: Circumstances,
+  records: readonly KnownRecord[],
+): ReadonlyMap<string, number> {
+  const person = people.find(({ id }) => viewer === `person:${id}`);
+  const who = person ? viewerOfPerson(person) : kindsOf(definition).find(({ key }) => key === viewer)?.viewer;
+  const compiled = compile(definition);
+  if (!who) return new Map(compiled.tree.elements.map(({ id }) => [id, 0]));
+  const access = accessOf(compiled, who, at);
+  return new Map(
+    compiled.tree.elements.map((element) => {
+      const [on, around] = [compiled.tree.recordOf(element)?.id, element.screen?.binds?.entity].map((id) =>
+        records.find(({ entity }) => entity.id === id),
+      );
+      return [element.id, access.level(element, on, around)] as const;
+    }),
+  );
 }
 
 interface Story {
@@ -58,7 +99,7 @@ interface Story {
 }
 
 function drawStory(draw: Draw): Story {
-  const before = { definition: drawDefinition(draw), people: drawPeople(draw) };
+  const before = { definition: drawDefinition(draw), people: drawPeople(draw), moment: MOMENT };
   const revisions: { revision: number; edit: Edit; made: Definition }[] = [];
   let { definition } = before;
   for (let n = 0; n < 4; n++) {
@@ -70,7 +111,11 @@ function drawStory(draw: Draw): Story {
   }
   return {
     before,
-    after: { definition, people: draw.chance(50) ? before.people : drawPeople(draw) },
+    after: {
+      definition,
+      people: draw.chance(50) ? before.people : drawPeople(draw),
+      moment: draw.one([MOMENT, LATER]),
+    },
     revisions,
   };
 }
@@ -80,8 +125,8 @@ describe('what differs from what was signed off', () => {
     fc.assert(
       fc.property(fc.gen(), (value) => {
         const { before, after } = drawStory(new Draw(value));
-        const { cells, gained, lost } = allSteps(changedCells(before, after, MOMENT, Infinity));
-        const found = new Map(cells.map((cell) => [`${cell.viewer} ${cell.element}`, cell]));
+        const { cells, gained, lost } = allSteps(changedCells(before, after, Infinity));
+        const byKey = new Map(cells.map((cell) => [`${cell.viewer} ${cell.element}`, cell]));
         const sides = [before, after];
         const viewers = sides.flatMap(({ definition, people }) => [
           ...kindsOf(definition).map(({ key }) => key),
@@ -91,14 +136,14 @@ describe('what differs from what was signed off', () => {
         for (const viewer of new Set(viewers))
           for (const element of new Set(elements)) {
             const [was, is] = [plainly(before, viewer, element), plainly(after, viewer, element)];
-            const cell = found.get(`${viewer} ${element}`);
+            const cell = byKey.get(`${viewer} ${element}`);
             expect(cell !== undefined).toBe(!sameAnswer(was, is));
             if (cell) expect(cell).toMatchObject({ before: was, after: is });
           }
         expect(gained).toBe(cells.filter(gains).length);
         expect(gained + lost).toBe(cells.length);
-        const few = allSteps(changedCells(before, after, MOMENT, 3));
-        expect(few).toEqual({ cells: cells.slice(0, 3), gained, lost });
+        const few = allSteps(changedCells(before, after, 3));
+        expect(few).toMatchObject({ cells: cells.slice(0, 3), gained, lost });
       }),
       { numRuns: runs(30), endOnFailure: true },
     );
@@ -108,11 +153,11 @@ describe('what differs from what was signed off', () => {
     fc.assert(
       fc.property(fc.gen(), (value) => {
         const { before, after, revisions } = drawStory(new Draw(value));
-        const { cells } = allSteps(changedCells(before, after, MOMENT, Infinity));
-        const causes = allSteps(causesOf(before, after, revisions, cells, MOMENT));
+        const { cells } = allSteps(changedCells(before, after, Infinity));
+        const causes = allSteps(causesOf(before, after, revisions, cells));
         for (const cell of cells.slice(0, 60)) {
-          const answer = (definition: Definition, { people }: Standing): Answer =>
-            plainly({ definition, people }, cell.viewer, cell.element);
+          const answer = (definition: Definition, of: Standing): Answer =>
+            plainly({ ...of, definition }, cell.viewer, cell.element);
           const { edit, person } = causes.get(cell) ?? {};
           const [editsDo, personDoes] = [
             answer(after.definition, before),
@@ -136,10 +181,71 @@ describe('what differs from what was signed off', () => {
     );
   });
 
+  it('tells of everything that is answered otherwise on some record, at some time, in some session', () => {
+    let differing = 0;
+    fc.assert(
+      fc.property(fc.gen(), (value) => {
+        const draw = new Draw(value);
+        const { before, after } = drawStory(draw);
+        const { isChanged } = allSteps(changedCells(before, after, 0));
+        const otherwise = allSteps(otherwiseBetween(before, after, isChanged));
+        const changed = new Set(changedPeople(before, after).map(([, { id }]) => `person:${id}`));
+        // Who came and who is gone is told by itself.
+        const isOnce = (viewer: string): boolean =>
+          [before, after].filter(({ people }) => people.some(({ id }) => viewer === `person:${id}`))
+            .length === 1;
+        const isTold = (viewer: string, element: string): boolean =>
+          changed.has(viewer) ||
+          isOnce(viewer) ||
+          isChanged(viewer, element) ||
+          otherwise.some((one) => one.element === element && one.who.includes(viewer));
+        const records = after.definition.entities.map((one) => drawRecord(draw, after.definition, one));
+        const keys = [
+          ...kindsOf(after.definition).map(({ key }) => key),
+          ...PEOPLE.map((id) => `person:${id}`),
+        ];
+        for (const at of draw.many(4, () => drawCircumstances(draw), 2))
+          for (const viewer of keys) {
+            // What roles give that are not counted yet, or no more, is told of the roles.
+            const theirs = after.people.find(({ id }) => viewer === `person:${id}`)?.assignments ?? [];
+            if (theirs.some((one) => counts(one, at.moment) !== counts(one, after.moment))) continue;
+            const [was, is] = [before, after].map((side) => levelsOf(side, viewer, at, records));
+            for (const [element, level] of is ?? []) {
+              if (level === (was?.get(element) ?? 0)) continue;
+              differing++;
+              expect([viewer, element, isTold(viewer, element)]).toEqual([viewer, element, true]);
+            }
+          }
+      }),
+      { numRuns: runs(30), endOnFailure: true },
+    );
+    expect(differing).toBeGreaterThan(found(2000));
+  });
+
+  it('tells that a period is over, and of what it gave', () => {
+    const people: Person[] = [
+      {
+        id: 'wren',
+        name: 'Wren',
+        active: true,
+        assignments: [{ role: 'curator', until: '2026-06-01T00:00:00Z' }],
+        attributes: {},
+      },
+    ];
+    const before = { definition: LARKFIELD, people, moment: MOMENT };
+    const after = { ...before, moment: LATER };
+    const { cells, lost } = allSteps(changedCells(before, after, 1));
+    expect(lost).toBeGreaterThan(10);
+    const [cause] = [...allSteps(causesOf(before, after, [], cells)).values()];
+    expect(cause?.person?.says).toBe('no longer has Curator, until 1 Jun 2026');
+    expect(changedPeople(before, after)).toHaveLength(1);
+    expect(changedPeople(before, before)).toHaveLength(0);
+  });
+
   it('is told step by step, up to the last', () => {
-    const after = { definition: LARKFIELD, people: manyPeople(500) };
+    const after = { definition: LARKFIELD, people: manyPeople(500), moment: MOMENT };
     const before = { ...after, people: [] };
-    const told = [...changedCells(before, after, MOMENT, 1)];
+    const told = [...changedCells(before, after, 1)];
     expect(told.length).toBeGreaterThan(2);
     expect(told.at(-1)?.done).toBe(told.at(-1)?.of);
   });

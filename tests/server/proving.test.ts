@@ -20,7 +20,8 @@ import { newestProof } from '@/server/proving/newest';
 import { proofOf, setFindingAside } from '@/server/proving/proof';
 import { prove, toBeProved } from '@/server/proving/prove';
 import { compareSignOff } from '@/server/proving/compare-sign-offs';
-import { signOff, signOffById } from '@/server/proving/sign-offs';
+import type { Condition } from '@/core/condition';
+import { listSignOffs, signOff, signOffById } from '@/server/proving/sign-offs';
 import { application, dropApplications, emptyDatabase, put, underNewId } from './setting';
 
 beforeAll(emptyDatabase);
@@ -189,7 +190,15 @@ describe('what was signed off', () => {
   it('stays as it was; what differs is told under the edit that did it, or the change of the person', async () => {
     const id = await signOff(definition.id, ada, 'March review', 0);
     const { sha256 } = await signOffById(definition.id, id);
-    expect(await compared(id)).toMatchObject({ cells: [], gained: 0, lost: 0 });
+    const none = { first: [], count: 0 };
+    expect(await compared(id)).toEqual({
+      cells: [],
+      gained: 0,
+      lost: 0,
+      otherwise: none,
+      definition: none,
+      people: none,
+    });
     await edit(0, bo, line('volunteer'));
     await edit(1, ada, { ...line('assistant'), gate: 's_schedule' } as Edit);
     await give('auditor');
@@ -218,6 +227,24 @@ describe('what was signed off', () => {
     expect(cells.every(({ gains }) => gains)).toBe(true);
     expect([gained, lost]).toEqual([cells.length, 0]);
     expect(await signOffById(definition.id, id)).toMatchObject({ sha256, isWhole: true });
+  });
+
+  it('differs in records, in the definition and in people too, and tells that an old revision was signed', async () => {
+    await edit(0, bo, line('volunteer'));
+    const id = await signOff(definition.id, ada, 'Late', 0);
+    expect((await listSignOffs(definition.id)).map(({ wasOld }) => wasOld)).toEqual([true]);
+    const { otherwise: before } = await compared(id);
+    const [from] = definition.gates['s_piece']?.lines ?? [];
+    if (!from) throw new Error('The demo has a line there');
+    const shown = { compare: '=', left: { record: 'item_shown' }, right: { value: true } } as const;
+    const when = { all: [from.when as Condition, shown] };
+    await edit(1, ada, { do: 'changeLine', gate: 's_piece', from, to: { ...from, when } });
+    const { otherwise, definition: changes } = await compared(id);
+    expect(otherwise.count).toBeGreaterThan(before.count);
+    expect(otherwise.first.some(({ what, who }) => what === 'records' && who.length > 0)).toBe(true);
+    expect(changes.first.map(({ about }) => about)).toHaveLength(2);
+    await give('auditor');
+    expect((await compared(id)).people.first).toMatchObject([{ says: 'got Auditor' }]);
   });
 
   it('is compared with a later one; what is given back meanwhile is told as what it comes to', async () => {

@@ -1,14 +1,15 @@
 import { accessOf, type Access } from '../access/deciding/access';
 import { compile } from '../access/deciding/compile';
 import { sameAnswer, type Answer } from '../access/deciding/level';
-import type { Viewer } from '../access/deciding/viewer';
+import { counts, type Person, type Viewer } from '../access/deciding/viewer';
 import { keyedPerson, kindsOf } from '../access/deciding/viewer-key';
-import { personChangeInWords } from '../edit/comparing/person-words';
+import { assignmentInWords, personChangeInWords } from '../edit/comparing/person-words';
 import { changesInShort } from '../edit/comparing/in-short';
 import { applyUnchecked } from '../edit/edits/apply';
 import type { Edit } from '../edit/edits/edit';
 import type { Definition } from '../model/definition';
 import type { Id } from '../model/id';
+import { sameJson } from '../model/same-json';
 import type { Steps } from '../steps';
 import { type ChangedCell, NOTHING, type Standing } from './compare';
 
@@ -35,11 +36,10 @@ export function* causesOf(
   after: Standing,
   revisions: readonly Revision[],
   cells: readonly ChangedCell[],
-  moment: number,
 ): Steps<ReadonlyMap<ChangedCell, Cause>> {
   const causes = new Map<ChangedCell, Cause>();
   const [was, is] = [viewersOf(before), viewersOf(after)];
-  const [first, last] = [answers(before.definition, moment), answers(after.definition, moment)];
+  const [first, last] = [answers(before.definition), answers(after.definition)];
   /** What is to be found along the edits, with whose roles. */
   const asked: { readonly cell: ChangedCell; readonly viewers: Viewers }[] = [];
   const saysOf = changesOfPeople(before, after);
@@ -56,7 +56,7 @@ export function* causesOf(
   for (const [n, { revision, edit }] of revisions.entries()) {
     const made = applyUnchecked(definition, edit);
     if (!made.ok) throw new Error(`Revision ${revision} does not apply: ${made.problems[0]?.message}`);
-    const now = all(answers(made.value, moment));
+    const now = all(answers(made.value));
     const changed = asked.filter((_, at) => !sameAnswer(then[at] ?? NOTHING, now[at] ?? NOTHING));
     const says = changed.length > 0 ? changesInShort(definition, made.value, names) : '';
     for (const { cell } of changed) causes.set(cell, { ...causes.get(cell), edit: { revision, says } });
@@ -71,19 +71,42 @@ function changesOfPeople(before: Standing, after: Standing): (key: string) => st
   const [was, is] = [before, after].map(
     ({ people }) => new Map(people.map((one) => [keyedPerson(one).key, one])),
   );
-  return (key) => personChangeInWords(after.definition, was?.get(key), is?.get(key));
+  return (key) => personSays(before, after, was?.get(key), is?.get(key));
 }
 
-/** Who a viewer's key stands for in a definition; undefined where there is nobody. */
-type Viewers = (key: string, definition: Definition) => Viewer | undefined;
+/** What is otherwise with a person, as what follows their name; also that a period is over, or has begun. */
+export function personSays(
+  before: Standing,
+  after: Standing,
+  was: Person | undefined,
+  is: Person | undefined,
+): string {
+  const { definition } = after;
+  const changed = personChangeInWords(definition, was, is);
+  const both =
+    (was && is?.assignments.filter((one) => was.assignments.some((old) => sameJson(old, one)))) ?? [];
+  const periods = both.flatMap((one): string[] => {
+    const [then, now] = [counts(one, before.moment), counts(one, after.moment)];
+    return then === now ? [] : [`${now ? 'now has' : 'no longer has'} ${assignmentInWords(definition, one)}`];
+  });
+  return [changed, ...periods].filter((text) => text !== '').join(', ');
+}
+
+/** The viewers of one time: who a key stands for in a definition, undefined where there is nobody. */
+interface Viewers {
+  readonly of: (key: string, definition: Definition) => Viewer | undefined;
+  readonly moment: number;
+}
 type Answers = (cell: { readonly viewer: string; readonly element: Id }, viewers: Viewers) => Answer;
 
-function viewersOf({ people }: Standing): Viewers {
+function viewersOf({ people, moment }: Standing): Viewers {
   const persons = new Map(people.map(keyedPerson).map(({ key, viewer }) => [key, viewer]));
-  return (key, definition) => persons.get(key) ?? kindsOf(definition).find((one) => one.key === key)?.viewer;
+  const of = (key: string, definition: Definition): Viewer | undefined =>
+    persons.get(key) ?? kindsOf(definition).find((one) => one.key === key)?.viewer;
+  return { of, moment };
 }
 
-function answers(definition: Definition, moment: number): Answers {
+function answers(definition: Definition): Answers {
   const compiled = compile(definition);
   const known = new Map<Viewers, Map<string, Access | undefined>>();
   return ({ viewer, element }, viewers) => {
@@ -92,8 +115,8 @@ function answers(definition: Definition, moment: number): Answers {
     const of = known.get(viewers) ?? new Map<string, Access | undefined>();
     known.set(viewers, of);
     if (!of.has(viewer)) {
-      const who = viewers(viewer, definition);
-      of.set(viewer, who && accessOf(compiled, who, { moment, whenever: true }));
+      const who = viewers.of(viewer, definition);
+      of.set(viewer, who && accessOf(compiled, who, { moment: viewers.moment, whenever: true }));
     }
     return of.get(viewer)?.answer(found) ?? NOTHING;
   };

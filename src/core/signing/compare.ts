@@ -11,6 +11,8 @@ import type { Steps } from '../steps';
 export interface Standing {
   readonly definition: Definition;
   readonly people: readonly Person[];
+  /** When that is: what periods are counted at. */
+  readonly moment: number;
 }
 
 /** A cell that is another: what one viewer gets of one element. */
@@ -30,6 +32,8 @@ export interface Differences {
   /** Of all, also those that are not among `cells`. */
   readonly gained: number;
   readonly lost: number;
+  /** Is it another level that this viewer has of this element? Told of all, too. */
+  readonly isChanged: (viewer: string, element: Id) => boolean;
 }
 
 /** What is not there gives nothing. */
@@ -41,30 +45,31 @@ const NOTHING_AT_ALL = new Uint8Array();
 const AT_A_TIME = 200;
 
 /**
- * What differs between two times, whatever has changed: gates, roles, people, elements that came or went. `moment` is
- * what periods and times are counted at, on both sides; `most` are the cells that are told one by one.
+ * Which levels differ between two times, whatever has changed: gates, roles, people, periods that are over, elements that
+ * came or went. `most` are the cells that are told one by one.
  */
-export function* changedCells(
-  before: Standing,
-  after: Standing,
-  moment: number,
-  most: number,
-): Steps<Differences> {
-  const [was, is] = [new Side(before, moment), new Side(after, moment)];
+export function* changedCells(before: Standing, after: Standing, most: number): Steps<Differences> {
+  const [was, is] = [new Side(before), new Side(after)];
   const elements = [...new Set([...is.numbers.keys(), ...was.numbers.keys()])];
   const places = elements.map((id) => [was.numbers.get(id), is.numbers.get(id)] as const);
   const keys = [...new Set([...is.viewers.keys(), ...was.viewers.keys()])];
   const cells: ChangedCell[] = [];
   const count = { gained: 0, lost: 0 };
+  /** By viewer, a byte for each element. */
+  const changed = new Map<string, Uint8Array>();
+  const placeOf = new Map(elements.map((id, at) => [id, at]));
   for (let n = 0; n < keys.length; n += AT_A_TIME) {
     const some = keys.slice(n, n + AT_A_TIME);
     const [then, now] = [was.rowsOf(some), is.rowsOf(some)];
     for (const viewer of some) {
       const [old, fresh] = [then(viewer), now(viewer)];
+      let bytes: Uint8Array | undefined;
       for (const [at, [oldPlace, freshPlace]] of places.entries()) {
         const one = oldPlace === undefined ? 0 : (old[oldPlace] ?? 0);
         const other = freshPlace === undefined ? 0 : (fresh[freshPlace] ?? 0);
         if (one === other) continue;
+        if (!bytes) changed.set(viewer, (bytes = new Uint8Array(elements.length)));
+        bytes[at] = 1;
         const [before, after] = [unpacked(one), unpacked(other)];
         count[gains({ before, after }) ? 'gained' : 'lost']++;
         if (cells.length === most) continue;
@@ -74,7 +79,9 @@ export function* changedCells(
     }
     yield { done: Math.min(n + AT_A_TIME, keys.length), of: keys.length };
   }
-  return { cells, ...count };
+  const isChanged = (viewer: string, element: Id): boolean =>
+    changed.get(viewer)?.[placeOf.get(element) ?? -1] === 1;
+  return { cells, ...count, isChanged };
 }
 
 /** Does it give more than before, of some records or of all? */
@@ -86,11 +93,10 @@ class Side {
   readonly viewers: ReadonlyMap<string, KeyedViewer>;
   readonly numbers: ReadonlyMap<Id, number>;
   private readonly compiled;
+  private readonly moment: number;
 
-  constructor(
-    { definition, people }: Standing,
-    private readonly moment: number,
-  ) {
+  constructor({ definition, people, moment }: Standing) {
+    this.moment = moment;
     this.compiled = compile(definition);
     this.numbers = new Map(this.compiled.tree.elements.map(({ id, number }) => [id, number]));
     this.viewers = new Map([...kindsOf(definition), ...people.map(keyedPerson)].map((one) => [one.key, one]));

@@ -1,8 +1,18 @@
 import { and, desc, eq, gt, inArray, lte, sql } from 'drizzle-orm';
-import { type Answer, idInKey } from '@/core/access';
-import { fullName } from '@/core/edit';
-import { treeOf } from '@/core/model';
-import { type Cause, causesOf, changedCells, gains, type Standing } from '@/core/signing';
+import { difference, viewerKey } from '@/core';
+import { type Answer, idInKey, keyedPerson, kindsOf } from '@/core/access';
+import { changeInWords, fullName } from '@/core/edit';
+import { type Id, treeOf } from '@/core/model';
+import {
+  type Cause,
+  causesOf,
+  changedCells,
+  changedPeople,
+  gains,
+  otherwiseBetween,
+  personSays,
+  type Standing,
+} from '@/core/signing';
 import { database } from '../database/client';
 import { auditEvents, builders, people } from '../database/schema';
 import { draftOf, revisionsSince } from '../drafts/draft';
@@ -35,13 +45,42 @@ interface ComparedCell {
   readonly person?: (Partial<Made> & { readonly says: string }) | undefined;
 }
 
+/** Whose level stays, and who gets other records of an element than before, or gets it at other times. */
+interface ComparedOtherwise {
+  readonly element: string;
+  readonly elementName: string;
+  readonly what: 'records' | 'times';
+  /** The first of them by name. */
+  readonly who: readonly string[];
+  readonly count: number;
+}
+
 /** What differs from what was signed off. */
 export interface Compared {
   readonly cells: readonly ComparedCell[];
   /** Of all, also those that are not among `cells`. */
   readonly gained: number;
   readonly lost: number;
+  readonly otherwise: Listed<ComparedOtherwise>;
+  /** All in which the two definitions differ. */
+  readonly definition: Listed<{ readonly about: string; readonly done: readonly string[] }>;
+  /** What is otherwise with people and their assignments. */
+  readonly people: Listed<{ readonly name: string; readonly says: string }>;
 }
+
+/** The first of a list, and how many there are. */
+interface Listed<T> {
+  readonly first: readonly T[];
+  readonly count: number;
+}
+
+const MOST_LISTED = 200;
+const MOST_NAMES = 6;
+
+const listed = <From, To>(all: readonly From[], shown: (one: From) => To): Listed<To> => ({
+  first: all.slice(0, MOST_LISTED).map(shown),
+  count: all.length,
+});
 
 const MOST_CELLS = 2000;
 const IN_WORDS = new Intl.ListFormat('en-GB');
@@ -60,42 +99,60 @@ export async function compareSignOff(
   tell: Tell,
   signal: AbortSignal,
 ): Promise<Compared> {
-  const signed = await signOffById(applicationId, id);
-  const now = other === undefined ? await knownNow(applicationId) : await signOffById(applicationId, other);
+  const signed = await signedAt(applicationId, id);
+  const now = other === undefined ? await knownNow(applicationId) : await signedAt(applicationId, other);
   const [from, to] = signed.revision <= now.revision && signed.at <= now.at ? [signed, now] : [now, signed];
   const revisions = (await revisionsSince(applicationId, from.revision)).filter(
     ({ revision }) => revision <= to.revision,
   );
-  const moment = Date.now();
-  let viewers = 0;
-  const { cells, ...counted } = await takeSteps(
-    changedCells(signed, now, moment, MOST_CELLS),
-    (done, of) => {
-      viewers = of;
-      tell(done, of + revisions.length);
-    },
+  const inThree = (part: number): Tell => {
+    return (done, of) => tell(Math.round((part + done / Math.max(of, 1)) * 100), 300);
+  };
+  const { cells, isChanged, ...counted } = await takeSteps(
+    changedCells(signed, now, MOST_CELLS),
+    inThree(0),
     signal,
   );
+  const otherwise = await takeSteps(otherwiseBetween(signed, now, isChanged), inThree(1), signal);
   // What was signed off later is not made by what came before it.
   const causes =
     from === signed
-      ? await takeSteps(
-          causesOf(signed, now, revisions, cells, moment),
-          (done, of) => tell(viewers + done, viewers + of),
-          signal,
-        )
+      ? await takeSteps(causesOf(signed, now, revisions, cells), inThree(2), signal)
       : new Map<(typeof cells)[number], Cause>();
   const byRevision = new Map(revisions.map((one) => [one.revision, one]));
   const ofPeople = await changesOfPeople(applicationId, from.at, to.at);
   const trees = [treeOf(now.definition), treeOf(signed.definition)];
+  const elementOf = (element: Id) => trees.map((tree) => tree.get(element)).find((one) => one !== undefined);
+  const nameOf = (element: Id): string => {
+    const found = elementOf(element);
+    return found ? fullName(found) : element;
+  };
+  const viewers = [now, signed].flatMap(({ definition, people: persons }) => [
+    ...kindsOf(definition),
+    ...persons.map(keyedPerson),
+  ]);
+  const names = new Map(viewers.map(({ key, name }) => [key, name]));
   return {
+    otherwise: listed(otherwise, ({ element, what, who }) => ({
+      element,
+      elementName: nameOf(element),
+      what,
+      who: who.slice(0, MOST_NAMES).map((key) => names.get(key) ?? key),
+      count: who.length,
+    })),
+    definition: listed(difference(signed.definition, now.definition), (change) =>
+      changeInWords(change, signed.definition, now.definition, (person) =>
+        names.get(viewerKey('person', person)),
+      ),
+    ),
+    people: listed(peopleBetween(signed, now), (one) => one),
     cells: cells.map((cell) => {
-      const element = trees.map((tree) => tree.get(cell.element)).find((one) => one !== undefined);
+      const element = elementOf(cell.element);
       const { edit, person } = causes.get(cell) ?? {};
       const made = edit && byRevision.get(edit.revision);
       return {
         ...cell,
-        elementName: element ? fullName(element) : cell.element,
+        elementName: nameOf(cell.element),
         kind: element?.kind ?? 'section',
         gains: gains(cell),
         edit: edit && made && { ...edit, author: made.author, at: new Date(made.at).toISOString() },
@@ -108,7 +165,32 @@ export async function compareSignOff(
 
 async function knownNow(applicationId: string): Promise<Known> {
   const { definition, revision } = await draftOf(applicationId);
-  return { definition, revision, people: await peopleOf(applicationId), at: new Date() };
+  const at = new Date();
+  return { definition, revision, people: await peopleOf(applicationId), at, moment: at.getTime() };
+}
+
+async function signedAt(applicationId: string, id: string): Promise<Known> {
+  const { definition, revision, people: persons, at } = await signOffById(applicationId, id);
+  return { definition, revision, people: persons, at, moment: at.getTime() };
+}
+
+/** What is otherwise with each person, in words: who came, who is gone, and all that changed. */
+function peopleBetween(
+  before: Standing,
+  after: Standing,
+): { readonly name: string; readonly says: string }[] {
+  const [then, now] = [before, after].map((side) => new Map(side.people.map((one) => [one.id, one])));
+  const changed = changedPeople(before, after).map(([was, is]) => ({ was, is, name: is.name }));
+  const came = after.people.flatMap((is) =>
+    then?.has(is.id) ? [] : [{ was: undefined, is, name: is.name }],
+  );
+  const left = before.people.flatMap((was) =>
+    now?.has(was.id) ? [] : [{ was, is: undefined, name: was.name }],
+  );
+  return [...changed, ...came, ...left].map(({ was, is, name }) => ({
+    name,
+    says: personSays(before, after, was, is) || 'is written down otherwise',
+  }));
 }
 
 /** By whom each person was changed between two times in what may have given them something, as it is written down. */

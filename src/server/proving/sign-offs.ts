@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import { canonicalJson } from '@/core/signing';
 import { database } from '../database/client';
-import { auditEvents, builders, releases, signOffs } from '../database/schema';
+import { auditEvents, builders, edits, releases, signOffs } from '../database/schema';
 import { isUuid } from '../database/uuid';
 import { draftAt } from '../drafts/draft';
 import { notThere } from '../http/problem';
@@ -15,6 +15,8 @@ export interface ListedSignOff {
   readonly title: string;
   readonly revision: number;
   readonly release: number | null;
+  /** The draft had been changed further when it was signed: the people are those of then, not those of its day. */
+  readonly wasOld: boolean;
   readonly sha256: string;
   readonly by: string;
   /** RFC 3339. */
@@ -30,6 +32,8 @@ export async function listSignOffs(applicationId: string): Promise<ListedSignOff
       title: signOffs.title,
       revision: signOffs.revision,
       release: signOffs.release,
+      wasOld: sql<boolean>`exists (select from ${edits} where ${edits.applicationId} = ${signOffs.applicationId}
+        and ${edits.revision} > ${signOffs.revision} and ${edits.at} < ${signOffs.at})`,
       sha256: signOffs.sha256,
       by: builders.name,
       at: signOffs.at,

@@ -21,12 +21,32 @@ export interface ComparedCell {
   readonly person?: Partial<Made> & { readonly says: string };
 }
 
+/** The first of a list, and how many there are. */
+export interface Listed<T> {
+  readonly first: readonly T[];
+  readonly count: number;
+}
+
 /** What differs from what was signed off. */
 export interface Compared {
   readonly cells: readonly ComparedCell[];
   readonly gained: number;
   readonly lost: number;
+  /** Whose level stays, and who gets other records of an element than before, or gets it at other times. */
+  readonly otherwise: Listed<{
+    readonly element: string;
+    readonly elementName: string;
+    readonly what: 'records' | 'times';
+    readonly who: readonly string[];
+    readonly count: number;
+  }>;
+  readonly definition: Listed<{ readonly about: string; readonly done: readonly string[] }>;
+  readonly people: Listed<{ readonly name: string; readonly says: string }>;
 }
+
+/** Is everything the same: levels, records, times, the two definitions, and people? */
+export const isSame = ({ gained, lost, otherwise, definition, people }: Compared): boolean =>
+  gained + lost + otherwise.count + definition.count + people.count === 0;
 
 /** How what differs is put together: under the change that did it, who has it, or what it is. */
 export type Grouping = 'change' | 'viewer' | 'element';
@@ -72,12 +92,13 @@ export function changeInWords(definition: Definition, { edit, person }: Compared
 export const whomOf = (viewers: readonly string[]): string =>
   (new Set(viewers).size === 1 ? viewers[0] : undefined) ?? 'people';
 
-/** "Auditor, Samuel Pryce and 3 more". */
-export const someOf = (viewers: readonly string[]): string =>
-  LIST.format([
-    ...viewers.slice(0, MOST_NAMES),
-    ...(viewers.length > MOST_NAMES ? [`${viewers.length - MOST_NAMES} more`] : []),
-  ]);
+/** "Auditor, Samuel Pryce and 3 more": the first of so many. */
+export function amongOf(viewers: readonly string[], count: number): string {
+  const named = viewers.slice(0, MOST_NAMES);
+  return LIST.format([...named, ...(count > named.length ? [`${count - named.length} more`] : [])]);
+}
+
+export const someOf = (viewers: readonly string[]): string => amongOf(viewers, viewers.length);
 
 interface Row {
   readonly cell: ComparedCell;

@@ -40,6 +40,12 @@ export function SignedDetail({
         Signed off by {chosen.by}, {whenInWords(definition, chosen.at)},{' '}
         {chosen.release === null ? `revision ${chosen.revision}` : `release ${chosen.release}`}
       </p>
+      {chosen.wasOld && (
+        <p className="text-[13px]">
+          Revision {chosen.revision} was not the newest when it was signed off. It is combined with the people
+          and roles of {whenInWords(definition, chosen.at)}.
+        </p>
+      )}
       <p className="mt-1 font-mono text-[11px] break-all text-quiet" title="SHA-256 of its file">
         {chosen.sha256}
       </p>

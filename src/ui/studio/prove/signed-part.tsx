@@ -13,6 +13,7 @@ export interface ListedSignOff {
   readonly title: string;
   readonly revision: number;
   readonly release: number | null;
+  readonly wasOld: boolean;
   readonly sha256: string;
   readonly by: string;
   readonly at: string;
@@ -113,8 +114,8 @@ function SignWindow() {
         }}
       >
         <p className="text-quiet">
-          You confirm what revision {revision} gives to whom, with the roles that people hold now. It is kept
-          unchanging, with your name and its SHA-256.
+          You confirm the access that revision {revision} gives, combined with the roles that people have now.
+          It is kept unchanged, with your name and its SHA-256.
         </p>
         <label className="grid gap-1">
           Title
