@@ -1,7 +1,4 @@
-import type { Definition } from '../model/definition';
-import { gives, type Line } from '../model/gate';
-import { sameJson } from '../model/same-json';
-import { covers } from './covering';
+import { isCoveredBy } from './covering';
 import type { Check } from './finding';
 import { lineCalled, removingLine } from './mends';
 import { called, sentence } from './words';
@@ -24,11 +21,7 @@ export const coveredLine: Check = {
       if (!element) continue;
       for (const [at, line] of lines.entries()) {
         const other = lines.findIndex(
-          (one, n) =>
-            n !== at &&
-            isCoveredBy(definition, line, one) &&
-            // Of two that say the same, the later one is told.
-            (n < at || !isCoveredBy(definition, one, line)),
+          (one, n) => n !== at && isCoveredBy(definition, { line, at }, { line: one, at: n }),
         );
         if (other < 0) continue;
         const placed = { element, line, at };
@@ -44,11 +37,3 @@ export const coveredLine: Check = {
     }
   },
 };
-
-const STRENGTH = { see: 1, edit: 2, 'at-most-see': 1, block: 2 } as const;
-
-const isCoveredBy = (definition: Definition, line: Line, other: Line): boolean =>
-  gives(line) === gives(other) &&
-  STRENGTH[other.what] >= STRENGTH[line.what] &&
-  (other.when === undefined || sameJson(other.when, line.when)) &&
-  covers(definition, other.who, line.who);

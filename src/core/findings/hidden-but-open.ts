@@ -1,11 +1,9 @@
 import { NONE } from '../access/deciding/level';
-import type { Edit } from '../edit/edits/edit';
 import { editLines } from '../edit/edits/make';
-import { gives } from '../model/gate';
 import type { AppElement } from '../model/tree';
 import type { AskedViewer, Context } from './context';
 import type { Check, ProposedMend } from './finding';
-import { addingLines, followingFor } from './mends';
+import { addingLines, followingFor, narrowed } from './mends';
 import { called, sentence } from './words';
 
 /**
@@ -67,23 +65,14 @@ function mendsFor(
     says: `Close ${called(screen)} to ${context.names(whom)} too.`,
     does: 'closes',
   } as const;
-  const edits = [withoutLinesFor(context, screen, whom), addingLines(context, [screen], whom, 'block')];
+  const own = compiled.lines(screen.id);
+  const fewer = own && narrowed(context, own, whom);
+  const blocked = addingLines(context, [screen], whom, 'block');
   const shown = `Show ${called(way)} to everyone who can open the screen: ${context.names(whom)}.`;
   const isHidden = compiled.lines(way.id) && whom.every((viewer) => context.isHiddenByOwnLines(viewer, way));
   return [
-    ...edits.flatMap((edit) => (edit ? [{ ...closing, edit }] : [])),
+    ...(fewer ? [{ ...closing, to: whom, edit: editLines(screen.id, own, fewer) }] : []),
+    ...(blocked ? [{ ...closing, edit: blocked }] : []),
     ...(isHidden ? followingFor(context, way, whom, { says: shown, does: 'opens' }) : []),
   ];
-}
-
-/** The edit that removes the lines that give the screen to these people alone, where there are such. */
-function withoutLinesFor(
-  context: Context,
-  screen: AppElement,
-  whom: readonly AskedViewer[],
-): Edit | undefined {
-  const own = context.compiled.lines(screen.id) ?? [];
-  const rows = new Set(whom.map(({ row }) => row));
-  const left = own.filter((line) => !gives(line) || !context.allOf(line.who, ({ row }) => rows.has(row)));
-  return left.length < own.length ? editLines(screen.id, own, left) : undefined;
 }

@@ -1,8 +1,10 @@
 import { NONE } from '../access/deciding/level';
+import { editLines } from '../edit/edits/make';
+import { startLines } from '../edit/proposing/start';
 import type { AppElement } from '../model/tree';
 import type { AskedViewer, Context } from './context';
 import type { Check, ProposedMend } from './finding';
-import { addingLines, closedTo, followingFor } from './mends';
+import { addingLines, closedTo, followingFor, narrowed } from './mends';
 import { called, sentence } from './words';
 
 /**
@@ -62,7 +64,13 @@ function mendsFor(
   const show = { says: `Show ${called(part)} to ${names} too.`, does: 'opens' } as const;
   const hide = { says: `Hide ${called(door)} from ${names} everywhere.`, does: 'closes' } as const;
   const [given, blocked] = [addingLines(context, [part], whom, 'see'), closedTo(context, door, whom)];
+  const own = context.compiled.lines(door.id);
+  const isForNobody = !own && door.kind === 'data-field' && door.node.neverFollows;
+  const fewer = isForNobody
+    ? undefined
+    : narrowed(context, own ?? startLines(context.definition, door.id), whom);
   return [
+    ...(fewer ? [{ ...hide, to: whom, edit: editLines(door.id, own, fewer) }] : []),
     ...(blocked ? [{ ...hide, edit: blocked }] : []),
     ...followingFor(context, part, whom, show),
     ...(given ? [{ ...show, edit: given }] : []),

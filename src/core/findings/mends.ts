@@ -6,8 +6,10 @@ import { editLines, newLine } from '../edit/edits/make';
 import { removalOf } from '../edit/shaping/removal';
 import type { Definition } from '../model/definition';
 import { gives, type Line, type What, type Who } from '../model/gate';
-import type { AppElement } from '../model/tree';
+import { newId, type Id } from '../model/id';
+import { withIncluded, type AppElement } from '../model/tree';
 import type { AskedViewer, Context } from './context';
+import { withoutCovered } from './covering';
 import type { Mend, ProposedMend } from './finding';
 import { called } from './words';
 
@@ -47,6 +49,38 @@ export const following = (
   ...mend,
   edit: { do: 'follow', gate: element.id, lines: compiled.lines(element.id) ?? [] },
 });
+
+/**
+ * These lines without what they give to these viewers: a line for a role of theirs becomes lines for the roles above it.
+ * Undefined where a line speaks of others as well and cannot be narrowed so.
+ */
+export function narrowed(
+  context: Context,
+  lines: readonly Line[],
+  whom: readonly AskedViewer[],
+): readonly Line[] | undefined {
+  const { definition } = context;
+  const keys = new Set(whom.map(({ key }) => key));
+  const isTheirs = (role: Id): boolean => keys.has(viewerKey('role', role));
+  const left: Line[] = [];
+  for (const line of lines) {
+    const { who } = line;
+    if (!gives(line) || !context.isSomebody(who, whom)) left.push(line);
+    else if (who.kind === 'role' && isTheirs(who.role)) {
+      if (who.exactly) continue;
+      const above = definition.roles.filter(
+        ({ id }) => id !== who.role && !isTheirs(id) && withIncluded(definition, [id]).has(who.role),
+      );
+      const lowest = above.filter(
+        ({ id }) => !above.some((one) => one.id !== id && withIncluded(definition, [id]).has(one.id)),
+      );
+      left.push(
+        ...lowest.map(({ id: role }) => ({ ...line, id: newId(), who: { kind: 'role', role } as const })),
+      );
+    } else if (!context.allOf(who, ({ key }) => keys.has(key))) return undefined;
+  }
+  return withoutCovered(definition, left);
+}
 
 /** Lines for these viewers and nobody else, as far as lines can say that; undefined where they cannot. */
 function linesFor(context: Context, viewers: readonly AskedViewer[], what: What): Line[] | undefined {
