@@ -45,17 +45,17 @@ test('sample records are searched, written in place, and several at once', async
   await data().getByRole('button', { name: 'Show all' }).click();
   await expect(data().getByText('1 to 50 of 60')).toBeVisible();
   await data().getByLabel('Search the records').fill('blue ewer');
-  await data().getByRole('button', { name: 'Insurance value: £18,400' }).click();
+  await data().getByRole('button', { name: 'Insurance value: £18,400.00' }).click();
   await data().getByRole('textbox', { name: 'Insurance value' }).fill('much');
   await page.keyboard.press('Enter');
   await expect(data().getByRole('alert')).toContainText('Write a number such as 1250.50');
   await data().getByRole('textbox', { name: 'Insurance value' }).fill('18500');
   await page.keyboard.press('Enter');
-  await expect(data().getByRole('button', { name: 'Insurance value: £18,500' })).toBeVisible();
+  await expect(data().getByRole('button', { name: 'Insurance value: £18,500.00' })).toBeVisible();
   await data().getByLabel('Search the records').fill('');
   await expect(data().getByText('1 to 50 of 60')).toBeVisible();
   // All of them as they are now, not as they were before the value was written.
-  await expect(data().getByRole('button', { name: 'Insurance value: £18,500' })).toBeVisible();
+  await expect(data().getByRole('button', { name: 'Insurance value: £18,500.00' })).toBeVisible();
   await data().getByRole('checkbox', { name: 'Choose all rows of this page' }).check();
   await data().getByRole('button', { name: 'Set a field …' }).click();
   const dialog = page.getByRole('dialog');

@@ -83,7 +83,7 @@ describe('showing a value', () => {
   it.each([
     [{ kind: 'money' }, '7319284.5', '£7,319,284.50'],
     [{ kind: 'money' }, '123456789012345.67', '£123,456,789,012,345.67'],
-    [{ kind: 'money' }, '18400', '£18,400'],
+    [{ kind: 'money' }, '18400', '£18,400.00'],
     [{ kind: 'date' }, '2026-03-14', '14 Mar 2026'],
     [{ kind: 'boolean' }, false, 'No'],
     [choice, 'gone', ''],

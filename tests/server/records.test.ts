@@ -445,7 +445,7 @@ describe('reading', () => {
     ]);
     expect(of(all['k_value'])).toEqual([
       ['Fragile', '£150.50'],
-      ['none', '£18,405'],
+      ['none', '£18,405.00'],
     ]);
     // As its list is searched.
     const found = await chartsFor(registrar, 'l_items.q=bowl');

@@ -120,11 +120,7 @@ function formatsOf(manner: Manner): Formats {
   if (!found) {
     const { language, currency } = manner;
     found = {
-      money: new Intl.NumberFormat(language, {
-        style: 'currency',
-        currency,
-        trailingZeroDisplay: 'stripIfInteger',
-      }),
+      money: new Intl.NumberFormat(language, { style: 'currency', currency }),
       number: new Intl.NumberFormat(language, { maximumFractionDigits: 15 }),
     };
     formats.set(manner, found);

@@ -2,4 +2,4 @@
 export { canonicalJson } from './canonical';
 export { type Cause, causesOf, personSays } from './causes';
 export { changedCells, gains, type Standing } from './compare';
-export { changedPeople, type Otherwise, otherwiseBetween } from './otherwise';
+export { changedPeople, otherwiseBetween } from './otherwise';

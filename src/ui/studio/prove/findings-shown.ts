@@ -7,7 +7,7 @@ import type { ShownFinding } from './proof';
 
 /** What findings are put together by: what is wrong, or the screen or data where it is. */
 export const GROUPED_BY = ['what', 'where'] as const;
-export type GroupedBy = (typeof GROUPED_BY)[number];
+type GroupedBy = (typeof GROUPED_BY)[number];
 
 /** What is asked of the list of findings. */
 export interface FindingsAsked {
