@@ -104,7 +104,11 @@ const PLANTED: readonly (readonly [name: string, plant: Change, told: string])[]
     'no-way-there s_stores',
   ],
   ['records wider than the screens', gate('report', line(SIGNED_IN)), 'wider-than-screens report'],
-  ['the same, for whoever opens an account', gate('report', line(SIGNED_IN)), 'open-by-signing-up item loan report'],
+  [
+    'the same, for whoever opens an account',
+    gate('report', line(SIGNED_IN)),
+    'open-by-signing-up item loan report',
+  ],
   [
     'an export wider than the screens',
     gate('a_item_export', line(SIGNED_IN, 'edit')),
