@@ -10,6 +10,11 @@ export function noteAdding(edit: Edit): void {
     (edit.do === 'changeItem' && named(edit.to) > named(edit.from) && hasRoom(edit.list));
 }
 
+/** Something was added, and its name is drawn next. */
+export const noteAdded = (): void => {
+  added = true;
+};
+
 const hasRoom = (list: string): boolean => list === 'units' || list === 'privileges';
 
 /** Has something just been added whose name is drawn now? Told once. */

@@ -93,6 +93,7 @@ export function KeptText({
     <input
       ref={input}
       aria-label={label}
+      data-as-kept={written === value}
       className={`field-box ${className}`}
       disabled={disabled}
       placeholder={placeholder}

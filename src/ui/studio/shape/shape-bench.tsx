@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
-import { isDataDoor } from '@/core/model';
+import { type ElementKind, isDataDoor } from '@/core/model';
 import { useTell } from '../../parts/toasts';
 import { BenchProvider } from '../gates/bench';
 import { Canvas } from '../gates/canvas';
@@ -11,6 +11,7 @@ import { Row } from '../gates/outline-row';
 import { Rail } from '../gates/rail';
 import { useViewerKeys } from '../gates/use-viewer-keys';
 import { useBenchAt } from '../gates/use-bench-at';
+import { noteAdded } from '../people/just-added';
 import type { FirstPeople } from '../shared/use-people';
 import { ShapingLayer } from './canvas/shaping-layer';
 import { EntitySheet } from './entity-sheet';
@@ -18,6 +19,9 @@ import { MovableRow, OutlineMoving } from './outline-moving';
 import { firstIn, IN_FORM, SHAPE_FORMS, shapeFormOf } from './shape-forms';
 import { NoScreens } from './no-screens';
 import { ShapePanel } from './shape-panel';
+
+/** What has the name of something else, or none, or was given it when it was added. */
+const NAMED_ELSEWHERE: readonly ElementKind[] = ['field', 'column', 'text', 'rows'];
 
 /** The shape bench: what the application is made of, seen as one of its viewers, with who gets it all along. */
 export function ShapeBench({ first }: { first: FirstPeople }) {
@@ -29,8 +33,11 @@ export function ShapeBench({ first }: { first: FirstPeople }) {
   const coming = useRef<string>(undefined);
   useEffect(() => {
     const id = coming.current;
-    if (id === undefined || !compiled.tree.get(id)) return;
+    const element = compiled.tree.get(id ?? '');
+    if (id === undefined || !element) return;
     coming.current = undefined;
+    // A name that the builder gives is what is written next.
+    if (!NAMED_ELSEWHERE.includes(element.kind)) noteAdded();
     select(id);
   }, [compiled, select]);
   const onAdded = (id: string): void => {
