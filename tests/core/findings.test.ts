@@ -713,6 +713,25 @@ describe('findings', () => {
     expect(mended).toBeGreaterThan(20);
   });
 
+  it('tell of people whom nobody looks after, where all who could do so in other units', () => {
+    const units = ['hall', 'annexe'].map((id) => ({ id, name: id, units: [] }));
+    const definition = small({ units, roles: [named('boss', { handsOut: [{ role: 'boss' }] })] });
+    const keeper = (unit?: string): Person => ({
+      ...person(),
+      id: 'bo',
+      name: 'Bo',
+      assignments: [{ role: 'boss', ...(unit !== undefined && { unit }) }],
+      attributes: { home_unit: 'annexe' },
+    });
+    const ada: Person = { ...person(), attributes: { home_unit: 'hall' } };
+    const told = (unit?: string) =>
+      found(definition, 'nobody-is-left', [ada, keeper(unit)]).map((one) => one.reason);
+    expect([told(), told('hall')].flat()).toEqual([
+      expect.stringContaining('look after Bo: everyone') as string,
+    ]);
+    expect(told('annexe')).toEqual([expect.stringContaining('look after Ada: everyone') as string]);
+  });
+
   it('tell of other records too that are open to whoever opens an account, where these are no more', () => {
     const showing = (value: string): Condition => ({ compare: '=', left: TEXT, right: { value } });
     const gate = (whenIn: string) => ({

@@ -1,6 +1,7 @@
 import { NONE } from '../access/deciding/level';
 import { editLines } from '../edit/edits/make';
 import { startLines } from '../edit/proposing/start';
+import { gives } from '../model/gate';
 import type { AppElement } from '../model/tree';
 import type { AskedViewer, Context } from './context';
 import type { Check, ProposedMend } from './finding';
@@ -63,7 +64,10 @@ function mendsFor(
   const names = context.names(whom);
   const show = { says: `Show ${called(part)} to ${names} too.`, does: 'opens' } as const;
   const hide = { says: `Hide ${called(door)} from ${names} everywhere.`, does: 'closes' } as const;
-  const [given, blocked] = [addingLines(context, [part], whom, 'see'), closedTo(context, door, whom)];
+  const lines = context.compiled.lines(part.id) ?? [];
+  const isBlocked = lines.some((line) => !gives(line) && context.isSomebody(line.who, whom));
+  const given = isBlocked ? undefined : addingLines(context, [part], whom, 'see');
+  const blocked = closedTo(context, door, whom);
   const own = context.compiled.lines(door.id);
   const isForNobody = !own && door.kind === 'data-field' && door.node.neverFollows;
   const fewer = isForNobody

@@ -65,7 +65,7 @@ function intoTheMenu(context: Context, screen: AppElement, whom: readonly AskedV
   const element = context.element(menu.id);
   if (screen.kind !== 'screen' || screen.node.binds?.record === 'existing') return [];
   // Who has no menu would not come there by it.
-  if (!element || whom.every((viewer) => context.mostByGate(viewer, element) === NONE)) return [];
+  if (!element || whom.some((viewer) => context.mostByGate(viewer, element) === NONE)) return [];
   const node = { id: newId(), name: screen.name, screen: screen.id, items: [] };
   return [
     {

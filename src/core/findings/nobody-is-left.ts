@@ -1,13 +1,14 @@
-import { isKind } from '../access/deciding/viewer';
+import { counts, isKind } from '../access/deciding/viewer';
 import { conditionsOf } from '../access/deciding/reads';
 import { allWithin } from '../condition/condition';
 import { NONE } from '../access/deciding/level';
 import { landingOf } from '../access/sent/landing';
-import type { Definition, MenuItem } from '../model/definition';
+import type { Definition, MenuItem, Role } from '../model/definition';
 import type { Who } from '../model/gate';
 import type { Id } from '../model/id';
 import { privilegesOf } from '../model/privileges';
-import { menusOf } from '../model/tree';
+import { menusOf, withIncluded } from '../model/tree';
+import { unitAndBelow } from '../model/units';
 import { handedOutBy } from './handing-out-adds-up';
 import { namesOf, type AskedViewer, type Context } from './context';
 import type { Check } from './finding';
@@ -43,6 +44,8 @@ export const nobodyIsLeft: Check = {
         keepers.map(({ id }) => id),
       );
 
+    yield* outsideAllUnits(context, persons, keepers);
+
     for (const { what, privilege, name, roles } of needed(definition))
       if (roles.length > 0 && !heldBy({ kind: 'privilege', privilege }))
         yield nothing(`Nobody is left ${what}: no one holds “${name}”.`, [privilege]);
@@ -59,6 +62,35 @@ export const nobodyIsLeft: Check = {
     yield* landingNowhere(context, persons);
   },
 };
+
+/** People at home where nobody looks after anybody: all who do, do so in units of theirs. */
+function* outsideAllUnits(context: Context, persons: readonly AskedViewer[], keepers: readonly Role[]) {
+  const { definition, moment } = context;
+  const ids = new Set(keepers.map(({ id }) => id));
+  const keeping = persons.flatMap(({ alike }) =>
+    alike.flatMap(({ viewer }) =>
+      viewer.kind === 'signed-in'
+        ? viewer.assignments.filter(
+            (one) =>
+              counts(one, moment) && [...withIncluded(definition, [one.role])].some((id) => ids.has(id)),
+          )
+        : [],
+    ),
+  );
+  if (keeping.length === 0 || keeping.some(({ unit }) => unit === undefined)) return;
+  const kept = new Set(keeping.flatMap(({ unit }) => [...(unitAndBelow(definition, unit ?? '') ?? [])]));
+  const whom = persons.filter(({ viewer }) => {
+    const home = viewer.kind === 'signed-in' ? viewer.attributes?.['home_unit'] : undefined;
+    return typeof home !== 'string' || !kept.has(home);
+  });
+  if (whom.length === 0) return;
+  yield {
+    reason: `Nobody is left to look after ${context.names(whom)}: everyone who can assign roles can do so in other units only.`,
+    places: keepers.map(({ id }) => id),
+    whom,
+    mends: [],
+  };
+}
 
 /** The privileges that the application's settings count on, and the roles that hold them. */
 function needed(definition: Definition) {
