@@ -37,11 +37,14 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>, whole = 
     clock: new Otherwise(copy.definition, 'clock', records, whole),
     session: new Otherwise(copy.definition, 'session', records, whole),
   };
-  /** The same viewer at other times, where that may matter to them. */
-  const atOtherTimes = (now: SweptViewer): SweptViewer[] =>
-    otherwise.clock.isNew(now.access(Date.now()), times.map(now.access))
-      ? times.map((moment) => atAnotherTime(copy, now, moment))
+  /** The same viewer at the other times that matter to them, where one of these matters to nobody before. */
+  const atOtherTimes = (now: SweptViewer): SweptViewer[] => {
+    const before = now.access(Date.now());
+    const others = times.filter((moment) => otherwise.clock.differs(before, now.access(moment)));
+    return otherwise.clock.isNew(before, others.map(now.access))
+      ? others.map((moment) => atAnotherTime(copy, now, moment))
       : [];
+  };
   const all: SweptViewer[] = [
     signedOut,
     ...atOtherTimes(signedOut),
@@ -177,12 +180,21 @@ class Otherwise {
     this.asking = askingOf(definition, of);
   }
 
-  isNew(before: Access, others: readonly Access[]): boolean {
+  /** Does somebody get something else then, where something asks of it? */
+  differs(before: Access, other: Access): boolean {
+    return this.differing(before, [other]).length > 0;
+  }
+
+  private differing(before: Access, others: readonly Access[]): Id[] {
     const gets = (access: Access, id: Id): string => {
       const element = [access.element(id)];
       return this.records.decidingAt(access, element, element).join();
     };
-    const differ = this.asking.filter((id) => others.some((one) => gets(one, id) !== gets(before, id)));
+    return this.asking.filter((id) => others.some((one) => gets(one, id) !== gets(before, id)));
+  }
+
+  isNew(before: Access, others: readonly Access[]): boolean {
+    const differ = this.differing(before, others);
     const isNew = differ.some((id) => !this.seen.has(id));
     for (const id of differ) this.seen.add(id);
     return isNew || (this.whole && differ.length > 0);
