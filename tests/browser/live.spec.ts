@@ -45,7 +45,7 @@ test('a list is sorted, searched and paged by the server, and a page can be link
   const [highest] = await query<{ fee: string }>(
     `select max((data->>'loan_fee')::numeric)::text as fee from records where kind = 'live' and entity = 'loan'`,
   );
-  expect((await column(page, 6))[0]?.replace(/[£,]/g, '')).toBe(highest?.fee);
+  expect(Number((await column(page, 6))[0]?.replace(/[£,]/g, ''))).toBe(Number(highest?.fee));
   await page.getByRole('button', { name: 'Later' }).click();
   await expect(page.getByRole('status')).toContainText('26 to 50 of 200');
   await page.reload();

@@ -209,7 +209,7 @@ test.describe('what is closed', () => {
     await page.goto(`${LIVE}/reports/out`);
     await expect(page.getByText('Ask at the desk in the Main Hall.')).toBeVisible();
     await page.goto(`${LIVE}/reports/fragile`);
-    await expect(page).toHaveURL(`${LIVE}/condition`);
+    await expect(page).toHaveURL(`${LIVE}/catalogue`);
     const words = async (address: string): Promise<string> => {
       await page.goto(`${LIVE}/${address}`);
       return page.locator('main').innerText();
