@@ -1,6 +1,7 @@
 import { gives } from '../model/gate';
 import { withIncluded } from '../model/tree';
 import type { Check } from './finding';
+import { linesIn } from './lines-in';
 import { lineCalled } from './mends';
 import { called, sentence } from './words';
 
@@ -14,41 +15,37 @@ import { called, sentence } from './words';
 export const blockHitsAbove: Check = {
   kind: 'block-hits-above',
   rank: 'not-meant',
-  title: 'It takes from the roles above too',
+  title: 'A block that hits the roles above too',
   *find(context) {
     const { definition } = context;
-    for (const [id, { lines }] of Object.entries(definition.gates)) {
-      const element = context.element(id);
-      if (!element) continue;
-      for (const [at, line] of lines.entries()) {
-        if (gives(line) || line.who.kind !== 'role' || line.who.exactly) continue;
-        const exactly = { ...line, who: { ...line.who, exactly: true } };
-        const changed = lines.map((one) => (one === line ? exactly : one));
-        const { role } = line.who;
-        const above = definition.roles.filter(
-          ({ id: other }) => other !== role && withIncluded(definition, [other]).has(role),
-        );
-        const whom = context.roleKinds(above).filter((viewer) => {
-          const [now, then] = [lines, changed].map((some) => context.givenBy(viewer, element, some).most);
-          return (then ?? 0) > (now ?? 0);
-        });
-        if (whom.length === 0) continue;
-        const names = context.names(whom);
-        yield {
-          reason: sentence(
-            `${lineCalled(context, { element, line, at })} of ${called(element)} also takes it from ${names}, to whom other lines give it.`,
-          ),
-          places: [id],
-          whom,
-          mends: [
-            {
-              says: `Let the line take it only from people who are assigned the role directly, so that ${names} have it again.`,
-              does: 'opens',
-              edit: { do: 'changeLine', gate: id, from: line, to: exactly },
-            },
-          ],
-        };
-      }
+    for (const { element, line, at, lines } of linesIn(context)) {
+      if (gives(line) || line.who.kind !== 'role' || line.who.exactly) continue;
+      const exactly = { ...line, who: { ...line.who, exactly: true } };
+      const changed = lines.map((one) => (one === line ? exactly : one));
+      const { role } = line.who;
+      const above = definition.roles.filter(
+        ({ id: other }) => other !== role && withIncluded(definition, [other]).has(role),
+      );
+      const whom = context.roleKinds(above).filter((viewer) => {
+        const [now, then] = [lines, changed].map((some) => context.givenBy(viewer, element, some).most);
+        return (then ?? 0) > (now ?? 0);
+      });
+      if (whom.length === 0) continue;
+      const names = context.names(whom);
+      yield {
+        reason: sentence(
+          `${lineCalled(context, { element, line, at })} of ${called(element)} also takes it from ${names}, to whom other lines give it.`,
+        ),
+        places: [element.id],
+        whom,
+        mends: [
+          {
+            says: `Let the line take it only from people who are assigned the role directly, so that ${names} have it again.`,
+            does: 'opens',
+            edit: { do: 'changeLine', gate: element.id, from: line, to: exactly },
+          },
+        ],
+      };
     }
   },
 };

@@ -6,6 +6,7 @@ import type { AppElement } from '../model/tree';
 import type { Context } from './context';
 import { canBeBoth, covers } from './covering';
 import type { Check } from './finding';
+import { linesIn } from './lines-in';
 import { lineCalled, removingLine } from './mends';
 import { called, sentence } from './words';
 
@@ -22,29 +23,25 @@ export const blockWithoutUse: Check = {
   rank: 'not-meant',
   title: 'It takes from nobody, or from everybody',
   *find(context) {
-    const { definition, tree } = context;
-    for (const [id, { lines }] of Object.entries(definition.gates)) {
-      const element = tree.get(id);
-      if (!element) continue;
-      for (const [at, line] of lines.entries()) {
-        if (gives(line)) continue;
-        const what = line.what === 'block' ? 'the element' : 'editing';
-        const given = lines.filter((one) => gives(one) && (line.what === 'block' || one.what === 'edit'));
-        const placed = { element, line, at };
-        const everybody =
-          !line.when && given.length > 0 && given.every((one) => covers(definition, line.who, one.who));
-        if (!everybody && given.some((one) => canMeet(context, element, one, line))) continue;
-        yield {
-          reason: sentence(
-            everybody
-              ? `${lineCalled(context, placed)} of ${called(element)} takes ${what} from everyone to whom other lines give it.`
-              : `${lineCalled(context, placed)} of ${called(element)} takes ${what} from nobody: no other line gives it to anyone whom it blocks.`,
-          ),
-          places: [id],
-          whom: [],
-          mends: [removingLine(context, placed)],
-        };
-      }
+    const { definition } = context;
+    for (const { element, line, at, lines } of linesIn(context)) {
+      if (gives(line)) continue;
+      const what = line.what === 'block' ? 'the element' : 'editing';
+      const given = lines.filter((one) => gives(one) && (line.what === 'block' || one.what === 'edit'));
+      const placed = { element, line, at };
+      const everybody =
+        !line.when && given.length > 0 && given.every((one) => covers(definition, line.who, one.who));
+      if (!everybody && given.some((one) => canMeet(context, element, one, line))) continue;
+      yield {
+        reason: sentence(
+          everybody
+            ? `${lineCalled(context, placed)} of ${called(element)} takes ${what} from everyone to whom other lines give it.`
+            : `${lineCalled(context, placed)} of ${called(element)} takes ${what} from nobody: no other line gives it to anyone whom it blocks.`,
+        ),
+        places: [element.id],
+        whom: [],
+        mends: [removingLine(context, placed)],
+      };
     }
   },
 };

@@ -1,5 +1,6 @@
 import { isCoveredBy } from './covering';
 import type { Check } from './finding';
+import { linesIn } from './lines-in';
 import { lineCalled, removingLine } from './mends';
 import { called, sentence } from './words';
 
@@ -15,25 +16,21 @@ export const coveredLine: Check = {
   rank: 'not-meant',
   title: 'A line that another one covers',
   *find(context) {
-    const { definition, tree } = context;
-    for (const [id, { lines }] of Object.entries(definition.gates)) {
-      const element = tree.get(id);
-      if (!element) continue;
-      for (const [at, line] of lines.entries()) {
-        const other = lines.findIndex(
-          (one, n) => n !== at && isCoveredBy(definition, { line, at }, { line: one, at: n }),
-        );
-        if (other < 0) continue;
-        const placed = { element, line, at };
-        yield {
-          reason: sentence(
-            `${lineCalled(context, placed)} of ${called(element)} changes nobody's access: line ${other + 1} covers it.`,
-          ),
-          places: [id],
-          whom: [],
-          mends: [removingLine(context, placed)],
-        };
-      }
+    const { definition } = context;
+    for (const { element, line, at, lines } of linesIn(context)) {
+      const other = lines.findIndex(
+        (one, n) => n !== at && isCoveredBy(definition, { line, at }, { line: one, at: n }),
+      );
+      if (other < 0) continue;
+      const placed = { element, line, at };
+      yield {
+        reason: sentence(
+          `${lineCalled(context, placed)} of ${called(element)} changes nobody's access: line ${other + 1} covers it.`,
+        ),
+        places: [element.id],
+        whom: [],
+        mends: [removingLine(context, placed)],
+      };
     }
   },
 };

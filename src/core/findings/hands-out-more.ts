@@ -13,7 +13,7 @@ import type { Check } from './finding';
 export const handsOutMore: Check = {
   kind: 'hands-out-more',
   rank: 'lets-in',
-  title: 'It assigns more than it has',
+  title: 'A role assigns more access than it has',
   *find(context) {
     const { definition } = context;
     for (const role of definition.roles) {

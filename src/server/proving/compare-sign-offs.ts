@@ -189,7 +189,7 @@ function peopleBetween(
   );
   return [...changed, ...came, ...left].map(({ was, is, name }) => ({
     name,
-    says: personSays(before, after, was, is) || 'is written down otherwise',
+    says: personSays(before, after, was, is) || 'has changed',
   }));
 }
 

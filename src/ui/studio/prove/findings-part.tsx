@@ -206,7 +206,7 @@ function whomInWords({ whom }: ShownFinding, words: (keys: readonly string[]) =>
   return words(whom.kinds);
 }
 
-/** The mark of a finding: filled where it lets somebody in, empty where it is probably not meant. */
+/** The mark of a finding: filled for an access risk, empty for a likely mistake. */
 export function RankMark({ rank }: { rank: Rank }) {
   const says = rank === 'lets-in' ? 'Access risk' : 'Likely mistake';
   return (

@@ -15,7 +15,7 @@ interface Told {
 const HEIGHT = 150;
 const LINES = [
   { key: 'findings', name: 'To look at', stroke: 'var(--color-amber)', dash: '' },
-  { key: 'letIn', name: 'Of these, let somebody in', stroke: 'var(--color-ink)', dash: '2 3' },
+  { key: 'letIn', name: 'Of these, access risks', stroke: 'var(--color-ink)', dash: '2 3' },
   { key: 'broken', name: 'Expectations broken', stroke: 'var(--color-open)', dash: '7 3' },
 ] as const;
 

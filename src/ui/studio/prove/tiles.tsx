@@ -34,13 +34,7 @@ export function Tiles({ proof, expected, sweep, signed, revision, onPart }: Prop
       <Tile
         figure={proof ? String(open.length) : '…'}
         says={open.length === 1 ? 'thing to look at' : 'things to look at'}
-        more={
-          letsIn === 0
-            ? 'none lets somebody in'
-            : letsIn === 1
-              ? '1 lets somebody in'
-              : `${letsIn} let somebody in`
-        }
+        more={letsIn === 0 ? 'no access risk' : letsIn === 1 ? '1 access risk' : `${letsIn} access risks`}
         amber={open.length > 0}
         onPress={() => onPart('look-at')}
       />
