@@ -199,6 +199,12 @@ describe('what differs at another time', () => {
     ],
   });
   const weekend: Condition = { oneOf: { clock: 'weekday' }, values: ['saturday', 'sunday'] };
+  const day = (value: string): Condition => ({ compare: '=', left: { clock: 'day' }, right: { value } });
+  const date = (value: string, plus = 0): Condition => ({
+    compare: '=',
+    left: { clock: 'today', plus },
+    right: { value },
+  });
   const stock: Condition = { compare: '=', left: { session: 'sv_stock' }, right: { value: true } };
   const opens = (when: Condition): Definition =>
     changed((draft) => {
@@ -210,6 +216,10 @@ describe('what differs at another time', () => {
     ['other hours, both later on', hours('09:00', '17:00'), hours('09:00', '17:30'), true],
     ['an hour of the day, and taking stock', hours('09:00', '17:00'), stock, true],
     ['hours at the weekend only', hours('09:00', '17:00'), { all: [hours('09:00', '17:00'), weekend] }, true],
+    ['another day of the month', day('20'), day('21'), true],
+    ['a day that few months have', day('20'), { any: [day('20'), day('31')] }, true],
+    ['another date', date('2027-02-03'), date('2027-02-04'), true],
+    ['days before a date, said otherwise', date('2027-02-03', 3), date('2027-01-31'), false],
     ['the same, said otherwise', hours('09:00', '17:00'), { not: { not: hours('09:00', '17:00') } }, false],
   ])('is told: %s', (_, before, after, differs) => {
     const shifts = compareReach(opens(before), opens(after), viewers, evening);

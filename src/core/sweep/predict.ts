@@ -146,8 +146,10 @@ export class Predictor {
     };
   }
 
-  one(record: KnownRecord): Predicted {
-    if (!this.open(record.id)) return this.bare('not-there');
+  one({ id }: KnownRecord): Predicted {
+    // As it is known here: it may point to itself.
+    const record = this.open(id);
+    if (!record) return this.bare('not-there');
     return { ...this.bare('open'), marks: this.finder.find(JSON.stringify(this.sent(record))) };
   }
 

@@ -3,7 +3,8 @@ import { Held } from '../../access/deciding/held';
 import { SIGNED_IN, type Circumstances, type Viewer } from '../../access/deciding/viewer';
 import { bind, type Facts } from '../../condition/bind';
 import { addDays, momentOf, readClock } from '../../condition/clock';
-import { operandsOf, type Condition, type Operand } from '../../condition/condition';
+import { operandsOf, type ClockReading, type Condition, type Operand } from '../../condition/condition';
+import { constantsFor } from '../../condition/constants';
 import { allNamed } from '../../condition/named';
 import type { Definition } from '../../model/definition';
 import type { Id } from '../../model/id';
@@ -12,7 +13,8 @@ import type { Values } from '../../model/value-type';
 /** So many are looked at; where conditions ask for more times that are not alike, not all. */
 const MOST = 150;
 const MINUTE = 60_000;
-const DAYS = 7;
+/** Each weekday is among so many days; and each day of a month, where that is asked for. */
+const DAYS = { weekdays: 7, 'days of a month': 62 };
 
 /** One of the definitions that are compared, with the conditions in it that count. */
 interface TimedSide {
@@ -22,9 +24,9 @@ interface TimedSide {
 
 /**
  * Moments and sessions in which something could be otherwise that depends on them: each session value that is asked for
- * and can be set, and each time of day that a condition compares, just before and at it, on each day of a week. Of
- * moments that are alike to all conditions, people and assignments, one is enough. The circumstances that one begins
- * with are not among them.
+ * and can be set, and each time of day that a condition compares, just before and at it, on each day of a week (or of two
+ * months, where the day of the month is asked for) and around each date that is asked for. Of moments that are alike to
+ * all conditions, people and assignments, one is enough. The circumstances that one begins with are not among them.
  * The conditions are those of the older and of the newer definition that count.
  */
 export function* otherTimes(
@@ -70,40 +72,45 @@ function settableIn(side: TimedSide): Values[] {
   });
 }
 
-/** The times of day that a condition names itself. */
-function timesIn(condition: Condition): string[] {
-  const operands = operandsOf(condition);
-  if (!operands.some((one) => 'clock' in one && one.clock === 'time')) return [];
-  const constants = operands.flatMap((one) => ('value' in one ? [one.value] : []));
-  return [...constants, ...('oneOf' in condition ? condition.values : [])].map(String);
-}
-
-/** The moments that a condition compares the moment with, as it writes them: local date and time. */
-function momentsNamedIn(condition: Condition): string[] {
-  const operands = operandsOf(condition);
-  if (!operands.some((one) => 'clock' in one && one.clock === 'now')) return [];
-  return operands.flatMap((one) => ('value' in one ? [String(one.value)] : []));
+/** What a condition itself compares a reading of the clock with; of `today` plus some days, that many days before. */
+function namedIn(condition: Condition, reading: ClockReading): string[] {
+  return operandsOf(condition).flatMap((operand) => {
+    if (!('clock' in operand) || operand.clock !== reading) return [];
+    const named = constantsFor(operand, [condition]);
+    return operand.plus ? named.map((one) => addDays(one, -(operand.plus ?? 0))) : named;
+  });
 }
 
 /**
- * The times of day that conditions compare, and a minute before each, in the days from this moment on; this time of day
- * on each of them; and the moments that conditions name, with a minute before each.
+ * The times of day that conditions compare, and a minute before each, in the days from this moment on and around the dates
+ * that conditions name; this time of day on each of them; and the moments that conditions name, with a minute before each.
  */
 function momentsIn(side: TimedSide, moment: number): number[] {
   const { timeZone } = side.definition;
   const parts = partsOf(side);
-  if (!parts.some((one) => operandsOf(one).some((operand) => 'clock' in operand))) return [];
+  const readings = new Set(
+    parts.flatMap(operandsOf).flatMap((operand) => ('clock' in operand ? [operand.clock] : [])),
+  );
+  if (readings.size === 0) return [];
+  const named = (reading: ClockReading): string[] => [
+    ...new Set(parts.flatMap((one) => namedIn(one, reading))),
+  ];
+  const times = named('time');
   const { today, time } = readClock(moment, timeZone);
-  const times = new Set(parts.flatMap(timesIn));
-  const days = Array.from({ length: DAYS }, (_, n) => addDays(today, n));
+  const coming = DAYS[readings.has('day') ? 'days of a month' : 'weekdays'];
+  const days = new Set([
+    ...Array.from({ length: coming }, (_, n) => addDays(today, n)),
+    ...named('today').flatMap((date) => [-1, 0, 1].map((by) => addDays(date, by))),
+  ]);
   const at = (local: string): number[] => {
     const found = momentOf(local, timeZone);
-    return Number.isNaN(found) ? [] : [found - MINUTE, found];
+    return Number.isNaN(found) ? [] : [found];
   };
+  const before = (found: number): number[] => [found - MINUTE, found];
   return [
-    ...days.flatMap((day) => [...times].flatMap((one) => at(`${day}T${one}`))),
-    ...days.slice(1).flatMap((day) => at(`${day}T${time}`).slice(1)),
-    ...parts.flatMap(momentsNamedIn).flatMap(at),
+    ...[...days].flatMap((day) => times.flatMap((one) => at(`${day}T${one}`).flatMap(before))),
+    ...[...days].flatMap((day) => (day === today ? [] : at(`${day}T${time}`))),
+    ...named('now').flatMap((one) => at(one).flatMap(before)),
   ];
 }
 

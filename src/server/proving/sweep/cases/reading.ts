@@ -1,4 +1,4 @@
-import type { Access, KnownRecord } from '@/core/access';
+import { type Access, type KnownRecord, showField } from '@/core/access';
 import type { AppElement, Entity, EntityField } from '@/core/model';
 import { behindTopic, NOT_THERE } from '@/core/sweep';
 import type { Asking } from '../asker';
@@ -72,15 +72,16 @@ function* byField(asked: Asked, entity: Entity, field: EntityField): Generator<C
     };
 }
 
-/** Is the word anywhere in what the viewer sees of the record's texts? */
+/** Is the word anywhere in what the viewer sees of the record's words, and of the names of what it points to? */
 const findsIn = (access: Access, record: KnownRecord, word: string): boolean =>
-  record.entity.fields.some(({ id, type }) => {
-    if (access.level(access.element(id), record) === 0) return false;
-    const value = record.values[id];
-    return (
-      type.kind === 'text' && typeof value === 'string' && value.toLowerCase().includes(word.toLowerCase())
-    );
-  });
+  record.entity.fields.some(
+    (field) =>
+      ['text', 'choice', 'record', 'unit'].includes(field.type.kind) &&
+      access.level(access.element(field.id), record) > 0 &&
+      showField(access, field, record.values[field.id] ?? null, record.lookUp)
+        .text.toLowerCase()
+        .includes(word.toLowerCase()),
+  );
 
 /** A list: as a file, and what can be chosen of it. */
 export function* listsOf(asked: Asked, element: AppElement): Generator<Case> {
