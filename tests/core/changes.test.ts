@@ -215,6 +215,7 @@ describe('what differs at another time', () => {
   it.each<[string, Condition, Condition, boolean]>([
     ['other hours, both later on', hours('09:00', '17:00'), hours('09:00', '17:30'), true],
     ['an hour of the day, and taking stock', hours('09:00', '17:00'), stock, true],
+    ['only what is set to no', hours('09:00', '09:00'), { ...stock, right: { value: false } }, true],
     ['hours at the weekend only', hours('09:00', '17:00'), { all: [hours('09:00', '17:00'), weekend] }, true],
     ['another day of the month', day('20'), day('21'), true],
     ['a day that few months have', day('20'), { any: [day('20'), day('31')] }, true],

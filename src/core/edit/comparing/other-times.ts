@@ -67,7 +67,7 @@ function settableIn(side: TimedSide): Values[] {
   const asked = new Set(operandsIn(side).flatMap((one) => ('session' in one ? [one.session] : [])));
   return side.definition.sessionValues.flatMap(({ id, type }): Values[] => {
     if (!asked.has(id)) return [];
-    if (type.kind === 'boolean') return [{ [id]: true }];
+    if (type.kind === 'boolean') return [{ [id]: true }, { [id]: false }];
     return type.kind === 'choice' ? type.options.map((option) => ({ [id]: option.id })) : [];
   });
 }
