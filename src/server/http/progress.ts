@@ -53,13 +53,13 @@ export function progressing(work: (tell: Tell, signal: AbortSignal) => Promise<s
 /** So long steps are taken before what the process hears in the meantime has its turn, in milliseconds. */
 const AT_A_TIME = 20;
 
-/** Takes steps one after the other, and tells how far it is; the process hears in between. Rejects once it is told to stop. */
+/** Takes steps one after the other, and tells how far it is, from the first on; the process hears in between. Rejects once it is told to stop. */
 export async function takeSteps<T>(
   steps: Iterator<{ readonly done: number; readonly of: number }, T>,
   tell: Tell = () => undefined,
   signal?: AbortSignal,
 ): Promise<T> {
-  let since = performance.now();
+  let since = -Infinity;
   for (let step = steps.next(); ; step = steps.next()) {
     if (step.done) return step.value;
     if (performance.now() - since < AT_A_TIME) continue;
