@@ -158,5 +158,5 @@ async function madeFrom(slug: string, texts: readonly string[], names: readonly 
     people: true,
     releases: true,
   };
-  return dataOf(workplace, 'sample', made.definition.entities[0]?.id ?? '');
+  return dataOf({ workplace, kind: 'sample', entity: made.definition.entities[0]?.id ?? '' });
 }

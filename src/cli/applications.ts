@@ -149,7 +149,7 @@ async function recordsCalled(slug: string, entity: string, kind: RecordKind, as?
   const workplace = await placeOf(slug, await builderCalled(as));
   const { definition } = await draftOf(workplace.applicationId);
   const found = definition.entities.find(({ id, plural }) => id === entity || plural === entity);
-  if (found) return dataOf(workplace, kind, found.id);
+  if (found) return dataOf({ workplace, kind, entity: found.id });
   const there = definition.entities.map(({ plural }) => plural).join(', ');
   throw new WrongInput([
     wrong('ENTITY', `There is no ${entity}.`, there === '' ? 'There are none.' : `There are ${there}.`),

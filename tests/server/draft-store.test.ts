@@ -1,6 +1,6 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import { type Edit, newLine } from '@/core/edit';
 import type { Line } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
@@ -15,7 +15,6 @@ let id: string;
 let ada: string;
 let bo: string;
 let server: Server;
-let url: string;
 /** What becomes of the next answers on their way: lost before or after the work, or cut off in the middle. */
 let faults: ('lost-before' | 'lost-after' | 'cut-off' | 'away')[] = [];
 /** How often it was asked what others did. */
@@ -57,9 +56,13 @@ beforeAll(async () => {
     });
   });
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  url = `http://127.0.0.1:${(server.address() as AddressInfo).port}/draft`;
+  const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  const { fetch } = globalThis;
+  // As in a browser, addresses are those of the page's own server.
+  vi.stubGlobal('fetch', (address: string, how?: RequestInit) => fetch(new URL(address, origin), how));
 });
 afterAll(async () => {
+  vi.unstubAllGlobals();
   server.close();
   await dropApplications();
 });
@@ -70,7 +73,7 @@ let confirms = true;
 
 async function open(): Promise<DraftStore> {
   const draft = await draftOf(id);
-  return new DraftStore(url, draft.definition, draft.revision, await undoStateIn(id, ada), {
+  return new DraftStore(id, draft.definition, draft.revision, await undoStateIn(id, ada), {
     tell: (message) => told.push(message),
     confirm: () => Promise.resolve(confirms),
     keeps: {
@@ -136,7 +139,7 @@ describe('the browser’s store of edits', () => {
     await saved(before);
     expect(await names()).toEqual(['addLine', 'addLine']);
     expect(kept.size).toBe(0);
-    kept.set(`zinc-waiting ${url}`, '{"half');
+    kept.set(`zinc-waiting ${id}`, '{"half');
     const odd = await open();
     odd.resume();
     expect(odd.read().saved).toBe('saved');

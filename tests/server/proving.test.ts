@@ -13,8 +13,8 @@ import {
   expectWhatIs,
   listExpectations,
   removeExpectations,
-  type Wanted,
 } from '@/server/proving/expectations';
+import type { Wanted } from '@/contract/schemas/proving';
 import { updatePerson } from '@/server/people/write';
 import { newestProof } from '@/server/proving/newest';
 import { proofOf, setFindingAside } from '@/server/proving/proof';

@@ -5,6 +5,8 @@ import { type Access, frameAround, type Viewer } from '@/core/access';
 import type { Definition } from '@/core/model';
 import { Predictor } from '@/core/sweep';
 import { LARKFIELD } from '@/demo/definition';
+import { liveRecords } from '@/contract/live';
+import { answering } from '@/server/http/answering';
 import { handle } from '@/server/http/handle';
 import { pageAt } from '@/server/live/screen-page';
 import { type Answer, versionIn, withVersion } from '@/server/proving/sweep/asker';
@@ -53,11 +55,21 @@ async function answered(scope: RecordScope, slug: string, one: Pick<Case, 'askin
         ? Response.json(await list.choices({ q: '' }))
         : new Response(await fileOf(list));
     }
-    if (action) return api.act(entity, id, action, request);
-    if (method === 'POST') return api.create(entity, request);
-    if (method === 'PATCH') return api.update(entity, id, request);
-    if (method === 'DELETE') return api.delete(entity, id, request);
-    return id ? api.read(entity, id) : api.list(entity, url.searchParams);
+    const { act, create, update, delete: remove, read, list: all } = liveRecords;
+    const params = Promise.resolve({ entity, id, action, app: slug });
+    const here = () => Promise.resolve(api);
+    const records = action
+      ? answering(act, here, () => api.act(entity, id, action, request))
+      : method === 'POST'
+        ? answering(create, here, (_, { body: { values } }) => api.create(entity, values))
+        : method === 'PATCH'
+          ? answering(update, here, (_, { body: { values } }) => api.update(entity, id, request, values))
+          : method === 'DELETE'
+            ? answering(remove, here, () => api.delete(entity, id, request))
+            : id
+              ? answering(read, here, () => api.read(entity, id))
+              : answering(all, here, () => api.list(entity, url.searchParams));
+    return records(request, { params });
   };
   const answer = await handle(route)(request, undefined);
   const told = [...answer.headers].flat().join('\n');

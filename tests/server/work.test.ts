@@ -2,7 +2,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { Pool } from '@/server/work/pool';
 import { KeptAnswers } from '@/server/work/kept';
 import { LANES, WAITING_EACH } from '@/server/work/limits';
-import type { Upload } from '@/server/http/upload';
+import type { Upload } from '@/contract/body';
 import type { Refusal } from '@/server/http/problem';
 
 /** A form with a CSV file of so many rows, as it is sent. */

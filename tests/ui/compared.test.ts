@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest';
 import { LARKFIELD } from '@/demo/definition';
-import { type ComparedCell, groupsOf, headingOf, rowsOf, someOf } from '@/ui/studio/prove/compared';
+import { groupsOf, headingOf, rowsOf, someOf } from '@/ui/studio/prove/compared';
+import type { ComparedCell } from '@/contract/studio/proving';
 
 const edit = {
   author: 'Tamsin Reed',

@@ -1,12 +1,12 @@
 import { type Definition, type Entity } from '@/core/model';
 import { database, type Executor } from '../database/client';
-import { auditEvents, type RecordKind } from '../database/schema';
+import { auditEvents } from '../database/schema';
 import { draftOf } from '../drafts/draft';
 import { releasedDefinition, releaseInForce } from '../drafts/release';
 import { notThere, Refused } from '../http/problem';
 import type { Place } from '../records/store';
 import type { Workplace } from '../studio/builder';
-import { dataRequest } from './request';
+import type { DataRequest } from './request';
 
 /** The records of one entity as data, for its builders: sample ones as the draft has them, live ones as the release. */
 export interface DataAt extends Place {
@@ -15,14 +15,8 @@ export interface DataAt extends Place {
   readonly entity: Entity;
 }
 
-/** The records that a request is about, with their definition. */
-export async function dataAt(...request: Parameters<typeof dataRequest>): Promise<DataAt> {
-  const { workplace, kind, entity } = await dataRequest(...request);
-  return dataOf(workplace, kind, entity);
-}
-
 /** The records of an entity, for who may have them: sample ones by the draft, live ones by the release. */
-export async function dataOf(workplace: Workplace, kind: RecordKind, entityId: string): Promise<DataAt> {
+export async function dataOf({ workplace, kind, entity: entityId }: DataRequest): Promise<DataAt> {
   const { applicationId } = workplace;
   if (kind === 'sample') {
     const { definition } = await draftOf(applicationId);

@@ -1,4 +1,3 @@
-import * as yup from 'yup';
 import { and, asc, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
 import { accessOf, compile, parse } from '@/core';
 import { rightNow, SIGNED_OUT } from '@/core/access';
@@ -186,12 +185,3 @@ export async function filledIn(
   const all = await database().$count(records, whereOf(at));
   return { all, filled: Object.fromEntries(rows.map(({ field, count }) => [field, count])) };
 }
-
-/** What is written to fields of a record, by their ids, as it came. */
-export type Written = Readonly<Record<Id, unknown>>;
-
-export const writtenSchema = yup
-  .mixed<Written>(
-    (value): value is Written => typeof value === 'object' && value !== null && !Array.isArray(value),
-  )
-  .required();

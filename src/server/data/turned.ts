@@ -1,15 +1,13 @@
 import type { DataChange } from '@/core/edit';
-import * as yup from 'yup';
-import { type Id, typeSchema, type ValueType } from '@/core/model';
+import type { Id, ValueType } from '@/core/model';
+import { turnedSchema } from '@/contract/schemas/data';
 import { parseBody } from '../http/body';
 import { dataChanges } from '../drafts/data-changes';
 import type { DataAt } from './at';
 
-const sent = yup.object({ field: yup.string().max(60).required(), type: typeSchema }).noUnknown();
-
 /** What would become of the records if a field held another type, as it was sent. Nothing is changed. */
 export async function turnedAsSent(at: DataAt, body: string): Promise<readonly DataChange[]> {
-  const { field, type } = parseBody(body, sent);
+  const { field, type } = parseBody(body, turnedSchema);
   return turnedBy(at, field, type);
 }
 

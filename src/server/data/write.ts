@@ -14,7 +14,7 @@ import { notThere, Refused, type FieldProblem } from '../http/problem';
 import { beginWriting, insertRecord, isRecord, putRecord } from '../records/store';
 import { isPointedTo } from '../records/write';
 import { auditData, type DataAt } from './at';
-import type { Written } from './rows';
+import type { Written } from '@/contract/records';
 
 /** Adds a record with these values; fields that are not here start as the definition says. */
 export async function addRow(at: DataAt, written: Written): Promise<{ readonly id: Id }> {

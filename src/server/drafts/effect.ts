@@ -1,19 +1,17 @@
 import { applyEdit, viewerKey } from '@/core';
 import { everybody, kindsOf, rightNow, sameAnswer, SIGNED_OUT_KEY, type Viewer } from '@/core/access';
-import { type Edit, type EditEffect, editSchema, fullName, moversOf, reachSteps } from '@/core/edit';
+import { type EditEffect, fullName, moversOf, reachSteps } from '@/core/edit';
 import { type Definition, sameJson, treeOf } from '@/core/model';
+import { editToTrySchema } from '@/contract/schemas/draft';
 import { Refused } from '../http/problem';
-import * as yup from 'yup';
 import { parseBody } from '../http/body';
 import { type Run, takeSteps } from '../http/progress';
 import { peopleCounted } from '../people/read';
 import { draftOf } from './draft';
 
-const sent = yup.object({ edit: editSchema }).noUnknown();
-
 /** Who would gain and who would lose by an edit of the draft, as it was sent; it is not made. */
 export async function effectOfSent(applicationId: string, body: string, run?: Run): Promise<EditEffect> {
-  const { edit }: { edit: Edit } = parseBody(body, sent);
+  const { edit } = parseBody(body, editToTrySchema);
   const { definition } = await draftOf(applicationId);
   const made = applyEdit(definition, edit);
   if (!made.ok)

@@ -1,34 +1,10 @@
 import type * as yup from 'yup';
 import { shapeFaults } from '@/core/model';
+import { type Bounds, LARGE } from '@/contract/body';
 import { Refused } from './problem';
 
-/** The largest whole number that the database keeps. */
-export const MOST_NUMBER = 2_147_483_647;
-
-/** How large a body may be. */
-interface BodyBounds {
-  /** In bytes. */
-  readonly bytes: number;
-  /** How many values it may hold, those within each other counted one by one. */
-  readonly values: number;
-}
-
-/** For what a form, a button or a small script sends: it is read on the server's thread. */
-const SMALL: BodyBounds = { bytes: 100_000, values: 2000 };
-/** For what is read where it is worked with, beside the server. */
-export const LARGE: BodyBounds = { bytes: 1_000_000, values: 50_000 };
-
-/** The request's JSON body, checked. Refuses what is not JSON, too large, or not of that shape. */
-export async function readBody<T>(
-  request: Request,
-  schema: yup.ISchema<T>,
-  bounds: BodyBounds = SMALL,
-): Promise<T> {
-  return parseBody(await readJson(request, bounds.bytes), schema, bounds);
-}
-
 /** The request's JSON body as it was sent, to be parsed where it is worked with. */
-export async function readJson(request: Request, most = LARGE.bytes): Promise<string> {
+export async function readJson(request: Request, most: number): Promise<string> {
   if (!/^application\/json(;|$)/.test(request.headers.get('content-type') ?? ''))
     throw new Refused(415, 'not-json', 'Send the body as application/json.');
   return textOf(await readBytes(request, most));
@@ -38,7 +14,7 @@ export async function readJson(request: Request, most = LARGE.bytes): Promise<st
 export function parseBody<T>(
   text: string,
   schema: yup.ISchema<T>,
-  { values }: Pick<BodyBounds, 'values'> = LARGE,
+  { values }: Pick<Bounds, 'values'> = LARGE,
 ): T {
   let body: unknown;
   try {

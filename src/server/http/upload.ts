@@ -1,25 +1,16 @@
+import type { Upload } from '@/contract/body';
 import { readBytes } from './body';
 import { Refused } from './problem';
 
-/** A body as it was sent, to be read where it is worked with: a form with files, or one file. */
-export interface Upload {
-  /** Its media type, with the boundary of a form. */
-  readonly type: string;
-  readonly bytes: Uint8Array;
-}
-
-/** The largest file that is taken, in bytes, with what is around it in a form. */
-const MOST_BYTES = 31_000_000;
-
 /** A form with files as it was sent. */
-export async function readForm(request: Request): Promise<Upload> {
+export async function readForm(request: Request, most: number): Promise<Upload> {
   const type = request.headers.get('content-type') ?? '';
   if (!type.startsWith('multipart/form-data')) throw notAForm();
-  return { type, bytes: await readBytes(request, MOST_BYTES) };
+  return { type, bytes: await readBytes(request, most) };
 }
 
 /** A CSV file, which is the body. */
-export async function readCsv(request: Request, most = MOST_BYTES): Promise<Uint8Array> {
+export async function readCsv(request: Request, most: number): Promise<Uint8Array> {
   if (!/^text\/csv(;|$)/.test(request.headers.get('content-type') ?? ''))
     throw new Refused(415, 'not-csv', 'Send the file as text/csv.');
   return readBytes(request, most);

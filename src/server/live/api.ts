@@ -1,8 +1,7 @@
 import { cookies } from 'next/headers';
 import { notThere } from '../http/problem';
-import { RecordsApi } from '../records/api';
 import { auditStandIn } from './standing';
-import { scopeOf, visit, writerOf } from './visit';
+import { visit } from './visit';
 import type { Visit } from './who-visits';
 
 /** The visit of a request to the API of a released application; in a stand-in, kept in the audit trail. */
@@ -12,10 +11,4 @@ export async function apiVisit(slug: string, request: Request): Promise<Visit> {
   const { pathname } = new URL(request.url);
   await auditStandIn(now, request.method === 'GET' ? 'looked' : 'did', `${request.method} ${pathname}`);
   return now;
-}
-
-/** The records API of a released application, for whoever asks. */
-export async function liveRecords(slug: string, request: Request): Promise<RecordsApi> {
-  const now = await apiVisit(slug, request);
-  return new RecordsApi(scopeOf(now), writerOf(now));
 }

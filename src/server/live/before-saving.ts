@@ -1,17 +1,8 @@
-import * as yup from 'yup';
 import { readAddress, resolve } from '@/core';
 import { type KnownRecord, NONE, type ShownPart, type ShownScreen, type ShownSection } from '@/core/access';
 import { notThere } from '../http/problem';
 import { knownRecord, openRecord, type RecordScope } from '../records/read';
 import { recordBeforeMaking, recordBeforeSaving, type Input } from '../records/write';
-
-export const beforeSavingBody = yup
-  .object({
-    address: yup.string().max(500).defined(),
-    values: yup.object().required(),
-    face: yup.string().max(60),
-  })
-  .noUnknown();
 
 /**
  * A screen as it would be with values as they are written, before they are saved (access.md 10). Nothing is stored, and

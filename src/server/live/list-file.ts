@@ -1,7 +1,8 @@
 import { liveCookie } from '../security/sessions';
 import { notThere } from '../http/problem';
 import type { Run } from '../http/progress';
-import { type Choice, WholeList } from '../records/lists';
+import type { Choice } from '@/contract/records';
+import { WholeList } from '../records/lists';
 import type { RecordScope } from '../records/read';
 import { readQuery } from './screen-page';
 import { scopeOf, visit } from './visit';

@@ -6,7 +6,7 @@ import { database, type Executor } from '../database/client';
 import { applications, people } from '../database/schema';
 import { isUuid } from '../database/uuid';
 import { notThere, Refused } from '../http/problem';
-import type { PersonChange, PersonInput } from '../people/input';
+import type { PersonChange, PersonInput } from '@/contract/people-input';
 import { listPeople, type PeopleQuery } from '../people/list';
 import { personById } from '../people/read';
 import { createPerson, givenToNew, liftWaitsOf, sendNewLink, updatePerson } from '../people/write';

@@ -2,6 +2,7 @@ import { and, eq, gt, sql } from 'drizzle-orm';
 import { accessOf, compile, viewerOfPerson } from '@/core';
 import { type Circumstances, holdsStandIn, SIGNED_OUT } from '@/core/access';
 import type { Value } from '@/core/model';
+import { addressOf } from '../security/client';
 import { database, type Database } from '../database/client';
 import { applications, people, sessions, type HeldUnlock, type HeldValue } from '../database/schema';
 import { releasedDefinition } from '../drafts/release';
@@ -118,3 +119,7 @@ export const scopeOf = ({ applicationId, access, release }: Visit): RecordScope 
   release,
   kind: 'live',
 });
+
+/** Whose work it is that a visit asks for: each has only so much of it at a time. */
+export const ownerOfVisit = ({ person }: Visit, request: Request): string =>
+  person?.id ?? addressOf(request) ?? '';

@@ -2,6 +2,7 @@ import { asc, and, eq } from 'drizzle-orm';
 import { readViewerKey, viewerOfPerson, viewerOfRole } from '@/core';
 import {
   type KeptViewer,
+  type MadeViewer,
   readMade,
   SIGNED_IN,
   SIGNED_OUT,
@@ -76,3 +77,19 @@ export const keptViewers = (applicationId: string): Promise<KeptViewer[]> =>
     .from(madeViewers)
     .where(eq(madeViewers.applicationId, applicationId))
     .orderBy(asc(madeViewers.name), asc(madeViewers.id));
+
+/** Keeps a made-up viewer under a name. Returns its id. */
+export async function keepViewer(applicationId: string, name: string, viewer: MadeViewer): Promise<string> {
+  const [row] = await database()
+    .insert(madeViewers)
+    .values({ applicationId, name, viewer })
+    .returning({ id: madeViewers.id });
+  return row?.id ?? '';
+}
+
+/** Forgets a made-up viewer. */
+export async function forgetViewer(applicationId: string, id: string): Promise<void> {
+  await database()
+    .delete(madeViewers)
+    .where(and(eq(madeViewers.id, id), eq(madeViewers.applicationId, applicationId)));
+}

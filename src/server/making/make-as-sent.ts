@@ -1,6 +1,6 @@
-import * as yup from 'yup';
-import { emptyApplication, mannersSchema } from '@/core/making';
-import { MOST_VALUES, oneOf } from '@/core/model';
+import { emptyApplication } from '@/core/making';
+import { MOST_VALUES } from '@/core/model';
+import { makingSchema } from '@/contract/schemas/making';
 import { draftOf } from '../drafts/draft';
 import { parseBody } from '../http/body';
 import { notThere } from '../http/problem';
@@ -8,21 +8,13 @@ import type { Run } from '../http/progress';
 import { workplaceIn } from '../studio/builder';
 import { copyApplication, definitionFrom, makeApplication } from './make';
 
-const name = yup.string().max(500).required('is missing');
-const slug = yup.string().max(200).required('is missing');
-const sent = oneOf('from', {
-  nothing: { slug, manners: mannersSchema },
-  copy: { slug, name, of: slug },
-  file: { slug, name, definition: yup.mixed().required('is missing') },
-});
-
 /** Makes an application from nothing, as a copy of one of the builder's, or from a definition file, as it was sent. */
 export async function makeAsSent(
   builderId: string,
   body: string,
   { tell, signal }: Run,
 ): Promise<{ readonly slug: string }> {
-  const asked = parseBody(body, sent, { values: MOST_VALUES });
+  const asked = parseBody(body, makingSchema, { values: MOST_VALUES });
   if (asked.from === 'copy') {
     const applicationId = await workplaceIn(builderId, asked.of);
     if (applicationId === undefined) throw notThere();

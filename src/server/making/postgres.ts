@@ -1,18 +1,10 @@
 import pg from 'pg';
 import type { CellKind, Sheet, SheetRow } from '@/core/making';
 import { isStorable } from '@/core/model';
+import type { Table } from '@/contract/studio/making';
 import { config } from '../config.mjs';
 import { MOST_IN_CELL } from '../csv';
 import { Refused } from '../http/problem';
-
-/** A table of another database that rows can be taken from. */
-export interface Table {
-  readonly schema: string;
-  readonly name: string;
-  /** About how many rows it has, as its database believes; undefined where it does not know. */
-  readonly rows?: number;
-  readonly columns: number;
-}
 
 type Named = Pick<Table, 'schema' | 'name'>;
 

@@ -14,7 +14,8 @@ import { exactly } from '@/core/model';
 import { database } from '../database/client';
 import { Refused } from '../http/problem';
 import type { Run } from '../http/progress';
-import { partsOf, type Upload } from '../http/upload';
+import type { Upload } from '@/contract/body';
+import { partsOf } from '../http/upload';
 import { firstRecords, makeApplication, requireFree } from './make';
 import { saidIn, sheetsIn, today } from './sent-sheets';
 

@@ -4,6 +4,8 @@ import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Assignment, Person } from '@/core/access';
 import { readMoment } from '@/core/condition';
 import { type Definition, sameJson, unitsOf, type Value } from '@/core/model';
+import type { ImportLine, PeopleImported } from '@/contract/studio/people';
+import type { PersonInput } from '@/contract/people-input';
 import { database, patientDatabase } from '../database/client';
 import { people } from '../database/schema';
 import { countRows, plainCell, toCsv } from '../csv';
@@ -11,7 +13,7 @@ import { draftOf } from '../drafts/draft';
 import { textOf } from '../http/body';
 import { Refused } from '../http/problem';
 import type { Run, Tell } from '../http/progress';
-import { checkPerson, ownAttributes, type PersonInput } from './input';
+import { checkPerson, ownAttributes } from './input';
 import { personColumns, personOf } from './read';
 import { addPeople, changePeople } from './many';
 import type { Keeper } from './write';
@@ -19,14 +21,6 @@ import type { Keeper } from './write';
 const FIXED = ['email', 'name', 'active', 'home_unit', 'roles'] as const;
 
 /** What an import would do, or has done, with one line of the file. */
-interface ImportLine {
-  readonly line: number;
-  readonly email: string;
-  readonly does: 'new' | 'changes' | 'same' | 'wrong';
-  /** What changes, or what is wrong, in words. */
-  readonly says: readonly string[];
-}
-
 /** An assignment as a cell has it: `ROLE`, `ROLE@UNIT`, `ROLE[FROM/UNTIL]` (ISO 8601), either end left open. */
 const assignmentText = ({ role, unit, from, until }: Assignment): string =>
   `${role}${unit === undefined ? '' : `@${unit}`}${from || until ? `[${plainMoment(from)}/${plainMoment(until)}]` : ''}`;
@@ -73,12 +67,6 @@ interface Planned {
   readonly person?: Person;
 }
 
-/** What an import tells: every line that is wrong, and the first of the others. */
-export interface ImportAnswer {
-  readonly lines: readonly ImportLine[];
-  readonly counts: Readonly<Record<ImportLine['does'], number>>;
-}
-
 /** So many rows are looked at before others have their turn, and so many stored at once. */
 const AT_ONCE = 200;
 const STORED_AT_ONCE = 250;
@@ -98,7 +86,7 @@ export async function importPeople(
   file: Uint8Array,
   dry: boolean,
   { tell, signal }: Partial<Run> = {},
-): Promise<ImportAnswer> {
+): Promise<PeopleImported> {
   const { definition } = await draftOf(applicationId);
   if (countRows(file) > MOST_ROWS + 1) throw tooLong();
   const rows = await readRows(definition, textOf(file));

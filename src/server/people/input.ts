@@ -1,56 +1,7 @@
-import * as yup from 'yup';
-import { type Assignment, assignmentsSchema } from '@/core/access';
 import { attributesOf, BUILT_IN_ATTRIBUTES } from '@/core/condition';
-import {
-  accountFault,
-  type Definition,
-  exactly,
-  optional,
-  readValue,
-  unitAndBelow,
-  type Value,
-  type Values,
-} from '@/core/model';
+import { accountFault, type Definition, readValue, unitAndBelow, type Value } from '@/core/model';
+import type { PersonInput } from '@/contract/people-input';
 import type { FieldProblem } from '../http/problem';
-
-/** What is written of a person; what is left out stays as it is. */
-export interface PersonInput {
-  readonly name?: string;
-  readonly email?: string;
-  readonly active?: boolean;
-  readonly homeUnit?: string | null;
-  readonly startScreen?: string | null;
-  readonly attributes?: Values;
-  readonly assignments?: readonly Assignment[];
-}
-
-/** What is changed of a person: of their roles single ones, so that nobody writes back what another has changed. */
-export interface PersonChange extends Omit<PersonInput, 'assignments'> {
-  readonly give?: readonly Assignment[];
-  readonly take?: readonly Assignment[];
-}
-
-const about = {
-  name: yup.string().max(1000),
-  email: yup.string().max(1000),
-  active: yup.boolean(),
-  homeUnit: yup.string().max(60).nullable(),
-  startScreen: yup.string().max(60).nullable(),
-  attributes: optional(yup.object()),
-};
-
-/** The body of a request that makes a person. */
-export const personBody = exactly({
-  ...about,
-  assignments: optional(assignmentsSchema),
-}) as unknown as yup.Schema<PersonInput>;
-
-/** The body of a request that changes one. */
-export const personChangeBody = exactly({
-  ...about,
-  give: optional(assignmentsSchema),
-  take: optional(assignmentsSchema),
-}) as unknown as yup.Schema<PersonChange>;
 
 /** The builder's own attributes, without those that every person has. */
 export const ownAttributes = (definition: Definition) =>

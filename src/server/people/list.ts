@@ -1,5 +1,5 @@
 import { and, asc, desc, eq, exists, inArray, or, sql, type SQL } from 'drizzle-orm';
-import type { Person } from '@/core/access';
+import type { PersonRow } from '@/contract/studio/people';
 import { database } from '../database/client';
 import { assignments, people } from '../database/schema';
 import { personColumns, personOf } from './read';
@@ -14,13 +14,6 @@ export interface PeopleQuery {
   readonly sort?: string | undefined;
   readonly page: number;
   readonly size: number;
-}
-
-/** A row of the table. */
-export interface PersonRow extends Omit<Person, 'active'> {
-  readonly active: boolean;
-  readonly confirmed: boolean;
-  readonly startScreen: string | null;
 }
 
 const BY_NAME = sql`${people.name}`;

@@ -1,10 +1,10 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Person } from '@/core/access';
 import { type Definition, sameJson } from '@/core/model';
+import type { PersonInput } from '@/contract/people-input';
 import type { Executor } from '../database/client';
 import { assignments, auditEvents, confirmations, outbox, people } from '../database/schema';
 import { Refused } from '../http/problem';
-import type { PersonInput } from './input';
 import { linksFor } from './links';
 import { personColumns, personOf } from './read';
 import { assignmentRows, endSessionsOf, givenToNew, type Keeper } from './write';

@@ -1,13 +1,7 @@
 import { and, eq, gt, sql } from 'drizzle-orm';
+import type { RunningSession } from '@/contract/studio/people';
 import { database } from '../database/client';
 import { sessions } from '../database/schema';
-
-/** What one running session holds, as the builder sees it. */
-export interface RunningSession {
-  readonly since: string;
-  readonly values: Readonly<Record<string, { readonly value: string | boolean; readonly until: number }>>;
-  readonly unlocked: readonly { readonly element: string; readonly until: number }[];
-}
 
 /** A person's running sessions. What has ended in them is left out. */
 export async function sessionsOf(personId: string): Promise<RunningSession[]> {

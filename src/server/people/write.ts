@@ -1,6 +1,7 @@
 import { and, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type { Assignment } from '@/core/access';
 import type { Definition } from '@/core/model';
+import type { PersonChange, PersonInput } from '@/contract/people-input';
 import { database, type Executor } from '../database/client';
 import { assignments, auditEvents, builders, people, sessions } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
@@ -8,7 +9,7 @@ import { liveAccount } from '../security/attempts';
 import { liftWaits } from '../security/lifting';
 import { isUuid } from '../database/uuid';
 import { sendLink } from './links';
-import { checkPerson, type PersonChange, type PersonInput } from './input';
+import { checkPerson } from './input';
 
 /** Who looks after people, for the audit trail: a builder, or a person of the application. */
 export type Keeper = { readonly builderId: string } | { readonly personId: string };

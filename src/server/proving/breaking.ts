@@ -1,10 +1,12 @@
 import { eq } from 'drizzle-orm';
 import type { Definition } from '@/core/model';
+import type { ListedExpectation } from '@/contract/studio/proving';
+import type { Breaking } from '@/contract/studio/releasing';
 import { database } from '../database/client';
 import { applications } from '../database/schema';
 import { draftOf } from '../drafts/draft';
 import { peopleOf } from '../people/read';
-import { type ListedExpectation, listExpectations } from './expectations';
+import { listExpectations } from './expectations';
 import { brokenNow } from './prove';
 
 /** The expectations that a definition breaks, for the people there are now. */
@@ -14,13 +16,6 @@ export async function breaksOf(applicationId: string, definition: Definition): P
   const broken = await brokenNow(applicationId, definition, await peopleOf(applicationId), expected);
   const ids = new Set(broken.map(({ id }) => id));
   return expected.filter(({ id }) => ids.has(id));
-}
-
-/** What stands between the draft and a release. */
-export interface Breaking {
-  /** May a release break an expectation, with a reason? */
-  readonly mayBreak: boolean;
-  readonly broken: readonly ListedExpectation[];
 }
 
 export async function breakingOf(applicationId: string): Promise<Breaking> {

@@ -1,6 +1,6 @@
 import { and, desc, eq, gt, inArray, lte, sql } from 'drizzle-orm';
 import { difference, viewerKey } from '@/core';
-import { type Answer, idInKey, keyedPerson, kindsOf } from '@/core/access';
+import { idInKey, keyedPerson, kindsOf } from '@/core/access';
 import { changeInWords, fullName } from '@/core/edit';
 import { type Id, treeOf } from '@/core/model';
 import {
@@ -13,66 +13,13 @@ import {
   personSays,
   type Standing,
 } from '@/core/signing';
+import type { Compared, Listed, Made } from '@/contract/studio/proving';
 import { database } from '../database/client';
 import { auditEvents, builders, people } from '../database/schema';
 import { draftOf, revisionsSince } from '../drafts/draft';
 import { takeSteps, type Tell } from '../http/progress';
 import { peopleOf } from '../people/read';
 import { signOffById } from './sign-offs';
-
-/** Who made a change, and when. */
-interface Made {
-  /** All of them, the last one first; undefined where they are gone. */
-  readonly author?: string | undefined;
-  /** The last time, RFC 3339. */
-  readonly at: string;
-}
-
-/** A cell that is another since something was signed off. */
-interface ComparedCell {
-  readonly viewer: string;
-  readonly viewerName: string;
-  readonly element: string;
-  /** In a sentence of its own. */
-  readonly elementName: string;
-  readonly kind: string;
-  readonly before: Answer;
-  readonly after: Answer;
-  readonly gains: boolean;
-  /** The edit that made it so, and what it changed in a sentence or two. */
-  readonly edit?: (Made & { readonly revision: number; readonly says: string }) | undefined;
-  /** What is otherwise with the person, as what follows their name; by whom, where that was written down. */
-  readonly person?: (Partial<Made> & { readonly says: string }) | undefined;
-}
-
-/** Whose level stays, and who gets other records of an element than before, or gets it at other times. */
-interface ComparedOtherwise {
-  readonly element: string;
-  readonly elementName: string;
-  readonly what: 'records' | 'times';
-  /** The first of them by name. */
-  readonly who: readonly string[];
-  readonly count: number;
-}
-
-/** What differs from what was signed off. */
-export interface Compared {
-  readonly cells: readonly ComparedCell[];
-  /** Of all, also those that are not among `cells`. */
-  readonly gained: number;
-  readonly lost: number;
-  readonly otherwise: Listed<ComparedOtherwise>;
-  /** All in which the two definitions differ. */
-  readonly definition: Listed<{ readonly about: string; readonly done: readonly string[] }>;
-  /** What is otherwise with people and their assignments. */
-  readonly people: Listed<{ readonly name: string; readonly says: string }>;
-}
-
-/** The first of a list, and how many there are. */
-interface Listed<T> {
-  readonly first: readonly T[];
-  readonly count: number;
-}
 
 const MOST_LISTED = 200;
 const MOST_NAMES = 6;

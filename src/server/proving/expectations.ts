@@ -1,10 +1,11 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import * as yup from 'yup';
 import { viewerKey } from '@/core';
 import { idInKey, kindsOf, readMade } from '@/core/access';
 import { answerTo, type Expectation, readLevels } from '@/core/expectations';
 import { type Definition, treeOf } from '@/core/model';
 import { canonicalJson } from '@/core/signing';
+import { againSchema, type Wanted, wantedSchema } from '@/contract/schemas/proving';
+import type { ListedExpectation } from '@/contract/studio/proving';
 import { database } from '../database/client';
 import { builders, expectations, people } from '../database/schema';
 import { isUuid } from '../database/uuid';
@@ -16,58 +17,8 @@ import { tellNews } from '../news/news';
 import { peopleOf } from '../people/read';
 import { askedBy } from './asked';
 
-/** So many an application may have, and so many may be made at once. */
+/** So many an application may have. */
 const MOST = 20_000;
-const MOST_AT_ONCE = 6000;
-
-const text = (most: number) => yup.string().max(most);
-const level = yup
-  .string()
-  .test('levels', 'must be none, see or edit, or two of them as see..edit', (one) =>
-    one === undefined ? true : readLevels(one) !== undefined,
-  );
-
-/** What is asked for: expectations under one name. Without a level, each is as it is in the draft now. */
-export interface Wanted {
-  readonly name: string;
-  readonly reason: string;
-  readonly of: readonly (Pick<Expectation, 'viewer' | 'element' | 'record' | 'moment'> & {
-    readonly expect?: string | undefined;
-  })[];
-}
-
-const wantedSchema = yup
-  .object({
-    name: text(120).matches(/\S/, 'must not be empty').required(),
-    reason: text(500).default(''),
-    of: yup
-      .array(
-        yup
-          .object({
-            viewer: text(4000).required(),
-            element: text(60).required(),
-            record: yup.object({ entity: text(60).required(), id: text(60).required() }).default(undefined),
-            moment: yup.number().integer().max(8.64e15).min(-8.64e15),
-            expect: level,
-          })
-          .noUnknown()
-          .required(),
-      )
-      .min(1)
-      .max(MOST_AT_ONCE)
-      .required(),
-  })
-  .noUnknown() as unknown as yup.Schema<Wanted>;
-
-/** An expectation as it is listed. */
-export interface ListedExpectation extends Expectation {
-  readonly id: string;
-  /** Undefined where the viewer is gone. */
-  readonly viewerName?: string | undefined;
-  readonly by: string | null;
-  /** RFC 3339. */
-  readonly at: string;
-}
 
 /** Those of an application, in the order in which they were made. */
 export async function listExpectations(applicationId: string): Promise<ListedExpectation[]> {
@@ -135,11 +86,6 @@ export const addAsSent = async (
 ): Promise<{ readonly added: number }> => ({
   added: await addExpectations(applicationId, builderId, [parseBody(body, wantedSchema)]),
 });
-
-const ids = yup.array(yup.string().uuid().required()).min(1).max(MOST_AT_ONCE).required();
-/** Those that are meant, as it is sent. */
-export const chosenSchema = yup.object({ ids }).noUnknown();
-const againSchema = yup.object({ ids, reason: yup.string().max(500) }).noUnknown();
 
 /** What there is now is expected from now on, as it was sent. */
 export async function expectAsSent(applicationId: string, builderId: string, body: string): Promise<void> {

@@ -1,9 +1,10 @@
 import { parse } from 'csv-parse/sync';
 import { levelsText, readLevels } from '@/core/expectations';
 import { isMoment } from '@/core/model';
+import type { Wanted } from '@/contract/schemas/proving';
 import { plainCell, toCsv } from '../csv';
 import { Refused } from '../http/problem';
-import { addExpectations, listExpectations, type Wanted } from './expectations';
+import { addExpectations, listExpectations } from './expectations';
 
 /** The columns of `zinc decide`, with what an expectation is called and why it is there. */
 const COLUMNS = ['viewer', 'element', 'record', 'at', 'expect', 'name', 'reason'] as const;

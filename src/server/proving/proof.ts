@@ -1,5 +1,6 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { CHECKS, type Rank } from '@/core/findings';
+import type { Proof, ProofCounts, ReleaseCounts, Since } from '@/contract/studio/proving';
 import { database } from '../database/client';
 import {
   applications,
@@ -7,7 +8,6 @@ import {
   type BrokenExpectation,
   edits,
   expectations,
-  type KeptFinding,
   proofs,
   releases,
   setAside,
@@ -16,41 +16,8 @@ import { Refused } from '../http/problem';
 import { tellNews } from '../news/news';
 import { newestProof } from './newest';
 
-/** Who made the edit with which something came, and when. */
-interface Since {
-  readonly revision: number;
-  readonly author: string;
-  readonly authorId: string;
-  /** RFC 3339. */
-  readonly at: string;
-}
-
-/** A finding as it is shown. */
-interface ShownFinding extends Omit<KeptFinding, 'since' | 'basis'> {
-  readonly title: string;
-  /** Undefined where the edit is not known any more. */
-  readonly since?: Since | undefined;
-  /** Who does not mind it, and why. */
-  readonly aside?: { readonly reason: string; readonly by: string; readonly at: string } | undefined;
-}
-
-/** What is known of the newest revision that was looked through. */
-export interface Proof {
-  readonly revision: number;
-  readonly findings: readonly ShownFinding[];
-  readonly broken: readonly (Omit<BrokenExpectation, 'since'> & { readonly since?: Since | undefined })[];
-  readonly expected: number;
-}
-
-/** The counts that the bar shows, of the newest revision that was looked through. */
-export interface ProofCounts {
-  readonly revision: number;
-  readonly lookAt: number;
-  readonly letsIn: number;
-  readonly broken: number;
-  /** Those that were broken last, and whether by who asks. */
-  readonly lately: readonly { readonly name: string; readonly revision: number; readonly mine: boolean }[];
-}
+/** The edit with which something came, by who made it too. */
+type SinceBy = Since & { readonly authorId: string };
 
 const LATELY = 5;
 
@@ -125,7 +92,7 @@ async function brokenLately(
 }
 
 /** With how much each release went out, as far as it was looked through, in their order. */
-export async function overReleases(applicationId: string) {
+export async function overReleases(applicationId: string): Promise<ReleaseCounts[]> {
   const rows = await database()
     .select({ release: releases.number, findings: proofs.findings, broken: proofs.broken })
     .from(releases)
@@ -185,7 +152,7 @@ async function asideIn(applicationId: string) {
   return new Map(rows.map(({ key, at, ...one }) => [key, { ...one, at: at.toISOString() }] as const));
 }
 
-async function editsAt(applicationId: string, revisions: readonly number[]): Promise<Map<number, Since>> {
+async function editsAt(applicationId: string, revisions: readonly number[]): Promise<Map<number, SinceBy>> {
   const wanted = [...new Set(revisions)];
   if (wanted.length === 0) return new Map();
   const rows = await database()

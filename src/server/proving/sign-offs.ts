@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { canonicalJson } from '@/core/signing';
+import type { ListedSignOff } from '@/contract/studio/proving';
 import { database } from '../database/client';
 import { auditEvents, builders, edits, releases, signOffs } from '../database/schema';
 import { isUuid } from '../database/uuid';
@@ -8,20 +9,6 @@ import { draftAt } from '../drafts/draft';
 import { notThere } from '../http/problem';
 import { tellNews } from '../news/news';
 import { peopleOf } from '../people/read';
-
-/** What was signed off, as it is listed. */
-export interface ListedSignOff {
-  readonly id: string;
-  readonly title: string;
-  readonly revision: number;
-  readonly release: number | null;
-  /** The draft had been changed further when it was signed: the people are those of then, not those of its day. */
-  readonly wasOld: boolean;
-  readonly sha256: string;
-  readonly by: string;
-  /** RFC 3339. */
-  readonly at: string;
-}
 
 type SignOff = typeof signOffs.$inferSelect;
 

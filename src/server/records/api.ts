@@ -1,8 +1,8 @@
-import * as yup from 'yup';
 import { addressOf, type KnownRecord, labelOf, levelOn, NONE, screenShowing, showField } from '@/core/access';
 import type { Entity, Id, Value } from '@/core/model';
-import { readBody } from '../http/body';
-import { json, nothing } from '../http/handle';
+import type { RecordDone, RecordSent, RecordsPage, SentRecord, Written } from '@/contract/records';
+import type { Answered } from '../http/answering';
+import { json } from '../http/handle';
 import { notThere, Refused } from '../http/problem';
 import {
   listRecords,
@@ -17,31 +17,6 @@ import {
 import { tagOf } from './tag';
 import { createRecord, deleteRecord, runAction, updateRecord, type Writer } from './write';
 
-/** A record as the API sends it: only fields that the viewer may see on it. */
-interface SentRecord {
-  readonly id: Id;
-  /** Another one once something that the viewer may see has changed: its entity tag. */
-  readonly version: string;
-  /** How people call it, where they may know. */
-  readonly label?: string;
-  readonly values: Readonly<Record<Id, Value | null>>;
-  /** The labels of the records that it points to. */
-  readonly labels: Readonly<Record<Id, string>>;
-  /** The screen that shows it to this viewer. */
-  readonly address?: string;
-}
-
-const changesBody = yup
-  .object({
-    values: yup
-      .mixed<Record<string, unknown>>(
-        (value): value is Record<string, unknown> =>
-          typeof value === 'object' && value !== null && !Array.isArray(value),
-      )
-      .required(),
-  })
-  .noUnknown();
-
 /** The records API for one viewer: the same whether they are live, or sample ones on the studio's canvas. */
 export class RecordsApi {
   constructor(
@@ -50,21 +25,16 @@ export class RecordsApi {
   ) {}
 
   /** `GET …/ENTITY?q=&filter=&sort=[-]FIELD&page=&size=` */
-  async list(entityId: Id, params: URLSearchParams): Promise<Response> {
+  async list(entityId: Id, params: URLSearchParams): Promise<RecordsPage> {
     const entity = this.entity(entityId);
     const found = await listRecords(this.scope, entity, true, entity.fields, readListQuery(params));
     const known = await knownRecords(this.scope, entity, found.records);
     const { total, page, size } = found;
-    return json({
-      records: known.map((record) => this.sent(record)),
-      total,
-      page,
-      size,
-    });
+    return { records: known.map((record) => this.sent(record)), total, page, size };
   }
 
   /** `GET …/ENTITY/ID` */
-  async read(entityId: Id, id: Id): Promise<Response> {
+  async read(entityId: Id, id: Id): Promise<Answered<SentRecord>> {
     const entity = this.entity(entityId);
     const record = await openRecord(this.scope, entity, id);
     if (!record) throw notThere();
@@ -72,9 +42,8 @@ export class RecordsApi {
   }
 
   /** `POST …/ENTITY` */
-  async create(entityId: Id, request: Request): Promise<Response> {
+  async create(entityId: Id, values: Written): Promise<Answered<SentRecord | RecordSent>> {
     const entity = this.entity(entityId, 'making');
-    const { values } = await readBody(request, changesBody);
     const record = await createRecord(this.scope, this.writer, entity, values);
     // Made by a form for those who do not see what becomes of it.
     if (!record.readable) return json({ sent: true }, { status: 201 });
@@ -83,21 +52,19 @@ export class RecordsApi {
   }
 
   /** `PATCH …/ENTITY/ID`, with `If-Match` */
-  async update(entityId: Id, id: Id, request: Request): Promise<Response> {
+  async update(entityId: Id, id: Id, request: Request, values: Written): Promise<Answered<SentRecord>> {
     const entity = this.entity(entityId);
-    const { values } = await readBody(request, changesBody);
     const record = await updateRecord(this.scope, this.writer, entity, id, seenVersion(request), values);
     return this.answer(entity, record);
   }
 
   /** `DELETE …/ENTITY/ID`, with `If-Match` */
-  async delete(entityId: Id, id: Id, request: Request): Promise<Response> {
+  async delete(entityId: Id, id: Id, request: Request): Promise<void> {
     await deleteRecord(this.scope, this.writer, this.entity(entityId), id, seenVersion(request));
-    return nothing();
   }
 
   /** `POST …/ENTITY/ID/actions/ACTION`, with `If-Match` */
-  async act(entityId: Id, id: Id, action: Id, request: Request): Promise<Response> {
+  async act(entityId: Id, id: Id, action: Id, request: Request): Promise<Answered<SentRecord | RecordDone>> {
     const entity = this.entity(entityId);
     const record = await runAction(this.scope, this.writer, entity, id, seenVersion(request), action);
     // It may take the record out of sight of who runs it: then that it is done is all that is said.
@@ -116,7 +83,12 @@ export class RecordsApi {
     return element.node;
   }
 
-  private async answer(entity: Entity, record: StoredRecord, status = 200, headers = {}): Promise<Response> {
+  private async answer(
+    entity: Entity,
+    record: StoredRecord,
+    status = 200,
+    headers = {},
+  ): Promise<Answered<SentRecord>> {
     const sent = this.sent(await knownRecord(this.scope, entity, record));
     return json(sent, { status, headers: { ...headers, ETag: `"${sent.version}"` } });
   }

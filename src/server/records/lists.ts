@@ -1,8 +1,8 @@
-import * as yup from 'yup';
 import { resolve } from '@/core';
 import { bulkChanges, EDIT, type KnownRecord, listed, NONE, resolveRow, type ShownList } from '@/core/access';
 import { all, type Formula, holds } from '@/core/condition';
-import { type Entity, exactly, type Id, type List, listOf } from '@/core/model';
+import type { Entity, Id, List } from '@/core/model';
+import { type Choice, MOST_CHANGED } from '@/contract/records';
 import { toCsv } from '../csv';
 import { notThere, Refused } from '../http/problem';
 import type { Run } from '../http/progress';
@@ -21,34 +21,8 @@ import { changeMany, type Input, type Writer } from './write';
 /** So many records are read at once, and after so many it is asked again who asks. */
 const PER_READ = 1000;
 const ASKED_AGAIN = 20_000;
-const MOST_CHANGED = 500;
 /** So many can be chosen of a list at once, for being changed in batches. */
 const MOST_CHOSEN = 20_000;
-
-/** A record that may be chosen, as it was seen, with what of it may be changed. */
-export interface Choice {
-  readonly id: Id;
-  readonly version: string;
-  readonly changes: readonly Id[];
-}
-
-interface BulkBody {
-  readonly record?: string;
-  readonly records: readonly { readonly id: Id; readonly version: string }[];
-  readonly values: Input;
-}
-
-/** The body of a request that changes many records of a list: which, each as it was seen, and to what. */
-export const bulkBody: yup.Schema<BulkBody> = yup
-  .object({
-    record: yup.string().max(60),
-    records: listOf(
-      exactly({ id: yup.string().max(60).required(), version: yup.string().max(40).required() }),
-      MOST_CHANGED,
-    ),
-    values: yup.object().required(),
-  })
-  .noUnknown() as unknown as yup.Schema<BulkBody>;
 
 /** A list as a whole, where the viewer has it and the action on it; else it is as one that does not exist. */
 export class WholeList {

@@ -1,24 +1,12 @@
 import { and, asc, eq } from 'drizzle-orm';
+import type { BuilderRole } from '@/contract/builder-roles';
+import type { BuilderRow } from '@/contract/studio/builders';
 import { database, type Executor } from '../database/client';
 import { auditEvents, builders, invitations, memberships, type LiveRight } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
 import { studioAccount } from '../security/attempts';
 import { liftWaits } from '../security/lifting';
 import { mayRelease, type Workplace } from './builder';
-
-export const BUILDER_ROLES = ['owner', 'editor', 'reviewer'] as const;
-export type BuilderRole = (typeof BUILDER_ROLES)[number];
-
-interface BuilderRow {
-  readonly id: string;
-  readonly name: string;
-  /** For owners only. */
-  readonly email?: string;
-  readonly role: BuilderRole;
-  readonly live: LiveRight;
-  readonly people: boolean;
-  readonly releases: boolean;
-}
 
 /** Who builds an application, and what each may do there. */
 export async function buildersOf({ applicationId, role }: Workplace): Promise<readonly BuilderRow[]> {
@@ -123,4 +111,12 @@ export async function tellAudit(
   detail: Record<string, string>,
 ): Promise<void> {
   await tx.insert(auditEvents).values({ applicationId, builderId, what, detail });
+}
+
+/** Whom this builder keeps in their rail. */
+export async function keepPins({ applicationId, builder }: Workplace, pins: string[]): Promise<void> {
+  await database()
+    .update(memberships)
+    .set({ pins })
+    .where(and(eq(memberships.applicationId, applicationId), eq(memberships.builderId, builder.id)));
 }

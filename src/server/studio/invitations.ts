@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { and, asc, eq, gt, sql } from 'drizzle-orm';
 import { accountFault } from '@/core/model';
+import type { Invitation } from '@/contract/studio/builders';
 import { database, type Executor } from '../database/client';
 import { applications, builders, invitations, memberships, outbox } from '../database/schema';
 import { studioAddress } from '../hosts.mjs';
@@ -9,17 +10,10 @@ import { hashPassword } from '../security/password';
 import { passwordFault } from '../security/password-fault';
 import { hashToken } from '../security/sessions';
 import type { Builder, Workplace } from './builder';
-import { tellAudit, type BuilderRole } from './builders';
+import { tellAudit } from './builders';
 
 /** How long the link of an invitation can be opened, in hours. */
 const HOURS = 7 * 24;
-
-interface Invitation {
-  readonly id: string;
-  readonly email: string;
-  readonly name: string;
-  readonly role: BuilderRole;
-}
 
 /** Who was let in and has not opened their link yet. */
 export async function invitationsOf({ applicationId }: Workplace): Promise<readonly Invitation[]> {

@@ -1,9 +1,9 @@
 import { accessOf, compile, viewerOfPerson, whatIsWrong } from '@/core';
 import { Held, rightNow, SIGNED_IN } from '@/core/access';
 import { type Condition, tryCondition } from '@/core/condition';
-import { conditionSchema } from '@/core/model';
 import { and, asc, eq } from 'drizzle-orm';
-import * as yup from 'yup';
+import { conditionToTrySchema } from '@/contract/schemas/draft';
+import type { Count, TriedOut } from '@/contract/studio/draft';
 import { database } from '../database/client';
 import { records } from '../database/schema';
 import { draftOf } from '../drafts/draft';
@@ -16,26 +16,9 @@ const MOST_PEOPLE = 500;
 const MOST_RECORDS = 300;
 const EXAMPLES = 40;
 
-/** What trying a condition tells: how many of how many, and some of them by name. */
-export interface TriedOut {
-  readonly people: Count;
-  /** Absent where no record is asked of. */
-  readonly records?: Count;
-}
-
-interface Count {
-  readonly hits: number;
-  readonly of: number;
-  readonly examples: readonly string[];
-}
-
-const sent = yup
-  .object({ condition: conditionSchema as unknown as yup.Schema<Condition>, entity: yup.string().max(60) })
-  .noUnknown();
-
 /** Tries a condition, as it was sent. */
 export async function tryAsSent(applicationId: string, body: string): Promise<TriedOut> {
-  const { condition, entity } = parseBody(body, sent);
+  const { condition, entity } = parseBody(body, conditionToTrySchema);
   return tryOut(applicationId, condition, entity);
 }
 

@@ -1,7 +1,7 @@
 import type { EditEffect } from '@/core/edit';
 import type { Run } from '../http/progress';
-import type { Upload } from '../http/upload';
-import type { RecordKind } from '../database/schema';
+import type { Upload } from '@/contract/body';
+import type { DataRequest } from '../data/request';
 import type { Workplace } from '../studio/builder';
 
 /** A piece of work for a process beside the server. What goes in and what comes out is copied from process to process. */
@@ -12,12 +12,6 @@ interface OfApplication {
 }
 interface ByBuilder extends OfApplication {
   readonly builderId: string;
-}
-/** Records of an entity as data. */
-interface OfRecords {
-  readonly workplace: Workplace;
-  readonly kind: RecordKind;
-  readonly entity: string;
 }
 /** Who asks a released application, by the session's token. */
 interface OfVisit {
@@ -32,8 +26,7 @@ interface OfLook {
   readonly path: string;
 }
 
-const dataFor = async ({ workplace, kind, entity }: OfRecords) =>
-  (await import('../data/at')).dataOf(workplace, kind, entity);
+const dataFor = async (of: DataRequest) => (await import('../data/at')).dataOf(of);
 const lookFor = async ({ workplace, query, path }: OfLook) =>
   (await import('../look/look')).lookOf(workplace, new URLSearchParams(query), path);
 
@@ -187,7 +180,7 @@ export const JOBS = {
   },
   'import-records': async () => {
     const { importUpload } = await import('../data/import');
-    return async ({ upload, ...of }: OfRecords & { upload: Upload }, run) =>
+    return async ({ upload, ...of }: DataRequest & { upload: Upload }, run) =>
       importUpload(await dataFor(of), upload, run);
   },
   'import-people': async () => {
@@ -225,23 +218,23 @@ export const JOBS = {
   },
   'records-file': async () => {
     const { recordsFile } = await import('../records/file');
-    return async (of: OfRecords, run) => {
+    return async (of: DataRequest, run) => {
       for await (const part of recordsFile(await dataFor(of))) await run.write(part);
     };
   },
   // Records as data
   'made-up': async () => {
     const { addMadeUp } = await import('../data/made-up');
-    return async ({ seed, count, ...of }: OfRecords & { seed: number; count: number }) =>
+    return async ({ seed, count, ...of }: DataRequest & { seed: number; count: number }) =>
       addMadeUp(await dataFor(of), seed, count);
   },
   'take-over': async () => {
     const { takeOverSamples } = await import('../data/take-over');
-    return async (of: OfRecords) => ({ count: await takeOverSamples(await dataFor(of)) });
+    return async (of: DataRequest) => ({ count: await takeOverSamples(await dataFor(of)) });
   },
   turned: async () => {
     const { turnedAsSent } = await import('../data/turned');
-    return async ({ body, ...of }: OfRecords & { body: string }) => ({
+    return async ({ body, ...of }: DataRequest & { body: string }) => ({
       changes: await turnedAsSent(await dataFor(of), body),
     });
   },

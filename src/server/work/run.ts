@@ -1,3 +1,5 @@
+import type { Lines, Whole } from '@/contract/body';
+import type { Answered, AsJson } from '../http/answering';
 import { Refused, type Refusal } from '../http/problem';
 import { progressing } from '../http/progress';
 import { leaveSlot } from '../http/slot';
@@ -45,7 +47,7 @@ export async function answerWhole<K extends JobName>(
   input: Input<K>,
   owner: string,
   status = 200,
-): Promise<Response> {
+): Promise<Answered<AsJson<Output<K>>>> {
   leaveSlot(request);
   const body = await run(job, input, { owner, signal: request.signal });
   return new Response(body, { status, headers: { 'Content-Type': 'application/json' } });
@@ -58,7 +60,7 @@ export async function answerFile<K extends JobName>(
   input: Input<K>,
   owner: string,
   file: { readonly name: string; readonly type: string },
-): Promise<Response> {
+): Promise<Answered<Whole>> {
   leaveSlot(request);
   const body = await inWorker(job as K, input, { owner, signal: request.signal });
   return new Response(body as string, {
@@ -76,7 +78,7 @@ export async function answerStream<K extends JobName>(
   input: Input<K>,
   owner: string,
   headers: Readonly<Record<string, string>>,
-): Promise<Response> {
+): Promise<Answered<Whole>> {
   leaveSlot(request);
   const gone = new AbortController();
   request.signal.addEventListener('abort', () => gone.abort(), { once: true });
@@ -130,7 +132,7 @@ export const answerByLine = <K extends JobName>(
   input: Input<K>,
   owner: string,
   of?: string,
-): Response =>
+): Answered<Lines<AsJson<Output<K>>>> =>
   progressing(async (tell, signal) => {
     const key = of === undefined ? undefined : `${job} ${of}`;
     const known = key === undefined ? undefined : kept.get(key);

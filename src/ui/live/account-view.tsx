@@ -1,9 +1,11 @@
 'use client';
 
-import { ask, useHost } from './host';
+import { send } from '@/ui/client/send';
+import { joinRole, leaveRole } from '@/contract/live';
+import { useHost } from './host';
 
 interface Props {
-  readonly base: string;
+  readonly app: string;
   readonly name: string;
   readonly roles: readonly {
     readonly id: string;
@@ -16,10 +18,10 @@ interface Props {
 }
 
 /** A person's roles, and those that they may join or leave by themselves. */
-export function AccountView({ base, name, roles }: Props) {
+export function AccountView({ app, name, roles }: Props) {
   const host = useHost();
   const turn = async (role: string, join: boolean): Promise<void> => {
-    const answer = await ask(`${base}/api/account/roles/${role}`, { method: join ? 'PUT' : 'DELETE' });
+    const answer = await send(join ? joinRole : leaveRole, { app, role });
     host.tell(answer.ok ? (join ? 'You have joined.' : 'You have left.') : answer.detail);
     if (answer.ok) host.refresh();
   };

@@ -5,29 +5,33 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import * as yup from 'yup';
 import { ACCOUNT_FIELDS } from '@/core/model';
+import { send } from '@/ui/client/send';
+import { choosePassword as setPassword } from '@/contract/live';
+import { join } from '@/contract/studio/builders';
 import { TextField } from '../parts/fields';
-import { send } from './host';
 import { Form } from '../parts/form';
 
 const SCHEMA = yup.object({ password: ACCOUNT_FIELDS.password });
 
 interface Props {
-  /** Where it is sent, and where one signs in afterwards. */
-  readonly api: string;
+  /** The application that the account is of; the studio, where there is none. */
+  readonly app?: string;
+  /** Where one signs in afterwards. */
   readonly signIn: string;
   readonly token: string;
   readonly email: string;
 }
 
 /** The form to choose a password for an account, by the link that was sent to its address. */
-export function ChoosePassword({ api, signIn, token, email }: Props) {
+export function ChoosePassword({ app, signIn, token, email }: Props) {
   const { register, handleSubmit, setError, formState } = useForm({
     resolver: yupResolver(SCHEMA),
     defaultValues: { password: '' },
   });
   const [done, setDone] = useState(false);
   const submit = handleSubmit(async ({ password }) => {
-    const answer = await send('POST', api, { token, password });
+    const body = { token, password };
+    const answer = await (app === undefined ? send(join, { body }) : send(setPassword, { app, body }));
     if (answer.ok) setDone(true);
     else setError('password', { message: answer.fields['password'] ?? answer.detail });
   });

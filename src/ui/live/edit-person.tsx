@@ -1,24 +1,34 @@
 'use client';
 
 import { useState } from 'react';
+import { send, type Reply } from '@/ui/client/send';
+import {
+  type CaredFor,
+  liveChangePerson,
+  liveLiftPersonWaits,
+  liveSendPersonLink,
+  type RoleOffer,
+} from '@/contract/live';
+import type { PersonChange } from '@/contract/people-input';
 import { useConfirm } from '../parts/asking';
 import { Window } from '../parts/window';
-import { send, useHost } from './host';
+import { useHost } from './host';
 import { GiveRole } from '../parts/give-role';
-import type { Given, Person, Found } from './looked-after';
+
+type Given = CaredFor['assignments'][number];
 
 interface Doing {
-  readonly roles: Found['offers']['roles'];
+  readonly roles: readonly RoleOffer[];
   readonly onDone: () => Promise<void>;
 }
 
-export function EditPerson({ person, roles, onDone }: Doing & { person: Person }) {
+export function EditPerson({ person, roles, onDone }: Doing & { person: CaredFor }) {
   const host = useHost();
   const confirm = useConfirm();
   const [told, setTold] = useState('');
-  const at = `${host.people}/${person.id}`;
-  const change = async (body: unknown): Promise<void> => {
-    const answer = await send('PATCH', at, body);
+  const at = { app: host.people ?? '', id: person.id };
+  const change = async (body: PersonChange): Promise<void> => {
+    const answer = await send(liveChangePerson, { ...at, body });
     setTold(answer.ok ? 'Done.' : [answer.detail, ...Object.values(answer.fields)].join(' '));
     await onDone();
   };
@@ -42,10 +52,9 @@ export function EditPerson({ person, roles, onDone }: Doing & { person: Person }
       go: 'Send the link',
     };
     if (!(await confirm(question))) return;
-    tellOf(await send('POST', `${at}/link`), 'A link to choose a password is on its way to them.');
+    tellOf(await send(liveSendPersonLink, at), 'A link to choose a password is on its way to them.');
   };
-  const tellOf = (answer: Awaited<ReturnType<typeof send>>, done: string): void =>
-    setTold(answer.ok ? done : answer.detail);
+  const tellOf = (answer: Reply<unknown>, done: string): void => setTold(answer.ok ? done : answer.detail);
   return (
     <Window
       title={person.name}
@@ -98,7 +107,7 @@ export function EditPerson({ person, roles, onDone }: Doing & { person: Person }
           className="button"
           disabled={!person.link}
           onClick={() =>
-            void send('DELETE', `${at}/waits`).then((answer) =>
+            void send(liveLiftPersonWaits, at).then((answer) =>
               tellOf(answer, 'They need not wait any more to sign in.'),
             )
           }

@@ -1,35 +1,27 @@
 'use client';
 
-import type { ChosenRow } from './chosen';
+import type { liveRecords } from '@/contract/live';
+import type { lookRecords } from '@/contract/studio/look';
+import type {
+  BeforeSaving,
+  BulkChange,
+  Choice,
+  RecordDone,
+  RecordSent,
+  SentRecord,
+} from '@/contract/records';
+import { type Reply, send } from '@/ui/client/send';
+import type { Route } from '@/contract/route';
 import { useNeeded } from '../parts/need-context';
-import type { ShownSection } from '@/core/access';
 import type { Value } from '@/core/model';
 import { createContext } from 'react';
 
-/** What came of asking the server for something. */
-export type Reply<T> =
-  | { readonly ok: true; readonly value: T }
-  | { readonly ok: false; readonly detail: string; readonly fields: Readonly<Record<string, string>> };
-
-export interface WrittenRecord {
-  readonly id: string;
-  readonly version: string;
-  readonly address?: string;
-  /** It was made, and its maker does not see it: then there is nothing else. */
-  readonly sent?: boolean;
-  /** An action took it out of sight of who ran it: then there is nothing else. */
-  readonly done?: boolean;
-}
+/** A record as it was written: it, or that it is done or sent, where its writer does not see it. */
+export type WrittenRecord = SentRecord | RecordSent | RecordDone;
 
 export interface Option {
   readonly id: string;
   readonly label: string;
-}
-
-export interface BulkChange {
-  readonly record?: string;
-  readonly records: readonly { readonly id: string; readonly version: string }[];
-  readonly values: Record<string, Value | null>;
 }
 
 interface NoteSent {
@@ -44,22 +36,6 @@ interface UnlockAsked {
   readonly email: string;
   readonly password: string;
 }
-
-/** Sends JSON, and reads the answer. */
-export const send = <T>(
-  method: string,
-  url: string,
-  body?: unknown,
-  signal?: AbortSignal,
-): Promise<Reply<T>> =>
-  ask<T>(url, {
-    method,
-    ...(signal && { signal }),
-    ...(body !== undefined && {
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify(body),
-    }),
-  });
 
 /** Where a drawn screen lives: in a released application, or on the studio's canvas. */
 export interface Host {
@@ -76,14 +52,12 @@ export interface Host {
         readonly address: string;
         readonly values: Readonly<Record<string, Value | null>>;
         readonly face?: string;
-      }) => Promise<Reply<{ readonly sections: readonly ShownSection[] }>>)
+      }) => Promise<Reply<BeforeSaving>>)
     | undefined;
   /** Where a list is to be had as a file, with its search, filter and sort; undefined on the canvas. */
   readonly exportHref: (list: string, query: string) => string | undefined;
   /** All that can be chosen of a list for a bulk change, with its search and filter; undefined on the canvas. */
-  readonly choices:
-    | ((list: string, query: string) => Promise<Reply<readonly (ChosenRow & { readonly id: string })[]>>)
-    | undefined;
+  readonly choices: ((list: string, query: string) => Promise<Reply<readonly Choice[]>>) | undefined;
   /** Changes the same fields of several records of a list. */
   readonly bulk: (list: string, change: BulkChange) => Promise<Reply<{ readonly changed: number }>>;
   /** Lets somebody who may open a locked element sign in over it. Undefined where nobody may. */
@@ -92,7 +66,7 @@ export interface Host {
   readonly lockAgain?: (what: Pick<UnlockAsked, 'element' | 'record'>) => Promise<Reply<unknown>>;
   /** Sends the builders a note that one should see this; undefined where that makes no sense. */
   readonly note: ((note: NoteSent) => Promise<Reply<unknown>>) | undefined;
-  /** Where people are looked after; undefined on the canvas. */
+  /** The application whose people are looked after; undefined on the canvas. */
   readonly people: string | undefined;
   /** Loads the page again. */
   readonly refresh: () => void;
@@ -137,82 +111,53 @@ export const HostProvider = HostContext.Provider;
 
 export const useHost = (): Host => useNeeded(HostContext, 'The host of a screen');
 
+/** The routes of the records of a released application, or of those on the studio's canvas and in its panes. */
+type RecordsRoutes = {
+  readonly [Name in keyof typeof liveRecords]: Either<(typeof liveRecords)[Name], (typeof lookRecords)[Name]>;
+};
+/** Of two routes that are sent and answer the same. */
+type Either<A, B> =
+  A extends Route<infer One, unknown, infer Sends, infer Reads, infer Answer>
+    ? B extends Route<infer Other, unknown, Sends, Reads, Answer>
+      ? Route<One | Other, unknown, Sends, Reads, Answer>
+      : never
+    : never;
+
+type Written = Readonly<Record<string, Value | null>>;
+
 /** Talks to a records API. Every write names the version that its writer has seen. */
 export class RecordsClient {
   constructor(
-    private readonly base: string,
+    private readonly routes: RecordsRoutes,
+    private readonly app: string,
     private readonly query = '',
   ) {}
 
-  create(entity: string, values: Record<string, Value | null>): Promise<Reply<WrittenRecord>> {
-    return this.send('POST', entity, { values });
+  create(entity: string, values: Written): Promise<Reply<WrittenRecord>> {
+    return send(this.routes.create, { ...this.at(entity), body: { values } });
   }
 
-  update(
-    entity: string,
-    id: string,
-    version: string,
-    values: Record<string, Value | null>,
-  ): Promise<Reply<WrittenRecord>> {
-    return this.send('PATCH', `${entity}/${id}`, { values }, version);
+  update(entity: string, id: string, version: string, values: Written): Promise<Reply<WrittenRecord>> {
+    return send(this.routes.update, { ...this.at(entity), id, body: { values } }, { version });
   }
 
-  remove(entity: string, id: string, version: string): Promise<Reply<WrittenRecord>> {
-    return this.send('DELETE', `${entity}/${id}`, undefined, version);
+  remove(entity: string, id: string, version: string): Promise<Reply<undefined>> {
+    return send(this.routes.delete, { ...this.at(entity), id }, { version });
   }
 
   act(entity: string, id: string, action: string, version: string): Promise<Reply<WrittenRecord>> {
-    return this.send('POST', `${entity}/${id}/actions/${action}`, {}, version);
+    return send(this.routes.act, { ...this.at(entity), id, action }, { version });
   }
 
   /** Records that have these words, of those that the viewer may see. Throws what the server says where it refuses. */
   async search(entity: string, q: string): Promise<readonly Option[]> {
-    const found = await this.send<{ records: readonly { id: string; label?: string }[] }>(
-      'GET',
-      entity,
-      undefined,
-      undefined,
-      `q=${encodeURIComponent(q)}&size=12`,
-    );
+    const query = [this.query, `q=${encodeURIComponent(q)}&size=12`].filter(Boolean).join('&');
+    const found = await send(this.routes.list, { app: this.app, entity, query });
     if (!found.ok) throw new Error(found.detail);
     return found.value.records.flatMap(({ id, label }) => (label ? [{ id, label }] : []));
   }
 
-  private async send<T>(
-    method: string,
-    path: string,
-    body?: unknown,
-    version?: string,
-    more = '',
-  ): Promise<Reply<T>> {
-    const query = [this.query, more].filter(Boolean).join('&');
-    return ask<T>(`${this.base}/${path}${query && `?${query}`}`, {
-      method,
-      headers: {
-        ...(body !== undefined && { 'Content-Type': 'application/json' }),
-        ...(version !== undefined && { 'If-Match': `"${version}"` }),
-      },
-      ...(body !== undefined && { body: JSON.stringify(body) }),
-    });
-  }
-}
-
-interface ProblemDetails {
-  readonly detail?: string;
-  readonly errors?: readonly { readonly field: string; readonly detail: string }[];
-}
-
-/** Sends a request and reads its answer, or its problem details in words. */
-export async function ask<T>(url: string, init: RequestInit): Promise<Reply<T>> {
-  try {
-    const response = await fetch(url, init);
-    const text = await response.text();
-    const body: unknown = text ? JSON.parse(text) : undefined;
-    if (response.ok) return { ok: true, value: body as T };
-    const { detail, errors = [] } = (body ?? {}) as ProblemDetails;
-    const fields = Object.fromEntries(errors.map((one) => [one.field, one.detail]));
-    return { ok: false, detail: detail ?? 'The server refused this.', fields };
-  } catch {
-    return { ok: false, detail: 'The server cannot be reached. Nothing was changed; try again.', fields: {} };
+  private at(entity: string) {
+    return { app: this.app, entity, query: this.query };
   }
 }

@@ -5,14 +5,16 @@ import { useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import * as yup from 'yup';
 import { ACCOUNT_FIELDS, isDate } from '@/core/model';
+import type { PersonInput } from '@/contract/people-input';
+import type { Reply } from '@/ui/client/send';
+import type { RoleOffer } from '@/contract/live';
 import { Told, TextField } from '../parts/fields';
-import { choiceOf, givenRole, RoleFields, type RoleChoice, type RoleOffer } from '../parts/give-role';
+import { choiceOf, givenRole, RoleFields, type RoleChoice } from '../parts/give-role';
 import { Window } from '../parts/window';
-import { send } from './host';
 
 interface Props {
-  /** Where people are made. */
-  readonly url: string;
+  /** Asks the server to make one. */
+  readonly add: (person: PersonInput) => Promise<Reply<unknown>>;
   /** The roles that can be given at once, where there is a choice. */
   readonly roles?: readonly RoleOffer[];
   /** In which days of a period are written, and meant. */
@@ -45,14 +47,14 @@ const SCHEMA = yup.object({
 });
 
 /** Makes an account. A link goes to its address, by which whose address it is chooses a password. */
-export function NewPerson({ url, roles, language = 'en', timeZone = 'UTC', main = false, onDone }: Props) {
+export function NewPerson({ add, roles, language = 'en', timeZone = 'UTC', main = false, onDone }: Props) {
   const [told, setTold] = useState('');
   const form = useForm<Written>({ resolver: yupResolver(SCHEMA), defaultValues: NOTHING });
   const { register, handleSubmit, formState, reset } = form;
   const submit = handleSubmit(async ({ name, email, ...choice }) => {
     setTold('');
     const given = givenRole(choice, timeZone);
-    const answer = await send('POST', url, { name, email, ...(given && { assignments: [given] }) });
+    const answer = await add({ name, email, ...(given && { assignments: [given] }) });
     if (!answer.ok) return setTold([answer.detail, ...Object.values(answer.fields)].join(' '));
     setTold('Added. A link to choose a password is on its way to them; until they open it, they are nobody.');
     await onDone();

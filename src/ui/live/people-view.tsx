@@ -2,12 +2,13 @@
 
 import { useCallback, useState, type ReactNode } from 'react';
 import type { ShownPeople } from '@/core/access';
+import { type CaredFor, liveAddPerson, livePeople } from '@/contract/live';
+import { send } from '@/ui/client/send';
 import { DataTable, Pager, type DataColumn } from '../parts/data-table';
-import { Queries, useAsked, useSettled } from '../parts/queries';
+import { Queries, useAsked, useSettled } from '@/ui/client/queries';
 import { useHost } from './host';
 import { NewPerson } from './new-person';
 import { EditPerson } from './edit-person';
-import type { Found, Person } from './looked-after';
 
 /** Somebody who types is asked for once they pause. */
 const PAUSE_MS = 150;
@@ -25,12 +26,12 @@ function Inside({ part }: { part: ShownPeople }) {
   const host = useHost();
   const [q, setQ] = useState('');
   const [page, setPage] = useState(1);
-  const query = new URLSearchParams({ q: useSettled(q, PAUSE_MS), page: String(page) });
+  const query = { q: useSettled(q, PAUSE_MS), page };
   const {
     data: found,
     error,
     refetch,
-  } = useAsked<Found>(host.people && `${host.people}?${query}`, {
+  } = useAsked(livePeople, host.people === undefined ? undefined : { app: host.people, query }, {
     keepsLast: true,
   });
   // What somebody typed before the page could work is searched for as well.
@@ -45,7 +46,7 @@ function Inside({ part }: { part: ShownPeople }) {
         <h2 className="mr-auto font-semibold">{part.name}</h2>
         {part.works && found && host.people !== undefined && (
           <NewPerson
-            url={host.people}
+            add={(body) => send(liveAddPerson, { app: host.people ?? '', body })}
             roles={found.offers.roles}
             language={host.language}
             timeZone={host.timeZone}
@@ -75,7 +76,7 @@ function Inside({ part }: { part: ShownPeople }) {
           In the application, the people whom the viewer looks after stand here.
         </p>
       ) : (
-        <DataTable<Person>
+        <DataTable<CaredFor>
           columns={columnsOf((person) =>
             part.works && found ? (
               <EditPerson person={person} roles={found.offers.roles} onDone={load} />
@@ -95,7 +96,7 @@ function Inside({ part }: { part: ShownPeople }) {
 }
 
 /** Name, address and roles of each, and what can be done for them. */
-const columnsOf = (work: (person: Person) => ReactNode): DataColumn<Person>[] => [
+const columnsOf = (work: (person: CaredFor) => ReactNode): DataColumn<CaredFor>[] => [
   {
     id: 'name',
     header: 'Name',

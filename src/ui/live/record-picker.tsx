@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { ChevronDown } from 'lucide-react';
 import { useState, type Ref } from 'react';
 import { ChooseBox, useBox } from '../parts/choose-box';
-import { Queries, useSettled } from '../parts/queries';
+import { Queries, useSettled } from '@/ui/client/queries';
 import { useHost, type Option } from './host';
 
 interface Props {

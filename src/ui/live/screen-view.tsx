@@ -103,23 +103,24 @@ export function ScreenView({ page: sent }: { page: DrawnPage }) {
       if (host.keeps) host.go(page.leaveTo ?? '');
       return;
     }
-    if (answer.value.done && host.keeps) {
+    // The record, where its writer still sees it.
+    const record = answer.value && 'id' in answer.value ? answer.value : undefined;
+    const isNew = binds.record === undefined;
+    if (!record && !isNew && host.keeps) {
       host.tell(host.said.done);
       return host.go(page.leaveTo ?? '');
     }
     // What was saved is what further changes are told apart from, and the version that they are made on.
     form.reset(host.keeps ? form.getValues() : formValues(screen));
-    if (host.keeps) setWritten({ over: page.version, version: answer.value.version });
+    if (host.keeps) setWritten({ over: page.version, version: record?.version ?? '' });
     host.tell(
       effect.do === 'action'
         ? host.said.done
-        : binds.record === undefined
-          ? answer.value.sent
-            ? host.said.sent
-            : host.said.added
+        : isNew
+          ? host.said[record ? 'added' : 'sent']
           : host.said.saved,
     );
-    if (binds.record === undefined && host.keeps) host.go(answer.value.address ?? page.leaveTo ?? '');
+    if (isNew && host.keeps) host.go(record?.address ?? page.leaveTo ?? '');
     else host.refresh();
   };
 

@@ -5,8 +5,9 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import * as yup from 'yup';
 import { ACCOUNT_FIELDS } from '@/core/model';
+import { send } from '@/ui/client/send';
+import { signUp } from '@/contract/live';
 import { Told, TextField } from '../parts/fields';
-import { send } from './host';
 import { Form } from '../parts/form';
 
 const FIELDS = [
@@ -17,7 +18,7 @@ const FIELDS = [
 const SCHEMA = yup.object({ name: ACCOUNT_FIELDS.name, email: ACCOUNT_FIELDS.email });
 
 /** The form to ask for an account. What it answers is the same whether the address has one already. */
-export function SignUpForm({ base }: { base: string }) {
+export function SignUpForm({ app }: { app: string }) {
   const { register, handleSubmit, setError, formState } = useForm({
     resolver: yupResolver(SCHEMA),
     defaultValues: { name: '', email: '' },
@@ -26,7 +27,7 @@ export function SignUpForm({ base }: { base: string }) {
   const [sent, setSent] = useState(false);
   const submit = handleSubmit(async (input) => {
     setProblem('');
-    const answer = await send('POST', `${base}/api/account`, input);
+    const answer = await send(signUp, { app, body: input });
     if (answer.ok) return setSent(true);
     for (const [field] of FIELDS) {
       const message = answer.fields[field];
@@ -62,7 +63,7 @@ export function SignUpForm({ base }: { base: string }) {
             <button type="submit" className="button button-main" disabled={formState.isSubmitting}>
               Ask for an account
             </button>
-            <a className="link" href={`${base}/sign-in`}>
+            <a className="link" href={`/live/${app}/sign-in`}>
               I have one
             </a>
           </span>

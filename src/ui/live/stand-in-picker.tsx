@@ -1,20 +1,15 @@
 'use client';
 
-import { Queries, useAsked } from '../parts/queries';
-import { send } from './host';
+import { Queries, useAsked } from '@/ui/client/queries';
+import { send } from '@/ui/client/send';
+import { standInChoices, startStandIn } from '@/contract/live';
 import { useTell } from '../parts/toasts';
 import { ChooseBox, useBox } from '../parts/choose-box';
 
 export interface Props {
-  readonly api: string;
+  readonly app: string;
   /** Where one lands. */
   readonly base: string;
-}
-
-interface Somebody {
-  readonly id: string;
-  readonly name: string;
-  readonly roles: readonly string[];
 }
 
 /** Finds a person and begins to look as them. */
@@ -26,15 +21,14 @@ export function StandInPicker(props: Props & { label: string }) {
   );
 }
 
-function Inside({ api, base, label }: Props & { label: string }) {
+function Inside({ app, base, label }: Props & { label: string }) {
   const tell = useTell();
   const box = useBox();
-  const { data } = useAsked<{ people: readonly Somebody[] }>(
-    box.open ? `${api}?${new URLSearchParams({ q: box.words })}` : undefined,
-    { keepsLast: true },
-  );
+  const { data } = useAsked(standInChoices, box.open ? { app, query: { q: box.words } } : undefined, {
+    keepsLast: true,
+  });
   const begin = (person: string): void =>
-    void send('POST', api, { person }).then((answer) =>
+    void send(startStandIn, { app, body: { person } }).then((answer) =>
       answer.ok ? window.location.assign(base) : tell(answer.detail),
     );
   return (

@@ -1,7 +1,8 @@
 'use client';
 
 import { useEffect } from 'react';
-import { ask } from './host';
+import { send } from '@/ui/client/send';
+import { stopStandIn } from '@/contract/live';
 import { useTell } from '../parts/toasts';
 import { StandInPicker, type Props } from './stand-in-picker';
 
@@ -16,7 +17,7 @@ export interface StandIn {
 
 /** Who is looking as whom, over every page: it cannot be missed. One click leads back. */
 export function StandingBar({
-  api,
+  app,
   base,
   standing,
   person,
@@ -30,7 +31,7 @@ export function StandingBar({
     return () => clearTimeout(timer);
   }, [standing.until, base]);
   const back = (): void =>
-    void ask(api, { method: 'DELETE' }).then((answer) =>
+    void send(stopStandIn, { app }).then((answer) =>
       answer.ok ? window.location.assign(base) : tell(answer.detail),
     );
   return (
@@ -46,7 +47,7 @@ export function StandingBar({
         recorded under both names.
       </p>
       <span className="ml-auto flex shrink-0 gap-2">
-        <StandInPicker api={api} base={base} label="Go on to the next" />
+        <StandInPicker app={app} base={base} label="Go on to the next" />
         <button type="button" className="button" onClick={back}>
           Back to {standing.name}
         </button>

@@ -4,15 +4,8 @@ import type { ChangeEvent } from 'react';
 import { Controller, FormProvider, useForm, useFormContext, useWatch } from 'react-hook-form';
 import { readMoment } from '@/core/condition';
 import { isDate } from '@/core/model';
+import type { RoleOffer } from '@/contract/live';
 import { DayBox } from './day-box';
-
-/** A role that may be handed out, and where: everywhere, or in these units. */
-export interface RoleOffer {
-  readonly id: string;
-  readonly name: string;
-  readonly everywhere: boolean;
-  readonly units: readonly { readonly id: string; readonly name: string }[];
-}
 
 /** A role as it is given: where and for how long. */
 export interface GivenRole {

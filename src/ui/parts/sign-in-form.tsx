@@ -2,13 +2,15 @@
 
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { send } from '../live/host';
+import { send } from '@/ui/client/send';
+import { liveSignIn } from '@/contract/live';
+import { signIn } from '@/contract/studio/account';
 import { Told, TextField } from './fields';
 import { Form } from './form';
 
 interface Props {
-  /** Where the credentials are sent. */
-  readonly action: string;
+  /** The application to sign in to; the studio, where there is none. */
+  readonly app?: string;
   readonly heading: string;
   readonly back: string | undefined;
   /** Where an account can be asked for, if it can be. */
@@ -22,7 +24,7 @@ interface Props {
 const TELLING = 5;
 
 /** The form to sign in, for the studio and for released applications. It carries nothing of what is behind it. */
-export function SignInForm({ action, heading, back, signUp, demo }: Props) {
+export function SignInForm({ app, heading, back, signUp, demo }: Props) {
   const { register, handleSubmit, setFocus, setValue } = useForm({
     defaultValues: { email: '', password: '' },
   });
@@ -32,10 +34,8 @@ export function SignInForm({ action, heading, back, signUp, demo }: Props) {
   const submit = handleSubmit(async (credentials) => {
     setBusy(true);
     setProblem('');
-    const answer = await send<{ to: string; failed: number }>('POST', action, {
-      ...credentials,
-      ...(back !== undefined && { back }),
-    });
+    const body = { ...credentials, back };
+    const answer = await (app === undefined ? send(signIn, { body }) : send(liveSignIn, { app, body }));
     // A full load: what was there before signing in does not stay.
     if (answer.ok && answer.value.failed < TELLING) return window.location.assign(answer.value.to);
     if (answer.ok) return setDone(answer.value);

@@ -32,5 +32,5 @@ export default async function Join({ searchParams }: Props) {
   const signIn = `/studio/sign-in?back=${encodeURIComponent(`/studio/join?token=${token}`)}`;
   if (builder || known)
     return <AcceptInvitation {...{ token, email, application, role, signIn }} as={builder?.name} />;
-  return <ChoosePassword api="/studio/api/join" signIn="/studio/sign-in" token={token} email={email} />;
+  return <ChoosePassword signIn="/studio/sign-in" token={token} email={email} />;
 }

@@ -14,7 +14,6 @@ export default async function StudioSignIn({
   const { demoPassword } = await theInstallation();
   return (
     <SignInForm
-      action="/studio/api/session"
       heading="Sign in to the studio"
       back={typeof back === 'string' ? back : undefined}
       demo={demoPassword === null ? undefined : { password: demoPassword, accounts: DEMO_ACCOUNTS.studio }}

@@ -1,21 +1,11 @@
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
+import type { ShownSweep } from '@/contract/studio/proving';
 import { database } from '../../database/client';
 import { applications, builders, releases, sweeps } from '../../database/schema';
 import { Refused } from '../../http/problem';
 import { tellNews } from '../../news/news';
 
 const KEPT = 30;
-
-/** A sweep as it is shown. */
-export type ShownSweep = Omit<
-  typeof sweeps.$inferSelect,
-  'applicationId' | 'copy' | 'builderId' | 'at' | 'endedAt'
-> & {
-  readonly by: string | null;
-  /** RFC 3339. */
-  readonly at: string;
-  readonly endedAt: string | null;
-};
 
 /** The newest sweeps of an application, the last one first. */
 export async function listSweeps(applicationId: string, most = KEPT): Promise<ShownSweep[]> {

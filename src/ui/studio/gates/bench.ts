@@ -56,8 +56,8 @@ export interface Bench {
   /** Conditions that are taken as true or false on the canvas, and how to take one so. */
   readonly taken: Taken;
   readonly take: (taken: Taken) => void;
-  /** `/studio/api/applications/<slug>` */
-  readonly api: string;
+  /** `/studio/api/applications/<app>` */
+  readonly app: string;
   readonly mayChange: boolean;
   readonly apply: (edit: Edit) => void;
 }

@@ -1,5 +1,7 @@
 'use client';
 
+import { send } from '@/ui/client/send';
+import { lookBeforeSaving, lookRecords } from '@/contract/studio/look';
 import { useLatest } from '../../parts/use-latest';
 import { useStateFor } from '../../parts/use-state-for';
 import { ArrowLeft } from 'lucide-react';
@@ -14,7 +16,7 @@ import {
 } from 'react';
 import { readAddress } from '@/core';
 import type { AppElement, Screen } from '@/core/model';
-import { HostProvider, RecordsClient, send, timesOf, type Host } from '../../live/host';
+import { HostProvider, RecordsClient, timesOf, type Host } from '../../live/host';
 import { useTell } from '../../parts/toasts';
 import { useBench } from './bench';
 import { NoSample } from './no-sample';
@@ -29,8 +31,8 @@ import { Toggle } from '../shared/toggle';
 import { answerInWords } from '@/core/edit';
 
 interface Props {
-  /** `/studio/api/applications/<slug>`. */
-  readonly api: string;
+  /** `/studio/api/applications/<app>`. */
+  readonly app: string;
   readonly revision: number;
   readonly address: string;
   readonly onAddress: (address: string) => void;
@@ -49,7 +51,7 @@ interface OverCanvas {
  * The real screen, drawn by the same code as a release from what the server sends for this viewer. Clicks
  * select; with the switch on, or Alt held, they work as in the application.
  */
-export function Canvas({ api, revision, address, onAddress, over }: Props) {
+export function Canvas({ app, revision, address, onAddress, over }: Props) {
   const { compiled, viewer, selected, select, accessFor, definition, taken, take, personName } = useBench();
   const { language, timeZone } = definition;
   const [query, setQuery] = useStateFor(address, '');
@@ -67,7 +69,7 @@ export function Canvas({ api, revision, address, onAddress, over }: Props) {
   }).toString();
   const face = over && faceOf(selected);
   const faced = face === undefined ? query : `${query}&face=${face}`;
-  const { page, loading, problem } = useLookPage(api, `${looks}&${faced}`, address, `${revision} ${turn}`);
+  const { page, loading, problem } = useLookPage(app, `${looks}&${faced}`, address, `${revision} ${turn}`);
 
   useAltKey(setAltHeld);
   const drawn = useMemo(() => ({ page, ghosts }), [page, ghosts]);
@@ -86,10 +88,10 @@ export function Canvas({ api, revision, address, onAddress, over }: Props) {
     return {
       go: (to, listQuery) => newest.current(to, listQuery),
       hrefOf: () => undefined,
-      records: new RecordsClient(`${api}/look/records`, looks),
+      records: new RecordsClient(lookRecords, app, looks),
       press: () =>
         Promise.resolve({ ok: false, fields: {}, detail: 'In the application this sets a session value.' }),
-      beforeSaving: (asked) => send('POST', `${api}/look/before-saving?${looks}`, asked),
+      beforeSaving: (body) => send(lookBeforeSaving, { app, query: looks, body }),
       exportHref: () => undefined,
       choices: undefined,
       bulk: () =>
@@ -108,7 +110,7 @@ export function Canvas({ api, revision, address, onAddress, over }: Props) {
       ...timesOf(language, timeZone),
       keeps: false,
     };
-  }, [api, looks, tell, language, timeZone, newest]);
+  }, [app, looks, tell, language, timeZone, newest]);
 
   const onCanvas = readAddress(compiled.tree, address)?.screen;
   // What is selected stands on a screen that shows a record, and there is none to show.
@@ -147,7 +149,7 @@ export function Canvas({ api, revision, address, onAddress, over }: Props) {
           As <strong className="font-semibold">{viewer.name}</strong>
         </span>
         <RecordChoice
-          api={api}
+          app={app}
           compiled={compiled}
           address={address}
           records="sample"

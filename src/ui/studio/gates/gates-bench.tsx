@@ -20,7 +20,7 @@ import type { FirstPeople } from '../shared/use-people';
 /** The gates bench: outline, canvas, gate panel and viewer rail over one draft. */
 export function GatesBench({ first }: { first: FirstPeople }) {
   const { bench, columns, revision, address, onAddress, form, setForm } = useBenchAt(first);
-  const { compiled, selected, api } = bench;
+  const { compiled, selected, app } = bench;
   const setLevel = useSetLevel(bench);
   const set = (level: Level): void => void setLevel(level);
   // A door of data is shown among the doors of its entity; all else on its screen.
@@ -40,7 +40,7 @@ export function GatesBench({ first }: { first: FirstPeople }) {
             {entity ? (
               <DoorView entity={entity} />
             ) : (
-              <Canvas api={api} revision={revision} address={address} onAddress={onAddress} />
+              <Canvas app={app} revision={revision} address={address} onAddress={onAddress} />
             )}
           </>
         )}

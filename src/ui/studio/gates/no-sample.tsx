@@ -4,7 +4,10 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { addressOf } from '@/core/access';
 import type { Entity, Screen } from '@/core/model';
-import { send } from '../../live/host';
+import { send, urlOf } from '@/ui/client/send';
+import { makeUpRecords } from '@/contract/studio/data';
+import { samples } from '@/contract/studio/look';
+import { keysUnder } from '@/ui/client/queries';
 import { useTell } from '../../parts/toasts';
 import { useFirstSample } from '../shared/samples';
 import { useBench } from './bench';
@@ -19,20 +22,20 @@ const HOW_MANY = 20;
 
 /** In the place of a screen that shows a record, where there is none to show: some can be made up at once. */
 export function NoSample({ screen, entity, onAddress }: Props) {
-  const { api, mayChange } = useBench();
+  const { app, mayChange } = useBench();
   const client = useQueryClient();
-  const firstSample = useFirstSample(api);
+  const firstSample = useFirstSample(app);
   const tell = useTell();
   const [busy, setBusy] = useState(false);
   const make = async (): Promise<void> => {
     setBusy(true);
-    const at = `${api}/records/${entity.id}/made-up?records=sample`;
-    const answer = await send('POST', at, { count: HOW_MANY, seed: 1 });
+    const answer = await send(makeUpRecords, {
+      ...{ app, entity: entity.id, query: { records: 'sample' } },
+      body: { count: HOW_MANY, seed: 1 },
+    });
     setBusy(false);
     if (!answer.ok) return tell(answer.detail);
-    client.removeQueries({
-      predicate: ({ queryKey: [url] }) => typeof url === 'string' && url.startsWith(`${api}/samples`),
-    });
+    client.removeQueries(keysUnder(urlOf(samples, { app })));
     const sample = await firstSample(entity.id);
     if (sample) onAddress(addressOf(screen, sample.id));
   };

@@ -34,10 +34,10 @@ const PLACE = {
 /** What a bench over the outline, the canvas and the viewer rail works on: where one is, through whose eyes one looks. */
 export function useBenchAt(first: FirstPeople) {
   const people = usePeople(first);
-  const { slug, api, store, mayChange, pins, pin } = useStudio();
+  const { app, store, mayChange, pins, pin } = useStudio();
   const { definition, revision } = useDraft();
   const compiled = compile(definition);
-  const firstSample = useFirstSample(api);
+  const firstSample = useFirstSample(app);
   // What the address says when one comes here, also by going back.
   const [{ viewer: lookedAs, element: selectedId, address, form }, setPlace] = useQueryStates(PLACE);
   const setLookedAs = (viewer: string): void => void setPlace({ viewer });
@@ -115,7 +115,7 @@ export function useBenchAt(first: FirstPeople) {
     circumstances,
     taken,
     take: setTaken,
-    api,
+    app,
     mayChange,
     apply: (edit) => store.apply(edit),
   };
@@ -140,8 +140,8 @@ export function useBenchAt(first: FirstPeople) {
     if (address === '') void showOnCanvas(selected);
   }, [address, selected, showOnCanvas]);
   useEffect(() => {
-    carry(slug, { element: selected.id, viewer: viewer.key, address, form });
-  }, [slug, selected.id, viewer.key, address, form]);
+    carry(app, { element: selected.id, viewer: viewer.key, address, form });
+  }, [app, selected.id, viewer.key, address, form]);
   return {
     bench,
     columns,

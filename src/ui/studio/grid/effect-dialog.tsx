@@ -2,9 +2,10 @@
 
 import { useEffect, useEffectEvent } from 'react';
 import type { Edit, EditEffect } from '@/core/edit';
+import { effectOfEdit } from '@/contract/studio/draft';
 import { AskWindow } from '../../parts/ask-window';
 import { counted } from '../../parts/counted';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
 import { useTell } from '../../parts/toasts';
 import { useBench } from '../gates/bench';
 import { KindsMoved } from '../shared/turn-part';
@@ -24,13 +25,10 @@ export function EffectDialog({
   unlessNobody?: boolean;
   onClose: () => void;
 }) {
-  const { api, apply } = useBench();
+  const { app, apply } = useBench();
   const { revision } = useDraft();
   const tell = useTell();
-  const { data: effect, error } = useAsked<EditEffect>(`${api}/effect`, {
-    body: { edit },
-    version: revision,
-  });
+  const { data: effect, error } = useAsked(effectOfEdit, { app, body: { edit } }, { version: revision });
   const done = useEffectEvent((): void => {
     apply(edit);
     onClose();

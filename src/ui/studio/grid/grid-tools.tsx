@@ -4,6 +4,8 @@ import { Copy, Printer, ShieldCheck, FoldVertical, Table2, UnfoldVertical } from
 import type { ReactNode } from 'react';
 import { kindInWords } from '@/core/edit';
 import type { ElementKind } from '@/core/model';
+import { gridFile } from '@/contract/studio/draft';
+import { urlOf } from '@/ui/client/send';
 import { useBench, type RailViewer } from '../gates/bench';
 import { EVERYTHING, isFiltered, type GridFilter } from './grid-rows';
 
@@ -49,7 +51,7 @@ export function GridTools({
   onCopy,
   onExpect,
 }: Props) {
-  const { api, mayChange } = useBench();
+  const { app, mayChange } = useBench();
   const set = (change: Partial<GridFilter>): void => onFilter({ ...filter, ...change });
   const compared = (n: 0 | 1): ReactNode => (
     <select
@@ -160,12 +162,12 @@ export function GridTools({
             <Copy size={15} aria-hidden />
           </button>
         )}
-        <a className={icon} href={`${api}/grid/csv`} aria-label="As CSV" title="As a CSV file">
+        <a className={icon} href={urlOf(gridFile, { app })} aria-label="As CSV" title="As a CSV file">
           <Table2 size={15} aria-hidden />
         </a>
         <a
           className={icon}
-          href={`${api.replace('/api/applications', '')}/gates/print`}
+          href={`/studio/${app}/gates/print`}
           aria-label="To print"
           title="To print and sign"
         >

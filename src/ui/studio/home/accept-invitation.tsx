@@ -1,7 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { send } from '../../live/host';
+import { send } from '@/ui/client/send';
+import { join } from '@/contract/studio/builders';
 import { Told } from '../../parts/fields';
 
 interface Props {
@@ -20,7 +21,7 @@ interface Props {
 export function AcceptInvitation({ token, email, application, role, signIn, as }: Props) {
   const [problem, setProblem] = useState('');
   const accept = async (): Promise<void> => {
-    const answer = await send('POST', '/studio/api/join', { token });
+    const answer = await send(join, { body: { token, password: undefined } });
     if (answer.ok) window.location.assign('/studio');
     else setProblem(answer.detail);
   };

@@ -3,12 +3,11 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { send } from '../../live/host';
+import { send } from '@/ui/client/send';
+import { changePassword, endOtherSessions, rename } from '@/contract/studio/account';
 import { Told, TextField } from '../../parts/fields';
 import { useTell } from '../../parts/toasts';
 import { Form } from '../../parts/form';
-
-const API = '/studio/api/account';
 
 interface Account {
   readonly name: string;
@@ -38,7 +37,7 @@ function NameForm({ name }: { name: string }) {
   const router = useRouter();
   const tell = useTell();
   const submit = handleSubmit(async (values) => {
-    const answer = await send('PATCH', API, values);
+    const answer = await send(rename, { body: values });
     if (!answer.ok) return setError('name', { message: answer.fields['name'] ?? answer.detail });
     tell('Your name is changed.');
     router.refresh();
@@ -70,7 +69,7 @@ function PasswordForm({ email }: { email: string }) {
   const tell = useTell();
   const submit = handleSubmit(async (values) => {
     setProblem('');
-    const answer = await send('PUT', API, values);
+    const answer = await send(changePassword, { body: values });
     if (answer.ok) {
       reset();
       tell('Your password is changed. All other sessions have ended.');
@@ -113,7 +112,7 @@ function Sessions({ sessions }: Pick<Account, 'sessions'>) {
   const router = useRouter();
   const tell = useTell();
   const end = async (): Promise<void> => {
-    const answer = await send('DELETE', API);
+    const answer = await send(endOtherSessions, {});
     tell(answer.ok ? 'All other sessions have ended.' : answer.detail);
     router.refresh();
   };

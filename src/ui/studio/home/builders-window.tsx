@@ -3,27 +3,24 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { send } from '../../live/host';
+import { send } from '@/ui/client/send';
+import {
+  type BuilderRow,
+  builders,
+  changeBuilder,
+  type Invitation,
+  inviteBuilder,
+  letBuilderOut,
+  sendInvitationAgain,
+  takeBackInvitation,
+} from '@/contract/studio/builders';
+import type { BuilderRole } from '@/contract/builder-roles';
 import { Told, TextField } from '../../parts/fields';
-import { asked, useAsked } from '../../parts/queries';
+import { asked, useAsked } from '@/ui/client/queries';
 import { useConfirm } from '../../parts/asking';
 import { useTell } from '../../parts/toasts';
 import { Window } from '../../parts/window';
 import type { HomeRow } from './home-row';
-
-interface Builder {
-  readonly id: string;
-  readonly name: string;
-  /** Told to owners. */
-  readonly email?: string;
-  readonly role: HomeRow['role'];
-}
-
-interface Found {
-  readonly builders: readonly Builder[];
-  /** Who has not opened their link yet; told to owners. */
-  readonly invited: readonly (Builder & { readonly email: string })[];
-}
 
 const ROLES = [
   ['owner', 'Owner: all, and who builds it'],
@@ -38,36 +35,36 @@ interface Props {
 
 /** Who builds an application: its owners let others in, by a link to their address, give them roles, and let them out. */
 export function BuildersWindow({ row, onClose }: Props) {
-  const api = `/studio/api/applications/${row.slug}/builders`;
-  const { data, error } = useAsked<Found>(api);
+  const app = row.slug;
+  const { data, error } = useAsked(builders, { app });
   const client = useQueryClient();
   const tell = useTell();
   const confirm = useConfirm();
   const owns = row.role === 'owner';
-  const again = (): Promise<void> => client.invalidateQueries({ queryKey: asked(api).queryKey });
-  const change = async (id: string, role: string): Promise<void> => {
-    const answer = await send('PATCH', `${api}/${id}`, { role });
+  const again = (): Promise<void> =>
+    client.invalidateQueries({ queryKey: asked(builders, { app }).queryKey });
+  const change = async (id: string, role: BuilderRole): Promise<void> => {
+    const answer = await send(changeBuilder, { app, id, body: { role } });
     if (!answer.ok) tell(answer.detail);
     await again();
   };
-  const letOut = async ({ id, name }: Builder): Promise<void> => {
+  const letOut = async ({ id, name }: BuilderRow): Promise<void> => {
     const text = <p>What they did stays. They can be let in again.</p>;
     if (!(await confirm({ title: `Let ${name} out of ${row.name}?`, text, go: 'Let them out' }))) return;
-    const answer = await send('DELETE', `${api}/${id}`);
+    const answer = await send(letBuilderOut, { app, id });
     if (!answer.ok) tell(answer.detail);
     await again();
   };
-  const invitations = `/studio/api/applications/${row.slug}/invitations`;
-  const sendAgain = async ({ id, email = '' }: Builder): Promise<void> => {
-    const answer = await send('POST', `${invitations}/${id}/link`);
+  const sendAgain = async ({ id, email }: Invitation): Promise<void> => {
+    const answer = await send(sendInvitationAgain, { app, id });
     tell(
       answer.ok
         ? `A new link is on its way to ${email}. The one before it opens nothing any more.`
         : answer.detail,
     );
   };
-  const takeBack = async ({ id }: Builder): Promise<void> => {
-    const answer = await send('DELETE', `${invitations}/${id}`);
+  const takeBack = async ({ id }: Invitation): Promise<void> => {
+    const answer = await send(takeBackInvitation, { app, id });
     if (!answer.ok) tell(answer.detail);
     await again();
   };
@@ -89,7 +86,7 @@ export function BuildersWindow({ row, onClose }: Props) {
                 className="field-box w-28 shrink-0"
                 disabled={!owns}
                 value={one.role}
-                onChange={(event) => void change(one.id, event.target.value)}
+                onChange={(event) => void change(one.id, event.target.value as BuilderRole)}
               >
                 {ROLES.map(([role, says]) => (
                   <option key={role} value={role} title={says}>
@@ -148,7 +145,7 @@ export function BuildersWindow({ row, onClose }: Props) {
       )}
       {owns && (
         <InviteForm
-          api={api}
+          app={app}
           onInvited={(email) => {
             tell(`A link is on its way to ${email}.`);
             void again();
@@ -160,17 +157,17 @@ export function BuildersWindow({ row, onClose }: Props) {
 }
 
 interface InviteProps {
-  readonly api: string;
+  readonly app: string;
   readonly onInvited: (email: string) => void;
 }
 
-function InviteForm({ api, onInvited }: InviteProps) {
+function InviteForm({ app, onInvited }: InviteProps) {
   const start = { name: '', email: '', role: 'editor' };
   const { register, handleSubmit, setError, reset, formState } = useForm({ defaultValues: start });
   const [problem, setProblem] = useState('');
   const submit = handleSubmit(async (values) => {
     setProblem('');
-    const answer = await send('POST', api, values);
+    const answer = await send(inviteBuilder, { app, body: values });
     if (answer.ok) {
       reset();
       return onInvited(values.email);

@@ -1,7 +1,7 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import { Queries } from '../../parts/queries';
+import { Queries } from '@/ui/client/queries';
 import { Toasts } from '../../parts/toasts';
 import { Mark } from '../shell/mark';
 import { useSignOut } from '../shell/sign-out';

@@ -4,10 +4,13 @@ import { useRouter } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 import { useForm, type DefaultValues, type FieldValues, type Path } from 'react-hook-form';
 import { addressFrom } from '@/core/making';
-import type { Definition } from '@/core/model';
-import { send, type Reply } from '../../live/host';
+import { send, urlOf, type Reply } from '@/ui/client/send';
+import { recordsFile } from '@/contract/studio/data';
+import { changeDraft, definitionFile, deleteApplication, moveApplication } from '@/contract/studio/draft';
+import { lookDefinition } from '@/contract/studio/look';
+import { makeApplication } from '@/contract/studio/making';
 import { Told, TextField } from '../../parts/fields';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
 import { useTell } from '../../parts/toasts';
 import { Window } from '../../parts/window';
 import type { HomeRow } from './home-row';
@@ -101,7 +104,7 @@ export function CopyWindow({ row, onClose }: Props) {
       start={{ name, slug: addressFrom(name, 'copy') }}
       go="Copy it"
       done="Copied."
-      send={(values) => send('POST', '/studio/api/making', { from: 'copy', of: row.slug, ...values })}
+      send={(values) => send(makeApplication, { body: { from: 'copy', of: row.slug, ...values } })}
       onClose={onClose}
     />
   );
@@ -109,7 +112,6 @@ export function CopyWindow({ row, onClose }: Props) {
 
 /** Renaming is an edit of the draft: it can be undone there, and people see it from the next release. */
 export function RenameWindow({ row, onClose }: Props) {
-  const api = `/studio/api/applications/${row.slug}/draft`;
   return (
     <AskingFor<{ name: string }>
       title={`Rename ${row.name}`}
@@ -119,10 +121,15 @@ export function RenameWindow({ row, onClose }: Props) {
       go="Rename it"
       done="Renamed."
       send={({ name }) =>
-        send('POST', api, {
-          base: row.revision,
-          ask: 'edit',
-          edit: { do: 'changeSettings', from: { name: row.name }, to: { name: name.trim() } },
+        send(changeDraft, {
+          app: row.slug,
+          body: {
+            base: row.revision,
+            ask: 'edit',
+            edit: { do: 'changeSettings', from: { name: row.name }, to: { name: name.trim() } },
+            request: undefined,
+            confirmed: undefined,
+          },
         })
       }
       onClose={onClose}
@@ -139,7 +146,7 @@ export function MoveWindow({ row, onClose }: Props) {
       start={{ slug: row.slug }}
       go="Change it"
       done="Its address is changed."
-      send={(values) => send('PATCH', `/studio/api/applications/${row.slug}`, values)}
+      send={(values) => send(moveApplication, { app: row.slug, body: values })}
       onClose={onClose}
     />
   );
@@ -163,7 +170,7 @@ export function DeleteWindow({ row, onClose }: Props) {
       start={{ name: '' }}
       go="Delete it"
       done="Deleted."
-      send={(values) => send('DELETE', `/studio/api/applications/${row.slug}`, values)}
+      send={(values) => send(deleteApplication, { app: row.slug, body: values })}
       onClose={onClose}
     />
   );
@@ -171,12 +178,12 @@ export function DeleteWindow({ row, onClose }: Props) {
 
 /** Its definition and its records, each as a file. */
 export function TakeOutWindow({ row, onClose }: Props) {
-  const api = `/studio/api/applications/${row.slug}`;
-  const { data, error } = useAsked<Definition>(`${api}/definition`);
+  const app = row.slug;
+  const { data, error } = useAsked(lookDefinition, { app });
   return (
     <Window title={`Take ${row.name} out as files`} open onOpenChange={(open) => !open && onClose()}>
       <p className="mb-3">
-        <a className="link" href={`${api}/definition`} download>
+        <a className="link" href={urlOf(definitionFile, { app })} download>
           Its definition
         </a>{' '}
         <span className="text-quiet">
@@ -184,7 +191,7 @@ export function TakeOutWindow({ row, onClose }: Props) {
         </span>
       </p>
       <Told text={error?.message ?? ''} />
-      {data && data.entities.length > 0 && (
+      {data && data.definition.entities.length > 0 && (
         <table className="w-full text-left">
           <thead>
             <tr className="border-y border-rule">
@@ -194,7 +201,7 @@ export function TakeOutWindow({ row, onClose }: Props) {
             </tr>
           </thead>
           <tbody>
-            {data.entities.map(({ id, plural }) => (
+            {data.definition.entities.map(({ id, plural }) => (
               <tr key={id} className="border-b border-sheet">
                 <td className="py-1">{plural}</td>
                 {(['sample', 'live'] as const).map((kind) => (
@@ -203,7 +210,7 @@ export function TakeOutWindow({ row, onClose }: Props) {
                       className="link"
                       download
                       aria-label={`${plural}, ${kind}`}
-                      href={`${api}/records/${id}?records=${kind}`}
+                      href={urlOf(recordsFile, { app, entity: id, query: { records: kind } })}
                     >
                       {kind}.csv
                     </a>

@@ -9,14 +9,14 @@ import { useFirstSample } from '../shared/samples';
 
 /** The addresses that are closed to this viewer: those are the ones to try. */
 export function ClosedAddresses({
-  api,
+  app,
   compiled,
   page,
   record,
   records,
   onGo,
 }: {
-  api: string;
+  app: string;
   compiled: Compiled;
   page: LookPage;
   /** Where the pane is: its record is tried on other screens of its kind. */
@@ -24,7 +24,7 @@ export function ClosedAddresses({
   records: PaneState['records'];
   onGo: (address: string) => void;
 }) {
-  const firstSample = useFirstSample(api);
+  const firstSample = useFirstSample(app);
   const closed = compiled.tree.screens().filter((screen) => page.screens[screen.id]?.most === 0);
   const go = async (screen: Screen): Promise<void> => {
     if (screen.binds?.record !== 'existing') return onGo(addressOf(screen));

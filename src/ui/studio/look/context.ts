@@ -7,7 +7,7 @@ import type { KeptViewer } from '@/core/access';
 
 /** What the parts of the look bench share. */
 export interface LookWork {
-  readonly api: string;
+  readonly app: string;
   /** The draft, with one's own edits that are still being saved. */
   readonly draft: { readonly definition: Definition; readonly revision: number };
   readonly releases: readonly number[];

@@ -42,13 +42,13 @@ const PLACE = { p: parseAsNativeArrayOf(parseAsString), element: parseAsString }
 /** The look bench: one to four panes side by side, each the application as one viewer has it. */
 export function LookBench(props: Props) {
   const people = usePeople(props.first);
-  const { slug, api, store, mayChange, owns, pins, pin } = useStudio();
+  const { app, store, mayChange, owns, pins, pin } = useStudio();
   const { definition, revision } = useDraft();
   const tell = useTell();
   const router = useRouter();
   const compiled = compile(definition);
-  const firstSample = useFirstSample(api);
-  const { kept, reload: loadKept, forget } = useKeptViewers(api, props.kept);
+  const firstSample = useFirstSample(app);
+  const { kept, reload: loadKept, forget } = useKeptViewers(app, props.kept);
   const { notes, closeNote } = useNotes(props.notes);
   const [{ p: links, element: cameFor }, setPlace] = useQueryStates(PLACE);
   const [asked, setAsked] = useState<Asked | undefined>(
@@ -65,7 +65,7 @@ export function LookBench(props: Props) {
     [definition, numbers, people.named, pins],
   );
   const { panes, pages, active, ...all } = usePanes({
-    api,
+    app,
     links,
     onLinks: (p) => void setPlace({ p, element: null }),
     first: () => firstPanes(definition, pins),
@@ -90,7 +90,7 @@ export function LookBench(props: Props) {
   const toGate = (id: string): void => {
     const pane = panes[asked?.pane ?? active];
     const { viewer = SIGNED_OUT_KEY, address = '' } = pane?.state ?? {};
-    router.push(benchHref(slug, 'gates', { element: id, viewer, address }));
+    router.push(benchHref(app, 'gates', { element: id, viewer, address }));
   };
   const goTo = async (screenId: string): Promise<void> => {
     const screen = compiled.tree.need(screenId, 'screen').node;
@@ -105,7 +105,7 @@ export function LookBench(props: Props) {
   const here = panes[active]?.state;
   const hereAddress = all.pageOf(active)?.address ?? here?.address ?? '';
   useEffect(() => {
-    carry(slug, {
+    carry(app, {
       panes: states.map(paneToQuery),
       pane: active,
       viewer: here?.viewer ?? SIGNED_OUT_KEY,
@@ -113,11 +113,11 @@ export function LookBench(props: Props) {
       ...(asked && { element: asked.element }),
     });
     // eslint-disable-next-line react-hooks/exhaustive-deps -- what is told of each pane, not the list of them
-  }, [slug, active, here, hereAddress, asked, ...states]);
+  }, [app, active, here, hereAddress, asked, ...states]);
 
   usePaletteActions({ onViewer: (key) => all.put(key, active) });
   const work: LookWork = {
-    api,
+    app,
     draft: { definition, revision },
     releases: props.releases,
     kept,
@@ -230,10 +230,10 @@ export function LookBench(props: Props) {
           onPin={pinAndPut}
         />
       </div>
-      {givingLive && <RightsWindow api={api} tell={tell} onClose={() => setGivingLive(false)} />}
+      {givingLive && <RightsWindow app={app} tell={tell} onClose={() => setGivingLive(false)} />}
       {makingFor !== undefined && (
         <MadeWindow
-          api={api}
+          app={app}
           definition={definition}
           mayKeep={mayChange}
           onClose={() => setMakingFor(undefined)}

@@ -5,19 +5,20 @@ import { viewerKey } from '@/core';
 import type { Assignment, MadeViewer } from '@/core/access';
 import { attributesOf } from '@/core/condition';
 import { type Definition, unitsOf } from '@/core/model';
-import { send } from '../../live/host';
+import { send } from '@/ui/client/send';
+import { keepViewer } from '@/contract/studio/look';
 import { Window } from '../../parts/window';
 import { type Given, known, GivenValues, Day } from './given-values';
 
 /** Puts a viewer together: any mix of roles with units and periods, groups, attributes and session values. It can be kept. */
 export function MadeWindow({
-  api,
+  app,
   definition,
   mayKeep,
   onClose,
   onMade,
 }: {
-  api: string;
+  app: string;
   definition: Definition;
   mayKeep: boolean;
   onClose: () => void;
@@ -41,7 +42,7 @@ export function MadeWindow({
       session: known(session),
     };
     if (name.trim() === '') return onMade(viewerKey('made', JSON.stringify(viewer)), viewer, false);
-    const answer = await send<{ id: string }>('POST', `${api}/viewers`, { name: name.trim(), viewer });
+    const answer = await send(keepViewer, { app, body: { name: name.trim(), viewer } });
     if (answer.ok) onMade(viewerKey('kept', answer.value.id), viewer, true);
     else setProblem(answer.detail);
   };

@@ -2,7 +2,8 @@
 
 import { Ellipsis } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { ask } from '../../live/host';
+import { send } from '@/ui/client/send';
+import { keepPane } from '@/contract/studio/look';
 import { useLook } from './context';
 import { panesToQuery, type PaneState } from './pane-state';
 import { idInKey } from '@/core/access';
@@ -25,7 +26,7 @@ export function MoreMenu({
   onThrowAway: () => void;
   onKept: () => void;
 }) {
-  const { api, draft, releases, kept, forget, live, giveLive, mayChange, tell } = useLook();
+  const { app, draft, releases, kept, forget, live, giveLive, mayChange, tell } = useLook();
   const keptViewer = kept.find((one) => one.id === idInKey('kept', state.viewer));
   const copy = async (): Promise<void> => {
     // The draft goes on; the link stays at the revision, and a moment of its own, that were looked at.
@@ -38,7 +39,7 @@ export function MoreMenu({
     );
   };
   const keep = (): void =>
-    void ask<{ kept: number }>(`${api}/panes/${id}`, { method: 'POST' }).then((answer) => {
+    void send(keepPane, { app, id }).then((answer) => {
       tell(answer.ok ? 'Kept, for everybody who looks at these records.' : answer.detail);
       if (answer.ok) onKept();
     });

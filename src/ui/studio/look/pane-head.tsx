@@ -33,7 +33,7 @@ interface Props {
 export function PaneHead(props: Props) {
   const { letter, state, id, active, only, definition, page, address, onState, onGo, onKept } = props;
   const { onViewer, onMakeUp, onClose, onThrowAway } = props;
-  const { api, draft, kept } = useLook();
+  const { app, draft, kept } = useLook();
   return (
     <div className="mb-1.5 flex min-w-0 items-center gap-1.5">
       <span
@@ -43,7 +43,7 @@ export function PaneHead(props: Props) {
         {letter}
       </span>
       <ViewerChoice
-        api={api}
+        app={app}
         definition={draft.definition}
         kept={kept}
         name={page?.viewerName ?? '…'}
@@ -51,7 +51,7 @@ export function PaneHead(props: Props) {
         onMakeUp={onMakeUp}
       />
       <RecordChoice
-        api={api}
+        app={app}
         compiled={compile(definition)}
         address={address}
         records={state.records}

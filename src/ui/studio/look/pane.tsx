@@ -58,15 +58,15 @@ interface Props {
 /** One pane: the real screen as one viewer has it, in which one can work. */
 export function Pane(props: Props) {
   const { letter, index, state, id, asked, onState, onMove, onAsk, onActivate } = props;
-  const { api, draft } = useLook();
-  const { definition, problem: notLoaded } = useDefinition(api, state.on, draft.definition);
+  const { app, draft } = useLook();
+  const { definition, problem: notLoaded } = useDefinition(app, state.on, draft.definition);
   const compiled = compile(definition);
   const looks = lookQuery(state, id);
   const [turn, setTurn] = useState(0);
   const [history, setHistory] = useState<readonly string[]>([]);
   const frame = useRef<HTMLDivElement>(null);
   const { page, loading, problem } = useLookPage(
-    api,
+    app,
     `${looks}&${state.query}`,
     state.address,
     `${state.on === 'draft' ? draft.revision : ''} ${turn}`,
@@ -161,7 +161,7 @@ export function Pane(props: Props) {
           )}
           {page && (
             <ClosedAddresses
-              api={api}
+              app={app}
               compiled={compiled}
               page={page}
               record={here}

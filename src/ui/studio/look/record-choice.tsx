@@ -4,18 +4,19 @@ import { ChevronDown } from 'lucide-react';
 import { useState } from 'react';
 import { readAddress } from '@/core';
 import { addressOf, type Compiled } from '@/core/access';
+import type { Sample } from '@/contract/studio/look';
 import { ChooseBox, useBox } from '../../parts/choose-box';
-import { useSamples, type Sample } from '../shared/samples';
+import { useSamples } from '../shared/samples';
 
 /** For a screen that shows a record: which one it is. */
 export function RecordChoice({
-  api,
+  app,
   compiled,
   address,
   records,
   onAddress,
 }: {
-  api: string;
+  app: string;
   compiled: Compiled;
   address: string;
   records: 'sample' | 'live';
@@ -25,7 +26,7 @@ export function RecordChoice({
   const entity = destination?.record === undefined ? undefined : destination.screen.binds?.entity;
   const box = useBox();
   const [label, setLabel] = useState<Sample>();
-  const samples = useSamples(api, entity, records, box.words);
+  const samples = useSamples(app, entity, records, box.words);
   const found = samples.find(({ id }) => id === destination?.record);
   if (found && found !== label) setLabel(found);
   if (!destination || entity === undefined) return null;

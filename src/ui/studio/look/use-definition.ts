@@ -1,21 +1,21 @@
 'use client';
 
 import type { Definition } from '@/core/model';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import { lookDefinition } from '@/contract/studio/look';
 
 /**
  * The definition that a pane is on: the draft, or an older one or a release. Until that is here it is the draft; where
  * it cannot be had, `problem` says so.
  */
 export function useDefinition(
-  api: string,
+  app: string,
   on: string,
   draft: Definition,
 ): { readonly definition: Definition; readonly problem: string } {
-  const older = useAsked<{ definition: Definition }>(
-    on === 'draft' ? undefined : `${api}/look/definition?on=${encodeURIComponent(on)}`,
-    { goodFor: Infinity },
-  );
+  const older = useAsked(lookDefinition, on === 'draft' ? undefined : { app, query: { on } }, {
+    goodFor: Infinity,
+  });
   return {
     definition: older.data?.definition ?? draft,
     problem: older.error ? 'What it is on could not be loaded.' : '',

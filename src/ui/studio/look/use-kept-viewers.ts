@@ -1,22 +1,19 @@
 'use client';
 
 import { viewerKey } from '@/core';
-import { send } from '../../live/host';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import { send } from '@/ui/client/send';
+import { forgetViewer, keptViewers } from '@/contract/studio/look';
 import { useTell } from '../../parts/toasts';
 import type { KeptViewer } from '@/core/access';
 
-interface Kept {
-  readonly viewers: readonly KeptViewer[];
-}
-
 /** The made-up viewers that were kept; `first`: as they came with the bench. */
-export function useKeptViewers(api: string, first: readonly KeptViewer[]) {
+export function useKeptViewers(app: string, first: readonly KeptViewer[]) {
   const tell = useTell();
-  const { data, refetch } = useAsked<Kept>(`${api}/viewers`, { first: { viewers: first } });
+  const { data, refetch } = useAsked(keptViewers, { app }, { first: { viewers: first } });
   /** Forgets one. Panes that look as them go on with the same viewer, unnamed: `instead` is that one's key. */
   const forget = async (viewer: KeptViewer, onForgotten: (from: string, instead: string) => void) => {
-    const answer = await send('DELETE', `${api}/viewers/${viewer.id}`);
+    const answer = await send(forgetViewer, { app, id: viewer.id });
     if (!answer.ok) return tell(answer.detail);
     onForgotten(viewerKey('kept', viewer.id), viewerKey('made', JSON.stringify(viewer.viewer)));
     await refetch();

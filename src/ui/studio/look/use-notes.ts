@@ -2,7 +2,8 @@
 
 import { useState } from 'react';
 import type { Note } from '@/core/access';
-import { send } from '../../live/host';
+import { send } from '@/ui/client/send';
+import { closeNote as closeNoteContract } from '@/contract/studio/look';
 import { useTell } from '../../parts/toasts';
 import { useStudio } from '../shell/studio-work';
 
@@ -11,12 +12,12 @@ export function useNotes(first: readonly Note[]): {
   readonly notes: readonly Note[];
   readonly closeNote: (note: Note) => void;
 } {
-  const { api } = useStudio();
+  const { app } = useStudio();
   const tell = useTell();
   const [notes, setNotes] = useState(first);
   const closeNote = (note: Note): void => {
     setNotes((now) => now.filter((one) => one.id !== note.id));
-    void send('DELETE', `${api}/notes/${note.id}`).then((answer) => answer.ok || tell(answer.detail));
+    void send(closeNoteContract, { app, id: note.id }).then((answer) => answer.ok || tell(answer.detail));
   };
   return { notes, closeNote };
 }

@@ -2,8 +2,17 @@
 
 import { useMemo, type RefObject } from 'react';
 import { SIGNED_OUT_KEY } from '@/core/access';
-import type { Definition, Value } from '@/core/model';
-import { ask, RecordsClient, send, timesOf, type BulkChange, type Host } from '../../live/host';
+import type { Definition } from '@/core/model';
+import { send, urlOf } from '@/ui/client/send';
+import {
+  lookBeforeSaving,
+  lookBulk,
+  lookChoices,
+  lookListFile,
+  lookPress,
+  lookRecords,
+} from '@/contract/studio/look';
+import { RecordsClient, timesOf, type Host } from '../../live/host';
 import { useLook } from './context';
 import type { PaneState } from './pane-state';
 
@@ -24,26 +33,26 @@ export function usePaneHost(
   { language, timeZone }: Definition,
   refresh: () => void,
 ): Host {
-  const { api, tell } = useLook();
+  const { app, tell } = useLook();
   return useMemo((): Host => {
-    const url = (path: string, query = ''): string =>
-      `${api}/look/${path}?${[looks, query].filter(Boolean).join('&')}`;
+    const withLooks = (query: string): string => [looks, query].filter(Boolean).join('&');
+    const here = { app, query: looks };
     const inPane = 'in this pane only';
     return {
       go: (to, query) => now.current.move(to, query),
       hrefOf: () => undefined,
-      records: new RecordsClient(`${api}/look/records`, looks),
+      records: new RecordsClient(lookRecords, app, looks),
       press: async (button, record) => {
         const body = { button, ...(record !== undefined && { record }) };
-        const pressed = await send<{ id: string; to: Value | null }>('POST', url('press'), body);
+        const pressed = await send(lookPress, { ...here, body });
         const { state: was, onState: change } = now.current;
         if (pressed.ok) change({ ...was, session: { ...was.session, [pressed.value.id]: pressed.value.to } });
         return pressed;
       },
-      beforeSaving: (asked) => send('POST', url('before-saving'), asked),
-      exportHref: (list, query) => url(`lists/${list}/export`, query),
-      choices: (list, query) => ask(url(`lists/${list}/bulk`, query), {}),
-      bulk: (list, change: BulkChange) => send('POST', url(`lists/${list}/bulk`), change),
+      beforeSaving: (body) => send(lookBeforeSaving, { ...here, body }),
+      exportHref: (list, query) => urlOf(lookListFile, { app, list, query: withLooks(query) }),
+      choices: (list, query) => send(lookChoices, { app, list, query: withLooks(query) }),
+      bulk: (list, body) => send(lookBulk, { ...here, list, body }),
       unlock: undefined,
       note: undefined,
       people: undefined,
@@ -60,5 +69,5 @@ export function usePaneHost(
       ...timesOf(language, timeZone),
       keeps: true,
     };
-  }, [api, looks, tell, language, timeZone, now, refresh]);
+  }, [app, looks, tell, language, timeZone, now, refresh]);
 }

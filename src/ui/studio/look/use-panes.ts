@@ -3,7 +3,8 @@
 import { useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { idInKey, type LookPage, type MadeViewer, SIGNED_OUT_KEY } from '@/core/access';
 import { newUuid } from '@/core/model';
-import { ask } from '../../live/host';
+import { send } from '@/ui/client/send';
+import { throwPaneAway } from '@/contract/studio/look';
 import type { RailViewer } from '../gates/bench';
 import { firstPane, paneFromQuery, paneToQuery, type PaneState } from './pane-state';
 import type { KeptViewer } from '@/core/access';
@@ -20,7 +21,7 @@ const opened = (state: PaneState): OpenPane => ({ id: newUuid(), state });
 
 /** The panes of the look bench: which are open, what each shows, and how they move. The address bar tells of them. */
 export function usePanes({
-  api,
+  app,
   links,
   onLinks,
   first,
@@ -28,7 +29,7 @@ export function usePanes({
   kept,
   onLeft,
 }: {
-  api: string;
+  app: string;
   /** The panes as the address has them when one comes, and how to tell it of others. */
   links: readonly string[];
   onLinks: (links: string[]) => void;
@@ -54,15 +55,15 @@ export function usePanes({
   useEffect(() => {
     // What was changed in a pane goes with it.
     const leave = (): void => {
-      for (const { id } of panes) void fetch(`${api}/panes/${id}`, { method: 'DELETE', keepalive: true });
+      for (const { id } of panes) void send(throwPaneAway, { app, id }, { keepalive: true });
     };
     window.addEventListener('pagehide', leave);
     return () => window.removeEventListener('pagehide', leave);
-  }, [api, panes]);
+  }, [app, panes]);
 
   const shown = useMemo(() => panes.map(({ id }) => pages[id]), [panes, pages]);
   const pageOf = (n: number): LookPage | undefined => pages[panes[n]?.id ?? ''];
-  const throwAway = (n: number): void => void ask(`${api}/panes/${panes[n]?.id ?? ''}`, { method: 'DELETE' });
+  const throwAway = (n: number): void => void send(throwPaneAway, { app, id: panes[n]?.id ?? '' });
   const change = (n: number, state: PaneState): void =>
     setPanes((now) =>
       now.map((one, i) => {

@@ -10,14 +10,14 @@ import { rolesOf, useFoundPeople } from '../shared/found-people';
 
 /** Chooses through whose eyes a pane looks: a login state, a role, a group, anybody by name, role or unit, or made up. */
 export function ViewerChoice({
-  api,
+  app,
   definition,
   kept,
   name,
   onChoose,
   onMakeUp,
 }: {
-  api: string;
+  app: string;
   definition: Definition;
   kept: readonly KeptViewer[];
   /** Who it is now. */
@@ -26,7 +26,7 @@ export function ViewerChoice({
   onMakeUp: () => void;
 }) {
   const box = useBox();
-  const { people, none, asking } = useFoundPeople(api, definition, box.open ? box.words : undefined);
+  const { people, none, asking } = useFoundPeople(app, definition, box.open ? box.words : undefined);
   const fitting = (choices: readonly Choice[]): Choice[] =>
     choices.filter((one) => hasWords(one.name, box.words));
   const groups: readonly ChoiceGroup[] = [

@@ -1,10 +1,11 @@
 'use client';
 
 import { compile, type Numbers, readAddress } from '@/core';
-import type { Compiled, Explanation } from '@/core/access';
+import type { Compiled } from '@/core/access';
 import type { AppElement } from '@/core/model';
 import { type Edit, type PersonName, placeInWords } from '@/core/edit';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import { lookWhy } from '@/contract/studio/look';
 import { ExpectIt } from '../shared/expect-it';
 import { SomeOfThem } from '../shared/some-of-them';
 import type { Taken } from '../shared/taking';
@@ -35,8 +36,8 @@ interface Props {
 /** Why a pane's viewer has this level on what was asked about, on that very record, and what would turn it. */
 export function WhyPart(props: Props) {
   const { asked, state, paneId, address, viewerName, personName, apply, onGate, onDraft } = props;
-  const { api, draft, mayChange } = useLook();
-  const { definition } = useDefinition(api, state.on, draft.definition);
+  const { app, draft, mayChange } = useLook();
+  const { definition } = useDefinition(app, state.on, draft.definition);
   const compiled = compile(definition);
   const element = compiled.tree.get(asked.element);
   const query = new URLSearchParams(lookQuery(state, paneId));
@@ -44,9 +45,7 @@ export function WhyPart(props: Props) {
   query.set('address', address);
   if (asked.row !== undefined) query.set('row', asked.row);
   const text = query.toString();
-  const { data: explanation, error } = useAsked<Explanation>(`${api}/look/why?${text}`, {
-    version: draft.revision,
-  });
+  const { data: explanation, error } = useAsked(lookWhy, { app, query: text }, { version: draft.revision });
   if (!element) return null;
   const isHead = state.on === 'draft' || state.on === `draft:${draft.revision}`;
   return (
@@ -84,7 +83,8 @@ export function WhyPart(props: Props) {
               answer={explanation.answer}
               viewerName={viewerName}
               personName={personName}
-              url={`${api}/look/turn?${text}`}
+              app={app}
+              looks={text}
               mayChange={mayChange}
               apply={apply}
               onGate={onGate}

@@ -1,7 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { send } from '../../live/host';
+import { send } from '@/ui/client/send';
+import { makeApplication } from '@/contract/studio/making';
 import { Told } from '../../parts/fields';
 import { CalledFields, useCalled } from './called';
 import { Form } from '../../parts/form';
@@ -10,14 +11,14 @@ import { chooseAgain } from '../../parts/choose-again';
 /** An application from a definition file. */
 export function FromFile() {
   const called = useCalled();
-  const [definition, setDefinition] = useState<unknown>();
+  const [definition, setDefinition] = useState<object>();
   const [problem, setProblem] = useState('');
   const read = async (file: File): Promise<void> => {
     setProblem('');
     setDefinition(undefined);
     try {
       const found = JSON.parse(await file.text()) as { name?: unknown } | null;
-      setDefinition(found);
+      setDefinition(found ?? {});
       if (typeof found?.name === 'string') called.suggest(found.name);
     } catch {
       setProblem(`${file.name} is not JSON. Choose a file that was taken out as a definition.`);
@@ -25,11 +26,8 @@ export function FromFile() {
   };
   const submit = called.form.handleSubmit(async ({ name, slug }) => {
     setProblem('');
-    const answer = await send('POST', '/studio/api/making', {
-      from: 'file',
-      slug,
-      name: name.trim(),
-      definition,
+    const answer = await send(makeApplication, {
+      body: { from: 'file', slug, name: name.trim(), definition: definition ?? {} },
     });
     if (answer.ok) return window.location.assign(`/studio/${slug}/gates`);
     if (!called.refuse(answer.fields)) setProblem(answer.detail);

@@ -1,7 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { send } from '../../live/host';
+import { send } from '@/ui/client/send';
+import { makeApplication } from '@/contract/studio/making';
 import { Told } from '../../parts/fields';
 import { CalledFields, useCalled } from './called';
 import { CurrencyChoice } from './currency-choice';
@@ -16,7 +17,7 @@ export function FromNothing() {
   const submit = called.form.handleSubmit(async ({ name, slug }) => {
     setProblem('');
     const manners = { name: name.trim(), currency, ...mannersHere() };
-    const answer = await send('POST', '/studio/api/making', { from: 'nothing', slug, manners });
+    const answer = await send(makeApplication, { body: { from: 'nothing', slug, manners } });
     if (answer.ok) return window.location.assign(`/studio/${slug}/gates`);
     if (!called.refuse(answer.fields)) setProblem(answer.detail);
   });

@@ -3,27 +3,21 @@
 import { useRef, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { CellKind, SheetChoice } from '@/core/making';
-import { ask } from '../../live/host';
+import { send } from '@/ui/client/send';
+import { lookAtSheets, makeFromSheets } from '@/contract/studio/making';
+import type { LookedSheet } from '@/contract/studio/making';
 import { Told } from '../../parts/fields';
 import { CurrencyChoice } from './currency-choice';
-import { keyOf, kindOf, type LookedSheet } from './kinds';
+import { keyOf, kindOf } from './kinds';
 import { CalledFields, useCalled, type Called } from './called';
 import { mannersHere } from './manners';
 import { Progress } from '../shared/progress';
-import { sendProgressing } from '../shared/progressing';
+import { sendProgressing } from '@/ui/client/progressing';
 import { PickFiles } from './pick-files';
 import { PickTables } from './pick-tables';
 import type { Source } from './source';
 import { SheetTable, type ChosenSheets } from './sheet-table';
 import { Form } from '../../parts/form';
-
-const API = '/studio/api/making';
-
-interface Looked {
-  readonly sheets: readonly LookedSheet[];
-  /** The currency whose sign stands beside money. */
-  readonly currency?: string;
-}
 
 /** A name for an application of these things: "Plots and inspections". */
 function nameFrom(things: readonly string[]): string {
@@ -48,11 +42,7 @@ export function FromSheets({ of }: { of: 'files' | 'tables' }) {
     const form = new FormData();
     from(form);
     if (kinds) form.append('kinds', JSON.stringify(kinds));
-    const answer = await ask<Looked>(`${API}/look`, {
-      method: 'POST',
-      body: form,
-      signal,
-    });
+    const answer = await send(lookAtSheets, { body: form }, { signal });
     if (signal.aborted) return undefined;
     if (!answer.ok) setProblem(answer.detail);
     return answer.ok ? answer.value : undefined;
@@ -110,9 +100,9 @@ export function FromSheets({ of }: { of: 'files' | 'tables' }) {
     const says = 'Making it …';
     setBusy({ says });
     const { signal } = (going.current = new AbortController());
-    const answer = await sendProgressing<{ viewer?: string }>(
-      `${API}/sheets`,
-      form,
+    const answer = await sendProgressing(
+      makeFromSheets,
+      { body: form },
       (done, of) => setBusy({ says, done, of }),
       signal,
     );

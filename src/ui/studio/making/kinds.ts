@@ -1,26 +1,7 @@
 import type { CellKind } from '@/core/making';
+import type { LookedSheet } from '@/contract/studio/making';
 
 /** What the server says of a column. */
-export interface LookedColumn {
-  readonly name: string;
-  /** A heading made from its name. */
-  readonly title: string;
-  readonly as: CellKind;
-  readonly needed: boolean;
-  readonly empty: number;
-  readonly key: boolean;
-  readonly examples: readonly string[];
-  readonly misfits: readonly { readonly line: number; readonly cell: string }[];
-  readonly misfitCount: number;
-}
-
-export interface LookedSheet {
-  readonly name: string;
-  readonly plural: string;
-  readonly rows: number;
-  readonly columns: readonly LookedColumn[];
-}
-
 /** A kind as the value of a list to choose from. */
 export function keyOf(kind: CellKind): string {
   switch (kind.kind) {

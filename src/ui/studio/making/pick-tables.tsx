@@ -1,16 +1,10 @@
 'use client';
 
 import { useState } from 'react';
-import { send } from '../../live/host';
+import { send } from '@/ui/client/send';
+import { type Table, tablesOf } from '@/contract/studio/making';
 import { Told } from '../../parts/fields';
 import type { Source } from './source';
-
-interface Table {
-  readonly schema: string;
-  readonly name: string;
-  readonly rows?: number;
-  readonly columns: number;
-}
 
 interface Props {
   readonly disabled: boolean;
@@ -27,7 +21,7 @@ export function PickTables({ disabled, onPick }: Props) {
   const find = async (): Promise<void> => {
     setBusy(true);
     setProblem('');
-    const answer = await send<{ tables: readonly Table[] }>('POST', '/studio/api/making/tables', { url });
+    const answer = await send(tablesOf, { body: { url } });
     setBusy(false);
     setTables(answer.ok ? answer.value.tables : undefined);
     setChosen(new Set());

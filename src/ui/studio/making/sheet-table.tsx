@@ -1,7 +1,8 @@
 'use client';
 
 import type { UseFormReturn } from 'react-hook-form';
-import { kindOf, kindsFor, type LookedColumn, type LookedSheet } from './kinds';
+import type { LookedColumn, LookedSheet } from '@/contract/studio/making';
+import { kindOf, kindsFor } from './kinds';
 
 /** What is chosen for each sheet and column; what a column is read as stands there by its key. */
 export interface ChosenSheets {

@@ -26,7 +26,7 @@ export function ConditionRow({
   what: string;
   mayChange: boolean;
 }) {
-  const { api } = usePeopleWork();
+  const { app } = usePeopleWork();
   const [open, setOpen] = useState(false);
   return (
     <>
@@ -60,7 +60,7 @@ export function ConditionRow({
       {open && (
         <ConditionWindow
           title={`${name}, when …`}
-          api={api}
+          app={app}
           scope={scope}
           condition={condition}
           onUse={onCondition}

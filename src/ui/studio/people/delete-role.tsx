@@ -1,21 +1,21 @@
 'use client';
 
-import { type EditEffect, removeNamed } from '@/core/edit';
+import { removeNamed } from '@/core/edit';
 import { type Role } from '@/core/model';
 import { useState } from 'react';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import { effectOfEdit } from '@/contract/studio/draft';
 import { useDraft } from '../shell/studio-work';
 import { Window } from '../../parts/window';
 import { usePeopleWork } from './use-people-work';
 
 /** Deleting a role says first what it will change. */
 export function DeleteRole({ role }: { role: Role }) {
-  const { definition, api, apply } = usePeopleWork();
+  const { definition, app, apply } = usePeopleWork();
   const { revision } = useDraft();
   const [asks, setAsks] = useState(false);
   const edit = removeNamed(definition, 'roles', role.id);
-  const { data: effect, error } = useAsked<EditEffect>(asks ? `${api}/effect` : undefined, {
-    body: { edit },
+  const { data: effect, error } = useAsked(effectOfEdit, asks ? { app, body: { edit } } : undefined, {
     version: revision,
   });
   return (

@@ -3,7 +3,8 @@
 import type { Condition } from '@/core/condition';
 import { removeNamed } from '@/core/edit';
 import { type Group, newId } from '@/core/model';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import { tryCondition } from '@/contract/studio/draft';
 import { usePeopleWork } from './use-people-work';
 import { NamedList, Panel } from './parts';
 import { ConditionRow } from './condition-row';
@@ -51,16 +52,10 @@ function GroupPanel({ group }: { group: Group }) {
   );
 }
 
-interface Count {
-  readonly hits: number;
-  readonly of: number;
-  readonly examples: readonly string[];
-}
-
 /** Whom the condition holds right now. */
 function Holds({ condition }: { condition: Condition }) {
-  const { api } = usePeopleWork();
-  const { data } = useAsked<{ people: Count }>(`${api}/try`, { body: { condition }, keepsLast: true });
+  const { app } = usePeopleWork();
+  const { data } = useAsked(tryCondition, { app, body: { condition } }, { keepsLast: true });
   if (!data) return null;
   const { people } = data;
   return (

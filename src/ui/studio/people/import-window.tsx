@@ -1,44 +1,31 @@
 'use client';
 
 import { useRef, useState } from 'react';
+import { send } from '@/ui/client/send';
+import { importPeople, type PeopleImported } from '@/contract/studio/people';
 import { Window } from '../../parts/window';
-import { ask } from '../../live/host';
 import { usePeopleWork } from './use-people-work';
 import { chooseAgain } from '../../parts/choose-again';
-
-interface Line {
-  readonly line: number;
-  readonly email: string;
-  readonly does: 'new' | 'changes' | 'same' | 'wrong';
-  readonly says: readonly string[];
-}
-
-interface Told {
-  /** The wrong ones first. */
-  readonly lines: readonly Line[];
-  readonly counts: Readonly<Record<Line['does'], number>>;
-}
 
 const WORDS = { new: 'new', changes: 'changes', same: 'stays the same', wrong: 'wrong' } as const;
 
 /** Reads people from a file: first what would happen, line by line; then all of it, or nothing. */
 export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
-  const { api, tell } = usePeopleWork();
+  const { app, tell } = usePeopleWork();
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
-  const [told, setTold] = useState<Told>();
+  const [told, setTold] = useState<PeopleImported>();
   const [problem, setProblem] = useState('');
   const [busy, setBusy] = useState(false);
   const cancelling = useRef<AbortController>(undefined);
   const run = async (file: string, dry: boolean): Promise<void> => {
     setBusy(true);
     setProblem('');
-    const answer = await ask<Told>(`${api}/people/csv?dry=${dry ? 'yes' : 'no'}`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'text/csv' },
-      body: file,
-      signal: (cancelling.current = new AbortController()).signal,
-    });
+    const answer = await send(
+      importPeople,
+      { app, query: { dry: dry ? 'yes' : 'no' }, body: file },
+      { signal: (cancelling.current = new AbortController()).signal },
+    );
     setBusy(false);
     if (cancelling.current?.signal.aborted) return setProblem('Cancelled. Nothing was changed.');
     if (!answer.ok) {

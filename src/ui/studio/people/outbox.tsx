@@ -1,24 +1,16 @@
 'use client';
 
 import { useState } from 'react';
-import { send } from '../../live/host';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import { send } from '@/ui/client/send';
+import { outbox, outboxLink, type OutboxMessage } from '@/contract/studio/people';
 import { usePeopleWork } from './use-people-work';
 import { Panel } from './parts';
 
-interface Message {
-  readonly id: string;
-  readonly hasLink: boolean;
-  readonly to: string;
-  readonly subject: string;
-  readonly body: string;
-  readonly at: string;
-}
-
 /** What would have been sent by mail. Nothing leaves this machine. */
 export function Outbox() {
-  const { api } = usePeopleWork();
-  const messages = useAsked<{ messages: readonly Message[] }>(`${api}/outbox`).data?.messages;
+  const { app } = usePeopleWork();
+  const messages = useAsked(outbox, { app }).data?.messages;
   return (
     <Panel label="Outbox">
       <h2 className="mb-1 font-semibold">Outbox</h2>
@@ -40,11 +32,11 @@ export function Outbox() {
 }
 
 /** A message's text. Its link is a key to the account: it is shown when asked for, which is recorded. */
-function MessageBody({ message }: { message: Message }) {
-  const { api, tell } = usePeopleWork();
+function MessageBody({ message }: { message: OutboxMessage }) {
+  const { app, tell } = usePeopleWork();
   const [link, setLink] = useState<string>();
   const show = async (): Promise<void> => {
-    const answer = await send<{ link: string }>('POST', `${api}/outbox/${message.id}/link`);
+    const answer = await send(outboxLink, { app, id: message.id });
     if (answer.ok) setLink(answer.value.link);
     else tell(answer.detail);
   };

@@ -9,7 +9,7 @@ import { GroupsPart } from './groups-part';
 import { FactsPart } from './facts-part';
 import { JoiningPart } from './joining-part';
 import { PeoplePart } from './people-part';
-import type { FoundPeople } from './person-row';
+import type { PeoplePage } from '@/contract/studio/people';
 import { PrivilegesPart } from './privileges-part';
 import { RolesPart } from './roles-part';
 import { UnitsPart } from './units-part';
@@ -28,10 +28,10 @@ const PARTS = [
 const PART = parseAsStringLiteral(PARTS.map(([key]) => key)).withDefault('people');
 
 /** The people bench: who there is, and what roles, privileges, units and groups they can have. */
-export function PeopleBench({ first }: { first: FoundPeople }) {
-  const { slug } = useStudio();
+export function PeopleBench({ first }: { first: PeoplePage }) {
+  const { app } = useStudio();
   const [part, setPart] = useQueryState('part', PART);
-  useEffect(() => carry(slug, { part }), [slug, part]);
+  useEffect(() => carry(app, { part }), [app, part]);
   return (
     <div className="grid min-h-0 grid-cols-[190px_minmax(0,1fr)]">
       <nav aria-label="Parts of the people bench" className="border-r border-rule bg-paper py-3">

@@ -2,38 +2,41 @@
 
 import { useState } from 'react';
 import { type Definition, unitsOf } from '@/core/model';
+import { addPerson, peopleFile, type PeoplePage, peoplePage, type PersonRow } from '@/contract/studio/people';
+import { send, urlOf } from '@/ui/client/send';
 import { DataTable, Pager, type DataColumn } from '../../parts/data-table';
-import { useAsked, useSettled } from '../../parts/queries';
+import { useAsked, useSettled } from '@/ui/client/queries';
 import { NewPerson } from '../../live/new-person';
 import { RightsWindow } from '../shared/rights-window';
 import { usePeopleWork } from './use-people-work';
 import { ImportWindow } from './import-window';
 import { PartHead } from './parts';
 import { assignmentInWords } from '@/core/edit';
-import type { FoundPeople, PersonRow } from './person-row';
 import { PersonWindow } from './person-window';
 
 const SIZE = 25;
+/** Only what is asked for. */
+const withoutEmpty = (query: typeof FIRST): Partial<typeof FIRST> =>
+  Object.fromEntries(Object.entries(query).filter(([, value]) => value !== ''));
+
 const FIRST = { q: '', role: '', units: '', state: '', sort: 'name', page: 1 };
 
 /** Everybody, a page at a time: found, filtered and sorted on the server. */
-export function PeoplePart({ first }: { first: FoundPeople }) {
-  const { definition, api, mayManage, owns, tell } = usePeopleWork();
+export function PeoplePart({ first }: { first: PeoplePage }) {
+  const { definition, app, mayManage, owns, tell } = usePeopleWork();
   const [rights, setRights] = useState(false);
   const [query, setQuery] = useState(FIRST);
   const [open, setOpen] = useState<string>();
   const written = useSettled(query, 120);
-  const params = new URLSearchParams(
-    Object.entries(written).flatMap(([key, value]) => (value === '' ? [] : [[key, String(value)]])),
-  );
   const {
     data: found = first,
     error,
     refetch,
-  } = useAsked<FoundPeople>(`${api}/people?${params}`, {
-    first: written === FIRST ? first : undefined,
-    keepsLast: true,
-  });
+  } = useAsked(
+    peoplePage,
+    { app, query: withoutEmpty(written) },
+    { first: written === FIRST ? first : undefined, keepsLast: true },
+  );
   const load = async (): Promise<void> => void (await refetch());
   const turn = (change: Partial<typeof query>): void => setQuery({ ...query, page: 1, ...change });
   const asked = [query.q, query.role, query.units, query.state].some((one) => one !== '');
@@ -50,7 +53,7 @@ export function PeoplePart({ first }: { first: FoundPeople }) {
             : 'For reading. To manage people is a right that the owner of the application gives.'
         }
       >
-        <a className="button" href={`${api}/people/csv`}>
+        <a className="button" href={urlOf(peopleFile, { app })}>
           Export CSV
         </a>
         {owns && (
@@ -58,11 +61,11 @@ export function PeoplePart({ first }: { first: FoundPeople }) {
             Who may manage them
           </button>
         )}
-        {rights && <RightsWindow api={api} tell={tell} onClose={() => setRights(false)} />}
+        {rights && <RightsWindow app={app} tell={tell} onClose={() => setRights(false)} />}
         {mayManage && (
           <>
             <ImportWindow onDone={load} />
-            <NewPerson main url={`${api}/people`} onDone={load} />
+            <NewPerson main add={(body) => send(addPerson, { app, body })} onDone={load} />
           </>
         )}
       </PartHead>

@@ -4,10 +4,11 @@ import '../../parts/nonce';
 import { useMemo } from 'react';
 import { type Assignment } from '@/core/access';
 import { unitsOf } from '@/core/model';
-import { GiveRole, type RoleOffer } from '../../parts/give-role';
+import type { RoleOffer } from '@/contract/live';
+import { GiveRole } from '../../parts/give-role';
 import { usePeopleWork } from './use-people-work';
 import { assignmentInWords } from '@/core/edit';
-import type { PersonRow } from './person-row';
+import type { PersonRow } from '@/contract/studio/people';
 
 const plain = ({ role, unit, from, until }: Assignment): Assignment => ({
   role,

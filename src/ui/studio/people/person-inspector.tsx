@@ -5,24 +5,18 @@ import { useMemo, useState } from 'react';
 import { parse, viewerOfPerson } from '@/core';
 import { Held, rightNow } from '@/core/access';
 import { attributesOf, bind } from '@/core/condition';
-import { privilegesOf, showValue, unitsOf, type Value, type Values, withIncluded } from '@/core/model';
-import { useAsked } from '../../parts/queries';
+import { privilegesOf, showValue, unitsOf, type Values, withIncluded } from '@/core/model';
+import { useAsked } from '@/ui/client/queries';
+import { personWithSessions } from '@/contract/studio/people';
 import { usePeopleWork } from './use-people-work';
-import { type PersonRow } from './person-row';
+import type { PersonRow } from '@/contract/studio/people';
 
 const OWN = ['name', 'email', 'home_unit'];
 
-interface Sessions {
-  readonly sessions: readonly {
-    readonly since: string;
-    readonly values: Readonly<Record<string, { readonly value: Value; readonly until: number }>>;
-  }[];
-}
-
 /** What the person's session holds now: roles with how they come, privileges, groups, attributes, session values. */
 export function Inspector({ person }: { person: PersonRow }) {
-  const { definition, api } = usePeopleWork();
-  const { data } = useAsked<Sessions>(`${api}/people/${person.id}`);
+  const { definition, app } = usePeopleWork();
+  const { data } = useAsked(personWithSessions, { app, id: person.id });
   const session = useMemo((): Values => {
     const entries = data?.sessions.flatMap((one) => Object.entries(one.values)) ?? [];
     return Object.fromEntries(entries.map(([id, held]) => [id, held.value]));

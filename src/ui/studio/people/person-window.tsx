@@ -4,9 +4,11 @@ import '../../parts/nonce';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { unitsOf, type Value, type ValueType } from '@/core/model';
-import { send } from '../../live/host';
+import { send } from '@/ui/client/send';
+import { changePerson, liftPersonWaits, sendPersonLink } from '@/contract/studio/people';
+import type { PersonChange } from '@/contract/people-input';
 import { usePeopleWork } from './use-people-work';
-import { type PersonRow } from './person-row';
+import type { PersonRow } from '@/contract/studio/people';
 import { KeptText } from './parts';
 import { Assignments } from './person-assignments';
 import { Inspector } from './person-inspector';
@@ -21,16 +23,16 @@ export function PersonWindow({
   onDone: () => Promise<void>;
   onClose: () => void;
 }) {
-  const { definition, api, mayManage } = usePeopleWork();
+  const { definition, app, mayManage } = usePeopleWork();
   const [told, setTold] = useState('');
-  const at = `${api}/people/${person.id}`;
-  const change = async (body: unknown): Promise<void> => {
-    const answer = await send('PATCH', at, body);
+  const at = { app, id: person.id };
+  const change = async (body: PersonChange): Promise<void> => {
+    const answer = await send(changePerson, { ...at, body });
     setTold(answer.ok ? '' : [answer.detail, ...Object.values(answer.fields)].join(' '));
     await onDone();
   };
   const link = async (): Promise<void> => {
-    const answer = await send('POST', `${at}/link`);
+    const answer = await send(sendPersonLink, at);
     setTold(
       answer.ok
         ? 'A link to choose a password is on its way to them. It stands in the outbox.'
@@ -38,7 +40,7 @@ export function PersonWindow({
     );
   };
   const lift = async (): Promise<void> => {
-    const answer = await send('DELETE', `${at}/waits`);
+    const answer = await send(liftPersonWaits, at);
     setTold(answer.ok ? 'They need not wait any more to sign in.' : answer.detail);
   };
   const screens = definition.areas

@@ -5,7 +5,8 @@ import { useState } from 'react';
 import { allWithin } from '@/core/condition';
 import { fullName, removePrivilege } from '@/core/edit';
 import { type Definition, type Privilege, treeOf, withIncluded } from '@/core/model';
-import { asked } from '../../parts/queries';
+import { asked } from '@/ui/client/queries';
+import { peoplePage } from '@/contract/studio/people';
 import { usePeopleWork } from './use-people-work';
 import { KeptText } from './parts';
 
@@ -104,11 +105,9 @@ export function PrivilegeRow({
 
 /** Who was given one of the roles, by name. */
 function Holders({ roles }: { roles: readonly string[] }) {
-  const { api } = usePeopleWork();
+  const { app } = usePeopleWork();
   const names = useQueries({
-    queries: roles.map((role) =>
-      asked<{ people: readonly { name: string }[] }>(`${api}/people?role=${role}`),
-    ),
+    queries: roles.map((role) => asked(peoplePage, { app, query: { role } })),
     combine: (answers) => [
       ...new Set(answers.flatMap(({ data }) => data?.people.map((one) => one.name) ?? [])),
     ],

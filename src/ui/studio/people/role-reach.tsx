@@ -5,15 +5,14 @@ import { rightNow, SIGNED_IN } from '@/core/access';
 import { answerInWords, fullName } from '@/core/edit';
 import { type ElementKind, type Role } from '@/core/model';
 import { useMemo } from 'react';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import { peoplePage } from '@/contract/studio/people';
 import { usePeopleWork } from './use-people-work';
 
 /** Who was given the role, the first of them by name. */
 export function RolePeople({ role }: { role: Role }) {
-  const { api } = usePeopleWork();
-  const { data: found } = useAsked<{ people: readonly { name: string }[]; total: number }>(
-    `${api}/people?role=${role.id}`,
-  );
+  const { app } = usePeopleWork();
+  const { data: found } = useAsked(peoplePage, { app, query: { role: role.id } });
   if (!found) return null;
   const names = found.people.slice(0, 8).map((one) => one.name);
   return (

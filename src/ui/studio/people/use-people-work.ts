@@ -9,8 +9,8 @@ import { noteAdding } from './just-added';
 /** What the parts of the people bench work with. */
 interface PeopleWork {
   readonly definition: Definition;
-  /** `/studio/api/applications/<slug>` */
-  readonly api: string;
+  /** `/studio/api/applications/<app>` */
+  readonly app: string;
   readonly mayChange: boolean;
   /** May they manage people, who are live? */
   readonly mayManage: boolean;
@@ -21,12 +21,12 @@ interface PeopleWork {
 }
 
 export function usePeopleWork(): PeopleWork {
-  const { api, mayChange, mayManage, owns, store } = useStudio();
+  const { app, mayChange, mayManage, owns, store } = useStudio();
   const { definition } = useDraft();
   const tell = useTell();
   const apply = (edit: Edit): void => {
     noteAdding(edit);
     store.apply(edit);
   };
-  return { definition, api, mayChange, mayManage, owns, apply, tell };
+  return { definition, app, mayChange, mayManage, owns, apply, tell };
 }

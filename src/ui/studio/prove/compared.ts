@@ -1,48 +1,6 @@
-import type { Answer } from '@/core/access';
-import type { Definition, ElementKind } from '@/core/model';
+import type { Definition } from '@/core/model';
+import type { Compared, ComparedCell, Made } from '@/contract/studio/proving';
 import { whenInWords } from './since-in-words';
-
-interface Made {
-  readonly author?: string;
-  readonly at: string;
-}
-
-export interface ComparedCell {
-  readonly viewer: string;
-  readonly viewerName: string;
-  readonly element: string;
-  readonly elementName: string;
-  readonly kind: ElementKind;
-  readonly before: Answer;
-  readonly after: Answer;
-  readonly gains: boolean;
-  readonly edit?: Made & { readonly revision: number; readonly says: string };
-  /** What is otherwise with the person; by whom, where that was written down. */
-  readonly person?: Partial<Made> & { readonly says: string };
-}
-
-/** The first of a list, and how many there are. */
-export interface Listed<T> {
-  readonly first: readonly T[];
-  readonly count: number;
-}
-
-/** What differs from what was signed off. */
-export interface Compared {
-  readonly cells: readonly ComparedCell[];
-  readonly gained: number;
-  readonly lost: number;
-  /** Whose level stays, and who gets other records of an element than before, or gets it at other times. */
-  readonly otherwise: Listed<{
-    readonly element: string;
-    readonly elementName: string;
-    readonly what: 'records' | 'times';
-    readonly who: readonly string[];
-    readonly count: number;
-  }>;
-  readonly definition: Listed<{ readonly about: string; readonly done: readonly string[] }>;
-  readonly people: Listed<{ readonly name: string; readonly says: string }>;
-}
 
 /** Is everything the same: levels, records, times, the two definitions, and people? */
 export const isSame = ({ gained, lost, otherwise, definition, people }: Compared): boolean =>

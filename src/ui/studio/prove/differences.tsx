@@ -3,17 +3,15 @@
 import type { ReactNode } from 'react';
 import { answerInWords } from '@/core/edit';
 import type { Definition } from '@/core/model';
+import type { Compared, ComparedCell, Listed } from '@/contract/studio/proving';
 import { LevelMark } from '../shared/level-mark';
 import {
   amongOf,
   changeInWords,
-  type Compared,
-  type ComparedCell,
   type Grouping,
   groupsOf,
   headingOf,
   isSame,
-  type Listed,
   rowsOf,
   someOf,
   whomOf,

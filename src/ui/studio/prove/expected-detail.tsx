@@ -4,12 +4,17 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { compile } from '@/core';
 import { answerInWords } from '@/core/edit';
-import { send } from '../../live/host';
+import { send, type Reply } from '@/ui/client/send';
+import {
+  expectWhatIs,
+  type ListedExpectation,
+  type Proof,
+  removeExpectations,
+} from '@/contract/studio/proving';
 import { useTell } from '../../parts/toasts';
 import { benchHref, useCarried } from '../shell/carry';
 import { useDraft, useStudio } from '../shell/studio-work';
 import { PlaceLink } from './place-link';
-import type { ListedExpectation, Proof } from './proof';
 import { sinceInWords, whenInWords } from './since-in-words';
 
 /** One expectation: what should be, what is, why, and what can be done about it. */
@@ -22,9 +27,9 @@ export function ExpectedDetail({
   all: readonly ListedExpectation[];
   chosen: string;
 }) {
-  const { slug, mayChange } = useStudio();
+  const { app, mayChange } = useStudio();
   const { definition } = useDraft();
-  const carried = useCarried(slug);
+  const carried = useCarried(app);
   const one =
     all.find(({ id }) => id === chosen) ??
     all.find(({ id }) => proof?.broken.some((each) => each.id === id)) ??
@@ -77,7 +82,7 @@ export function ExpectedDetail({
       {element && (
         <Link
           className="link mt-2 inline-block"
-          href={benchHref(slug, 'gates', {
+          href={benchHref(app, 'gates', {
             ...carried,
             element: one.element,
             viewer: one.viewer,
@@ -102,13 +107,15 @@ function Doing({
   broken: boolean;
   alike: readonly ListedExpectation[];
 }) {
-  const { api } = useStudio();
+  const { app } = useStudio();
   const tell = useTell();
   const [reason, setReason] = useState(one.reason);
-  const act = async (method: string, body: object, said: string): Promise<void> => {
-    const answer = await send(method, `${api}/expectations`, body);
+  const act = async (answering: Promise<Reply<unknown>>, said: string): Promise<void> => {
+    const answer = await answering;
     tell(answer.ok ? said : answer.detail);
   };
+  const remove = (which: string[], said: string): void =>
+    void act(send(removeExpectations, { app, body: { ids: which } }), said);
   const [ids, more] = [[one.id], alike.map(({ id }) => id)];
   return (
     <div className="mt-4 grid gap-2 border-t border-rule pt-3">
@@ -127,22 +134,20 @@ function Doing({
           <button
             type="button"
             className="button justify-self-start"
-            onClick={() => void act('PATCH', { ids, reason }, 'From now on this is expected.')}
+            onClick={() =>
+              void act(send(expectWhatIs, { app, body: { ids, reason } }), 'From now on this is expected.')
+            }
           >
             Expect what is now
           </button>
         </>
       )}
       <span className="flex flex-wrap gap-2">
-        <button type="button" className="button" onClick={() => void act('DELETE', { ids }, 'Taken away.')}>
+        <button type="button" className="button" onClick={() => remove(ids, 'Taken away.')}>
           Take it away
         </button>
         {alike.length > 1 && (
-          <button
-            type="button"
-            className="button"
-            onClick={() => void act('DELETE', { ids: more }, `${more.length} taken away.`)}
-          >
+          <button type="button" className="button" onClick={() => remove(more, `${more.length} taken away.`)}>
             Take all {alike.length} of this name away
           </button>
         )}

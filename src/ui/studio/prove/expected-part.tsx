@@ -6,11 +6,16 @@ import { compile } from '@/core';
 import { kindsOf } from '@/core/access';
 import { answerInWords, placeInWords } from '@/core/edit';
 import type { Definition } from '@/core/model';
-import { ask } from '../../live/host';
+import { send, urlOf } from '@/ui/client/send';
+import {
+  expectationsFile,
+  importExpectations,
+  type ListedExpectation,
+  type Proof,
+} from '@/contract/studio/proving';
 import { useTell } from '../../parts/toasts';
 import { useDraft, useStudio } from '../shell/studio-work';
 import { ExpectWindow } from '../shared/expect-window';
-import type { ListedExpectation, Proof } from './proof';
 import { useProofSettings } from './use-proof-settings';
 
 interface Props {
@@ -25,7 +30,7 @@ const SHOWN = 100;
 
 /** What is expected, under what it protects; what does not hold stands first. */
 export function ExpectedPart({ proof, all, chosen, onChoose }: Props) {
-  const { api, mayChange } = useStudio();
+  const { app, mayChange } = useStudio();
   const { definition } = useDraft();
   const broken = new Set(proof?.broken.map(({ id }) => id));
   const groups = groupsOf(all).sort(
@@ -37,7 +42,7 @@ export function ExpectedPart({ proof, all, chosen, onChoose }: Props) {
       <div className="flex flex-wrap items-center gap-3 border-b border-rule px-3 py-1.5">
         {mayChange && <KeepAll definition={definition} />}
         <span className="ml-auto flex items-center gap-3 text-[13px]">
-          <a className="link" href={`${api}/expectations/csv`}>
+          <a className="link" href={urlOf(expectationsFile, { app })}>
             As CSV
           </a>
           {mayChange && <FromCsv />}
@@ -204,17 +209,13 @@ function KeepAll({ definition }: { definition: Definition }) {
 
 /** Adds those of a file: all, or none. */
 function FromCsv() {
-  const { api } = useStudio();
+  const { app } = useStudio();
   const tell = useTell();
   const [problem, setProblem] = useState('');
   const input = useRef<HTMLInputElement>(null);
   const read = async (file: File): Promise<void> => {
     setProblem('');
-    const answer = await ask<{ added: number }>(`${api}/expectations/csv`, {
-      method: 'POST',
-      headers: { 'Content-Type': 'text/csv' },
-      body: await file.text(),
-    });
+    const answer = await send(importExpectations, { app, body: file });
     if (!answer.ok) return setProblem(answer.detail);
     const { added } = answer.value;
     if (added === 0) tell('Nothing is new: all of that is expected already.');

@@ -3,12 +3,14 @@
 import Link from 'next/link';
 import { compile } from '@/core';
 import { addressOf } from '@/core/access';
-import { type EditEffect, placeInWords } from '@/core/edit';
+import { placeInWords } from '@/core/edit';
 import type { Definition } from '@/core/model';
 import { editOfMend } from '@/core/findings';
 import { useMemo, useState } from 'react';
-import { send } from '../../live/host';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import { send } from '@/ui/client/send';
+import { effectOfEdit } from '@/contract/studio/draft';
+import { setFindingAside, type ShownFinding } from '@/contract/studio/proving';
 import { useTell } from '../../parts/toasts';
 import { Window } from '../../parts/window';
 import { firstPane, panesToQuery } from '../look/pane-state';
@@ -16,7 +18,6 @@ import { useDraft, useStudio } from '../shell/studio-work';
 import { effectInWords } from './effect-in-words';
 import { RankMark } from './findings-part';
 import { placeOf, PlaceLink } from './place-link';
-import type { ShownFinding } from './proof';
 import { sinceInWords } from './since-in-words';
 import { viewersInWords } from './viewers-in-words';
 
@@ -107,15 +108,18 @@ function MendCard({
   main: boolean;
   behind: boolean;
 }) {
-  const { api, store, mayChange } = useStudio();
+  const { app, store, mayChange } = useStudio();
   const { revision, definition } = useDraft();
   const tell = useTell();
   const edit = useMemo(() => editOfMend(definition, mend), [definition, mend]);
-  const { data: effect, error } = useAsked<EditEffect>(behind || !edit ? undefined : `${api}/effect`, {
-    body: { edit },
-    version: revision,
-    goodFor: Infinity,
-  });
+  const { data: effect, error } = useAsked(
+    effectOfEdit,
+    behind || !edit ? undefined : { app, body: { edit } },
+    {
+      version: revision,
+      goodFor: Infinity,
+    },
+  );
   // Something cannot be without it.
   if (!edit) return null;
   return (
@@ -149,7 +153,7 @@ function LookLink({
   finding: ShownFinding;
   definition: Definition;
 }) {
-  const { slug } = useStudio();
+  const { app } = useStudio();
   const { tree } = compile(definition);
   const screen = places.map((id) => tree.get(id)).find((one) => one?.screen)?.screen;
   const one = whom.some[0]?.key ?? whom.kinds[0];
@@ -158,19 +162,19 @@ function LookLink({
   const other = whom.kinds.find((key) => key !== one);
   const panes = [one, ...(other === undefined ? [] : [other])].map((key) => firstPane(key, address));
   return (
-    <Link className="link" href={`/studio/${slug}/look?${panesToQuery(panes)}`}>
+    <Link className="link" href={`/studio/${app}/look?${panesToQuery(panes)}`}>
       {panes.length === 1 ? 'Look as one of them' : 'Look as two of them, side by side'}
     </Link>
   );
 }
 
 function Aside({ finding: { key, aside } }: { finding: ShownFinding }) {
-  const { api } = useStudio();
+  const { app } = useStudio();
   const tell = useTell();
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useState('');
   const put = async (said: string | null): Promise<void> => {
-    const answer = await send('PUT', `${api}/proof/aside`, { key, reason: said });
+    const answer = await send(setFindingAside, { app, body: { key, reason: said } });
     if (!answer.ok) return tell(answer.detail);
     setOpen(false);
     tell(said === null ? 'It is there to look at again.' : 'Set aside.');

@@ -3,11 +3,11 @@
 import { parseAsString, parseAsStringLiteral, useQueryState } from 'nuqs';
 import { useMemo, useState } from 'react';
 import type { Rank } from '@/core/findings';
+import type { Proof, ShownFinding } from '@/contract/studio/proving';
 import { counted } from '../../parts/counted';
 import { useDraft } from '../shell/studio-work';
 import { type FindingsGroup, GROUPED_BY, groupsOf } from './findings-shown';
 import { PlaceLink } from './place-link';
-import type { Proof, ShownFinding } from './proof';
 import { viewersInWords } from './viewers-in-words';
 
 /** Groups are open at first where there are no more findings than this. */

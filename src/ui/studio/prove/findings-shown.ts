@@ -2,8 +2,8 @@ import { compile } from '@/core';
 import { kindInWords } from '@/core/edit';
 import type { Rank } from '@/core/findings';
 import type { Definition } from '@/core/model';
+import type { ShownFinding } from '@/contract/studio/proving';
 import { placeOf } from './place-link';
-import type { ShownFinding } from './proof';
 
 /** What findings are put together by: what is wrong, or the screen or data where it is. */
 export const GROUPED_BY = ['what', 'where'] as const;

@@ -1,16 +1,10 @@
 'use client';
 
 import { CartesianGrid, Legend, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import { proofOverReleases } from '@/contract/studio/proving';
 import { counted } from '../../parts/counted';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
 import { useStudio } from '../shell/studio-work';
-
-interface Told {
-  readonly release: number;
-  readonly findings: number;
-  readonly letIn: number;
-  readonly broken: number;
-}
 
 const HEIGHT = 150;
 const LINES = [
@@ -21,8 +15,8 @@ const LINES = [
 
 /** How many findings and broken expectations each release went out with. */
 export function OverReleases() {
-  const { api } = useStudio();
-  const { data } = useAsked<{ releases: readonly Told[] }>(`${api}/proof/releases`);
+  const { app } = useStudio();
+  const { data } = useAsked(proofOverReleases, { app });
   const rows = data?.releases ?? [];
   return (
     <figure className="mt-4 border-t-2 border-ink bg-paper px-3.5 pt-2 pb-3">

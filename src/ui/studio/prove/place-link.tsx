@@ -9,15 +9,15 @@ import { useDraft, useStudio } from '../shell/studio-work';
 
 /** A place by its name, leading to the bench where it is mended; with its kind, where asked for. */
 export function PlaceLink({ id, kind = false }: { id: Id; kind?: boolean }) {
-  const { slug } = useStudio();
+  const { app } = useStudio();
   const { definition } = useDraft();
-  const carried = useCarried(slug);
+  const carried = useCarried(app);
   const place = placeOf(definition, id);
   if (!place) return <span className="text-quiet">{id}, gone</span>;
   const href =
     place.bench === 'gates'
-      ? benchHref(slug, 'gates', { ...carried, element: id, address: '', form: '' })
-      : benchHref(slug, 'people', { ...carried, part: place.part });
+      ? benchHref(app, 'gates', { ...carried, element: id, address: '', form: '' })
+      : benchHref(app, 'people', { ...carried, part: place.part });
   return (
     <>
       <Link href={href} className="link" onClick={(event) => event.stopPropagation()}>

@@ -1,18 +1,27 @@
 'use client';
 
 import { parseAsString, parseAsStringLiteral, useQueryState } from 'nuqs';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import {
+  expectations as expectationsContract,
+  type ListedExpectation,
+  type ListedSignOff,
+  type Proof,
+  proof as proofContract,
+  type ShownSweep,
+  signOffs as signOffsContract,
+  sweeps as sweepsContract,
+} from '@/contract/studio/proving';
 import { useDraft, useStudio } from '../shell/studio-work';
 import { ExpectedDetail } from './expected-detail';
 import { ExpectedPart } from './expected-part';
 import { FindingDetail } from './finding-detail';
 import { FindingsPart } from './findings-part';
 import { OverReleases } from './over-releases';
-import type { Expected, Proof } from './proof';
 import { ReachChart } from './reach-chart';
 import { SignedDetail } from './signed-detail';
-import { type SignedOff, SignedPart } from './signed-part';
-import { SweepDetail, SweepPart, type Sweeps } from './sweep-part';
+import { SignedPart } from './signed-part';
+import { SweepDetail, SweepPart } from './sweep-part';
 import { type Part, Tiles } from './tiles';
 
 const PARTS: readonly { readonly key: Part; readonly name: string }[] = [
@@ -26,23 +35,22 @@ const CHOSEN = parseAsString.withDefault('');
 
 interface Props {
   readonly proof: Proof | null;
-  readonly expectations: Expected;
-  readonly sweeps: Sweeps;
-  readonly signedOff: SignedOff;
+  readonly expectations: readonly ListedExpectation[];
+  readonly sweeps: readonly ShownSweep[];
+  readonly signOffs: readonly ListedSignOff[];
 }
 
 /** The prove bench: what is probably wrong, what is expected, what the server really answers, and what was confirmed. */
 export function ProveBench(first: Props) {
-  const { api } = useStudio();
+  const { app } = useStudio();
   const draft = useDraft();
   const [part, setPart] = useQueryState('part', PART);
   const [chosen, setChosen] = useQueryState('chosen', CHOSEN);
-  const proof = useAsked<Proof | null>(`${api}/proof`, { first: first.proof }).data ?? null;
-  const { expectations } =
-    useAsked<Expected>(`${api}/expectations`, { first: first.expectations }).data ?? first.expectations;
-  const { sweeps } = useAsked<Sweeps>(`${api}/sweeps`, { first: first.sweeps }).data ?? first.sweeps;
-  const { signOffs } =
-    useAsked<SignedOff>(`${api}/sign-offs`, { first: first.signedOff }).data ?? first.signedOff;
+  const here = { app };
+  const proof = useAsked(proofContract, here, { first: first.proof }).data ?? null;
+  const { expectations } = useAsked(expectationsContract, here, { first }).data ?? first;
+  const { sweeps } = useAsked(sweepsContract, here, { first }).data ?? first;
+  const { signOffs } = useAsked(signOffsContract, here, { first }).data ?? first;
   const behind = !proof || proof.revision < draft.revision;
   const finding =
     proof?.findings.find(({ key }) => key === chosen) ?? proof?.findings.find((one) => !one.aside);

@@ -1,13 +1,14 @@
 'use client';
 
 import { useState } from 'react';
+import { compareSignOff, type ListedSignOff, signOffFile } from '@/contract/studio/proving';
+import { urlOf } from '@/ui/client/send';
+import { useWorkedOut } from '@/ui/client/worked-out';
 import { useDraft, useStudio } from '../shell/studio-work';
 import { Progress } from '../shared/progress';
 import type { Grouping } from './compared';
 import { Differences } from './differences';
-import type { ListedSignOff } from './signed-part';
 import { whenInWords } from './since-in-words';
-import { useCompared } from './use-compared';
 
 /** What was signed off, and what differs from it: who gained and who lost what, and by which edit. */
 export function SignedDetail({
@@ -17,14 +18,15 @@ export function SignedDetail({
   all: readonly ListedSignOff[];
   chosen: ListedSignOff | undefined;
 }) {
-  const { slug, api } = useStudio();
+  const { app } = useStudio();
   const { definition, revision } = useDraft();
   const [other, setOther] = useState('');
   const [by, setBy] = useState<Grouping>('change');
-  const query = other === '' ? '' : `?with=${other}`;
-  const { data, error, isComparing, progress, stop, again } = useCompared(
-    chosen && `${api}/sign-offs/${chosen.id}/compared${query}`,
+  const { data, problem, progress, again } = useWorkedOut(
+    compareSignOff,
+    chosen && { app, id: chosen.id, query: { with: other || undefined } },
     other === '' ? revision : 0,
+    { keepsLast: false },
   );
   if (!chosen)
     return (
@@ -50,15 +52,10 @@ export function SignedDetail({
         {chosen.sha256}
       </p>
       <p className="mt-1 flex gap-3 text-[13px]">
-        <a
-          className="link"
-          href={`/studio/${slug}/prove/${chosen.id}/print`}
-          target="_blank"
-          rel="noreferrer"
-        >
+        <a className="link" href={`/studio/${app}/prove/${chosen.id}/print`} target="_blank" rel="noreferrer">
           Print
         </a>
-        <a className="link" href={`${api}/sign-offs/${chosen.id}`}>
+        <a className="link" href={urlOf(signOffFile, { app, id: chosen.id })}>
           As a file
         </a>
       </p>
@@ -92,13 +89,13 @@ export function SignedDetail({
       </div>
       {data ? (
         <Differences data={data} by={by} definition={definition} />
-      ) : isComparing ? (
+      ) : progress ? (
         <div className="mt-2">
-          <Progress says="Comparing" {...progress} onStop={stop} />
+          <Progress says="Comparing" {...progress} />
         </div>
       ) : (
         <p role="alert" className="mt-2">
-          {error?.message ?? 'Stopped.'}{' '}
+          {problem ?? 'Stopped.'}{' '}
           <button type="button" className="link" onClick={again}>
             Compare again
           </button>

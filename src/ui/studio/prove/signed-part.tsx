@@ -1,27 +1,13 @@
 'use client';
 
 import { useState } from 'react';
-import { send } from '../../live/host';
+import { send } from '@/ui/client/send';
+import { type ListedSignOff, signOff } from '@/contract/studio/proving';
 import { useTell } from '../../parts/toasts';
 import { Window } from '../../parts/window';
 import { useDraft, useStudio } from '../shell/studio-work';
 import { whenInWords } from './since-in-words';
 import { useProofSettings } from './use-proof-settings';
-
-export interface ListedSignOff {
-  readonly id: string;
-  readonly title: string;
-  readonly revision: number;
-  readonly release: number | null;
-  readonly wasOld: boolean;
-  readonly sha256: string;
-  readonly by: string;
-  readonly at: string;
-}
-
-export interface SignedOff {
-  readonly signOffs: readonly ListedSignOff[];
-}
 
 const DAY_MS = 86_400_000;
 
@@ -82,14 +68,14 @@ export function SignedPart({
 }
 
 function SignWindow() {
-  const { api } = useStudio();
+  const { app } = useStudio();
   const { revision, saved } = useDraft();
   const tell = useTell();
   const [open, setOpen] = useState(false);
   const [title, setTitle] = useState('');
   const [problem, setProblem] = useState('');
   const sign = async (): Promise<void> => {
-    const answer = await send('POST', `${api}/sign-offs`, { title, revision });
+    const answer = await send(signOff, { app, body: { title, revision } });
     if (!answer.ok) return setProblem(answer.detail);
     setOpen(false);
     setTitle('');

@@ -1,37 +1,16 @@
 'use client';
 
-import type { Coverage, Surprise } from '@/core/sweep';
+import type { Surprise } from '@/core/sweep';
 import { compile } from '@/core';
 import type { Definition } from '@/core/model';
 import { useState } from 'react';
-import { send } from '../../live/host';
+import { send, type Reply } from '@/ui/client/send';
+import { type ShownSweep, startSweep, stopSweep } from '@/contract/studio/proving';
 import { useTell } from '../../parts/toasts';
 import { Progress } from '../shared/progress';
 import { useDraft, useStudio } from '../shell/studio-work';
 import { PlaceLink } from './place-link';
 import { whenInWords } from './since-in-words';
-
-export interface ShownSweep {
-  readonly id: string;
-  readonly release: number | null;
-  readonly revision: number;
-  readonly state: 'waiting' | 'running' | 'stopping' | 'stopped' | 'done' | 'failed';
-  readonly viewers: number;
-  readonly ofViewers: number;
-  readonly asked: number;
-  readonly toAsk: number;
-  readonly surprises: readonly Surprise[];
-  readonly surpriseCount: number;
-  readonly covered: Coverage | null;
-  readonly failure: string | null;
-  readonly by: string | null;
-  readonly at: string;
-  readonly worked: number;
-}
-
-export interface Sweeps {
-  readonly sweeps: readonly ShownSweep[];
-}
 
 export const isUnderWay = ({ state }: ShownSweep): boolean =>
   ['waiting', 'running', 'stopping'].includes(state);
@@ -46,15 +25,16 @@ export function SweepPart({
   chosen: ShownSweep | undefined;
   onChoose: (id: string) => void;
 }) {
-  const { api, mayChange } = useStudio();
+  const { app, mayChange } = useStudio();
   const { definition } = useDraft();
   const tell = useTell();
   const [whole, setWhole] = useState(false);
   const now = sweeps.find(isUnderWay);
-  const ask = async (method: string, body?: object): Promise<void> => {
-    const answer = await send(method, `${api}/sweeps`, body);
+  const ask = async (answering: Promise<Reply<unknown>>): Promise<void> => {
+    const answer = await answering;
     if (!answer.ok) tell(answer.detail);
   };
+  const start = (released: boolean): void => void ask(send(startSweep, { app, body: { released, whole } }));
   return (
     <section aria-label="Sweep" className="mt-2 border-t-2 border-ink bg-paper">
       <div className="flex flex-wrap items-center gap-3 border-b border-rule px-3 py-2">
@@ -68,25 +48,17 @@ export function SweepPart({
               }
               done={now.asked}
               of={Math.max(now.toAsk, 1)}
-              onStop={() => void ask('DELETE')}
+              onStop={() => void ask(send(stopSweep, { app }))}
             />
           </div>
         ) : (
           <>
             {mayChange && (
               <>
-                <button
-                  type="button"
-                  className="button button-main"
-                  onClick={() => void ask('POST', { released: false, whole })}
-                >
+                <button type="button" className="button button-main" onClick={() => start(false)}>
                   Sweep the draft
                 </button>
-                <button
-                  type="button"
-                  className="button"
-                  onClick={() => void ask('POST', { released: true, whole })}
-                >
+                <button type="button" className="button" onClick={() => start(true)}>
                   Sweep the release
                 </button>
                 <label className="flex items-center gap-1.5 text-[13px]">

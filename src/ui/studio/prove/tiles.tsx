@@ -1,11 +1,11 @@
 'use client';
 
 import { useState, type ReactNode } from 'react';
+import type { ListedSignOff, Proof, ShownSweep } from '@/contract/studio/proving';
 import { useDraft } from '../shell/studio-work';
-import type { Proof } from './proof';
-import { type ListedSignOff, tooOld } from './signed-part';
+import { tooOld } from './signed-part';
 import { dayOf } from './since-in-words';
-import { isUnderWay, type ShownSweep } from './sweep-part';
+import { isUnderWay } from './sweep-part';
 import { useProofSettings } from './use-proof-settings';
 
 /** The parts of the bench. */

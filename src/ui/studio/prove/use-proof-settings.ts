@@ -1,29 +1,23 @@
 'use client';
 
-import { send } from '../../live/host';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import { send } from '@/ui/client/send';
+import { type ProofSettings, proofSettings, setProofSettings } from '@/contract/studio/proving';
 import { useTell } from '../../parts/toasts';
 import { useStudio } from '../shell/studio-work';
-
-interface ProofSettings {
-  /** May a release break an expectation, with a reason? */
-  readonly mayBreak: boolean;
-  /** After how many days one is reminded of an old sign-off. */
-  readonly remindDays: number | null;
-}
 
 /** What owners set for proving, and how to set it. */
 export function useProofSettings(): {
   settings: ProofSettings | undefined;
   set: (change: Partial<ProofSettings>) => Promise<void>;
 } {
-  const { api } = useStudio();
+  const { app } = useStudio();
   const tell = useTell();
-  const { data, refetch } = useAsked<ProofSettings>(`${api}/proof/settings`);
+  const { data, refetch } = useAsked(proofSettings, { app });
   return {
     settings: data,
     set: async (change) => {
-      const answer = await send('PATCH', `${api}/proof/settings`, change);
+      const answer = await send(setProofSettings, { app, body: change });
       if (!answer.ok) tell(answer.detail);
       await refetch();
     },

@@ -3,20 +3,14 @@
 import Link from 'next/link';
 import { compile } from '@/core';
 import { answerInWords, fullName } from '@/core/edit';
-import type { ListedExpectation } from '../prove/proof';
+import type { Breaking } from '@/contract/studio/releasing';
 import { useDraft, useStudio } from '../shell/studio-work';
-
-/** What the draft breaks of what is expected, and whether a release may. */
-export interface Breaking {
-  readonly mayBreak: boolean;
-  readonly broken: readonly ListedExpectation[];
-}
 
 const MOST = 12;
 
 /** What is expected and would not hold with this release. */
 export function BrokenByIt({ breaking: { mayBreak, broken } }: { breaking: Breaking }) {
-  const { slug } = useStudio();
+  const { app } = useStudio();
   const { definition } = useDraft();
   const { tree } = compile(definition);
   return (
@@ -28,7 +22,7 @@ export function BrokenByIt({ breaking: { mayBreak, broken } }: { breaking: Break
         {mayBreak
           ? 'Change the draft, or what is expected; or say why that may be when you release.'
           : 'It cannot be released so: change the draft, or what is expected.'}{' '}
-        <Link className="link" href={`/studio/${slug}/prove?part=expected`}>
+        <Link className="link" href={`/studio/${app}/prove?part=expected`}>
           To what is expected
         </Link>
       </p>

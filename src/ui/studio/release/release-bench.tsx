@@ -3,14 +3,20 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { type Review } from '@/core/edit';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import {
+  type Breaking,
+  breaking as breakingContract,
+  release as releaseContract,
+  review as reviewContract,
+} from '@/contract/studio/releasing';
 import { useTell } from '../../parts/toasts';
 import { Progress } from '../shared/progress';
-import { sendProgressing } from '../shared/progressing';
+import { sendProgressing } from '@/ui/client/progressing';
 import { RightsWindow } from '../shared/rights-window';
-import { useWorkedOut } from '../shared/worked-out';
+import { useWorkedOut } from '@/ui/client/worked-out';
 import { useDraft, useStudio } from '../shell/studio-work';
-import { type Breaking, BrokenByIt } from './broken-by-it';
+import { BrokenByIt } from './broken-by-it';
 import { DataChanges } from './data-changes';
 import { OpensLive } from './opens-live';
 import { summary, ReleaseWindow } from './release-window';
@@ -18,12 +24,12 @@ import { Follows, Moves, Names } from './review-tables';
 
 /** The release bench: what a release would change, in words, and who gains and who loses by each change. */
 export function ReleaseBench() {
-  const { api } = useStudio();
+  const { app } = useStudio();
   const draft = useDraft();
   // What was changed since, here or by others, is reviewed too before it can be released.
   const version = draft.saved === 'saved' ? draft.revision : -1;
-  const review = useWorkedOut<Review>(`${api}/review`, version);
-  const breaking = useAsked<Breaking>(`${api}/review/breaking`, { version, keepsLast: true });
+  const review = useWorkedOut(reviewContract, { app }, version);
+  const breaking = useAsked(breakingContract, { app }, { version, keepsLast: true });
   return (
     <main data-region="work" tabIndex={-1} className="min-h-0 overflow-auto">
       <div className="mx-auto max-w-5xl px-6 py-6">
@@ -75,7 +81,7 @@ interface ReviewedProps {
 }
 
 function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
-  const { slug, api, mayRelease, owns } = useStudio();
+  const { app, mayRelease, owns } = useStudio();
   const [giving, setGiving] = useState(false);
   const router = useRouter();
   const tell = useTell();
@@ -89,9 +95,9 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
     setProblem('');
     const stop = new AbortController();
     const told = (done: number, of: number): void => setProgress({ done, of, stop: () => stop.abort() });
-    const answer = await sendProgressing<{ number: number }>(
-      `${api}/releases`,
-      { revision, ...said },
+    const answer = await sendProgressing(
+      releaseContract,
+      { app, body: { revision, ...said } },
       told,
       stop.signal,
     );
@@ -116,7 +122,7 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
         </div>
         <div className="flex shrink-0 items-center gap-3">
           {review.number !== undefined && (
-            <a className="link" href={`/live/${slug}`} target="_blank" rel="noreferrer">
+            <a className="link" href={`/live/${app}`} target="_blank" rel="noreferrer">
               Open the released application
             </a>
           )}
@@ -140,7 +146,7 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
           )}
         </div>
       </div>
-      {giving && <RightsWindow api={api} tell={tell} onClose={() => setGiving(false)} />}
+      {giving && <RightsWindow app={app} tell={tell} onClose={() => setGiving(false)} />}
       {problem && (
         <p role="alert" className="mt-3 border-l-4 border-ink bg-sheet px-3 py-2">
           {problem}

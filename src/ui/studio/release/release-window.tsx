@@ -3,8 +3,8 @@
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { type Review } from '@/core/edit';
+import type { Breaking } from '@/contract/studio/releasing';
 import { Window } from '../../parts/window';
-import type { Breaking } from './broken-by-it';
 
 export function summary({ gaining, losing, others, power }: Review): string {
   const said = [

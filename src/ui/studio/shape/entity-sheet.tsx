@@ -3,7 +3,8 @@
 import { useState } from 'react';
 import { askedBy, typeInWords } from '@/core/edit';
 import type { Entity } from '@/core/model';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import { dataFilled } from '@/contract/studio/data';
 import { useBench } from '../gates/bench';
 import { FormChoice } from '../gates/form-choice';
 import { useDraft } from '../shell/studio-work';
@@ -46,18 +47,11 @@ const MOST_LETTERS = 60;
 const shortened = (name: string): string =>
   name.length > MOST_LETTERS ? `${[...name].slice(0, MOST_LETTERS).join('')}…` : name;
 
-interface Filled {
-  readonly all: number;
-  readonly filled: Readonly<Record<string, number>>;
-}
-
 /** The fields and actions of an entity: what each is, on which screens, who asks of it, and how many records have it. */
 function FieldsSheet({ entity }: { entity: Entity }) {
-  const { definition, compiled, selected, select, api } = useBench();
+  const { definition, compiled, selected, select, app } = useBench();
   const { revision } = useDraft();
-  const { data: counts } = useAsked<Filled>(`${api}/records/${entity.id}/rows?filled=1`, {
-    version: revision,
-  });
+  const { data: counts } = useAsked(dataFilled, { app, entity: entity.id }, { version: revision });
   const filledIn = (id: string): string =>
     counts ? `${(counts.filled[id] ?? 0).toLocaleString('en')} of ${counts.all.toLocaleString('en')}` : '';
   const screensOf = (id: string): string => {

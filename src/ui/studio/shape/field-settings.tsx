@@ -1,9 +1,10 @@
 'use client';
 
 import { type EntityField, newId, type ValueType } from '@/core/model';
+import { send } from '@/ui/client/send';
+import { dataDistinct } from '@/contract/studio/data';
 import { useBench } from '../gates/bench';
 import { KeptText } from '../people/parts';
-import { send } from '../../live/host';
 import { FieldCheck } from './field-check';
 import { Labelled } from './labelled';
 import { Options } from './options';
@@ -12,7 +13,7 @@ import { useTurning } from './use-turning';
 
 /** What a field of the data is: its name, what it holds, and whether a record needs it. */
 export function FieldSettings({ field }: { field: EntityField }) {
-  const { definition, compiled, mayChange, api } = useBench();
+  const { definition, compiled, mayChange, app } = useBench();
   const change = useChange();
   const confirmed = useTurning();
 
@@ -35,7 +36,7 @@ export function FieldSettings({ field }: { field: EntityField }) {
   const at = types.findIndex(([, type]) => keyOf(type) === keyOf(field.type));
   const turn = async (chosen: ValueType): Promise<void> => {
     const entity = compiled.tree.entityOf(field.id)?.id ?? '';
-    const type = chosen.kind === 'choice' ? await choiceOf(`${api}/records/${entity}`, field) : chosen;
+    const type = chosen.kind === 'choice' ? await choiceOf(app, entity, field) : chosen;
     if (!(await confirmed(field, type))) return;
     change({
       type,
@@ -94,12 +95,12 @@ export function FieldSettings({ field }: { field: EntityField }) {
 }
 
 /** A choice of what stands in the field's sample records, where that is little; else one to begin with. */
-async function choiceOf(at: string, { id, type }: EntityField): Promise<ValueType> {
+async function choiceOf(app: string, entity: string, { id, type }: EntityField): Promise<ValueType> {
   // Of what points only ids are stored.
   const found =
     type.kind === 'record' || type.kind === 'unit'
       ? undefined
-      : await send<{ values: readonly string[] | null }>('GET', `${at}/rows?records=sample&distinct=${id}`);
+      : await send(dataDistinct, { app, entity, field: id, query: { records: 'sample' } });
   const values = (found?.ok && found.value.values) || [];
   const names = values.length > 0 ? values.map((one) => one.slice(0, 120)) : ['First option'];
   return { kind: 'choice', options: names.map((name) => ({ id: newId(), name })) };

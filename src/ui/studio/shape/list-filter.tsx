@@ -9,7 +9,7 @@ import { useChange } from './use-change';
 
 /** Which records a list shows at all: all of them, or those for which a condition holds. */
 export function ListFilter({ list }: { list: List }) {
-  const { definition, compiled, mayChange, api } = useBench();
+  const { definition, compiled, mayChange, app } = useBench();
   const change = useChange();
   const [open, setOpen] = useState(false);
   const entity = compiled.tree.entityOf(list.entity);
@@ -35,7 +35,7 @@ export function ListFilter({ list }: { list: List }) {
       {open && (
         <ConditionWindow
           title={`${list.name} shows a record when …`}
-          api={api}
+          app={app}
           scope={scope}
           condition={list.filter}
           onUse={(filter) => change({ filter })}

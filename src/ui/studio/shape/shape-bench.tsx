@@ -26,7 +26,7 @@ const NAMED_ELSEWHERE: readonly ElementKind[] = ['field', 'column', 'text', 'row
 /** The shape bench: what the application is made of, seen as one of its viewers, with who gets it all along. */
 export function ShapeBench({ first }: { first: FirstPeople }) {
   const { bench, revision, address, onAddress } = useBenchAt(first);
-  const { compiled, selected, select, api } = bench;
+  const { compiled, selected, select, app } = bench;
   const onKeyDown = useViewerKeys(bench, true);
   const tell = useTell();
   // What was just added is selected once it is there.
@@ -76,7 +76,7 @@ export function ShapeBench({ first }: { first: FirstPeople }) {
           <NoScreens onAdded={onAdded} />
         ) : (
           <Canvas
-            api={api}
+            app={app}
             revision={revision}
             address={address}
             onAddress={onAddress}

@@ -23,8 +23,8 @@ interface Props {
 /** What the selected element is by itself, where it stands, what can come beside it, and who gets it. */
 export function ShapePanel({ onAdded }: Props) {
   const { selected, definition, mayChange } = useBench();
-  const { slug } = useStudio();
-  const carried = useCarried(slug);
+  const { app } = useStudio();
+  const carried = useCarried(app);
   const place = placeOf(definition, selected.id);
   return (
     <section
@@ -72,7 +72,7 @@ export function ShapePanel({ onAdded }: Props) {
       )}
       <div className="mt-4 border-t border-rule pt-3">
         <SoNow />
-        <Link className="link" href={benchHref(slug, 'gates', carried, { element: selected.id })}>
+        <Link className="link" href={benchHref(app, 'gates', carried, { element: selected.id })}>
           Open its gate
         </Link>
       </div>

@@ -1,23 +1,22 @@
 'use client';
 
-import type { DataChange } from '@/core/edit';
 import type { EntityField, ValueType } from '@/core/model';
-import { send } from '../../live/host';
+import { send } from '@/ui/client/send';
+import { turnedRecords } from '@/contract/studio/data';
 import { useConfirm } from '../../parts/asking';
 import { useBench } from '../gates/bench';
 
 /** Tells before a field holds something else which of its values do not fit; asks only where there are such. */
 export function useTurning(): (field: EntityField, type: ValueType) => Promise<boolean> {
-  const { api, compiled } = useBench();
+  const { app, compiled } = useBench();
   const confirm = useConfirm();
   return async (field, type) => {
     const entity = compiled.tree.entityOf(field.id);
     if (!entity) return false;
-    const told = await send<{ changes: readonly DataChange[] }>(
-      'POST',
-      `${api}/records/${entity.id}/turned?records=sample`,
-      { field: field.id, type },
-    );
+    const told = await send(turnedRecords, {
+      ...{ app, entity: entity.id, query: { records: 'sample' } },
+      body: { field: field.id, type },
+    });
     // The edit itself is made all the same where it cannot be told: the server keeps what does not fit.
     const [change] = told.ok ? told.value.changes : [];
     if (!change || change.examples.length === 0) return true;

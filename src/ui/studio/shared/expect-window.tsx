@@ -2,7 +2,8 @@
 
 import { useState } from 'react';
 import type { Expectation } from '@/core/expectations';
-import { send } from '../../live/host';
+import { send } from '@/ui/client/send';
+import { addExpectations } from '@/contract/studio/proving';
 import { useTell } from '../../parts/toasts';
 import { Window } from '../../parts/window';
 import { useStudio } from '../shell/studio-work';
@@ -20,7 +21,7 @@ export function ExpectWindow({
   of: readonly ToExpect[];
   onClose: () => void;
 }) {
-  const { api } = useStudio();
+  const { app } = useStudio();
   const tell = useTell();
   const [name, setName] = useState(first);
   const [reason, setReason] = useState('');
@@ -28,7 +29,7 @@ export function ExpectWindow({
   const [busy, setBusy] = useState(false);
   const keep = async (): Promise<void> => {
     setBusy(true);
-    const answer = await send<{ added: number }>('POST', `${api}/expectations`, { name, reason, of });
+    const answer = await send(addExpectations, { app, body: { name, reason, of } });
     setBusy(false);
     if (!answer.ok) return setProblem(answer.detail);
     const { added } = answer.value;

@@ -2,15 +2,11 @@
 
 import { useQueries } from '@tanstack/react-query';
 import { type Definition, unitAndBelow, unitsOf } from '@/core/model';
-import { asked } from '../../parts/queries';
+import { asked } from '@/ui/client/queries';
+import { peoplePage, type PersonRow } from '@/contract/studio/people';
 
 /** Somebody whom the server has found. */
-export interface Somebody {
-  readonly id: string;
-  readonly name: string;
-  readonly active: boolean;
-  readonly assignments: readonly { readonly role: string; readonly unit?: string }[];
-}
+export type Somebody = Pick<PersonRow, 'id' | 'name' | 'active' | 'assignments'>;
 
 const MOST_QUERIES = 4;
 const MOST_PEOPLE = 60;
@@ -20,22 +16,22 @@ const MOST_PEOPLE = 60;
  * while there are no words at all. `none` says why there is nobody.
  */
 export function useFoundPeople(
-  api: string,
+  app: string,
   definition: Definition,
   words: string | undefined,
 ): { readonly people: readonly Somebody[]; readonly none: string; readonly asking: boolean } {
   const wanted = (words ?? '').trim().toLowerCase();
   const has = (name: string): boolean => wanted.length > 1 && name.toLowerCase().includes(wanted);
   const queries = [
-    new URLSearchParams({ q: wanted }),
-    ...definition.roles.filter(({ name }) => has(name)).map(({ id }) => new URLSearchParams({ role: id })),
+    { q: wanted },
+    ...definition.roles.filter(({ name }) => has(name)).map(({ id }) => ({ role: id })),
     ...unitsOf(definition)
       .filter(({ name }) => has(name))
-      .map(({ id }) => new URLSearchParams({ units: [...(unitAndBelow(definition, id) ?? [])].join(',') })),
+      .map(({ id }) => ({ units: [...(unitAndBelow(definition, id) ?? [])].join(',') })),
   ].slice(0, MOST_QUERIES);
   return useQueries({
     queries: queries.map((query) => ({
-      ...asked<{ people: readonly Somebody[] }>(`${api}/people?${query}`),
+      ...asked(peoplePage, { app, query }),
       enabled: words !== undefined,
     })),
     combine: (answers) => {

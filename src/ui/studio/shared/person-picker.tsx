@@ -16,10 +16,10 @@ export function PersonPicker({
   onPick: (id: string) => void;
   label: string;
 }) {
-  const { api } = useStudio();
+  const { app } = useStudio();
   const { definition } = useDraft();
   const box = useBox();
-  const { people, none, asking } = useFoundPeople(api, definition, box.open ? box.words : undefined);
+  const { people, none, asking } = useFoundPeople(app, definition, box.open ? box.words : undefined);
   return (
     <ChooseBox
       box={box}

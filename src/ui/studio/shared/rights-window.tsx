@@ -1,28 +1,13 @@
 'use client';
 
 import { useQueryClient } from '@tanstack/react-query';
-import { send } from '../../live/host';
-import { asked, useAsked } from '../../parts/queries';
+import { asked, useAsked } from '@/ui/client/queries';
+import { send } from '@/ui/client/send';
+import { builders, giveRights, type LiveRights } from '@/contract/studio/builders';
 import { Window } from '../../parts/window';
 
-interface Rights {
-  readonly live: 'none' | 'read' | 'change';
-  readonly people: boolean;
-  readonly releases: boolean;
-}
-
-interface Builder extends Rights {
-  readonly id: string;
-  readonly name: string;
-  readonly role: string;
-}
-
-interface Found {
-  readonly builders: readonly Builder[];
-}
-
 interface Props {
-  readonly api: string;
+  readonly app: string;
   readonly tell: (message: string) => void;
   readonly onClose: () => void;
 }
@@ -34,21 +19,23 @@ const RELEASES: Readonly<Record<string, string>> = {
 };
 
 /** The owner gives builders rights to what is live: its records, and its people. */
-export function RightsWindow({ api, tell, onClose }: Props) {
-  const { queryKey } = asked<Found>(`${api}/builders`);
-  const { data } = useAsked<Found>(`${api}/builders`);
+export function RightsWindow({ app, tell, onClose }: Props) {
+  const { queryKey } = asked(builders, { app });
+  const { data } = useAsked(builders, { app });
   const client = useQueryClient();
-  const give = (id: string, right: Partial<Rights>): void => {
-    client.setQueryData<Found>(queryKey, (now) => ({
-      builders: (now?.builders ?? []).map((one) => (one.id === id ? { ...one, ...right } : one)),
-    }));
-    void send('PUT', `${api}/builders`, { builder: id, ...right }).then((answer) => {
+  const give = (id: string, right: Partial<LiveRights>): void => {
+    client.setQueryData(
+      queryKey,
+      (now) =>
+        now && { ...now, builders: now.builders.map((one) => (one.id === id ? { ...one, ...right } : one)) },
+    );
+    void send(giveRights, { app, body: { builder: id, ...right } }).then((answer) => {
       tell(answer.ok ? 'Given. It holds from the next page that they load.' : answer.detail);
       return client.invalidateQueries({ queryKey });
     });
   };
   const lift = (id: string): void =>
-    void send('PUT', `${api}/builders`, { builder: id, lift: true }).then((answer) =>
+    void send(giveRights, { app, body: { builder: id, lift: true } }).then((answer) =>
       tell(answer.ok ? 'They need not wait any more to sign in, and are told.' : answer.detail),
     );
   return (
@@ -79,7 +66,7 @@ export function RightsWindow({ api, tell, onClose }: Props) {
                 aria-label={`${one.name}: records`}
                 className="field-box"
                 value={one.live}
-                onChange={(event) => give(one.id, { live: event.target.value as Rights['live'] })}
+                onChange={(event) => give(one.id, { live: event.target.value as LiveRights['live'] })}
               >
                 <option value="none">sample records only</option>
                 <option value="read">live ones, to read</option>

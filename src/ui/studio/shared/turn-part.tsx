@@ -5,13 +5,8 @@ import { applyEdit, difference } from '@/core';
 import type { Answer, Compiled, Level } from '@/core/access';
 import { changeInWords, type Edit, type EditEffect, levelInWords, type PersonName } from '@/core/edit';
 import type { AppElement } from '@/core/model';
-import { useAsked } from '../../parts/queries';
-
-interface Turning {
-  readonly edit: Edit;
-  readonly gates: readonly string[];
-  readonly effect: EditEffect;
-}
+import { useAsked } from '@/ui/client/queries';
+import { lookTurns, type Turning } from '@/contract/studio/look';
 
 const LIST = new Intl.ListFormat('en-GB');
 
@@ -21,8 +16,9 @@ interface Props {
   readonly answer: Answer;
   readonly viewerName: string;
   readonly personName: PersonName;
-  /** `…/look/turn?…`, but for the level. */
-  readonly url: string;
+  readonly app: string;
+  /** How one looks and at what, but for the level. */
+  readonly looks: string;
   readonly mayChange: boolean;
   readonly apply: (edit: Edit) => void;
   readonly onGate: (id: string) => void;
@@ -30,10 +26,11 @@ interface Props {
 
 /** The smallest change that would turn the answer, with who else would gain or lose; and making it. */
 export function TurnPart(props: Props) {
-  const { element, answer, viewerName, url } = props;
+  const { element, answer, viewerName, app, looks } = props;
   const [level, setLevel] = useState<Level>();
-  const { data, error } = useAsked<{ turns: readonly Turning[] }>(
-    level === undefined ? undefined : `${url}&level=${level}`,
+  const { data, error } = useAsked(
+    lookTurns,
+    level === undefined ? undefined : { app, query: `${looks}&level=${level}` },
   );
   const found = data?.turns;
   const answered = useRef<HTMLDivElement>(null);

@@ -3,7 +3,8 @@
 import { useCallback, useMemo, useState } from 'react';
 import { type Alike, type AskedOfPeople, askedOfPeople, type PeopleKnown } from '@/core/access';
 import type { PersonName } from '@/core/edit';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import { peopleKnown } from '@/contract/studio/people';
 import { useDraft, useStudio } from '../shell/studio-work';
 
 /** What the server knows of people, for what was asked of them. */
@@ -25,16 +26,19 @@ export interface PeopleHere extends PeopleKnown {
 /** The people of the application, as far as a bench has to know them; asked for anew when the draft asks for more. */
 export function usePeople(json: FirstPeople): PeopleHere {
   const first = useMemo(() => JSON.parse(json) as First, [json]);
-  const { api, pins } = useStudio();
+  const { app, pins } = useStudio();
   const { definition } = useDraft();
   const [met, setMet] = useState<ReadonlyMap<string, string>>(new Map());
   const asked = useMemo(() => askedOfPeople(definition, pins), [definition, pins]);
   const isFirst = useMemo(() => JSON.stringify(asked) === JSON.stringify(first.asked), [asked, first]);
-  const { data = first.known } = useAsked<PeopleKnown>(`${api}/people/known`, {
-    body: asked,
-    first: isFirst ? first.known : undefined,
-    keepsLast: true,
-  });
+  const { data = first.known } = useAsked(
+    peopleKnown,
+    { app, body: asked },
+    {
+      first: isFirst ? first.known : undefined,
+      keepsLast: true,
+    },
+  );
   const { alike, named, waiting } = data;
   const names = useMemo(
     () =>

@@ -1,19 +1,10 @@
 import { applyEdit } from '@/core';
 import type { Edit, UndoState } from '@/core/edit';
 import { type Definition, newUuid, ok, sameJson } from '@/core/model';
+import { changeDraft, type DraftNews, draftSince, type Revision } from '@/contract/studio/draft';
+import { requestOf, send } from '@/ui/client/send';
 
 /** One revision as the server tells it. */
-interface Revision {
-  readonly revision: number;
-  readonly edit: Edit;
-  readonly author: string;
-}
-
-interface Told {
-  readonly since: readonly Revision[];
-  readonly standing: UndoState;
-}
-
 /** What is asked, under a name of its own: sent again after a lost answer, it is not done again. */
 type Ask = { readonly request: string; confirmed?: string } & (
   | {
@@ -39,7 +30,7 @@ export interface Surroundings {
   readonly keeps: Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>;
 }
 
-type DraftReply = Told & {
+type DraftReply = DraftNews & {
   readonly said?: string;
   readonly type?: string;
   readonly detail?: string;
@@ -108,7 +99,7 @@ export class DraftStore {
   private readonly listeners = new Set<() => void>();
 
   constructor(
-    private readonly url: string,
+    private readonly app: string,
     definition: Definition,
     revision: number,
     standing: UndoState,
@@ -171,7 +162,7 @@ export class DraftStore {
   }
 
   private get place(): string {
-    return `zinc-waiting ${this.url}`;
+    return `zinc-waiting ${this.app}`;
   }
 
   private keep(): void {
@@ -194,25 +185,24 @@ export class DraftStore {
   /** Fetches what others have done. */
   async catchUp(): Promise<void> {
     if (this.sending) return;
-    const response = await fetch(`${this.url}?since=${this.confirmed.revision}`).catch(() => undefined);
-    if (response?.ok && !this.sending) this.take((await response.json()) as Told);
+    const since = this.confirmed.revision;
+    const answer = await send(draftSince, { app: this.app, query: { since } });
+    if (answer.ok && !this.sending) this.take(answer.value);
   }
 
   private async send(): Promise<void> {
     if (this.sending) return;
     this.sending = true;
     for (let ask = this.waiting[0]; ask; ask = this.waiting[0]) {
-      const response = await fetch(this.url, {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({
-          base: this.confirmed.revision,
-          ask: ask.ask,
-          request: ask.request,
-          ...(ask.confirmed !== undefined && { confirmed: ask.confirmed }),
-          ...(ask.ask === 'edit' && { edit: ask.edit }),
-        }),
-      }).catch(() => undefined);
+      const body = {
+        base: this.confirmed.revision,
+        ask: ask.ask,
+        request: ask.request,
+        confirmed: ask.confirmed,
+        edit: ask.ask === 'edit' ? ask.edit : undefined,
+      };
+      const asking = { app: this.app, body };
+      const response = await fetch(...requestOf(changeDraft, asking)).catch(() => undefined);
       // An answer that is cut off says nothing of what was done: it is asked for again.
       const answer = response && (await (response.json() as Promise<DraftReply>).catch(() => undefined));
       if (!response || !answer || response.status >= 500 || response.status === 401) {
@@ -251,7 +241,7 @@ export class DraftStore {
     });
   }
 
-  private take({ since, standing }: Told, own?: Ask): void {
+  private take({ since, standing }: DraftNews, own?: Ask): void {
     this.advance(since, own);
     this.show({ standing });
   }

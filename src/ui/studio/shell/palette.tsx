@@ -4,18 +4,14 @@ import '../../parts/nonce';
 import { Dialog } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { useRouter } from 'next/navigation';
+import { findByName, gridFile } from '@/contract/studio/draft';
+import { urlOf } from '@/ui/client/send';
 import { BENCHES } from './benches';
 import { benchHref, useCarried, type Carried } from './carry';
 import { useStudio } from './studio-work';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
 import { ChoiceList, hasWords, type Choice } from '../../parts/choice-list';
 import { viewerKey } from '@/core';
-
-interface Found {
-  readonly elements: readonly { readonly id: string; readonly name: string; readonly place: string }[];
-  readonly viewers: readonly { readonly key: string; readonly name: string }[];
-  readonly people: readonly { readonly id: string; readonly name: string }[];
-}
 
 /** Something that the palette can do; what is shown of it, and what happens. */
 interface Doing extends Choice {
@@ -24,13 +20,12 @@ interface Doing extends Choice {
 
 /** Finds any element, viewer, person, bench or command by its words. Ctrl K. */
 export function Palette() {
-  const { slug, api, actionsRef } = useStudio();
+  const { app, actionsRef } = useStudio();
   const [open, setOpen] = useState(false);
   const [words, setWords] = useState('');
-  const { data: found } = useAsked<Found>(
-    open ? `${api}/find?${new URLSearchParams({ q: words })}` : undefined,
-    { keepsLast: true },
-  );
+  const { data: found } = useAsked(findByName, open ? { app, query: { q: words } } : undefined, {
+    keepsLast: true,
+  });
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       if (event.key.toLowerCase() !== 'k' || !(event.ctrlKey || event.metaKey)) return;
@@ -40,12 +35,12 @@ export function Palette() {
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, []);
-  const base = `/studio/${slug}`;
-  const carried = useCarried(slug);
+  const base = `/studio/${app}`;
+  const carried = useCarried(app);
   const router = useRouter();
   const go = (path: string) => (): void => router.push(`${base}/${path}`);
   const toBench = (name: string, change: Carried = {}): void =>
-    router.push(benchHref(slug, name, { ...carried, ...change }));
+    router.push(benchHref(app, name, { ...carried, ...change }));
   const gates = (form: string) => (): void => toBench('gates', { form });
   const lookAs = (viewer: string): void => toBench('look', { viewer });
   const commands: readonly Doing[] = [
@@ -58,13 +53,13 @@ export function Palette() {
       key: 'csv',
       name: 'Who gets what, as a CSV file',
       note: 'command',
-      run: () => window.location.assign(`${api}/grid/csv`),
+      run: () => window.location.assign(urlOf(gridFile, { app })),
     },
     {
       key: 'live',
       name: 'Open the released application',
       note: 'command',
-      run: () => window.open(`/live/${slug}`, '_blank', 'noopener'),
+      run: () => window.open(`/live/${app}`, '_blank', 'noopener'),
     },
   ];
   const groups: readonly { readonly heading: string; readonly choices: readonly Doing[] }[] = [

@@ -3,7 +3,8 @@
 import Link from 'next/link';
 import { useSelectedLayoutSegment } from 'next/navigation';
 import type { ReactNode } from 'react';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import { notesWaiting } from '@/contract/studio/look';
 import { BENCHES } from './benches';
 import { benchHref, useCarried } from './carry';
 import { Mark } from './mark';
@@ -25,11 +26,11 @@ interface Props {
 
 /** The studio's bar: the application, the line of benches, and who is working. */
 export function StudioBar({ name, applications, builder, waiting, children }: Props) {
-  const { slug, api } = useStudio();
+  const { app } = useStudio();
   const bench = useSelectedLayoutSegment();
-  const carried = useCarried(slug);
-  const notes = useAsked<{ waiting: number }>(`${api}/notes`).data?.waiting ?? 0;
-  const counts = useProofCounts(api);
+  const carried = useCarried(app);
+  const notes = useAsked(notesWaiting, { app }).data?.waiting ?? 0;
+  const counts = useProofCounts(app);
   useRegions();
   const signOut = useSignOut();
   return (
@@ -56,12 +57,12 @@ export function StudioBar({ name, applications, builder, waiting, children }: Pr
         <select
           aria-label="Application"
           className="field-box w-auto max-w-48"
-          value={slug}
+          value={app}
           onChange={(event) => window.location.assign(`/studio/${event.target.value}/gates`)}
         >
           {applications.map((one) => (
             <option key={one.slug} value={one.slug}>
-              {one.slug === slug ? name : one.name}
+              {one.slug === app ? name : one.name}
             </option>
           ))}
         </select>
@@ -75,7 +76,7 @@ export function StudioBar({ name, applications, builder, waiting, children }: Pr
           <span key={one.key} className="flex items-center">
             {n > 0 && <span aria-hidden className="mx-2 h-px w-2 bg-edge min-[1200px]:w-4" />}
             <Link
-              href={benchHref(slug, one.key, carried)}
+              href={benchHref(app, one.key, carried)}
               aria-current={one.key === bench ? 'page' : undefined}
               className="flex items-center gap-1.5 border-b-2 border-transparent py-1 aria-[current]:border-open aria-[current]:font-semibold"
             >

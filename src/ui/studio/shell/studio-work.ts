@@ -12,9 +12,8 @@ export interface PaletteActions {
 
 /** What all benches of an application share; it is loaded once, and lives as long as one stays in the application. */
 export interface StudioWork {
-  readonly slug: string;
-  /** `/studio/api/applications/<slug>` */
-  readonly api: string;
+  /** The application's address. */
+  readonly app: string;
   readonly store: DraftStore;
   readonly mayChange: boolean;
   /** Releasing is a right of its own. */

@@ -5,9 +5,10 @@ import { useCallback, useMemo, useRef, useState, useSyncExternalStore, type Reac
 import { difference } from '@/core';
 import type { UndoState } from '@/core/edit';
 import { type Definition, withSameParts } from '@/core/model';
-import { ask } from '@/ui/live/host';
-import { Queries } from '@/ui/parts/queries';
+import { send } from '@/ui/client/send';
+import { Queries } from '@/ui/client/queries';
 import { Toasts, useTell } from '@/ui/parts/toasts';
+import { keepPins } from '@/contract/studio/builders';
 import { SavedState } from './saved-state';
 import { StudioBar } from './studio-bar';
 import { StudioProvider, useDraft, useStudio, type PaletteActions, type StudioWork } from './studio-work';
@@ -84,30 +85,24 @@ interface Parsed extends Omit<Props, 'draft' | 'released'> {
 }
 
 function Inside({ children, ...props }: Parsed) {
-  const { slug, mayChange, mayManage, mayRelease, owns } = props;
-  const api = `/studio/api/applications/${slug}`;
+  const { slug: app, mayChange, mayManage, mayRelease, owns } = props;
   const tell = useTell();
-  const store = useDraftStore(`${api}/draft`, props, mayChange);
-  useNews(api, store);
+  const store = useDraftStore(app, props, mayChange);
+  useNews(app, store);
   const [pins, setPins] = useState(props.pins);
   const pin = useCallback(
     (people: readonly string[]): void => {
       setPins(people);
-      const kept = ask(`${api}/pins`, {
-        method: 'PUT',
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ people }),
-        // Also where the page is left at once.
-        keepalive: true,
-      });
+      // Also where the page is left at once.
+      const kept = send(keepPins, { app, body: { people: [...people] } }, { keepalive: true });
       void kept.then((answer) => answer.ok || tell(answer.detail));
     },
-    [api, tell],
+    [app, tell],
   );
   const actionsRef = useRef<PaletteActions>({});
   const work = useMemo(
-    (): StudioWork => ({ slug, api, store, mayChange, mayManage, mayRelease, owns, pins, pin, actionsRef }),
-    [slug, api, store, mayChange, mayManage, mayRelease, owns, pins, pin],
+    (): StudioWork => ({ app, store, mayChange, mayManage, mayRelease, owns, pins, pin, actionsRef }),
+    [app, store, mayChange, mayManage, mayRelease, owns, pins, pin],
   );
   return (
     <StudioProvider value={work}>

@@ -14,7 +14,7 @@ const NOWHERE = { getItem: () => null, setItem: () => undefined, removeItem: () 
 
 /** The draft of the application: kept up to date, with undo by keys, and a warning before unsaved work is left. */
 export function useDraftStore(
-  url: string,
+  app: string,
   first: { readonly definition: Definition; readonly revision: number; readonly standing: UndoState },
   mayChange: boolean,
 ): DraftStore {
@@ -23,7 +23,7 @@ export function useDraftStore(
   const asks = useLatest(confirm);
   const [store] = useState(
     () =>
-      new DraftStore(url, first.definition, first.revision, first.standing, {
+      new DraftStore(app, first.definition, first.revision, first.standing, {
         tell,
         confirm: (text) => asks.current({ title: 'Who would get more', text, go: 'Delete it' }),
         keeps: typeof window === 'undefined' ? NOWHERE : window.sessionStorage,

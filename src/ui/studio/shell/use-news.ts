@@ -3,7 +3,10 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
 import { useEffect } from 'react';
-import { asked } from '@/ui/parts/queries';
+import { asked, keysUnder } from '@/ui/client/queries';
+import { news } from '@/contract/studio/draft';
+import { notesWaiting } from '@/contract/studio/look';
+import { urlOf } from '@/ui/client/send';
 import type { DraftStore } from './draft-store';
 
 const AGAIN_MS = 5000;
@@ -13,7 +16,7 @@ const PROVED = ['proof', 'expectations', 'sweeps', 'sign-offs'];
  * Hears what happens to the application, by server-sent events, while the page is looked at: browsers open only some
  * lines to a server, and pages in the background leave them to others. Whenever a line opens, all is caught up.
  */
-export function useNews(api: string, store: DraftStore): void {
+export function useNews(app: string, store: DraftStore): void {
   const client = useQueryClient();
   const router = useRouter();
   useEffect(() => {
@@ -21,15 +24,14 @@ export function useNews(api: string, store: DraftStore): void {
     let again: ReturnType<typeof setTimeout> | undefined;
     const catchUp = (): void => {
       void store.catchUp();
-      void client.invalidateQueries({ queryKey: asked(`${api}/notes`).queryKey });
+      void client.invalidateQueries({ queryKey: asked(notesWaiting, { app }).queryKey });
       proved();
     };
     // All that is told of what was found out: the counts, the findings, what is expected.
     const proved = (): void =>
-      void client.invalidateQueries({
-        predicate: ({ queryKey: [url] }) =>
-          typeof url === 'string' && PROVED.some((part) => url.startsWith(`${api}/${part}`)),
-      });
+      void Promise.all(
+        PROVED.map((part) => client.invalidateQueries(keysUnder(`/studio/api/applications/${app}/${part}`))),
+      );
     const hear = ({ data }: MessageEvent<string>): void => {
       const [what, revision] = data.split(' ');
       if (what === 'draft') store.hear(Number(revision));
@@ -39,7 +41,7 @@ export function useNews(api: string, store: DraftStore): void {
       else catchUp();
     };
     const open = (): void => {
-      line = new EventSource(`${api}/news`);
+      line = new EventSource(urlOf(news, { app }));
       line.onopen = catchUp;
       line.onmessage = hear;
       line.onerror = () => {
@@ -59,5 +61,5 @@ export function useNews(api: string, store: DraftStore): void {
       line?.close();
       document.removeEventListener('visibilitychange', turn);
     };
-  }, [api, store, client, router]);
+  }, [app, store, client, router]);
 }

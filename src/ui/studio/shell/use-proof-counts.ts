@@ -1,21 +1,13 @@
 'use client';
 
 import { useEffect, useRef } from 'react';
-import { useAsked } from '../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import { type ProofCounts, proofCounts } from '@/contract/studio/proving';
 import { useTell } from '../../parts/toasts';
 
-/** How much there is to look at in the newest revision that was looked through. */
-export interface ProofCounts {
-  readonly revision: number;
-  readonly lookAt: number;
-  readonly letsIn: number;
-  readonly broken: number;
-  readonly lately: readonly { readonly name: string; readonly revision: number; readonly mine: boolean }[];
-}
-
 /** The counts, as news bring them; who breaks an expectation is told so at once. */
-export function useProofCounts(api: string): ProofCounts | undefined {
-  const { data } = useAsked<ProofCounts | null>(`${api}/proof/counts`, { keepsLast: true });
+export function useProofCounts(app: string): ProofCounts | undefined {
+  const { data } = useAsked(proofCounts, { app }, { keepsLast: true });
   const tell = useTell();
   const told = useRef<number | undefined>(undefined);
   useEffect(() => {

@@ -25,6 +25,7 @@ export default async function LiveLayout({ params, frame, children }: Props) {
   const { language, timeZone, unlock } = visit.access.compiled.definition;
   return (
     <LiveHost
+      app={app}
       base={`/live/${app}`}
       person={visit.person?.name}
       standing={visit.standing}

@@ -12,7 +12,7 @@ import { readSent, type Sent } from '@/ui/live/sent';
 const StandInPicker = dynamic(() => import('@/ui/live/stand-in-picker').then((one) => one.StandInPicker));
 
 interface Props {
-  readonly base: string;
+  readonly app: string;
   readonly frame: Sent<ShownFrame>;
   readonly person: string | undefined;
   /** May they look as others? */
@@ -20,7 +20,8 @@ interface Props {
 }
 
 /** What stands around a page: a name, a menu, and who is signed in. */
-export function LiveFrame({ base, frame, person, mayStandIn }: Props) {
+export function LiveFrame({ app, frame, person, mayStandIn }: Props) {
+  const base = `/live/${app}`;
   const host = useHost();
   const path = usePathname();
   const { name, menu } = useMemo(() => readSent(frame), [frame]);
@@ -49,7 +50,7 @@ export function LiveFrame({ base, frame, person, mayStandIn }: Props) {
             </a>
           )}
         </span>
-        {mayStandIn && <StandInPicker api={`${base}/api/stand-in`} base={base} label="Look as somebody" />}
+        {mayStandIn && <StandInPicker app={app} base={base} label="Look as somebody" />}
         {person === undefined ? (
           <a className="button" href={`${base}/sign-in`}>
             Sign in

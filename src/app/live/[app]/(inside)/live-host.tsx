@@ -3,14 +3,29 @@
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useMemo, type ReactNode } from 'react';
-import { ask, HostProvider, send, RecordsClient, timesOf, type Host } from '@/ui/live/host';
+import { HostProvider, RecordsClient, timesOf, type Host } from '@/ui/live/host';
 import type { StandIn } from '@/ui/live/standing-bar';
 import { Toasts, useTell } from '@/ui/parts/toasts';
+import { send, urlOf } from '@/ui/client/send';
+import {
+  liveBeforeSaving,
+  liveBulk,
+  liveChoices,
+  liveListFile,
+  livePress,
+  liveRecords,
+  liveSignOut,
+  lockAgain,
+  sendNote,
+  unlock,
+} from '@/contract/live';
 
 /** Only who looks as another loads what it takes. */
 const StandingBar = dynamic(() => import('@/ui/live/standing-bar').then((one) => one.StandingBar));
 
 interface Props {
+  /** Its address, and where its pages are. */
+  readonly app: string;
   readonly base: string;
   readonly person: string | undefined;
   /** Who really is there, looking as that person. */
@@ -34,7 +49,7 @@ export function LiveHost(props: Props) {
 }
 
 function Inside(props: Props) {
-  const { base, person, standing, unlocks, language, timeZone, frame, children } = props;
+  const { app, base, person, standing, unlocks, language, timeZone, frame, children } = props;
   const router = useRouter();
   const tell = useTell();
   const host = useMemo((): Host => {
@@ -42,26 +57,26 @@ function Inside(props: Props) {
     return {
       go: (address, query) => router.push(hrefOf(address) + (query ? `?${query}` : ''), { scroll: !query }),
       hrefOf,
-      records: new RecordsClient(`${base}/api/records`),
-      press: (button, record) => send('POST', `${base}/api/session-values`, { button, record }),
-      beforeSaving: (asked) => send('POST', `${base}/api/before-saving`, asked),
-      exportHref: (list, query) => `${base}/api/lists/${list}/export${query && `?${query}`}`,
-      choices: (list, query) => ask(`${base}/api/lists/${list}/bulk${query && `?${query}`}`, {}),
-      bulk: (list, change) => send('POST', `${base}/api/lists/${list}/bulk`, change),
-      lockAgain: (what) => send('DELETE', `${base}/api/unlock`, what),
-      unlock: unlocks ? (asked) => send('POST', `${base}/api/unlock`, asked) : undefined,
+      records: new RecordsClient(liveRecords, app),
+      press: (button, record) => send(livePress, { app, body: { button, record } }),
+      beforeSaving: (body) => send(liveBeforeSaving, { app, body }),
+      exportHref: (list, query) => urlOf(liveListFile, { app, list, query }),
+      choices: (list, query) => send(liveChoices, { app, list, query }),
+      bulk: (list, body) => send(liveBulk, { app, list, body }),
+      lockAgain: (body) => send(lockAgain, { app, body }),
+      unlock: unlocks ? (body) => send(unlock, { app, body }) : undefined,
       note:
         person === undefined || standing
           ? undefined
           : (note) => {
               const address = window.location.pathname.slice(base.length) + window.location.search;
-              return send('POST', `${base}/api/notes`, { ...note, address });
+              return send(sendNote, { app, body: { element: undefined, ...note, address } });
             },
-      people: `${base}/api/people`,
+      people: app,
       refresh: () => router.refresh(),
       // A full load: nothing of the session stays in the page.
       signOut: () =>
-        void ask(`${base}/api/session`, { method: 'DELETE' }).then((answer) =>
+        void send(liveSignOut, { app }).then((answer) =>
           answer.ok ? window.location.assign(base) : tell(answer.detail),
         ),
       tell,
@@ -69,17 +84,11 @@ function Inside(props: Props) {
       ...timesOf(language, timeZone),
       keeps: true,
     };
-  }, [base, router, tell, unlocks, person, standing, language, timeZone]);
+  }, [app, base, router, tell, unlocks, person, standing, language, timeZone]);
   return (
     <HostProvider value={host}>
       {standing && person !== undefined && (
-        <StandingBar
-          api={`${base}/api/stand-in`}
-          base={base}
-          standing={standing}
-          person={person}
-          time={host.time}
-        />
+        <StandingBar app={app} base={base} standing={standing} person={person} time={host.time} />
       )}
       <div className="grid min-h-screen grid-cols-[190px_minmax(0,1fr)] grid-rows-[auto_1fr]">
         {frame}

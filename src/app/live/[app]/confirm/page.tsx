@@ -19,14 +19,7 @@ export default async function Confirm({ params, searchParams }: Props) {
   if (!visit) notFound();
   const to = typeof token === 'string' ? await addresseeOf(visit.applicationId, token) : undefined;
   if (to && typeof token === 'string')
-    return (
-      <ChoosePassword
-        api={`/live/${app}/api/account/password`}
-        signIn={`/live/${app}/sign-in`}
-        token={token}
-        email={to.email}
-      />
-    );
+    return <ChoosePassword app={app} signIn={`/live/${app}/sign-in`} token={token} email={to.email} />;
   return (
     <main className="mx-auto mt-24 w-[31rem] border-t-4 border-ink bg-paper p-6">
       <h1 className="mb-3 text-xl font-semibold">This link cannot be used</h1>

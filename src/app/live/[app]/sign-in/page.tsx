@@ -22,7 +22,7 @@ export default async function LiveSignIn({ params, searchParams }: Props) {
   const { demoPassword } = await theInstallation();
   return (
     <SignInForm
-      action={`/live/${app}/api/session`}
+      app={app}
       heading="Sign in"
       back={typeof back === 'string' ? back : undefined}
       signUp={signUp ? `/live/${app}/sign-up` : undefined}

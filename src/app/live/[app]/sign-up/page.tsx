@@ -10,5 +10,5 @@ export default async function SignUp({ params }: { params: Promise<{ app: string
   const { app } = await params;
   const visit = await thisVisit(app);
   if (!visit?.access.compiled.definition.signUp) notFound();
-  return <SignUpForm base={`/live/${app}`} />;
+  return <SignUpForm app={app} />;
 }

@@ -14,7 +14,7 @@ import { TakeChoice, withTaken } from '../../shared/taking';
 
 /** When the line counts: always, or where its condition holds. */
 function When({ line, who, change }: { line: Line; who: string; change: (to: Line) => void }) {
-  const { compiled, target, mayChange, api, taken, take } = useBench();
+  const { compiled, target, mayChange, app, taken, take } = useBench();
   const [open, setOpen] = useState(false);
   const scope = compiled.scope(target);
   const { when, ...always } = line;
@@ -53,7 +53,7 @@ function When({ line, who, change }: { line: Line; who: string; change: (to: Lin
       {open && (
         <ConditionWindow
           title={`${who}: ${whatInWords(target.kind, line.what).toLowerCase()}, when …`}
-          api={api}
+          app={app}
           scope={scope}
           condition={when}
           onUse={(next) => change({ ...line, when: next })}

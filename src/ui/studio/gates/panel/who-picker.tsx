@@ -10,9 +10,9 @@ import { rolesOf, useFoundPeople } from '../../shared/found-people';
 
 /** Picks whom a new line speaks of: a login state, a role, a privilege's holders, a group, a unit's people, or a person. */
 export function WhoPicker({ taken, onPick }: { taken: readonly Who[]; onPick: (who: Who) => void }) {
-  const { definition, people, personName, api } = useBench();
+  const { definition, people, personName, app } = useBench();
   const box = useBox();
-  const { people: found, none, asking } = useFoundPeople(api, definition, box.open ? box.words : undefined);
+  const { people: found, none, asking } = useFoundPeople(app, definition, box.open ? box.words : undefined);
   const groups: readonly (readonly [string, readonly Who[]])[] = [
     ['Login state', [{ kind: 'everyone' }, { kind: 'signed-in' }, { kind: 'signed-out' }]],
     ['Roles', definition.roles.map((role) => ({ kind: 'role', role: role.id }))],

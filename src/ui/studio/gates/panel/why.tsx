@@ -12,7 +12,7 @@ import { WhyView } from '../../shared/why-view';
 /** Why the viewer in the rail has this level here, and what would turn it. */
 export function Why() {
   const { revision } = useDraft();
-  const { compiled, viewer, selected, select, circumstances, personName, api, mayChange, apply } = useBench();
+  const { compiled, viewer, selected, select, circumstances, personName, app, mayChange, apply } = useBench();
   const explanation = useMemo(
     () => explain(unsharedAccessOf(compiled, viewer.viewer, circumstances), selected.id),
     [compiled, viewer, circumstances, selected],
@@ -35,7 +35,8 @@ export function Why() {
         answer={explanation.answer}
         viewerName={viewer.name}
         personName={personName}
-        url={`${api}/look/turn?${asked}`}
+        app={app}
+        looks={asked.toString()}
         mayChange={mayChange}
         apply={apply}
         onGate={select}

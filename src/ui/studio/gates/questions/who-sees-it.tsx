@@ -4,7 +4,8 @@ import type { ReactNode } from 'react';
 import type { WhoGetsNamed } from '@/core/access';
 import { answerInWords, fullName, lineInWords } from '@/core/edit';
 import type { AppElement } from '@/core/model';
-import { useAsked } from '../../../parts/queries';
+import { useAsked } from '@/ui/client/queries';
+import { whoGets } from '@/contract/studio/draft';
 import { useDraft } from '../../shell/studio-work';
 import { peopleInWords } from '../../shared/use-people';
 import { useBench } from '../bench';
@@ -13,14 +14,12 @@ import { ElementChoice } from './element-choice';
 
 /** Who can see Y: the people of the selected element, by way in. */
 export function WhoSeesIt({ forms }: { forms: ReactNode }) {
-  const { api, selected } = useBench();
+  const { app, selected } = useBench();
   const { revision } = useDraft();
-  const { data: found, error } = useAsked<WhoGetsNamed>(
-    `${api}/who-gets/${encodeURIComponent(selected.id)}`,
-    {
-      version: revision,
-      keepsLast: true,
-    },
+  const { data: found, error } = useAsked(
+    whoGets,
+    { app, element: selected.id },
+    { version: revision, keepsLast: true },
   );
   return (
     <section aria-label="Who sees it" className="col-span-2 flex min-h-0 min-w-0 flex-col bg-paper">

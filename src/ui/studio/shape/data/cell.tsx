@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { type EntityField, type Manner, readValue, showValue, type Value } from '@/core/model';
+import type { RecordsFrom } from './records-from';
 import { ValueEditor } from './value-editor';
 import type { DataRow } from '@/core/making';
 
@@ -9,15 +10,15 @@ interface Props {
   readonly field: EntityField;
   readonly row: DataRow;
   readonly manner: Manner;
-  /** Where records that it can point to are searched: the table's own address, with another entity. */
-  readonly searchAt: (entity: string) => string;
+  /** Where records that it can point to are searched. */
+  readonly from: RecordsFrom;
   readonly mayChange: boolean;
   /** Gives back what is wrong with it; undefined once it is stored. */
   readonly onWrite: (value: Value | null) => Promise<string | undefined>;
 }
 
 /** A value in the table; chosen, it is written where it stands. */
-export function Cell({ field, row, manner, searchAt, mayChange, onWrite }: Props) {
+export function Cell({ field, row, manner, from, mayChange, onWrite }: Props) {
   const [editing, setEditing] = useState(false);
   const [problem, setProblem] = useState<string>();
   const value = row.values[field.id] ?? null;
@@ -59,7 +60,7 @@ export function Cell({ field, row, manner, searchAt, mayChange, onWrite }: Props
         value={value}
         label={row.labels[field.id]}
         manner={manner}
-        searchAt={searchAt}
+        from={from}
         onLeave={close}
         onWrite={async (next) => {
           if (next === value) return close();

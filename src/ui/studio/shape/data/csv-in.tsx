@@ -2,21 +2,24 @@
 
 import { useRef, useState } from 'react';
 import type { Imported } from '@/core/making';
+import { importRecords } from '@/contract/studio/data';
+import type { RecordsFrom } from './records-from';
 import { Told } from '../../../parts/fields';
 import { useTell } from '../../../parts/toasts';
 import { Window } from '../../../parts/window';
 import { tooLarge } from '../../shared/file-size';
 import { Progress } from '../../shared/progress';
-import { sendProgressing } from '../../shared/progressing';
+import { sendProgressing } from '@/ui/client/progressing';
 import { chooseAgain } from '../../../parts/choose-again';
 
 interface Props {
-  readonly at: string;
+  readonly from: RecordsFrom;
+  readonly entity: string;
   readonly onDone: () => Promise<void>;
 }
 
 /** Takes a CSV file in: says first what would come of it, line by line where something does not fit. */
-export function CsvIn({ at, onDone }: Props) {
+export function CsvIn({ from: { app, records }, entity, onDone }: Props) {
   const tell = useTell();
   const [open, setOpen] = useState(false);
   const [file, setFile] = useState<File>();
@@ -41,9 +44,9 @@ export function CsvIn({ at, onDone }: Props) {
     stop.current = new AbortController();
     setGoing({});
     setProblem('');
-    const answer = await sendProgressing<Imported>(
-      at,
-      form,
+    const answer = await sendProgressing(
+      importRecords,
+      { app, entity, query: { records }, body: form },
       (done, all) => setGoing({ done, of: all }),
       stop.current.signal,
     );

@@ -8,14 +8,14 @@ import type { Definition, Entity } from '@/core/model';
 import { ConditionWindow } from '../../shared/condition/condition-window';
 
 interface Props {
-  readonly api: string;
+  readonly app: string;
   readonly scope: { readonly definition: Definition; readonly entity: Entity };
   readonly filter: Condition | undefined;
   readonly onFilter: (filter: Condition | undefined) => void;
 }
 
 /** Shows only records that meet a condition, picked or written as any other. */
-export function FilterRows({ api, scope, filter, onFilter }: Props) {
+export function FilterRows({ app, scope, filter, onFilter }: Props) {
   const [open, setOpen] = useState(false);
   return (
     <>
@@ -33,7 +33,7 @@ export function FilterRows({ api, scope, filter, onFilter }: Props) {
       {open && (
         <ConditionWindow
           title={`Show ${scope.entity.plural} when …`}
-          api={api}
+          app={app}
           scope={scope}
           condition={filter}
           onUse={onFilter}

@@ -2,24 +2,26 @@
 
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { send } from '../../../live/host';
+import { send } from '@/ui/client/send';
+import { makeUpRecords } from '@/contract/studio/data';
 import { Told, TextField } from '../../../parts/fields';
 import { Window } from '../../../parts/window';
 
 interface Props {
-  readonly api: string;
+  readonly app: string;
+  readonly entity: string;
   readonly onMade: () => Promise<void>;
 }
 
 /** Fills in made-up sample records: the same for the same seed. */
-export function MadeUp({ api, onMade }: Props) {
+export function MadeUp({ app, entity, onMade }: Props) {
   const [open, setOpen] = useState(false);
   const [problem, setProblem] = useState('');
   const { register, handleSubmit, formState } = useForm({ defaultValues: { count: '50', seed: '1' } });
   const submit = handleSubmit(async ({ count, seed }) => {
-    const answer = await send('POST', `${api}/made-up?records=sample`, {
-      count: Number(count),
-      seed: Number(seed),
+    const answer = await send(makeUpRecords, {
+      ...{ app, entity, query: { records: 'sample' } },
+      body: { count: Number(count), seed: Number(seed) },
     });
     setProblem(answer.ok ? '' : (Object.values(answer.fields)[0] ?? answer.detail));
     if (!answer.ok) return;

@@ -3,7 +3,9 @@
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import type { Value } from '@/core/model';
-import { send } from '../../../live/host';
+import { send } from '@/ui/client/send';
+import { addRow } from '@/contract/studio/data';
+import type { RecordsFrom } from './records-from';
 import { Told } from '../../../parts/fields';
 import { Window } from '../../../parts/window';
 import type { DataPage } from '@/core/making';
@@ -11,20 +13,22 @@ import { ValueEditor } from './value-editor';
 
 interface Props {
   readonly page: DataPage;
-  readonly at: string;
-  readonly searchAt: (entity: string) => string;
+  readonly from: RecordsFrom;
   readonly onAdded: () => Promise<void>;
 }
 
 /** Adds a record by a form with all of its fields. */
-export function NewRow({ page: { entity, manner }, at, searchAt, onAdded }: Props) {
+export function NewRow({ page: { entity, manner }, from, onAdded }: Props) {
   const start = Object.fromEntries(entity.fields.map(({ id, initial }) => [id, initial ?? null]));
   const [open, setOpen] = useState(false);
   const [values, setValues] = useState<Readonly<Record<string, Value | null>>>(start);
   const [problems, setProblems] = useState<Readonly<Record<string, string>>>({});
   const [problem, setProblem] = useState('');
   const add = async (): Promise<void> => {
-    const answer = await send('POST', at, { values });
+    const answer = await send(addRow, {
+      ...{ app: from.app, entity: entity.id, query: { records: from.records } },
+      body: { values },
+    });
     setProblems(answer.ok ? {} : answer.fields);
     setProblem(answer.ok || Object.keys(answer.fields).length > 0 ? '' : answer.detail);
     if (!answer.ok) return;
@@ -65,7 +69,7 @@ export function NewRow({ page: { entity, manner }, at, searchAt, onAdded }: Prop
               value={values[field.id] ?? null}
               label={undefined}
               manner={manner}
-              searchAt={searchAt}
+              from={from}
               onWrite={(value) => setValues((now) => ({ ...now, [field.id]: value }))}
             />
             {problems[field.id] && (

@@ -6,11 +6,12 @@ import { print } from '@/core';
 import type { Condition } from '@/core/condition';
 import type { DataPage, DataRow } from '@/core/making';
 import type { Entity, EntityField, Value } from '@/core/model';
-import { send } from '../../../live/host';
+import { send, urlOf } from '@/ui/client/send';
+import { changeRows, dataRows, deleteRows, recordsFile, takeOverSamples } from '@/contract/studio/data';
 import { useConfirm } from '../../../parts/asking';
 import { DataTable, Pager, type DataColumn } from '../../../parts/data-table';
 import { Told } from '../../../parts/fields';
-import { useAsked, useSettled } from '../../../parts/queries';
+import { keysUnder, useAsked, useSettled } from '@/ui/client/queries';
 import { useTell } from '../../../parts/toasts';
 import { useBench } from '../../gates/bench';
 import { useDraft } from '../../shell/studio-work';
@@ -27,7 +28,7 @@ const PAUSE_MS = 250;
 
 /** The records of an entity as a table: sorted, searched, written in place, added, deleted, taken in and out as CSV. */
 export function RecordsTable({ entity }: { entity: Entity }) {
-  const { api, definition, mayChange: mayEdit } = useBench();
+  const { app, definition, mayChange: mayEdit } = useBench();
   const { revision } = useDraft();
   const client = useQueryClient();
   const tell = useTell();
@@ -39,26 +40,21 @@ export function RecordsTable({ entity }: { entity: Entity }) {
   const [page, setPage] = useState(1);
   const [chosen, setChosen] = useState<ReadonlyMap<string, DataRow>>(new Map());
   const q = useSettled(words, PAUSE_MS);
-  const rowsAt = (of: string): string => `${api}/records/${of}/rows?records=${kind}`;
+  const from = { app, records: kind };
+  const at = { app, entity: entity.id, query: { records: kind } };
   const scope = { definition, entity };
-  const query = new URLSearchParams({
-    q,
-    sort,
-    page: String(page),
-    ...(filter && { filter: print(scope, filter) }),
-  });
+  const query = { records: kind, q, sort, page, filter: filter && print(scope, filter) };
   // Sample records follow the draft: another revision may have turned them.
-  const { data, error } = useAsked<DataPage>(`${rowsAt(entity.id)}&${query}`, {
-    version: revision,
-    keepsLast: true,
-  });
+  const { data, error } = useAsked(
+    dataRows,
+    { app, entity: entity.id, query },
+    { version: revision, keepsLast: true },
+  );
   // The server decides who may; for live records that is a right of its own.
   const mayChange = kind === 'live' || mayEdit;
   const again = async (): Promise<void> => {
     setChosen(new Map());
-    await client.invalidateQueries({
-      predicate: ({ queryKey: [url] }) => typeof url === 'string' && url.startsWith(`${api}/records/`),
-    });
+    await client.invalidateQueries(keysUnder(`/studio/api/applications/${app}/records`));
   };
   // As they are seen now: what was chosen may have come anew since.
   const asSeen = (rows: readonly DataRow[]): { readonly id: string; readonly version: number }[] =>
@@ -70,7 +66,7 @@ export function RecordsTable({ entity }: { entity: Entity }) {
     rows: readonly DataRow[],
     values: Readonly<Record<string, Value | null>>,
   ): Promise<string | undefined> => {
-    const answer = await send('PATCH', rowsAt(entity.id), { records: asSeen(rows), values });
+    const answer = await send(changeRows, { ...at, body: { records: asSeen(rows), values } });
     if (answer.ok) return void (await again());
     return Object.values(answer.fields)[0] ?? answer.detail;
   };
@@ -79,7 +75,7 @@ export function RecordsTable({ entity }: { entity: Entity }) {
     const name = records.length === 1 ? 'this record' : `these ${records.length} records`;
     const text = <p>This cannot be undone.</p>;
     if (!(await confirm({ title: `Delete ${name}?`, text, go: 'Delete' }))) return;
-    const answer = await send('DELETE', rowsAt(entity.id), { records });
+    const answer = await send(deleteRows, { ...at, body: { records } });
     tell(answer.ok ? 'Deleted.' : answer.detail);
     await again();
   };
@@ -87,10 +83,7 @@ export function RecordsTable({ entity }: { entity: Entity }) {
     const text = <p>Everybody who may see them in the released application sees them then.</p>;
     if (!(await confirm({ title: 'Take the sample records over as live ones?', text, go: 'Take them over' })))
       return;
-    const answer = await send<{ count: number }>(
-      'POST',
-      `${api}/records/${entity.id}/take-over?records=live`,
-    );
+    const answer = await send(takeOverSamples, { ...at, query: { records: 'live' } });
     tell(answer.ok ? `${answer.value.count.toLocaleString('en')} records are live.` : answer.detail);
     await again();
   };
@@ -103,7 +96,7 @@ export function RecordsTable({ entity }: { entity: Entity }) {
         field={field}
         row={row}
         manner={(shown as DataPage).manner}
-        searchAt={rowsAt}
+        from={from}
         mayChange={mayChange}
         onWrite={(value) => write([row], { [field.id]: value })}
       />
@@ -138,7 +131,7 @@ export function RecordsTable({ entity }: { entity: Entity }) {
           }}
         />
         <FilterRows
-          api={api}
+          app={app}
           scope={scope}
           filter={filter}
           onFilter={(next) => {
@@ -149,12 +142,12 @@ export function RecordsTable({ entity }: { entity: Entity }) {
         <span className="ml-auto flex flex-wrap items-center gap-2">
           {mayChange && shown && (
             <>
-              <NewRow page={shown} at={rowsAt(entity.id)} searchAt={rowsAt} onAdded={again} />
-              {kind === 'sample' && <MadeUp api={`${api}/records/${entity.id}`} onMade={again} />}
-              <CsvIn at={`${api}/records/${entity.id}/csv?records=${kind}`} onDone={again} />
+              <NewRow page={shown} from={from} onAdded={again} />
+              {kind === 'sample' && <MadeUp app={app} entity={entity.id} onMade={again} />}
+              <CsvIn from={from} entity={entity.id} onDone={again} />
             </>
           )}
-          <a className="link" href={`${api}/records/${entity.id}?records=${kind}`} download>
+          <a className="link" href={urlOf(recordsFile, at)} download>
             Take out CSV
           </a>
         </span>
@@ -162,7 +155,7 @@ export function RecordsTable({ entity }: { entity: Entity }) {
       {mayChange && shown && chosen.size > 0 && (
         <div className="mb-2 flex items-center gap-3 border-l-4 border-open bg-paper px-3 py-1.5">
           <span>{chosen.size === 1 ? '1 chosen' : `${chosen.size} chosen`}</span>
-          <SetMany page={shown} searchAt={rowsAt} onSet={(values) => write([...chosen.values()], values)} />
+          <SetMany page={shown} from={from} onSet={(values) => write([...chosen.values()], values)} />
           <button type="button" className="button" onClick={() => void remove()}>
             Delete …
           </button>

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import type { Value } from '@/core/model';
+import type { RecordsFrom } from './records-from';
 import { Told } from '../../../parts/fields';
 import { Window } from '../../../parts/window';
 import type { DataPage } from '@/core/making';
@@ -9,13 +10,13 @@ import { ValueEditor } from './value-editor';
 
 interface Props {
   readonly page: DataPage;
-  readonly searchAt: (entity: string) => string;
+  readonly from: RecordsFrom;
   /** Gives back what is wrong; undefined once it is stored. */
   readonly onSet: (values: Readonly<Record<string, Value | null>>) => Promise<string | undefined>;
 }
 
 /** Gives all chosen records the same value in one field. */
-export function SetMany({ page: { entity, manner }, searchAt, onSet }: Props) {
+export function SetMany({ page: { entity, manner }, from, onSet }: Props) {
   const [open, setOpen] = useState(false);
   const [fieldId, setFieldId] = useState(entity.fields[0]?.id ?? '');
   const [value, setValue] = useState<Value | null>(null);
@@ -69,7 +70,7 @@ export function SetMany({ page: { entity, manner }, searchAt, onSet }: Props) {
               value={value}
               label={undefined}
               manner={manner}
-              searchAt={searchAt}
+              from={from}
               onWrite={setValue}
             />
           </div>

@@ -2,10 +2,11 @@
 
 import { useState } from 'react';
 import { type EntityField, type Manner, unitsOf, type Value } from '@/core/model';
+import { dataRows } from '@/contract/studio/data';
+import type { RecordsFrom } from './records-from';
 import { ChooseBox, useBox } from '../../../parts/choose-box';
 import { OnlyDays } from '../../../parts/day-box';
-import { useAsked, useSettled } from '../../../parts/queries';
-import type { DataPage } from '@/core/making';
+import { useAsked, useSettled } from '@/ui/client/queries';
 
 interface Props {
   readonly field: EntityField;
@@ -13,7 +14,7 @@ interface Props {
   /** What the record is called that it points to. */
   readonly label: string | undefined;
   readonly manner: Manner;
-  readonly searchAt: (entity: string) => string;
+  readonly from: RecordsFrom;
   readonly onWrite: (value: Value | null) => void | Promise<void>;
   /** It is left without anything written. */
   readonly onLeave?: () => void;
@@ -107,19 +108,13 @@ const PAUSE_MS = 150;
 /** No record's id. */
 const NONE = '';
 
-function RecordEditor({
-  field,
-  value,
-  label,
-  entity,
-  searchAt,
-  onWrite,
-}: Props & { readonly entity: string }) {
+function RecordEditor({ field, value, label, entity, from, onWrite }: Props & { readonly entity: string }) {
   const box = useBox();
   const words = useSettled(box.words, PAUSE_MS);
   const [chosen, setChosen] = useState<string>();
-  const { data, error } = useAsked<DataPage>(
-    box.open ? `${searchAt(entity)}&q=${encodeURIComponent(words)}` : undefined,
+  const { data, error } = useAsked(
+    dataRows,
+    box.open ? { app: from.app, entity, query: { records: from.records, q: words } } : undefined,
   );
   const named = (data?.rows ?? []).map((row) => ({
     key: row.id,

@@ -5,15 +5,16 @@ import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { print, whatIsWrong } from '@/core';
 import type { Condition, Scope } from '@/core/condition';
-import { useAsked, useSettled } from '../../../parts/queries';
+import { useAsked, useSettled } from '@/ui/client/queries';
+import { type Count, tryCondition } from '@/contract/studio/draft';
 import { Picker } from './picker';
 import { firstQuestion } from './row-picker';
 import { TextForm } from './text-form';
 
 interface Props {
   readonly title: string;
-  /** `/studio/api/applications/<slug>` */
-  readonly api: string;
+  /** `/studio/api/applications/<app>` */
+  readonly app: string;
   readonly scope: Scope;
   readonly condition: Condition | undefined;
   readonly onUse: (condition: Condition) => void;
@@ -28,7 +29,7 @@ function plain(condition: Condition): Condition {
 }
 
 /** Writes a condition, by picking and as text at once, and shows for whom and on what it is true now. */
-export function ConditionWindow({ title, api, scope, condition: first, onUse, onRemove, onClose }: Props) {
+export function ConditionWindow({ title, app, scope, condition: first, onUse, onRemove, onClose }: Props) {
   const [condition, setCondition] = useState<Condition>(() => first ?? { all: [firstQuestion(scope)] });
   const [text, setText] = useState(() => (first ? print(scope, first) : ''));
   const [sound, setSound] = useState(first !== undefined);
@@ -67,7 +68,7 @@ export function ConditionWindow({ title, api, scope, condition: first, onUse, on
           <h3 className="mt-4 mb-1 font-semibold">As text</h3>
           <TextForm
             scope={scope}
-            api={api}
+            app={app}
             text={text}
             onChange={(next, made) => {
               setText(next);
@@ -75,7 +76,7 @@ export function ConditionWindow({ title, api, scope, condition: first, onUse, on
               if (made) setCondition(made);
             }}
           />
-          <TryIt api={api} scope={scope} condition={sound ? condition : undefined} />
+          <TryIt app={app} scope={scope} condition={sound ? condition : undefined} />
           <div className="mt-4 flex gap-2">
             <button
               type="button"
@@ -110,19 +111,14 @@ export function ConditionWindow({ title, api, scope, condition: first, onUse, on
 
 const EXAMPLES = 5;
 
-interface Count {
-  readonly hits: number;
-  readonly of: number;
-  readonly examples: readonly string[];
-}
-
-function TryIt({ api, scope, condition }: { api: string; scope: Scope; condition: Condition | undefined }) {
+function TryIt({ app, scope, condition }: { app: string; scope: Scope; condition: Condition | undefined }) {
   const entity = scope.entity;
   const written = useSettled(condition, 250);
-  const { data: tried, error } = useAsked<{ people: Count; records?: Count }>(written && `${api}/try`, {
-    body: { condition: written, ...(entity && { entity: entity.id }) },
-    keepsLast: true,
-  });
+  const { data: tried, error } = useAsked(
+    tryCondition,
+    written && { app, body: { condition: written, entity: entity?.id } },
+    { keepsLast: true },
+  );
   const say = ({ hits, of, examples }: Count, what: string): string =>
     `${hits} of ${of} ${what}${examples.length > 0 ? `: ${examples.slice(0, EXAMPLES).join(', ')}${hits > EXAMPLES ? ' …' : ''}` : ''}`;
   return (

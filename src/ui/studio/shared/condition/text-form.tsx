@@ -9,7 +9,7 @@ interface Props {
   readonly scope: Scope;
   readonly text: string;
   /** Where records to pick from are found. */
-  readonly api: string;
+  readonly app: string;
   /** With the condition, where the text is one. */
   readonly onChange: (text: string, condition: Condition | undefined) => void;
 }
@@ -17,7 +17,7 @@ interface Props {
 const NO_OFFERS: Offers = { span: { from: 0, to: 0 }, offers: [] };
 
 /** A condition as text: its fault is told at its place while it is written, and what could stand there is offered. */
-export function TextForm({ scope, text, api, onChange }: Props) {
+export function TextForm({ scope, text, app, onChange }: Props) {
   const listId = useId();
   const area = useRef<HTMLTextAreaElement>(null);
   const [offers, setOffers] = useState<Offers>(NO_OFFERS);
@@ -90,7 +90,7 @@ export function TextForm({ scope, text, api, onChange }: Props) {
         onKeyDown={onKeyDown}
       />
       {problem && text.trim() !== '' && (
-        <Fault text={text} problem={problem} api={api}>
+        <Fault text={text} problem={problem} app={app}>
           {(written) => mend(problem, written)}
         </Fault>
       )}
@@ -140,12 +140,12 @@ function problemOf(scope: Scope, text: string): TextProblem | undefined {
 function Fault({
   text,
   problem,
-  api,
+  app,
   children: onMend,
 }: {
   text: string;
   problem: TextProblem;
-  api: string;
+  app: string;
   children: (written: string) => void;
 }) {
   const { fix, pick } = problem;
@@ -169,14 +169,14 @@ function Fault({
           </button>
         )}
       </p>
-      {pick !== undefined && <Picks api={api} entity={pick} onPick={(id) => onMend(`#${id}`)} />}
+      {pick !== undefined && <Picks app={app} entity={pick} onPick={(id) => onMend(`#${id}`)} />}
     </div>
   );
 }
 
 /** Some records to pick one of. */
-function Picks({ api, entity, onPick }: { api: string; entity: string; onPick: (id: string) => void }) {
-  const samples = useSamples(api, entity).slice(0, 8);
+function Picks({ app, entity, onPick }: { app: string; entity: string; onPick: (id: string) => void }) {
+  const samples = useSamples(app, entity).slice(0, 8);
   if (samples.length === 0) return null;
   return (
     <p className="mt-1 flex flex-wrap gap-x-3">

@@ -22,7 +22,7 @@ export default async function Account({ params }: { params: Promise<{ app: strin
   const { held } = visit.access;
   return (
     <AccountView
-      base={base}
+      app={app}
       name={visit.person.name}
       roles={definition.roles
         .filter((role) => role.joinable || held.roles.has(role.id))

@@ -1,20 +1,5 @@
-import * as yup from 'yup';
-import { readBody } from '@/server/http/body';
-import { handle, nothing } from '@/server/http/handle';
-import { apiVisit } from '@/server/live/api';
+import { sendNote as contract } from '@/contract/live';
+import { inLive } from '@/server/live/answering';
 import { sendNote } from '@/server/live/notes';
 
-const body = yup
-  .object({
-    address: yup.string().max(500).required(),
-    element: yup.string().max(200),
-    text: yup.string().max(2000).default(''),
-  })
-  .noUnknown();
-
-/** "I should be able to see this": a note to the builders. */
-export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
-  const now = await apiVisit((await params).app, request);
-  await sendNote(now, await readBody(request, body));
-  return nothing();
-});
+export const POST = inLive(contract, (now, { body }) => sendNote(now, body));

@@ -21,12 +21,5 @@ export default async function ProvePage({ params, searchParams }: Props) {
     listSweeps(applicationId),
     listSignOffs(applicationId),
   ]);
-  return (
-    <ProveBench
-      proof={proof ?? null}
-      expectations={{ expectations }}
-      sweeps={{ sweeps }}
-      signedOff={{ signOffs }}
-    />
-  );
+  return <ProveBench proof={proof ?? null} expectations={expectations} sweeps={sweeps} signOffs={signOffs} />;
 }

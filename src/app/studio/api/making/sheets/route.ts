@@ -1,10 +1,7 @@
-import { handle } from '@/server/http/handle';
-import { readForm } from '@/server/http/upload';
-import { needBuilder } from '@/server/studio/builder';
+import { makeFromSheets } from '@/contract/studio/making';
+import { asBuilder } from '@/server/studio/answering';
 import { answerByLine } from '@/server/work/run';
 
-/** `POST …/making/sheets`: makes an application from CSV files or tables, and tells how far it is: all of it, or nothing. */
-export const POST = handle(async (request) => {
-  const { id } = await needBuilder();
-  return answerByLine('make-from-sheets', { builderId: id, upload: await readForm(request) }, id);
-});
+export const POST = asBuilder(makeFromSheets, ({ id }, { body: upload }) =>
+  answerByLine('make-from-sheets', { builderId: id, upload }, id),
+);

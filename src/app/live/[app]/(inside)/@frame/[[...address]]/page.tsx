@@ -15,7 +15,7 @@ export default async function FrameAt(props: AddressProps) {
   const screen = outcome.is === 'open' ? readAddress(access.compiled.tree, address)?.screen : undefined;
   return (
     <LiveFrame
-      base={`/live/${app}`}
+      app={app}
       frame={asSent(frameAround(access, screen))}
       person={visit.person?.name}
       mayStandIn={visit.mayStandIn && !visit.standing}

@@ -1,16 +1,10 @@
-import { handle } from '@/server/http/handle';
-import { liveRecords } from '@/server/live/api';
+import { liveRecords } from '@/contract/live';
+import { inLiveRecords } from '@/server/live/answering';
 
-interface Context {
-  params: Promise<{ app: string; entity: string }>;
-}
+export const GET = inLiveRecords(liveRecords.list, (api, { params, query }) =>
+  api.list(params.entity, query),
+);
 
-export const GET = handle<Context>(async (request, { params }) => {
-  const { app, entity } = await params;
-  return (await liveRecords(app, request)).list(entity, new URL(request.url).searchParams);
-});
-
-export const POST = handle<Context>(async (request, { params }) => {
-  const { app, entity } = await params;
-  return (await liveRecords(app, request)).create(entity, request);
-});
+export const POST = inLiveRecords(liveRecords.create, (api, { params, body }) =>
+  api.create(params.entity, body.values),
+);

@@ -1,12 +1,8 @@
+import { definitionFile } from '@/contract/studio/draft';
 import { draftOf } from '@/server/drafts/draft';
-import { handle } from '@/server/http/handle';
-import { needWorkplace } from '@/server/studio/builder';
+import { inApplication } from '@/server/studio/answering';
 
-type Params = { params: Promise<{ app: string }> };
-
-/** `GET …/definition`: the draft as a definition file. */
-export const GET = handle<Params>(async (_, { params }) => {
-  const { applicationId, slug } = await needWorkplace((await params).app, 'read');
+export const GET = inApplication(definitionFile, async ({ applicationId, slug }) => {
   const { definition } = await draftOf(applicationId);
   return new Response(`${JSON.stringify(definition, null, 2)}\n`, {
     headers: {

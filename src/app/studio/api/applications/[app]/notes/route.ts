@@ -1,9 +1,7 @@
-import { handle, json } from '@/server/http/handle';
+import { notesWaiting } from '@/contract/studio/look';
 import { openNotes } from '@/server/look/notes';
-import { needWorkplace } from '@/server/studio/builder';
+import { inApplication } from '@/server/studio/answering';
 
-/** `GET …/notes`: how many notes wait. */
-export const GET = handle<{ params: Promise<{ app: string }> }>(async (_, { params }) => {
-  const { applicationId } = await needWorkplace((await params).app, 'read');
-  return json({ waiting: (await openNotes(applicationId)).length });
-});
+export const GET = inApplication(notesWaiting, async ({ applicationId }) => ({
+  waiting: (await openNotes(applicationId)).length,
+}));

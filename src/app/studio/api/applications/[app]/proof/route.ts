@@ -1,9 +1,5 @@
-import { handle, json } from '@/server/http/handle';
+import { proof } from '@/contract/studio/proving';
 import { proofOf } from '@/server/proving/proof';
-import { needWorkplace } from '@/server/studio/builder';
+import { inApplication } from '@/server/studio/answering';
 
-/** `GET …/proof`: what was found out about the newest revision; null while nothing was yet. */
-export const GET = handle<{ params: Promise<{ app: string }> }>(async (_, { params }) => {
-  const { applicationId } = await needWorkplace((await params).app, 'read');
-  return json((await proofOf(applicationId)) ?? null);
-});
+export const GET = inApplication(proof, async ({ applicationId }) => (await proofOf(applicationId)) ?? null);

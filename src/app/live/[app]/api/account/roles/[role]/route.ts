@@ -1,18 +1,11 @@
-import { handle, nothing } from '@/server/http/handle';
+import { joinRole, leaveRole } from '@/contract/live';
+import { inLive } from '@/server/live/answering';
 import { joinOrLeave } from '@/server/live/joining';
-import { apiVisit } from '@/server/live/api';
 
-type Params = { params: Promise<{ app: string; role: string }> };
+const turn = (contract: typeof joinRole, join: boolean) =>
+  inLive(contract, (now, { params: { role } }) =>
+    joinOrLeave(now, now.access.compiled.definition, role, join),
+  );
 
-const turn = (join: boolean) =>
-  handle<Params>(async (request, { params }) => {
-    const { app, role } = await params;
-    const now = await apiVisit(app, request);
-    await joinOrLeave(now, now.access.compiled.definition, role, join);
-    return nothing();
-  });
-
-/** Joins a role that people may join by themselves. */
-export const PUT = turn(true);
-/** Leaves it. */
-export const DELETE = turn(false);
+export const PUT = turn(joinRole, true);
+export const DELETE = turn(leaveRole, false);

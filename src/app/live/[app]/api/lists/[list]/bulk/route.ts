@@ -1,27 +1,16 @@
-import { LARGE, readBody } from '@/server/http/body';
-import { handle, json } from '@/server/http/handle';
-import { apiVisit } from '@/server/live/api';
-import { scopeOf, writerOf } from '@/server/live/visit';
-import { bulkBody, WholeList } from '@/server/records/lists';
+import { liveBulk, liveChoices } from '@/contract/live';
+import { inLive } from '@/server/live/answering';
+import { ownerOfVisit, scopeOf, writerOf } from '@/server/live/visit';
+import { WholeList } from '@/server/records/lists';
 import { answerWhole } from '@/server/work/run';
 
-/** The records of a list that can be chosen for that, with the search and filter of its page. */
-export const GET = handle<{ params: Promise<{ app: string; list: string }> }>(async (request, { params }) => {
-  const { app: slug, list } = await params;
-  const { person, token } = await apiVisit(slug, request);
-  const query = new URL(request.url).searchParams.toString();
-  const owner = person?.id ?? request.headers.get('x-zinc-address') ?? '';
-  return answerWhole(request, 'list-choices', { slug, token, list, query }, owner);
+export const GET = inLive(liveChoices, (now, { request, params: { app: slug, list }, query }) => {
+  const input = { slug, token: now.token, list, query: query.toString() };
+  return answerWhole(request, 'list-choices', input, ownerOfVisit(now, request));
 });
 
-/** Changes the same fields of the chosen records of a list: all of them, or none. */
-export const POST = handle<{ params: Promise<{ app: string; list: string }> }>(
-  async (request, { params }) => {
-    const { app, list: id } = await params;
-    const now = await apiVisit(app, request);
-    const { record, records, values } = await readBody(request, bulkBody, LARGE);
-    const list = await WholeList.find(scopeOf(now), id, 'bulk', record);
-    const changed = await list.change(writerOf(now), records, values);
-    return json({ changed: changed.length });
-  },
-);
+export const POST = inLive(liveBulk, async (now, { params, body: { record, records, values } }) => {
+  const list = await WholeList.find(scopeOf(now), params.list, 'bulk', record);
+  const changed = await list.change(writerOf(now), records, values);
+  return { changed: changed.length };
+});

@@ -1,15 +1,11 @@
-import { handle } from '@/server/http/handle';
-import { apiVisit } from '@/server/live/api';
+import { liveListFile } from '@/contract/live';
+import { inLive } from '@/server/live/answering';
+import { ownerOfVisit } from '@/server/live/visit';
 import { answerStream } from '@/server/work/run';
 
-/** A list as CSV, whole, with the search, filter and sort of its page. */
-export const GET = handle<{ params: Promise<{ app: string; list: string }> }>(async (request, { params }) => {
-  const { app: slug, list } = await params;
-  const { person, token } = await apiVisit(slug, request);
-  const query = new URL(request.url).searchParams.toString();
-  // Those who are signed out are told apart by where they ask from.
-  const owner = person?.id ?? request.headers.get('x-zinc-address') ?? '';
-  return answerStream(request, 'list-file', { slug, token, list, query }, owner, {
+export const GET = inLive(liveListFile, (now, { request, params: { app: slug, list }, query }) => {
+  const input = { slug, token: now.token, list, query: query.toString() };
+  return answerStream(request, 'list-file', input, ownerOfVisit(now, request), {
     'Content-Type': 'text/csv; charset=utf-8; header=present',
     'Content-Disposition': 'attachment; filename="list.csv"',
   });

@@ -1,21 +1,12 @@
-import { handle } from '@/server/http/handle';
-import { liveRecords } from '@/server/live/api';
+import { liveRecords } from '@/contract/live';
+import { inLiveRecords } from '@/server/live/answering';
 
-interface Context {
-  params: Promise<{ app: string; entity: string; id: string }>;
-}
+export const GET = inLiveRecords(liveRecords.read, (api, { params: { entity, id } }) => api.read(entity, id));
 
-export const GET = handle<Context>(async (request, { params }) => {
-  const { app, entity, id } = await params;
-  return (await liveRecords(app, request)).read(entity, id);
-});
+export const PATCH = inLiveRecords(liveRecords.update, (api, { request, params: { entity, id }, body }) =>
+  api.update(entity, id, request, body.values),
+);
 
-export const PATCH = handle<Context>(async (request, { params }) => {
-  const { app, entity, id } = await params;
-  return (await liveRecords(app, request)).update(entity, id, request);
-});
-
-export const DELETE = handle<Context>(async (request, { params }) => {
-  const { app, entity, id } = await params;
-  return (await liveRecords(app, request)).delete(entity, id, request);
-});
+export const DELETE = inLiveRecords(liveRecords.delete, (api, { request, params: { entity, id } }) =>
+  api.delete(entity, id, request),
+);

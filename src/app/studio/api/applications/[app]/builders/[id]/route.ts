@@ -1,31 +1,17 @@
-import * as yup from 'yup';
+import { changeBuilder as changeContract, letBuilderOut } from '@/contract/studio/builders';
 import { isUuid } from '@/server/database/uuid';
-import { readBody } from '@/server/http/body';
-import { handle, nothing } from '@/server/http/handle';
 import { notThere } from '@/server/http/problem';
-import { needOwner, needWorkplace } from '@/server/studio/builder';
-import { BUILDER_ROLES, changeBuilder } from '@/server/studio/builders';
+import { inApplication } from '@/server/studio/answering';
+import { needOwner } from '@/server/studio/builder';
+import { changeBuilder } from '@/server/studio/builders';
 
-type Params = { params: Promise<{ app: string; id: string }> };
-
-const body = yup.object({ role: yup.string().oneOf(BUILDER_ROLES).required() }).noUnknown();
-
-/** Gives a builder another role in the application. */
-export const PATCH = handle<Params>(async (request, { params }) => {
-  const { app, id } = await params;
-  const workplace = await needOwner(app, 'changes what builders may do');
+export const PATCH = inApplication(changeContract, async (here, { params: { id }, body: { role } }) => {
   if (!isUuid(id)) throw notThere();
-  const { role } = await readBody(request, body);
-  await changeBuilder(workplace, id, role);
-  return nothing();
+  await changeBuilder(here, id, role);
 });
 
-/** Lets a builder out of the application. Everybody may go by themselves. */
-export const DELETE = handle<Params>(async (_, { params }) => {
-  const { app, id } = await params;
-  const here = await needWorkplace(app, 'read');
-  const workplace = here.builder.id === id ? here : await needOwner(app, 'lets builders out');
+export const DELETE = inApplication(letBuilderOut, async (here, { params: { app, id } }) => {
+  if (here.builder.id !== id) await needOwner(app, 'lets builders out');
   if (!isUuid(id)) throw notThere();
-  await changeBuilder(workplace, id, null);
-  return nothing();
+  await changeBuilder(here, id, null);
 });

@@ -1,13 +1,10 @@
-import { handle } from '@/server/http/handle';
-import { needWorkplace } from '@/server/studio/builder';
+import { gridFile } from '@/contract/studio/draft';
+import { inApplication } from '@/server/studio/answering';
 import { answerFile } from '@/server/work/run';
 
-/** The grid as CSV (RFC 4180): an element a row, a viewer a column, each level in words. */
-export const GET = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
-  const { app } = await params;
-  const workplace = await needWorkplace(app, 'read');
-  return answerFile(request, 'grid-file', { workplace }, workplace.builder.id, {
-    name: `${app}-access.csv`,
+export const GET = inApplication(gridFile, (workplace, { request }) =>
+  answerFile(request, 'grid-file', { workplace }, workplace.builder.id, {
+    name: `${workplace.slug}-access.csv`,
     type: 'text/csv; charset=utf-8; header=present',
-  });
-});
+  }),
+);

@@ -1,11 +1,7 @@
-import { readBody } from '@/server/http/body';
-import { handle, json } from '@/server/http/handle';
-import { beforeSavingBody, sectionsBeforeSaving } from '@/server/live/before-saving';
-import { lookOfRequest } from '@/server/look/records';
+import { lookBeforeSaving } from '@/contract/studio/look';
+import { sectionsBeforeSaving } from '@/server/live/before-saving';
+import { inLook } from '@/server/look/answering';
 
-/** How a screen would be with the values as they are written: decided as in a release, for the viewer of a pane. */
-export const POST = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
-  const { scope } = await lookOfRequest((await params).app, request);
-  const asked = await readBody(request, beforeSavingBody);
-  return json({ sections: await sectionsBeforeSaving(scope, asked) });
-});
+export const POST = inLook(lookBeforeSaving, async ({ scope }, { body }) => ({
+  sections: await sectionsBeforeSaving(scope, body),
+}));

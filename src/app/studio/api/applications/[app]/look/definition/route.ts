@@ -1,9 +1,7 @@
-import { handle, json } from '@/server/http/handle';
+import { lookDefinition } from '@/contract/studio/look';
 import { definitionOf } from '@/server/look/look';
-import { needWorkplace } from '@/server/studio/builder';
+import { inApplication } from '@/server/studio/answering';
 
-/** `GET …/look/definition?on=`: an older draft or a release, to draw what is left out of its screens. */
-export const GET = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
-  const { applicationId } = await needWorkplace((await params).app, 'read');
-  return json(await definitionOf(applicationId, new URL(request.url).searchParams.get('on') ?? 'draft'));
-});
+export const GET = inApplication(lookDefinition, ({ applicationId }, { query }) =>
+  definitionOf(applicationId, query.get('on') ?? 'draft'),
+);

@@ -1,11 +1,7 @@
-import { handle, nothing } from '@/server/http/handle';
+import { closeNote as contract } from '@/contract/studio/look';
 import { closeNote } from '@/server/look/notes';
-import { needWorkplace } from '@/server/studio/builder';
+import { inApplication } from '@/server/studio/answering';
 
-/** Marks a note as dealt with. */
-export const DELETE = handle<{ params: Promise<{ app: string; id: string }> }>(async (_, { params }) => {
-  const { app, id } = await params;
-  const { applicationId } = await needWorkplace(app, 'change');
-  await closeNote(applicationId, id);
-  return nothing();
-});
+export const DELETE = inApplication(contract, ({ applicationId }, { params }) =>
+  closeNote(applicationId, params.id),
+);

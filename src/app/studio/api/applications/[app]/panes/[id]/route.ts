@@ -1,21 +1,12 @@
+import { keepPane, throwPaneAway } from '@/contract/studio/look';
 import { isUuid } from '@/server/database/uuid';
-import { handle, json, nothing } from '@/server/http/handle';
 import { keepChanges, throwAway } from '@/server/look/panes';
-import { needWorkplace } from '@/server/studio/builder';
+import { inApplication } from '@/server/studio/answering';
 
-type Params = { params: Promise<{ app: string; id: string }> };
+export const POST = inApplication(keepPane, async (workplace, { params: { id } }) => ({
+  kept: isUuid(id) ? await keepChanges(workplace, id) : 0,
+}));
 
-/** Keeps what was changed in a pane, for everybody. */
-export const POST = handle<Params>(async (_, { params }) => {
-  const { app, id } = await params;
-  const workplace = await needWorkplace(app, 'change');
-  return json({ kept: isUuid(id) ? await keepChanges(workplace, id) : 0 });
-});
-
-/** Throws a pane's changes away. */
-export const DELETE = handle<Params>(async (_, { params }) => {
-  const { app, id } = await params;
-  const workplace = await needWorkplace(app, 'read');
+export const DELETE = inApplication(throwPaneAway, async (workplace, { params: { id } }) => {
   if (isUuid(id)) await throwAway(workplace, id);
-  return nothing();
 });

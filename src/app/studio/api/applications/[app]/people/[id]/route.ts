@@ -1,35 +1,16 @@
-import { database } from '@/server/database/client';
-import { draftOf } from '@/server/drafts/draft';
-import { readBody } from '@/server/http/body';
-import { handle, json, nothing } from '@/server/http/handle';
+import { changePerson as changeContract, personWithSessions } from '@/contract/studio/people';
 import { notThere } from '@/server/http/problem';
-import { personChangeBody } from '@/server/people/input';
 import { personById } from '@/server/people/read';
+import { changePerson } from '@/server/people/of-draft';
 import { sessionsOf } from '@/server/people/sessions';
-import { updatePerson } from '@/server/people/write';
-import { needPeopleRight, needWorkplace } from '@/server/studio/builder';
+import { inApplication } from '@/server/studio/answering';
 
-interface Context {
-  params: Promise<{ app: string; id: string }>;
-}
-
-/** A person with what their sessions hold now. */
-export const GET = handle<Context>(async (_, { params }) => {
-  const { app, id } = await params;
-  const { applicationId } = await needWorkplace(app, 'read');
+export const GET = inApplication(personWithSessions, async ({ applicationId }, { params: { id } }) => {
   const person = await personById(applicationId, id);
   if (!person) throw notThere();
-  return json({ person, sessions: await sessionsOf(id) });
+  return { person, sessions: await sessionsOf(id) };
 });
 
-/** Changes a person; switching off ends their sessions at once. */
-export const PATCH = handle<Context>(async (request, { params }) => {
-  const { app, id } = await params;
-  const { applicationId, builder } = await needPeopleRight(app);
-  const input = await readBody(request, personChangeBody);
-  const { definition } = await draftOf(applicationId);
-  await database().transaction((tx) =>
-    updatePerson(tx, applicationId, definition, { builderId: builder.id }, id, input),
-  );
-  return nothing();
-});
+export const PATCH = inApplication(changeContract, ({ applicationId, builder }, { params, body }) =>
+  changePerson(applicationId, { builderId: builder.id }, params.id, body),
+);

@@ -1,20 +1,7 @@
-import * as yup from 'yup';
-import { readBody } from '@/server/http/body';
-import { handle, nothing } from '@/server/http/handle';
+import { setFindingAside as contract } from '@/contract/studio/proving';
 import { setFindingAside } from '@/server/proving/proof';
-import { needWorkplace } from '@/server/studio/builder';
+import { inApplication } from '@/server/studio/answering';
 
-const body = yup
-  .object({
-    key: yup.string().max(2000).required(),
-    reason: yup.string().matches(/\S/, 'must not be empty').max(500).nullable().defined(),
-  })
-  .noUnknown();
-
-/** `PUT …/proof/aside {key, reason}`: sets a finding aside; with null as its reason, it is there again. */
-export const PUT = handle<{ params: Promise<{ app: string }> }>(async (request, { params }) => {
-  const { applicationId, builder } = await needWorkplace((await params).app, 'change');
-  const { key, reason } = await readBody(request, body);
-  await setFindingAside(applicationId, builder.id, key, reason);
-  return nothing();
-});
+export const PUT = inApplication(contract, ({ applicationId, builder }, { body: { key, reason } }) =>
+  setFindingAside(applicationId, builder.id, key, reason),
+);

@@ -1,9 +1,8 @@
-import { handle, json } from '@/server/http/handle';
+import { proofCounts } from '@/contract/studio/proving';
 import { countsOf } from '@/server/proving/proof';
-import { needWorkplace } from '@/server/studio/builder';
+import { inApplication } from '@/server/studio/answering';
 
-/** `GET …/proof/counts`: how much there is to look at, for the bar; null while nothing was looked through. */
-export const GET = handle<{ params: Promise<{ app: string }> }>(async (_, { params }) => {
-  const { applicationId, builder } = await needWorkplace((await params).app, 'read');
-  return json((await countsOf(applicationId, builder.id)) ?? null);
-});
+export const GET = inApplication(
+  proofCounts,
+  async ({ applicationId, builder }) => (await countsOf(applicationId, builder.id)) ?? null,
+);

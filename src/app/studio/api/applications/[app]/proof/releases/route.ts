@@ -1,9 +1,7 @@
-import { handle, json } from '@/server/http/handle';
+import { proofOverReleases } from '@/contract/studio/proving';
 import { overReleases } from '@/server/proving/proof';
-import { needWorkplace } from '@/server/studio/builder';
+import { inApplication } from '@/server/studio/answering';
 
-/** `GET …/proof/releases`: with how many findings and broken expectations each release went out. */
-export const GET = handle<{ params: Promise<{ app: string }> }>(async (_, { params }) => {
-  const { applicationId } = await needWorkplace((await params).app, 'read');
-  return json({ releases: await overReleases(applicationId) });
-});
+export const GET = inApplication(proofOverReleases, async ({ applicationId }) => ({
+  releases: await overReleases(applicationId),
+}));

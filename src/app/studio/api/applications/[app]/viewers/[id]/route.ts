@@ -1,18 +1,10 @@
-import { and, eq } from 'drizzle-orm';
-import { database } from '@/server/database/client';
+import { forgetViewer as contract } from '@/contract/studio/look';
 import { isUuid } from '@/server/database/uuid';
-import { madeViewers } from '@/server/database/schema';
-import { handle, nothing } from '@/server/http/handle';
 import { notThere } from '@/server/http/problem';
-import { needWorkplace } from '@/server/studio/builder';
+import { forgetViewer } from '@/server/look/viewers';
+import { inApplication } from '@/server/studio/answering';
 
-/** Forgets a made-up viewer. */
-export const DELETE = handle<{ params: Promise<{ app: string; id: string }> }>(async (_, { params }) => {
-  const { app, id } = await params;
-  const { applicationId } = await needWorkplace(app, 'change');
+export const DELETE = inApplication(contract, async ({ applicationId }, { params: { id } }) => {
   if (!isUuid(id)) throw notThere();
-  await database()
-    .delete(madeViewers)
-    .where(and(eq(madeViewers.id, id), eq(madeViewers.applicationId, applicationId)));
-  return nothing();
+  await forgetViewer(applicationId, id);
 });

@@ -1,14 +1,10 @@
+import { sendInvitationAgain as contract } from '@/contract/studio/builders';
 import { isUuid } from '@/server/database/uuid';
-import { handle, nothing } from '@/server/http/handle';
 import { notThere } from '@/server/http/problem';
-import { needOwner } from '@/server/studio/builder';
+import { inApplication } from '@/server/studio/answering';
 import { sendInvitationAgain } from '@/server/studio/invitations';
 
-/** Sends a new link to somebody who has not opened theirs yet. */
-export const POST = handle<{ params: Promise<{ app: string; id: string }> }>(async (_, { params }) => {
-  const { app, id } = await params;
-  const workplace = await needOwner(app, 'lets builders in');
+export const POST = inApplication(contract, async (here, { params: { id } }) => {
   if (!isUuid(id)) throw notThere();
-  await sendInvitationAgain(workplace, id);
-  return nothing();
+  await sendInvitationAgain(here, id);
 });

@@ -1,16 +1,10 @@
-import { handle } from '@/server/http/handle';
-import { recordsOfLook } from '@/server/look/records';
+import { lookRecords } from '@/contract/studio/look';
+import { inLookRecords } from '@/server/look/answering';
 
-interface Context {
-  params: Promise<{ app: string; entity: string }>;
-}
+export const GET = inLookRecords(lookRecords.list, (api, { params, query }) =>
+  api.list(params.entity, query),
+);
 
-export const GET = handle<Context>(async (request, { params }) => {
-  const { app, entity } = await params;
-  return (await recordsOfLook(app, request)).list(entity, new URL(request.url).searchParams);
-});
-
-export const POST = handle<Context>(async (request, { params }) => {
-  const { app, entity } = await params;
-  return (await recordsOfLook(app, request)).create(entity, request);
-});
+export const POST = inLookRecords(lookRecords.create, (api, { params, body }) =>
+  api.create(params.entity, body.values),
+);

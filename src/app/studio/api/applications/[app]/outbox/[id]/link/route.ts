@@ -1,13 +1,10 @@
+import { outboxLink } from '@/contract/studio/people';
 import { isUuid } from '@/server/database/uuid';
-import { handle, json } from '@/server/http/handle';
 import { notThere } from '@/server/http/problem';
 import { showLink } from '@/server/people/links';
-import { needPeopleRight } from '@/server/studio/builder';
+import { inApplication } from '@/server/studio/answering';
 
-/** Shows the link of one message. */
-export const POST = handle<{ params: Promise<{ app: string; id: string }> }>(async (_, { params }) => {
-  const { app, id } = await params;
-  const { applicationId, builder } = await needPeopleRight(app);
+export const POST = inApplication(outboxLink, async ({ applicationId, builder }, { params: { id } }) => {
   if (!isUuid(id)) throw notThere();
-  return json({ link: await showLink(applicationId, builder.id, id) });
+  return { link: await showLink(applicationId, builder.id, id) };
 });

@@ -1,11 +1,7 @@
-import { handle, nothing } from '@/server/http/handle';
+import { sendPersonLink } from '@/contract/studio/people';
 import { sendNewLink } from '@/server/people/write';
-import { needPeopleRight } from '@/server/studio/builder';
+import { inApplication } from '@/server/studio/answering';
 
-/** Sends a person a link to choose a password. */
-export const POST = handle<{ params: Promise<{ app: string; id: string }> }>(async (_, { params }) => {
-  const { app, id } = await params;
-  const { applicationId, builder } = await needPeopleRight(app);
-  await sendNewLink(applicationId, { builderId: builder.id }, id);
-  return nothing();
-});
+export const POST = inApplication(sendPersonLink, ({ applicationId, builder }, { params }) =>
+  sendNewLink(applicationId, { builderId: builder.id }, params.id),
+);

@@ -1,11 +1,7 @@
-import { handle, nothing } from '@/server/http/handle';
+import { liftPersonWaits } from '@/contract/studio/people';
 import { liftWaitsOf } from '@/server/people/write';
-import { needPeopleRight } from '@/server/studio/builder';
+import { inApplication } from '@/server/studio/answering';
 
-/** Lifts what makes a person wait to sign in, after wrong tries. */
-export const DELETE = handle<{ params: Promise<{ app: string; id: string }> }>(async (_, { params }) => {
-  const { app, id } = await params;
-  const { applicationId, builder } = await needPeopleRight(app);
-  await liftWaitsOf(applicationId, { builderId: builder.id }, id);
-  return nothing();
-});
+export const DELETE = inApplication(liftPersonWaits, ({ applicationId, builder }, { params }) =>
+  liftWaitsOf(applicationId, { builderId: builder.id }, params.id),
+);

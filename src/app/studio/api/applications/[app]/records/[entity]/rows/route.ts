@@ -1,65 +1,22 @@
-import * as yup from 'yup';
-import { dataAt } from '@/server/data/at';
-import { dataRows, distinctIn, filledIn, type Written, writtenSchema } from '@/server/data/rows';
+import {
+  addRow as addContract,
+  changeRows as changeContract,
+  dataRows as rowsContract,
+  deleteRows as deleteContract,
+} from '@/contract/studio/data';
+import { aboutRecords } from '@/server/data/answering';
+import { dataOf } from '@/server/data/at';
+import { dataRows } from '@/server/data/rows';
 import { addRow, changeRows, deleteRows } from '@/server/data/write';
-import { exactly, listOf } from '@/core/model';
-import { readBody } from '@/server/http/body';
-import { handle, json, nothing } from '@/server/http/handle';
 
-type Params = { params: Promise<{ app: string; entity: string }> };
+export const GET = aboutRecords(rowsContract, async (of, { query }) => dataRows(await dataOf(of), query));
 
-/**
- * `GET …/rows?records=&q=&filter=&sort=&page=`: records as a table; with `filled`, how many have a value in each field; with
- * `distinct=FIELD`, the different values that stand there, where they are few.
- */
-export const GET = handle<Params>(async (request, { params }) => {
-  const { app, entity } = await params;
-  const at = await dataAt(request, app, entity, 'read');
-  const { searchParams } = new URL(request.url);
-  if (searchParams.has('filled')) return json(await filledIn(at));
-  const distinct = searchParams.get('distinct');
-  if (distinct !== null) return json({ values: (await distinctIn(at, distinct)) ?? null });
-  return json(await dataRows(at, searchParams));
-});
+export const POST = aboutRecords(addContract, async (of, { body }) => addRow(await dataOf(of), body.values));
 
-const valuesBody = yup.object({ values: writtenSchema }).noUnknown();
-
-/** Adds a record. */
-export const POST = handle<Params>(async (request, { params }) => {
-  const { app, entity } = await params;
-  const at = await dataAt(request, app, entity, 'change');
-  const { values } = await readBody(request, valuesBody);
-  return json(await addRow(at, values), { status: 201 });
-});
-
-const records = listOf(
-  exactly({ id: yup.string().max(60).required(), version: yup.number().integer().required() }),
-  500,
+export const PATCH = aboutRecords(changeContract, async (of, { body: { records, values } }) =>
+  changeRows(await dataOf(of), records, values),
 );
-const changeBody = yup.object({ records, values: writtenSchema }).noUnknown();
 
-/** Gives records the same values in some fields, all of them or none. */
-export const PATCH = handle<Params>(async (request, { params }) => {
-  const { app, entity } = await params;
-  const at = await dataAt(request, app, entity, 'change');
-  const { records: chosen, values } = (await readBody(request, changeBody)) as ChangeBody;
-  await changeRows(at, chosen, values);
-  return nothing();
-});
-
-/** Deletes records, all of them or none. */
-export const DELETE = handle<Params>(async (request, { params }) => {
-  const { app, entity } = await params;
-  const at = await dataAt(request, app, entity, 'change');
-  const { records: chosen } = (await readBody(request, yup.object({ records }).noUnknown())) as Pick<
-    ChangeBody,
-    'records'
-  >;
-  await deleteRows(at, chosen);
-  return nothing();
-});
-
-interface ChangeBody {
-  readonly records: { id: string; version: number }[];
-  readonly values: Written;
-}
+export const DELETE = aboutRecords(deleteContract, async (of, { body }) =>
+  deleteRows(await dataOf(of), body.records),
+);

@@ -1,12 +1,7 @@
-import { dataRequest } from '@/server/data/request';
-import { handle } from '@/server/http/handle';
+import { takeOverSamples } from '@/contract/studio/data';
+import { aboutRecords } from '@/server/data/answering';
 import { answerWhole } from '@/server/work/run';
 
-type Params = { params: Promise<{ app: string; entity: string }> };
-
-/** Takes all sample records over as live ones, where nothing is live yet. */
-export const POST = handle<Params>(async (request, { params }) => {
-  const { app, entity } = await params;
-  const of = await dataRequest(request, app, entity, 'change');
-  return answerWhole(request, 'take-over', of, of.workplace.builder.id);
-});
+export const POST = aboutRecords(takeOverSamples, (of, { request }) =>
+  answerWhole(request, 'take-over', of, of.workplace.builder.id),
+);

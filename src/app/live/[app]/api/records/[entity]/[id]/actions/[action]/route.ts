@@ -1,11 +1,6 @@
-import { handle } from '@/server/http/handle';
-import { liveRecords } from '@/server/live/api';
+import { liveRecords } from '@/contract/live';
+import { inLiveRecords } from '@/server/live/answering';
 
-interface Context {
-  params: Promise<{ app: string; entity: string; id: string; action: string }>;
-}
-
-export const POST = handle<Context>(async (request, { params }) => {
-  const { app, entity, id, action } = await params;
-  return (await liveRecords(app, request)).act(entity, id, action, request);
-});
+export const POST = inLiveRecords(liveRecords.act, (api, { request, params: { entity, id, action } }) =>
+  api.act(entity, id, action, request),
+);

@@ -1,27 +1,16 @@
-import { LARGE, readBody } from '@/server/http/body';
-import { handle, json } from '@/server/http/handle';
-import { lookOfRequest } from '@/server/look/records';
-import { bulkBody, WholeList } from '@/server/records/lists';
-import { needWorkplace } from '@/server/studio/builder';
+import { lookBulk, lookChoices } from '@/contract/studio/look';
+import { inLook } from '@/server/look/answering';
+import { WholeList } from '@/server/records/lists';
+import { inApplication } from '@/server/studio/answering';
 import { answerWhole } from '@/server/work/run';
 
-/** The records of a list that can be chosen for that, with the search and filter of its page. */
-export const GET = handle<{ params: Promise<{ app: string; list: string }> }>(async (request, { params }) => {
-  const { app, list } = await params;
-  const workplace = await needWorkplace(app, 'read');
-  const { searchParams, pathname: path } = new URL(request.url);
-  const look = { workplace, query: searchParams.toString(), path };
+export const GET = inApplication(lookChoices, (workplace, { request, params: { list }, query }) => {
+  const look = { workplace, query: query.toString(), path: new URL(request.url).pathname };
   return answerWhole(request, 'list-choices-of-look', { ...look, list }, workplace.builder.id);
 });
 
-/** Changes the same fields of the chosen records of a list: all of them, or none. */
-export const POST = handle<{ params: Promise<{ app: string; list: string }> }>(
-  async (request, { params }) => {
-    const { app, list: id } = await params;
-    const look = await lookOfRequest(app, request);
-    const { record, records, values } = await readBody(request, bulkBody, LARGE);
-    const list = await WholeList.find(look.scope, id, 'bulk', record);
-    const changed = await list.change(look.writer, records, values);
-    return json({ changed: changed.length });
-  },
-);
+export const POST = inLook(lookBulk, async (look, { params, body: { record, records, values } }) => {
+  const list = await WholeList.find(look.scope, params.list, 'bulk', record);
+  const changed = await list.change(look.writer, records, values);
+  return { changed: changed.length };
+});

@@ -1,21 +1,12 @@
-import { handle } from '@/server/http/handle';
-import { recordsOfLook } from '@/server/look/records';
+import { lookRecords } from '@/contract/studio/look';
+import { inLookRecords } from '@/server/look/answering';
 
-interface Context {
-  params: Promise<{ app: string; entity: string; id: string }>;
-}
+export const GET = inLookRecords(lookRecords.read, (api, { params: { entity, id } }) => api.read(entity, id));
 
-export const GET = handle<Context>(async (request, { params }) => {
-  const { app, entity, id } = await params;
-  return (await recordsOfLook(app, request)).read(entity, id);
-});
+export const PATCH = inLookRecords(lookRecords.update, (api, { request, params: { entity, id }, body }) =>
+  api.update(entity, id, request, body.values),
+);
 
-export const PATCH = handle<Context>(async (request, { params }) => {
-  const { app, entity, id } = await params;
-  return (await recordsOfLook(app, request)).update(entity, id, request);
-});
-
-export const DELETE = handle<Context>(async (request, { params }) => {
-  const { app, entity, id } = await params;
-  return (await recordsOfLook(app, request)).delete(entity, id, request);
-});
+export const DELETE = inLookRecords(lookRecords.delete, (api, { request, params: { entity, id } }) =>
+  api.delete(entity, id, request),
+);

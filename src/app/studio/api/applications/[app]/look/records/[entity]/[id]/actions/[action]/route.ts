@@ -1,11 +1,6 @@
-import { handle } from '@/server/http/handle';
-import { recordsOfLook } from '@/server/look/records';
+import { lookRecords } from '@/contract/studio/look';
+import { inLookRecords } from '@/server/look/answering';
 
-interface Context {
-  params: Promise<{ app: string; entity: string; id: string; action: string }>;
-}
-
-export const POST = handle<Context>(async (request, { params }) => {
-  const { app, entity, id, action } = await params;
-  return (await recordsOfLook(app, request)).act(entity, id, action, request);
-});
+export const POST = inLookRecords(lookRecords.act, (api, { request, params: { entity, id, action } }) =>
+  api.act(entity, id, action, request),
+);

@@ -1,7 +1,7 @@
 import * as yup from 'yup';
 
-/** What a sign-in request carries. */
-export const credentialsBody = yup
+/** What signs somebody in, and where they wanted to go. */
+export const credentialsSchema = yup
   .object({
     email: yup.string().max(300).default(''),
     password: yup.string().max(1000).default(''),

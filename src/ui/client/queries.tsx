@@ -5,11 +5,14 @@ import {
   QueryClient,
   QueryClientProvider,
   queryOptions,
+  skipToken,
   useQuery,
+  type UseQueryOptions,
   type UseQueryResult,
 } from '@tanstack/react-query';
 import { useEffect, useState, type ReactNode } from 'react';
-import { send } from '../live/host';
+import type { Route } from '@/contract/route';
+import { type Asking, send, urlOf } from './send';
 
 /** Gives what is in it a place where answers of the server are kept. */
 export function Queries({ children }: { children: ReactNode }) {
@@ -33,22 +36,31 @@ export function Queries({ children }: { children: ReactNode }) {
 class Unanswered extends Error {}
 
 /**
- * How to ask for what is at a URL; with a body, what the server says to it (and does nothing).
+ * How to ask a route, and keep what it answers.
+ * @param version what the answer depends on beside: another version is another question
  * @throws Unanswered, with words for the reader
  */
-export const asked = <T,>(url: string, body?: unknown, version?: string | number) =>
+export const asked = <Path extends string, Right, Sends, Reads, Answer>(
+  route: Route<Path, Right, Sends, Reads, Answer>,
+  asking: Asking<Path, Sends>,
+  version?: string | number,
+) =>
   queryOptions({
-    queryKey: [url, body, version],
-    queryFn: async ({ signal }): Promise<T> => {
-      const answer = await send<T>(body === undefined ? 'GET' : 'POST', url, body, signal);
+    queryKey: [urlOf(route, asking), asking.body, version],
+    queryFn: async ({ signal }): Promise<Answer> => {
+      const answer = await send(route, asking, { signal });
       if (!answer.ok) throw new Unanswered(answer.detail);
       return answer.value;
     },
   });
 
+/** The keys of all questions whose address begins so, of whatever query. */
+export const keysUnder = (place: string) => ({
+  predicate: ({ queryKey: [url] }: { readonly queryKey: readonly unknown[] }) =>
+    typeof url === 'string' && (url === place || url.startsWith(`${place}/`) || url.startsWith(`${place}?`)),
+});
+
 interface Options<T> {
-  /** Something to be answered, rather than only read. */
-  readonly body?: unknown;
   /** What the answer depends on beside: another version is another question. */
   readonly version?: string | number;
   /** What is known before it was asked for. */
@@ -61,16 +73,19 @@ interface Options<T> {
 
 const A_MOMENT = 2000;
 
-/** What is at a URL, kept under it; nothing is asked while it is undefined. */
-export function useAsked<T>(url: string | undefined, options: Options<T> = {}): UseQueryResult<T> {
-  const { body, version, first, keepsLast = false, goodFor = first === undefined ? 0 : A_MOMENT } = options;
+/** What a route answers; nothing is asked while there is nothing to ask it. */
+export function useAsked<Path extends string, Right, Sends, Reads, Answer>(
+  route: Route<Path, Right, Sends, Reads, Answer>,
+  asking: Asking<Path, Sends> | undefined,
+  options: Options<Answer> = {},
+): UseQueryResult<Answer> {
+  const { version, first, keepsLast = false, goodFor = first === undefined ? 0 : A_MOMENT } = options;
   return useQuery({
-    ...asked<T>(url ?? '', body, version),
-    enabled: url !== undefined,
+    ...(asking ? asked(route, asking, version) : { queryKey: [], queryFn: skipToken }),
     ...(first !== undefined && { initialData: first }),
     ...(keepsLast && { placeholderData: keepPreviousData }),
     staleTime: goodFor,
-  });
+  } as UseQueryOptions<Answer>);
 }
 
 /** What a value was when it last stood still for so long: what somebody is typing. */

@@ -1,0 +1,5 @@
+/** Where to go once somebody is signed in, and how many wrong tries there were in their name. */
+export interface SignedIn {
+  readonly to: string;
+  readonly failed: number;
+}

@@ -1,0 +1,17 @@
+import type { Params, RecordsRight, Route } from '@/contract/route';
+import { answering, type Asked, type Given } from '../http/answering';
+import { type DataRequest, dataRequest } from './request';
+
+/** Handles a route about the records of one kind of data, for builders who may read or change them. */
+export const aboutRecords = <Path extends string, Sends, Reads, Answer>(
+  contract: Route<Path, RecordsRight, Sends, Reads, Answer>,
+  work: (of: DataRequest, asked: Asked<Path, Reads>) => Given<Answer>,
+) =>
+  answering(
+    contract,
+    (request, params) => {
+      const { app, entity } = params as Params<'/:app/:entity'>;
+      return dataRequest(request, app, entity, contract.right.records);
+    },
+    work,
+  );
