@@ -39,17 +39,30 @@ export type BodyKind<Sends, Reads> =
     }
   | { readonly is: 'csv' | 'form'; readonly most: number; readonly sends?: Sends; readonly reads?: Reads };
 
-/** JSON of this shape. */
-export const json = <T>(schema: () => Promise<ISchema<T>>, bounds: Bounds = SMALL): BodyKind<T, T> => ({
-  ...{ is: 'json', schema, bounds, beside: false },
+/** What is of the shape of a schema. */
+type Of<Schema> = Schema extends ISchema<infer T> ? T : never;
+
+const loading =
+  <Module, Name extends keyof Module>(schemas: () => Promise<Module>, name: Name) =>
+  async () =>
+    (await schemas())[name] as ISchema<Of<Module[Name]>>;
+
+/** JSON of the shape of a schema of a module, which is loaded where the body is read. */
+export const json = <Module, Name extends keyof Module>(
+  schemas: () => Promise<Module>,
+  name: Name,
+  bounds: Bounds = SMALL,
+): BodyKind<Of<Module[Name]>, Of<Module[Name]>> => ({
+  ...{ is: 'json', schema: loading(schemas, name), bounds, beside: false },
 });
 
-/** JSON of this shape, which grows with what somebody made: it is parsed by a worker, not by the server's thread. */
-export const jsonBeside = <T>(
-  schema: () => Promise<ISchema<T>>,
+/** The same for what grows with what somebody made: it is parsed by a worker, not by the server's thread. */
+export const jsonBeside = <Module, Name extends keyof Module>(
+  schemas: () => Promise<Module>,
+  name: Name,
   bytes = LARGE.bytes,
-): BodyKind<T, string> => ({
-  ...{ is: 'json', schema, bounds: { ...LARGE, bytes }, beside: true },
+): BodyKind<Of<Module[Name]>, string> => ({
+  ...{ is: 'json', schema: loading(schemas, name), bounds: { ...LARGE, bytes }, beside: true },
 });
 
 /** A CSV file. */

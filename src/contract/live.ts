@@ -11,6 +11,11 @@ import {
 } from './records';
 import { ofLive } from './route';
 
+const credentialsSchemas = () => import('./schemas/credentials');
+const schemas = () => import('./schemas/live');
+const recordsSchemas = () => import('./schemas/records');
+const peopleSchemas = () => import('./schemas/people');
+
 /** A person whom somebody looks after, as that one sees them. */
 export interface CaredFor {
   readonly id: string;
@@ -52,7 +57,7 @@ export interface StandInChoice {
 
 /** Signs in. */
 export const liveSignIn = ofLive('POST', '/session', {
-  body: json(async () => (await import('./schemas/credentials')).credentialsSchema),
+  body: json(credentialsSchemas, 'credentialsSchema'),
 }).answers<SignedIn>();
 
 /** Signs out. */
@@ -60,12 +65,12 @@ export const liveSignOut = ofLive('DELETE', '/session');
 
 /** Asks for an account. */
 export const signUp = ofLive('POST', '/account', {
-  body: json(async () => (await import('./schemas/live')).signUpSchema),
+  body: json(schemas, 'signUpSchema'),
 });
 
 /** Chooses a password, by the link that was sent to somebody's address. */
 export const choosePassword = ofLive('POST', '/account/password', {
-  body: json(async () => (await import('./schemas/live')).choosePasswordSchema),
+  body: json(schemas, 'choosePasswordSchema'),
 });
 
 /** Joins a role that people may join by themselves. */
@@ -75,7 +80,7 @@ export const leaveRole = ofLive('DELETE', '/account/roles/:role');
 
 /** How a screen would be with the values as they are written. */
 export const liveBeforeSaving = ofLive('POST', '/before-saving', {
-  body: json(async () => (await import('./schemas/records')).beforeSavingSchema),
+  body: json(recordsSchemas, 'beforeSavingSchema'),
 }).answers<BeforeSaving>();
 
 /** The records of a list that can be chosen for a bulk change, with the search and filter of its page. */
@@ -83,7 +88,7 @@ export const liveChoices = ofLive('GET', '/lists/:list/bulk').answers<readonly C
 
 /** Changes the same fields of the chosen records of a list: all of them, or none. */
 export const liveBulk = ofLive('POST', '/lists/:list/bulk', {
-  body: json(async () => (await import('./schemas/records')).bulkSchema, LARGE),
+  body: json(recordsSchemas, 'bulkSchema', LARGE),
 }).answers<{
   readonly changed: number;
 }>();
@@ -93,19 +98,19 @@ export const liveListFile = ofLive('GET', '/lists/:list/export').answersWhole();
 
 /** "I should be able to see this": a note to the builders. */
 export const sendNote = ofLive('POST', '/notes', {
-  body: json(async () => (await import('./schemas/live')).sendNoteSchema),
+  body: json(schemas, 'sendNoteSchema'),
 });
 
 /** The people whom this one looks after, with what may be handed out. */
 export const livePeople = ofLive('GET', '/people?q&role&units&state&sort&page&size').answers<CaredForPage>();
 export const liveAddPerson = ofLive('POST', '/people', {
-  body: json(async () => (await import('./schemas/people')).personSchema),
+  body: json(peopleSchemas, 'personSchema'),
   status: 201,
 }).answers<{
   readonly id: string;
 }>();
 export const liveChangePerson = ofLive('PATCH', '/people/:id', {
-  body: json(async () => (await import('./schemas/people')).personChangeSchema),
+  body: json(peopleSchemas, 'personChangeSchema'),
 });
 /** Sends a person a link to choose a password. */
 export const liveSendPersonLink = ofLive('POST', '/people/:id/link');
@@ -116,12 +121,12 @@ export const liveLiftPersonWaits = ofLive('DELETE', '/people/:id/waits');
 export const liveRecords = {
   list: ofLive('GET', '/records/:entity?q&filter&sort&page&size').answers<RecordsPage>(),
   create: ofLive('POST', '/records/:entity', {
-    body: json(async () => (await import('./schemas/records')).valuesSchema),
+    body: json(recordsSchemas, 'valuesSchema'),
     status: 201,
   }).answers<SentRecord | RecordSent>(),
   read: ofLive('GET', '/records/:entity/:id').answers<SentRecord>(),
   update: ofLive('PATCH', '/records/:entity/:id', {
-    body: json(async () => (await import('./schemas/records')).valuesSchema),
+    body: json(recordsSchemas, 'valuesSchema'),
   }).answers<SentRecord>(),
   delete: ofLive('DELETE', '/records/:entity/:id'),
   act: ofLive('POST', '/records/:entity/:id/actions/:action').answers<SentRecord | RecordDone>(),
@@ -129,7 +134,7 @@ export const liveRecords = {
 
 /** Presses a button that sets a session value. */
 export const livePress = ofLive('POST', '/session-values', {
-  body: json(async () => (await import('./schemas/records')).pressSchema),
+  body: json(recordsSchemas, 'pressSchema'),
 });
 
 /** As whom one may look. */
@@ -138,16 +143,16 @@ export const standInChoices = ofLive('GET', '/stand-in?q').answers<{
 }>();
 /** Begins to look as another person, or as the next. */
 export const startStandIn = ofLive('POST', '/stand-in', {
-  body: json(async () => (await import('./schemas/live')).startStandInSchema),
+  body: json(schemas, 'startStandInSchema'),
 });
 /** Back to oneself. */
 export const stopStandIn = ofLive('DELETE', '/stand-in');
 
 /** Opens one closed element of one record on this session's screen, by somebody who may, for a while. */
 export const unlock = ofLive('POST', '/unlock', {
-  body: json(async () => (await import('./schemas/live')).unlockSchema),
+  body: json(schemas, 'unlockSchema'),
 }).answers<{ readonly minutes: number }>();
 /** Locks it again. */
 export const lockAgain = ofLive('DELETE', '/unlock', {
-  body: json(async () => (await import('./schemas/live')).lockAgainSchema),
+  body: json(schemas, 'lockAgainSchema'),
 });

@@ -198,18 +198,42 @@ describe('requests', () => {
     [`{"items":[${'{},'.repeat(5000)}{}]}`, 'shape'],
     [`{"items":"${'x'.repeat(100_001)}"}`, 'too-large'],
   ])('are as they must be, or refused (%#)', async (body, is) => {
-    expect(await code(readBody(post(body), json(async () => shape)))).toBe(is);
+    expect(
+      await code(
+        readBody(
+          post(body),
+          json(async () => ({ shape }), 'shape'),
+        ),
+      ),
+    ).toBe(is);
   });
 
   it('that are no UTF-8, of another type, or longer than they say are refused', async () => {
-    expect(await code(readBody(post(new Uint8Array([0x22, 0xff, 0x22])), json(async () => shape)))).toBe('not-utf-8');
-    expect(await code(readBody(post('{}', 'text/plain'), json(async () => shape)))).toBe('not-json');
+    expect(
+      await code(
+        readBody(
+          post(new Uint8Array([0x22, 0xff, 0x22])),
+          json(async () => ({ shape }), 'shape'),
+        ),
+      ),
+    ).toBe('not-utf-8');
+    expect(
+      await code(
+        readBody(
+          post('{}', 'text/plain'),
+          json(async () => ({ shape }), 'shape'),
+        ),
+      ),
+    ).toBe('not-json');
     expect(await code(readBytes(post('x'.repeat(20)), 10))).toBe('too-large');
   });
 
   it('tell at most twenty faults, each place once', async () => {
     const bad = JSON.stringify({ items: Array.from({ length: 50 }, () => ({})) });
-    const error = (await readBody(post(bad), json(async () => shape)).catch((reason: unknown) => reason)) as Refused;
+    const error = (await readBody(
+      post(bad),
+      json(async () => ({ shape }), 'shape'),
+    ).catch((reason: unknown) => reason)) as Refused;
     const places = error.more.problems?.map(({ place }) => place) ?? [];
     expect(places[0]).toBe('items[0].id');
     expect(places).toHaveLength(20);

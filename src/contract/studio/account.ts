@@ -2,9 +2,12 @@ import { json } from '../body';
 import type { SignedIn } from '../credentials';
 import { ofStudio } from '../route';
 
+const credentialsSchemas = () => import('../schemas/credentials');
+const schemas = () => import('../schemas/account');
+
 /** Signs a builder in. */
 export const signIn = ofStudio('POST', '/session', 'anybody', {
-  body: json(async () => (await import('../schemas/credentials')).credentialsSchema),
+  body: json(credentialsSchemas, 'credentialsSchema'),
 }).answers<SignedIn>();
 
 /** Signs whoever it is out. */
@@ -12,12 +15,12 @@ export const signOut = ofStudio('DELETE', '/session', 'anybody');
 
 /** Gives oneself another name. */
 export const rename = ofStudio('PATCH', '/account', 'builder', {
-  body: json(async () => (await import('../schemas/account')).renameSchema),
+  body: json(schemas, 'renameSchema'),
 });
 
 /** Chooses another password, knowing the one before. All other sessions end. */
 export const changePassword = ofStudio('PUT', '/account', 'builder', {
-  body: json(async () => (await import('../schemas/account')).changePasswordSchema),
+  body: json(schemas, 'changePasswordSchema'),
 });
 
 /** Ends all other sessions of oneself. */

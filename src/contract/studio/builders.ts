@@ -2,6 +2,8 @@ import { json } from '../body';
 import type { BuilderRole, LiveRight } from '../builder-roles';
 import { ofApplication, ofStudio } from '../route';
 
+const schemas = () => import('../schemas/builders');
+
 /** What a builder may do with what is live. */
 export interface LiveRights {
   readonly live: LiveRight;
@@ -38,7 +40,7 @@ export const inviteBuilder = ofApplication(
   '/builders',
   { owner: 'lets builders in' },
   {
-    body: json(async () => (await import('../schemas/builders')).inviteBuilderSchema),
+    body: json(schemas, 'inviteBuilderSchema'),
   },
 );
 
@@ -48,7 +50,7 @@ export const giveRights = ofApplication(
   '/builders',
   { owner: 'gives rights to what is live' },
   {
-    body: json(async () => (await import('../schemas/builders')).giveRightsSchema),
+    body: json(schemas, 'giveRightsSchema'),
   },
 );
 
@@ -58,7 +60,7 @@ export const changeBuilder = ofApplication(
   '/builders/:id',
   { owner: 'changes what builders may do' },
   {
-    body: json(async () => (await import('../schemas/builders')).changeBuilderSchema),
+    body: json(schemas, 'changeBuilderSchema'),
   },
 );
 
@@ -75,10 +77,10 @@ export const takeBackInvitation = ofApplication('DELETE', '/invitations/:id', { 
 
 /** Whom this builder keeps in their rail. Theirs alone, so reviewers may too. */
 export const keepPins = ofApplication('PUT', '/pins', 'read', {
-  body: json(async () => (await import('../schemas/builders')).keepPinsSchema),
+  body: json(schemas, 'keepPinsSchema'),
 });
 
 /** Opens an invitation: for who is signed in; or, with a password, for who gets an account by it. */
 export const join = ofStudio('POST', '/join', 'anybody', {
-  body: json(async () => (await import('../schemas/builders')).joinSchema),
+  body: json(schemas, 'joinSchema'),
 });

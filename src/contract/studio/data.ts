@@ -3,6 +3,9 @@ import type { DataPage, Imported } from '@/core/making';
 import { form, json, jsonBeside } from '../body';
 import { ofRecords } from '../route';
 
+const recordsSchemas = () => import('../schemas/records');
+const schemas = () => import('../schemas/data');
+
 /** Of how many records, how many have a value in each field. */
 export interface Filled {
   readonly all: number;
@@ -27,18 +30,18 @@ export const dataDistinct = ofRecords('GET', '/distinct/:field?records', 'read')
 
 /** Adds a record. */
 export const addRow = ofRecords('POST', '/rows?records', 'change', {
-  body: json(async () => (await import('../schemas/records')).valuesSchema),
+  body: json(recordsSchemas, 'valuesSchema'),
   status: 201,
 }).answers<{ readonly id: string }>();
 
 /** Gives records the same values in some fields, all of them or none. */
 export const changeRows = ofRecords('PATCH', '/rows?records', 'change', {
-  body: json(async () => (await import('../schemas/data')).changeRowsSchema),
+  body: json(schemas, 'changeRowsSchema'),
 });
 
 /** Deletes records, all of them or none. */
 export const deleteRows = ofRecords('DELETE', '/rows?records', 'change', {
-  body: json(async () => (await import('../schemas/data')).deleteRowsSchema),
+  body: json(schemas, 'deleteRowsSchema'),
 });
 
 /**
@@ -51,7 +54,7 @@ export const importRecords = ofRecords('POST', '/csv?records', 'change', {
 
 /** Fills in made-up records. */
 export const makeUpRecords = ofRecords('POST', '/made-up?records', 'change', {
-  body: json(async () => (await import('../schemas/data')).makeUpRecordsSchema),
+  body: json(schemas, 'makeUpRecordsSchema'),
 });
 
 /** Takes all sample records over as live ones, where nothing is live yet. */
@@ -61,5 +64,5 @@ export const takeOverSamples = ofRecords('POST', '/take-over?records', 'change')
 
 /** What would become of the records if a field held another type. Nothing is changed. */
 export const turnedRecords = ofRecords('POST', '/turned?records', 'read', {
-  body: jsonBeside(async () => (await import('../schemas/data')).turnedSchema),
+  body: jsonBeside(schemas, 'turnedSchema'),
 }).answers<{ readonly changes: readonly DataChange[] }>();

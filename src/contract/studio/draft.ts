@@ -3,6 +3,8 @@ import type { Edit, EditEffect, UndoState } from '@/core/edit';
 import { json, jsonBeside } from '../body';
 import { ofApplication } from '../route';
 
+const schemas = () => import('../schemas/draft');
+
 /** An edit of the draft as it was stored. */
 export interface Revision {
   readonly revision: number;
@@ -47,17 +49,17 @@ export const draftSince = ofApplication('GET', '/draft?since', 'read').answers<D
  * the same `request` it is not done again.
  */
 export const changeDraft = ofApplication('POST', '/draft', 'change', {
-  body: jsonBeside(async () => (await import('../schemas/draft')).changeSchema),
+  body: jsonBeside(schemas, 'changeSchema'),
 }).answers<DraftNews & { readonly said?: string | undefined }>();
 
 /** What an edit of the draft would change, before it is made: who gains and who loses what. */
 export const effectOfEdit = ofApplication('POST', '/effect', 'read', {
-  body: jsonBeside(async () => (await import('../schemas/draft')).editToTrySchema),
+  body: jsonBeside(schemas, 'editToTrySchema'),
 }).answers<EditEffect>();
 
 /** For how many people and sample records a condition is true now, with examples. */
 export const tryCondition = ofApplication('POST', '/try', 'read', {
-  body: jsonBeside(async () => (await import('../schemas/draft')).conditionToTrySchema),
+  body: jsonBeside(schemas, 'conditionToTrySchema'),
 }).answers<TriedOut>();
 
 /** Who gets this element of the draft, by way in, with names. */
@@ -81,7 +83,7 @@ export const moveApplication = ofApplication(
   '',
   { owner: 'changes its address' },
   {
-    body: json(async () => (await import('../schemas/draft')).moveApplicationSchema),
+    body: json(schemas, 'moveApplicationSchema'),
   },
 );
 
@@ -91,6 +93,6 @@ export const deleteApplication = ofApplication(
   '',
   { owner: 'deletes it' },
   {
-    body: json(async () => (await import('../schemas/draft')).deleteApplicationSchema),
+    body: json(schemas, 'deleteApplicationSchema'),
   },
 );

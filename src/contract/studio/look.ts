@@ -12,6 +12,9 @@ import {
 } from '../records';
 import { ofApplication } from '../route';
 
+const recordsSchemas = () => import('../schemas/records');
+const schemas = () => import('../schemas/look');
+
 /** A change of the draft that gives a viewer a level, and who else would gain or lose by it. */
 export interface Turning {
   readonly edit: Edit;
@@ -48,12 +51,12 @@ export const lookDefinition = ofApplication('GET', '/look/definition?on', 'read'
 
 /** How a screen would be with the values as they are written: decided as in a release, for the viewer of a pane. */
 export const lookBeforeSaving = ofApplication('POST', '/look/before-saving', 'read', {
-  body: json(async () => (await import('../schemas/records')).beforeSavingSchema),
+  body: json(recordsSchemas, 'beforeSavingSchema'),
 }).answers<BeforeSaving>();
 
 /** Presses a button that sets a session value: decided as in a release. The pane holds what it sets. */
 export const lookPress = ofApplication('POST', '/look/press', 'read', {
-  body: json(async () => (await import('../schemas/records')).pressSchema),
+  body: json(recordsSchemas, 'pressSchema'),
 }).answers<{
   readonly id: Id;
   readonly to: Value | null;
@@ -67,7 +70,7 @@ export const lookChoices = ofApplication('GET', '/look/lists/:list/bulk', 'read'
 
 /** Changes the same fields of the chosen records of a list: all of them, or none. */
 export const lookBulk = ofApplication('POST', '/look/lists/:list/bulk', 'read', {
-  body: json(async () => (await import('../schemas/records')).bulkSchema, LARGE),
+  body: json(recordsSchemas, 'bulkSchema', LARGE),
 }).answers<{ readonly changed: number }>();
 
 /** A list as CSV, with the search, filter and sort of its page. */
@@ -77,12 +80,12 @@ export const lookListFile = ofApplication('GET', '/look/lists/:list/export', 're
 export const lookRecords = {
   list: ofApplication('GET', '/look/records/:entity', 'read').answers<RecordsPage>(),
   create: ofApplication('POST', '/look/records/:entity', 'read', {
-    body: json(async () => (await import('../schemas/records')).valuesSchema),
+    body: json(recordsSchemas, 'valuesSchema'),
     status: 201,
   }).answers<SentRecord | RecordSent>(),
   read: ofApplication('GET', '/look/records/:entity/:id', 'read').answers<SentRecord>(),
   update: ofApplication('PATCH', '/look/records/:entity/:id', 'read', {
-    body: json(async () => (await import('../schemas/records')).valuesSchema),
+    body: json(recordsSchemas, 'valuesSchema'),
   }).answers<SentRecord>(),
   delete: ofApplication('DELETE', '/look/records/:entity/:id', 'read'),
   act: ofApplication('POST', '/look/records/:entity/:id/actions/:action', 'read').answers<
@@ -108,7 +111,7 @@ export const keptViewers = ofApplication('GET', '/viewers', 'read').answers<{
 
 /** Keeps a made-up viewer under a name, for all builders of the application. */
 export const keepViewer = ofApplication('POST', '/viewers', 'change', {
-  body: json(async () => (await import('../schemas/look')).keepViewerSchema),
+  body: json(schemas, 'keepViewerSchema'),
   status: 201,
 }).answers<{ readonly id: string }>();
 

@@ -2,6 +2,8 @@ import type { CellKind } from '@/core/making';
 import { form, json, jsonBeside } from '../body';
 import { ofStudio } from '../route';
 
+const schemas = () => import('../schemas/making');
+
 /** What a column of a sheet holds, by all its rows. */
 export interface LookedColumn {
   readonly name: string;
@@ -42,7 +44,7 @@ export interface Table {
 
 /** Makes an application from nothing, as a copy of one, or from a definition file. */
 export const makeApplication = ofStudio('POST', '/making', 'builder', {
-  body: jsonBeside(async () => (await import('../schemas/making')).makingSchema, 1_400_000),
+  body: jsonBeside(schemas, 'makingSchema', 1_400_000),
   status: 201,
 }).answers<{ readonly slug: string }>();
 
@@ -56,5 +58,5 @@ export const makeFromSheets = ofStudio('POST', '/making/sheets', 'builder', { bo
 
 /** The tables of another database, by a connection that is used for this and not kept. */
 export const tablesOf = ofStudio('POST', '/making/tables', 'builder', {
-  body: json(async () => (await import('../schemas/making')).tablesOfSchema),
+  body: json(schemas, 'tablesOfSchema'),
 }).answers<{ readonly tables: readonly Table[] }>();

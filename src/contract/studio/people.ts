@@ -3,6 +3,8 @@ import type { Value } from '@/core/model';
 import { csv, json, jsonBeside } from '../body';
 import { ofApplication } from '../route';
 
+const schemas = () => import('../schemas/people');
+
 /** A person as the table shows them. */
 export interface PersonRow extends Person {
   readonly confirmed: boolean;
@@ -59,7 +61,7 @@ export const peoplePage = ofApplication(
 
 /** A new person, who is somebody once they have opened the link that is sent to them. */
 export const addPerson = ofApplication('POST', '/people', 'people', {
-  body: json(async () => (await import('../schemas/people')).personSchema),
+  body: json(schemas, 'personSchema'),
   status: 201,
 }).answers<{ readonly id: string }>();
 
@@ -71,7 +73,7 @@ export const personWithSessions = ofApplication('GET', '/people/:id', 'read').an
 
 /** Changes a person; switching off ends their sessions at once. */
 export const changePerson = ofApplication('PATCH', '/people/:id', 'people', {
-  body: json(async () => (await import('../schemas/people')).personChangeSchema),
+  body: json(schemas, 'personChangeSchema'),
 });
 
 /** Sends a person a link to choose a password. */
@@ -90,7 +92,7 @@ export const importPeople = ofApplication('POST', '/people/csv?dry', 'people', {
 
 /** The application's people by what a bench asks of them: how many are alike in it, and those asked for by name. */
 export const peopleKnown = ofApplication('POST', '/people/known', 'read', {
-  body: jsonBeside(async () => (await import('../schemas/people')).askedOfPeopleSchema),
+  body: jsonBeside(schemas, 'askedOfPeopleSchema'),
 }).answers<PeopleKnown>();
 
 /** The newest messages that would have been sent, without their links, which are keys. */

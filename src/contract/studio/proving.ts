@@ -6,6 +6,8 @@ import type { Coverage, Surprise } from '@/core/sweep';
 import { csv, json, jsonBeside, LARGE } from '../body';
 import { ofApplication } from '../route';
 
+const schemas = () => import('../schemas/proving');
+
 /** The edit with which something came. */
 export interface Since {
   readonly revision: number;
@@ -190,7 +192,7 @@ export const proofOverReleases = ofApplication('GET', '/proof/releases', 'read')
 
 /** Sets a finding aside; with null as its reason, it is there again. */
 export const setFindingAside = ofApplication('PUT', '/proof/aside', 'change', {
-  body: json(async () => (await import('../schemas/proving')).setFindingAsideSchema),
+  body: json(schemas, 'setFindingAsideSchema'),
 });
 
 /** What holds for releases and for what was signed off. */
@@ -202,7 +204,7 @@ export const setProofSettings = ofApplication(
   '/proof/settings',
   { owner: 'says what a release may break' },
   {
-    body: json(async () => (await import('../schemas/proving')).setProofSettingsSchema),
+    body: json(schemas, 'setProofSettingsSchema'),
   },
 );
 
@@ -213,17 +215,17 @@ export const expectations = ofApplication('GET', '/expectations', 'read').answer
 
 /** Keeps some under a name; where no level is given, as it is in the draft now. */
 export const addExpectations = ofApplication('POST', '/expectations', 'change', {
-  body: jsonBeside(async () => (await import('../schemas/proving')).wantedSchema),
+  body: jsonBeside(schemas, 'wantedSchema'),
   status: 201,
 }).answers<{ readonly added: number }>();
 
 /** From now on what there is now is expected. */
 export const expectWhatIs = ofApplication('PATCH', '/expectations', 'change', {
-  body: jsonBeside(async () => (await import('../schemas/proving')).againSchema),
+  body: jsonBeside(schemas, 'againSchema'),
 });
 
 export const removeExpectations = ofApplication('DELETE', '/expectations', 'change', {
-  body: json(async () => (await import('../schemas/proving')).removeExpectationsSchema, LARGE),
+  body: json(schemas, 'removeExpectationsSchema', LARGE),
 });
 
 /** All expectations as CSV, in the columns of `zinc decide`. */
@@ -242,7 +244,7 @@ export const sweeps = ofApplication('GET', '/sweeps', 'read').answers<{
 
 /** Asks for a sweep of the release in force, or of the draft; `whole`: nothing is left out. */
 export const startSweep = ofApplication('POST', '/sweeps', 'change', {
-  body: json(async () => (await import('../schemas/proving')).startSweepSchema),
+  body: json(schemas, 'startSweepSchema'),
   status: 201,
 }).answers<{ readonly id: string }>();
 
@@ -256,7 +258,7 @@ export const signOffs = ofApplication('GET', '/sign-offs', 'read').answers<{
 
 /** Whoever may look may confirm what they saw; it changes nothing else. */
 export const signOff = ofApplication('POST', '/sign-offs', 'read', {
-  body: json(async () => (await import('../schemas/proving')).signOffSchema),
+  body: json(schemas, 'signOffSchema'),
   status: 201,
 }).answers<{ readonly id: string }>();
 

@@ -3,6 +3,8 @@ import { json } from '../body';
 import { ofApplication } from '../route';
 import type { ListedExpectation } from './proving';
 
+const schemas = () => import('../schemas/releasing');
+
 /** What stands between the draft and a release. */
 export interface Breaking {
   /** May a release break an expectation, with a reason? */
@@ -21,5 +23,5 @@ export const breaking = ofApplication('GET', '/review/breaking', 'read').answers
  * with why that may be (`despite`). It takes as long as live records are converted.
  */
 export const release = ofApplication('POST', '/releases', 'release', {
-  body: json(async () => (await import('../schemas/releasing')).releaseSchema),
+  body: json(schemas, 'releaseSchema'),
 }).answersByLine<{ readonly number: number }>();

@@ -62,7 +62,7 @@ export function answering<Path extends string, Right, Sends, Reads, Answer, Who>
     const who = await whoAsks(request, params);
     const body = (await readBody(request, contract.body)) as Reads;
     const { searchParams: query } = new URL(request.url);
-    const given: unknown = await work(who, { request, params, query, body });
+    const given = await (work(who, { request, params, query, body }) as Promise<unknown>);
     if (given === undefined) return nothing();
     if (given instanceof Response) return given;
     return json(given, { status: contract.status ?? 200 });

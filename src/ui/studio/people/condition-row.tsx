@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { print } from '@/core';
 import type { Condition, Scope } from '@/core/condition';
-import { ConditionWindow } from '../shared/condition/condition-window';
+import { ConditionWindow } from '../shared/condition/condition-on-demand';
 import { usePeopleWork } from './use-people-work';
 import { KeptText } from './parts';
 

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { print } from '@/core';
 import type { List } from '@/core/model';
 import { useBench } from '../gates/bench';
-import { ConditionWindow } from '../shared/condition/condition-window';
+import { ConditionWindow } from '../shared/condition/condition-on-demand';
 import { useChange } from './use-change';
 
 /** Which records a list shows at all: all of them, or those for which a condition holds. */

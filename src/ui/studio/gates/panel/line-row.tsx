@@ -8,7 +8,7 @@ import { type Alike, counts } from '@/core/access';
 import { whatInWords, whoInWords } from '@/core/edit';
 import { gives, type Line, type What, withIncluded } from '@/core/model';
 import { useBench } from '../bench';
-import { ConditionWindow } from '../../shared/condition/condition-window';
+import { ConditionWindow } from '../../shared/condition/condition-on-demand';
 import { countOf, namesOf, peopleInWords } from '../../shared/use-people';
 import { TakeChoice, withTaken } from '../../shared/taking';
 

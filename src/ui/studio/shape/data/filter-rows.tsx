@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { print } from '@/core';
 import type { Condition } from '@/core/condition';
 import type { Definition, Entity } from '@/core/model';
-import { ConditionWindow } from '../../shared/condition/condition-window';
+import { ConditionWindow } from '../../shared/condition/condition-on-demand';
 
 interface Props {
   readonly app: string;
