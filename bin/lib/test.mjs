@@ -32,6 +32,9 @@ async function timed(kind, tests) {
   took.push(`${kind} ${Math.round((performance.now() - began) / 1000)} s`);
 }
 
+/** How long each test took, in milliseconds. @type {{ name: string, ms: number }[]} */
+const durations = [];
+
 /** What failed, by name and with its message: told again at the end, where the output is often cut. @type {string[]} */
 const failures = [];
 
@@ -80,12 +83,14 @@ function vitest(project, words, env) {
   const { numPassedTests, numFailedTests, testResults } = JSON.parse(readFileSync(file, 'utf8'));
   passed += numPassedTests;
   for (const { assertionResults } of testResults)
-    for (const { status: how, fullName, failureMessages } of assertionResults)
+    for (const { status: how, fullName, failureMessages, duration = 0 } of assertionResults) {
+      durations.push({ name: `${project}: ${fullName}`, ms: duration });
       if (how === 'failed') failures.push(`${fullName}\n${failureMessages.join('\n')}`);
+    }
   if (status !== 0 && numFailedTests === 0) count(`the ${project} tests ran to their end`, false);
 }
 
-/** @typedef {{ errors: { message?: string }[], attachments: { name: string, path?: string }[] }} Result */
+/** @typedef {{ duration: number, errors: { message?: string }[], attachments: { name: string, path?: string }[] }} Result */
 /** @typedef {{ title: string, ok: boolean, tests: { results: Result[] }[] }} Spec */
 /** @typedef {{ suites?: Suite[], specs: Spec[] }} Suite */
 
@@ -112,6 +117,16 @@ const failedIn = ({ suites = [], specs }) => [
     ),
 ];
 
+/** Notes how long the tests of a suite took, and of the suites in it. @param {Suite} suite */
+function noteDurations({ suites = [], specs }) {
+  suites.forEach(noteDurations);
+  for (const { title, tests } of specs)
+    durations.push({
+      name: `browser: ${title}`,
+      ms: tests.flatMap(({ results }) => results).reduce((sum, one) => sum + one.duration, 0),
+    });
+}
+
 /**
  * Each file of them begins a server of its own, on a copy of this database.
  * @param {{ url: string, owner: string }} template @param {string} password @param {string[]} words @param {Record<string, string>} runs
@@ -134,6 +149,7 @@ async function browser(template, password, words, runs) {
   for (const pid of existsSync(servers) ? readdirSync(servers) : []) await endProcess(Number(pid), 'SIGTERM');
   const { stats, suites } = JSON.parse(readFileSync(file, 'utf8'));
   passed += stats.expected;
+  suites.forEach(noteDurations);
   const missed = suites.flatMap(failedIn);
   failures.push(...missed);
   if (status !== 0 && missed.length === 0) count('the browser tests ran to their end', false);
@@ -221,8 +237,13 @@ async function main() {
   }
 }
 
-/** What failed, and the last line, whatever happened. */
+const SLOWEST = 20;
+
+/** What took longest, what failed, and the last line, whatever happened. */
 function end() {
+  const slowest = durations.sort((one, other) => other.ms - one.ms).slice(0, SLOWEST);
+  if (slowest.length > 1) say('\nThe slowest tests:');
+  for (const { name, ms } of slowest) say(`${(ms / 1000).toFixed(1).padStart(6)} s  ${name}`);
   for (const one of failures) say(`\nFAILED: ${one.slice(0, 2000)}`);
   if (took.length > 0) say(`\nTook: ${took.join(', ')}`);
   say(`\n${passed} passed, ${failures.length} failed`);

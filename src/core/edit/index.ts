@@ -1,3 +1,4 @@
+export { counted, countedOr, plural } from './comparing/counted';
 export { causesOf } from './comparing/causes';
 export { changeInWords } from './comparing/change-words';
 export type { Change } from './comparing/difference';

@@ -1,5 +1,5 @@
 import { conversionsOf, lostBetween, type Lost } from '@/core/converting';
-import { type DataChange, typeInWords } from '@/core/edit';
+import { type DataChange, typeInWords, counted } from '@/core/edit';
 import type { Definition } from '@/core/model';
 import { patientDatabase } from '../database/client';
 import type { RecordKind } from '../database/schema';
@@ -39,13 +39,13 @@ export async function dataChanges(
 }
 
 const records = (n: number, one: string, many: string): string =>
-  n === 1 ? `1 record ${one}` : `${n.toLocaleString('en')} records ${many}`;
+  counted(n, `record ${one}`, `records ${many}`);
 
 const inWords = (fits: number, back: number, lost: number): string =>
   [
-    fits > 0 ? `${fits.toLocaleString('en')} ${fits === 1 ? 'fits' : 'fit'}` : '',
-    back > 0 ? `${back.toLocaleString('en')} ${back === 1 ? 'gets its' : 'get their'} earlier one back` : '',
-    lost > 0 ? `${lost.toLocaleString('en')} ${lost === 1 ? 'does' : 'do'} not fit` : '',
+    fits > 0 ? counted(fits, 'fits', 'fit') : '',
+    back > 0 ? counted(back, 'gets its earlier one back', 'get their earlier ones back') : '',
+    lost > 0 ? counted(lost, 'does not fit', 'do not fit') : '',
   ]
     .filter(Boolean)
     .join(', ');

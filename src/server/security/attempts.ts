@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { and, eq, gt, inArray, lt, sql } from 'drizzle-orm';
+import { counted } from '@/core/edit';
 import { database, type Executor } from '../database/client';
 import {
   auditEvents,
@@ -127,7 +128,7 @@ const sinceLifted = (account: string) =>
   );
 
 const inWords = (seconds: number): string =>
-  seconds < 90 ? `${seconds} second${seconds === 1 ? '' : 's'}` : `${Math.ceil(seconds / 60)} minutes`;
+  seconds < 90 ? counted(seconds, 'second') : counted(Math.ceil(seconds / 60), 'minute');
 
 /** Counts an account that is asked for in an application. One address may ask for some; then it waits, longer each time. */
 export async function countAskedAccount(applicationId: string, { address }: Client): Promise<void> {

@@ -4,6 +4,7 @@ import { useCallback, useState, type ReactNode } from 'react';
 import type { ShownPeople } from '@/core/access';
 import { type CaredFor, liveAddPerson, livePeople } from '@/contract/live';
 import { send } from '@/ui/client/send';
+import { counted } from '@/core/edit';
 import { DataTable, Pager, type DataColumn } from '../parts/data-table';
 import { Queries, useAsked, useSettled } from '@/ui/client/queries';
 import { useHost } from './host';
@@ -88,7 +89,7 @@ function Inside({ part }: { part: ShownPeople }) {
       )}
       {found && (
         <Pager page={page} pages={pages} onPage={setPage}>
-          {found.total === 1 ? '1 person' : `${found.total} people`}
+          {counted(found.total, 'person', 'people')}
         </Pager>
       )}
     </div>

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/edit';
 import { useNeeded } from '../../parts/need-context';
 import type { Taken } from '../shared/taking';
 import type { PeopleHere } from '../shared/use-people';
@@ -67,7 +68,7 @@ export const BenchProvider = BenchContext.Provider;
 
 export const useBench = (): Bench => useNeeded(BenchContext, 'The gates bench');
 
-const count = (n: number): string => (n === 1 ? '1 person' : `${n} people`);
+const count = (n: number): string => counted(n, 'person', 'people');
 
 const stateViewer = (state: KeyedViewer, note: string): RailViewer => ({
   ...state,

@@ -10,6 +10,7 @@ import {
   unitsOf,
   type Value,
 } from '@/core/model';
+import { counted } from '@/core/edit';
 import { useBench } from './bench';
 import { useTell } from '../../parts/toasts';
 import { KeptText } from '../people/parts';
@@ -119,7 +120,7 @@ export function NamedActionForm({
               onChange({ ...entity, actions: entity.actions.filter((one) => one.id !== action.id) })
             }
           >
-            {used > 0 ? `Used by ${used === 1 ? 'a button' : `${used} buttons`}` : 'Delete the action'}
+            {used > 0 ? `Used by ${counted(used, 'button')}` : 'Delete the action'}
           </button>
         )}
       </div>

@@ -3,8 +3,8 @@
 import { useEffect, useEffectEvent } from 'react';
 import type { Edit, EditEffect } from '@/core/edit';
 import { effectOfEdit } from '@/contract/studio/draft';
+import { counted } from '@/core/edit';
 import { AskWindow } from '../../parts/ask-window';
-import { counted } from '../../parts/counted';
 import { useAsked } from '@/ui/client/queries';
 import { useTell } from '../../parts/toasts';
 import { useBench } from '../gates/bench';

@@ -11,6 +11,7 @@ import {
 } from 'react';
 import type { Level } from '@/core/access';
 import type { AppElement } from '@/core/model';
+import { plural } from '@/core/edit';
 import { useTell } from '../../parts/toasts';
 import { useBench, type RailViewer } from '../gates/bench';
 import { CopyWindow, type CopyFrom } from './copy-window';
@@ -149,8 +150,8 @@ function WholeGrid({ columns, forms, onSet }: Props) {
   const expect = (): void => {
     const those = columns.slice(Math.max(0, range.left), range.right < 0 ? undefined : range.right + 1);
     const elements = rows.slice(range.top, range.bottom + 1).map(({ element }) => element);
-    const who = those.length === 1 ? (those[0]?.name ?? '') : `${those.length} viewers`;
-    const what = elements.length === 1 ? (elements[0]?.name ?? '') : `${elements.length} elements`;
+    const who = plural(those.length, those[0]?.name ?? '', `${those.length} viewers`);
+    const what = plural(elements.length, elements[0]?.name ?? '', `${elements.length} elements`);
     setExpecting({
       name: `${what} for ${who}`,
       of: elements.flatMap(({ id }) => those.map(({ key }) => ({ viewer: key, element: id }))),

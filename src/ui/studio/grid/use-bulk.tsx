@@ -6,6 +6,7 @@ import type { Level } from '@/core/access';
 import type { Edit } from '@/core/edit';
 import type { AppElement } from '@/core/model';
 
+import { counted } from '@/core/edit';
 import { useTell } from '../../parts/toasts';
 import { useBench, type RailViewer } from '../gates/bench';
 import { EffectDialog } from './effect-dialog';
@@ -59,7 +60,7 @@ export function useBulk(
       return tell('Nothing to change: these have that level, or something around them is narrower.');
     setAsked({
       edit: { do: 'together', edits },
-      title: `${elements.length} ${elements.length === 1 ? 'element' : 'elements'} for ${viewers.map((one) => one.name).join(', ')}`,
+      title: `${counted(elements.length, 'element')} for ${viewers.map((one) => one.name).join(', ')}`,
       left,
     });
   };
@@ -71,7 +72,7 @@ export function useBulk(
     if (edits.length === 0) return tell('Nothing to clear: these follow already.');
     setAsked({
       edit: { do: 'together', edits },
-      title: `${edits.length} ${edits.length === 1 ? 'element follows' : 'elements follow'} again`,
+      title: `${counted(edits.length, 'element follows', 'elements follow')} again`,
       left: 0,
     });
   };

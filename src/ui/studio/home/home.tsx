@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { counted } from '@/core/edit';
 import { DataTable, type DataColumn } from '../../parts/data-table';
 import { BuildersWindow } from './builders-window';
 import { CopyWindow, DeleteWindow, MoveWindow, RenameWindow, TakeOutWindow } from './windows';
@@ -130,7 +131,7 @@ const columnsWith = (onDo: (row: HomeRow, what: Doing) => void): DataColumn<Home
         {one.release === null ? 'Not yet' : `Release ${one.release}`}
         {one.since > 0 && (
           <span className="block text-quiet">
-            {one.since} {one.since === 1 ? 'edit' : 'edits'} {one.release === null ? 'so far' : 'since'}
+            {counted(one.since, 'edit')} {one.release === null ? 'so far' : 'since'}
           </span>
         )}
         {one.lookAt > 0 && (

@@ -2,7 +2,7 @@
 
 import { useEffect, useRef } from 'react';
 import type { Answer, Difference } from '@/core/access';
-import { answerInWords, kindInWords } from '@/core/edit';
+import { answerInWords, kindInWords, counted } from '@/core/edit';
 import type { ElementKind } from '@/core/model';
 import { LevelMark } from '../shared/level-mark';
 import type { Asked } from './context';
@@ -57,7 +57,7 @@ export function SomeScreens({ found, ...props }: Omit<Props, 'onStep'>) {
   return (
     <details className="mb-4">
       <summary className="min-h-[24px] font-semibold">
-        {found.length === 1 ? '1 screen opens' : `${found.length} screens open`} for some only
+        {counted(found.length, 'screen opens', 'screens open')} for some only
       </summary>
       <DifferenceTable found={found} heading="Screen" {...props} />
     </details>

@@ -2,6 +2,7 @@
 
 import { accessOf, compile } from '@/core';
 import { NONE, rightNow } from '@/core/access';
+import { counted } from '@/core/edit';
 import type { RailViewer } from '../gates/bench';
 import { PersonPicker } from '../shared/person-picker';
 import { Fragment, useMemo } from 'react';
@@ -74,7 +75,7 @@ export function LookRail({ viewers, looking, active, walking, onWalking, onPut, 
                   event.preventDefault();
                   onPut(one.key, pane);
                 }}
-                aria-label={`${one.name}, ${count === 1 ? '1 screen opens' : `${count} screens open`}${letters.length > 0 ? `, in pane ${letters.join(' and ')}` : ''}`}
+                aria-label={`${one.name}, ${counted(count, 'screen opens', 'screens open')}${letters.length > 0 ? `, in pane ${letters.join(' and ')}` : ''}`}
                 className={`relative flex max-w-[180px] min-w-[84px] flex-1 flex-col rounded-sm px-1 py-1 text-left text-[13px] ${letters.length > 0 ? 'bg-white text-ink' : 'bg-lead-2 hover:bg-lead-3'}`}
               >
                 <span className="line-clamp-2 min-h-[2.3em] text-[12px] wrap-anywhere leading-[1.15] font-medium">
@@ -85,7 +86,7 @@ export function LookRail({ viewers, looking, active, walking, onWalking, onPut, 
                 >
                   {one.note}
                 </span>
-                <span className="mt-0.5">{count === 1 ? '1 screen' : `${count} screens`}</span>
+                <span className="mt-0.5">{counted(count, 'screen')}</span>
                 {letters.length > 0 && (
                   <span
                     aria-hidden

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { compile } from '@/core';
 import type { Note } from '@/core/access';
 import type { Definition } from '@/core/model';
+import { counted } from '@/core/edit';
 import { momentInWords } from './when-choice';
 
 /** The notes that wait: each opens at the very state in which its sender was refused. */
@@ -31,7 +32,7 @@ export function NotesPart({
         className="min-h-[24px] font-semibold hover:underline"
         onClick={() => setOpen(!open)}
       >
-        {notes.length === 1 ? '1 note: “I should see this”' : `${notes.length} notes: “I should see this”`}
+        {`${counted(notes.length, 'note')}: “I should see this”`}
       </button>
       {open && (
         <ul>

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/edit';
 import { useLatest } from '../../parts/use-latest';
 import { ArrowLeft } from 'lucide-react';
 import {
@@ -198,8 +199,7 @@ export function Pane(props: Props) {
         </div>
         {page && page.changes > 0 && (
           <p className="border-t border-rule bg-plate px-2 py-1 text-[12px]">
-            {page.changes === 1 ? '1 record is' : `${page.changes} records are`} another here, in this pane
-            only.
+            {counted(page.changes, 'record is', 'records are')} another here, in this pane only.
           </p>
         )}
       </div>

@@ -1,5 +1,6 @@
 import type { CellKind } from '@/core/making';
 import type { LookedSheet } from '@/contract/studio/making';
+import { counted } from '@/core/edit';
 
 /** What the server says of a column. */
 /** A kind as the value of a list to choose from. */
@@ -42,7 +43,7 @@ export function kindsFor(
     ['text', 'Text'],
     ['long', 'Long text'],
     ['number 0', 'Whole number'],
-    [`number ${decimals}`, `Number, ${decimals} ${decimals === 1 ? 'decimal' : 'decimals'}`],
+    [`number ${decimals}`, `Number, ${counted(decimals, 'decimal')}`],
     ['money', 'Money'],
     ['boolean', 'Yes or no'],
     ['choice', 'Choice of what stands there'],

@@ -2,6 +2,7 @@
 
 import type { UseFormReturn } from 'react-hook-form';
 import type { LookedColumn, LookedSheet } from '@/contract/studio/making';
+import { counted } from '@/core/edit';
 import { kindOf, kindsFor } from './kinds';
 
 /** What is chosen for each sheet and column; what a column is read as stands there by its key. */
@@ -117,9 +118,7 @@ function Misfits({ column: { misfits, misfitCount, empty } }: { column: LookedCo
   const all = misfits.map(({ line, cell }) => `line ${line}: ${cell}`).join('\n');
   return (
     <span className="block" title={all}>
-      <span className="font-medium">
-        {misfitCount.toLocaleString('en')} {misfitCount === 1 ? 'stays' : 'stay'} empty
-      </span>
+      <span className="font-medium">{counted(misfitCount, 'stays empty', 'stay empty')}</span>
       <span className="block truncate text-quiet">
         line {first.line}: {first.cell}
       </span>

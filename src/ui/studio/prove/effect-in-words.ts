@@ -1,6 +1,7 @@
 import type { EditEffect } from '@/core/edit';
+import { counted, countedOr } from '@/core/edit';
 
-const people = (n: number): string => (n === 0 ? 'nobody' : n === 1 ? '1 person' : `${n} people`);
+const people = (n: number): string => countedOr('nobody', n, 'person', 'people');
 
 /** "24 people lose, nobody gains." */
 export function effectInWords({ gaining, losing, signedOut, elements }: EditEffect): string {
@@ -15,6 +16,6 @@ export function effectInWords({ gaining, losing, signedOut, elements }: EditEffe
     `${lose} ${losing.length > 1 ? 'lose' : 'loses'}`,
     ...out,
   ].join(', ');
-  const of = elements.length === 1 ? '1 element' : `${elements.length} elements`;
+  const of = counted(elements.length, 'element');
   return `${said.charAt(0).toUpperCase()}${said.slice(1)} (${of}).`;
 }

@@ -4,7 +4,7 @@ import { Check, X } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { compile } from '@/core';
 import { kindsOf } from '@/core/access';
-import { answerInWords, placeInWords } from '@/core/edit';
+import { answerInWords, placeInWords, counted } from '@/core/edit';
 import type { Definition } from '@/core/model';
 import { send, urlOf } from '@/ui/client/send';
 import {
@@ -133,7 +133,7 @@ function Row({
 
 function countInWords(of: readonly ListedExpectation[], broken: ReadonlySet<string>): string {
   const not = of.filter(({ id }) => broken.has(id)).length;
-  const all = of.length === 1 ? '1 expectation' : `${of.length} expectations`;
+  const all = counted(of.length, 'expectation');
   return not === 0 ? all : `${all}, ${not} broken`;
 }
 
@@ -219,7 +219,7 @@ function FromCsv() {
     if (!answer.ok) return setProblem(answer.detail);
     const { added } = answer.value;
     if (added === 0) tell('Nothing is new: all of that is expected already.');
-    else tell(added === 1 ? 'Added 1 expectation.' : `Added ${added} expectations.`);
+    else tell(`Added ${counted(added, 'expectation')}.`);
   };
   return (
     <>

@@ -3,7 +3,7 @@
 import Link from 'next/link';
 import { compile } from '@/core';
 import { addressOf } from '@/core/access';
-import { placeInWords } from '@/core/edit';
+import { placeInWords, plural } from '@/core/edit';
 import type { Definition } from '@/core/model';
 import { editOfMend } from '@/core/findings';
 import { useMemo, useState } from 'react';
@@ -163,7 +163,7 @@ function LookLink({
   const panes = [one, ...(other === undefined ? [] : [other])].map((key) => firstPane(key, address));
   return (
     <Link className="link" href={`/studio/${app}/look?${panesToQuery(panes)}`}>
-      {panes.length === 1 ? 'Look as one of them' : 'Look as two of them, side by side'}
+      {plural(panes.length, 'Look as one of them', 'Look as two of them, side by side')}
     </Link>
   );
 }

@@ -4,7 +4,7 @@ import { parseAsString, parseAsStringLiteral, useQueryState } from 'nuqs';
 import { useMemo, useState } from 'react';
 import type { Rank } from '@/core/findings';
 import type { Proof, ShownFinding } from '@/contract/studio/proving';
-import { counted } from '../../parts/counted';
+import { counted } from '@/core/edit';
 import { useDraft } from '../shell/studio-work';
 import { type FindingsGroup, GROUPED_BY, groupsOf } from './findings-shown';
 import { PlaceLink } from './place-link';
@@ -202,7 +202,7 @@ function Row({
 
 /** How many people it touches; else which kinds of viewers. */
 function whomInWords({ whom }: ShownFinding, words: (keys: readonly string[]) => string): string {
-  if (whom.people > 0) return whom.people === 1 ? '1 person' : `${whom.people} people`;
+  if (whom.people > 0) return counted(whom.people, 'person', 'people');
   return words(whom.kinds);
 }
 

@@ -2,8 +2,8 @@
 
 import { CartesianGrid, Legend, Line, LineChart, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { proofOverReleases } from '@/contract/studio/proving';
-import { counted } from '../../parts/counted';
 import { useAsked } from '@/ui/client/queries';
+import { counted } from '@/core/edit';
 import { useStudio } from '../shell/studio-work';
 
 const HEIGHT = 150;

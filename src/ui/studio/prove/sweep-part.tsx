@@ -6,6 +6,7 @@ import type { Definition } from '@/core/model';
 import { useState } from 'react';
 import { send, type Reply } from '@/ui/client/send';
 import { type ShownSweep, startSweep, stopSweep } from '@/contract/studio/proving';
+import { counted } from '@/core/edit';
 import { useTell } from '../../parts/toasts';
 import { Progress } from '../shared/progress';
 import { useDraft, useStudio } from '../shell/studio-work';
@@ -179,8 +180,7 @@ export function SweepDetail({
   return (
     <>
       <h2 className="text-[16px] font-semibold">
-        {sweep.surpriseCount === 1 ? '1 surprise' : `${sweep.surpriseCount} surprises`} in{' '}
-        {sweep.asked.toLocaleString('en-GB')} requests
+        {counted(sweep.surpriseCount, 'surprise')} in {sweep.asked.toLocaleString('en-GB')} requests
       </h2>
       <p className="text-[13px] text-quiet">
         {ofWhat(sweep)}, {whenInWords(definition, sweep.at)}
@@ -280,7 +280,7 @@ const ofWhat = ({ release, revision }: ShownSweep): string =>
   release === null ? `the draft, revision ${revision}` : `release ${release}`;
 
 function resultInWords({ state, surpriseCount }: ShownSweep): string {
-  const found = surpriseCount === 1 ? '1 surprise' : `${surpriseCount} surprises`;
+  const found = counted(surpriseCount, 'surprise');
   return state === 'done' ? found : `${state}, ${found}`;
 }
 

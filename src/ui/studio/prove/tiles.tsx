@@ -2,6 +2,7 @@
 
 import { useState, type ReactNode } from 'react';
 import type { ListedSignOff, Proof, ShownSweep } from '@/contract/studio/proving';
+import { counted, countedOr, plural } from '@/core/edit';
 import { useDraft } from '../shell/studio-work';
 import { tooOld } from './signed-part';
 import { dayOf } from './since-in-words';
@@ -33,8 +34,8 @@ export function Tiles({ proof, expected, sweep, signed, revision, onPart }: Prop
     <div className="grid auto-cols-fr grid-flow-col border-t-2 border-ink bg-paper">
       <Tile
         figure={proof ? String(open.length) : '…'}
-        says={open.length === 1 ? 'thing to look at' : 'things to look at'}
-        more={letsIn === 0 ? 'no access risk' : letsIn === 1 ? '1 access risk' : `${letsIn} access risks`}
+        says={plural(open.length, 'thing to look at', 'things to look at')}
+        more={countedOr('no access risk', letsIn, 'access risk')}
         amber={open.length > 0}
         onPress={() => onPart('look-at')}
       />
@@ -52,11 +53,7 @@ export function Tiles({ proof, expected, sweep, signed, revision, onPart }: Prop
         onPress={() => onPart('expected')}
       />
       <Tile
-        figure={
-          sweep
-            ? `${sweep.surpriseCount} ${sweep.surpriseCount === 1 ? 'surprise' : 'surprises'}`
-            : 'No sweep'
-        }
+        figure={sweep ? counted(sweep.surpriseCount, 'surprise') : 'No sweep'}
         says={sweep ? `in ${sweep.asked.toLocaleString('en-GB')} requests` : 'has been made yet'}
         more={sweep ? sweptInWords(sweep, revision) : 'ask the server itself'}
         amber={(sweep?.surpriseCount ?? 0) > 0}
@@ -86,7 +83,7 @@ export function Tiles({ proof, expected, sweep, signed, revision, onPart }: Prop
 function sweptInWords(sweep: ShownSweep, revision: number): string {
   if (isUnderWay(sweep)) return `as ${sweep.viewers} of ${sweep.ofViewers} viewers so far`;
   const edits = revision - sweep.revision;
-  const ago = edits === 0 ? 'as it is now' : edits === 1 ? '1 edit ago' : `${edits} edits ago`;
+  const ago = countedOr('as it is now', edits, 'edit ago', 'edits ago');
   return `${sweep.state === 'done' ? 'swept' : sweep.state} at revision ${sweep.revision}, ${ago}`;
 }
 

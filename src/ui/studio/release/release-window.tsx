@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { type Review } from '@/core/edit';
+import { type Review, counted, countedOr } from '@/core/edit';
 import type { Breaking } from '@/contract/studio/releasing';
 import { Window } from '../../parts/window';
 
@@ -18,7 +18,7 @@ export function summary({ gaining, losing, others, power }: Review): string {
       ? [`${people(others).toLowerCase()} only ${others > 1 ? 'get' : 'gets'} other records`]
       : []),
   ];
-  const places = power.length === 1 ? 'one place' : `${power.length} places`;
+  const places = counted(power.length, 'place');
   return `${said.join(', ')}.${power.length > 0 ? ` It gives power in ${places}.` : ''}`;
 }
 
@@ -71,7 +71,7 @@ export function ReleaseWindow({
         </label>
         {broken > 0 && (
           <label className="mt-3 block">
-            It breaks {broken === 1 ? 'one expectation' : `${broken} expectations`}. Why that may be
+            It breaks {counted(broken, 'expectation')}. Why that may be
             <textarea className="field-box mt-1 h-20" required maxLength={1000} {...register('despite')} />
           </label>
         )}
@@ -83,4 +83,4 @@ export function ReleaseWindow({
   );
 }
 
-const people = (n: number): string => (n === 1 ? '1 viewer' : n === 0 ? 'Nobody' : `${n} viewers`);
+const people = (n: number): string => countedOr('Nobody', n, 'viewer');

@@ -8,6 +8,7 @@ import {
   type Effect,
   type Following,
   type OtherRecords,
+  counted,
 } from '@/core/edit';
 import { LevelMark } from '../shared/level-mark';
 
@@ -24,7 +25,7 @@ export function Follows({ following, heading }: { following: readonly Following[
   return (
     <details className="mt-2">
       <summary className="text-quiet">
-        {heading}: {places === 1 ? '1 place' : `${places} places`}
+        {heading}: {counted(places, 'place')}
       </summary>
       <table className="mt-1 w-full">
         <tbody>

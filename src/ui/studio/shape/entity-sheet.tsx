@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { askedBy, typeInWords } from '@/core/edit';
+import { askedBy, typeInWords, counted } from '@/core/edit';
 import type { Entity } from '@/core/model';
 import { useAsked } from '@/ui/client/queries';
 import { dataFilled } from '@/contract/studio/data';
@@ -125,7 +125,7 @@ function FieldsSheet({ entity }: { entity: Entity }) {
               action.id,
               action.name,
               action.kind === 'named'
-                ? `sets ${Object.keys(action.sets).length} ${Object.keys(action.sets).length === 1 ? 'field' : 'fields'}`
+                ? `sets ${counted(Object.keys(action.sets).length, 'field')}`
                 : 'built in',
               false,
               false,

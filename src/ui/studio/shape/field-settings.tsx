@@ -3,6 +3,7 @@
 import { type EntityField, newId, type ValueType } from '@/core/model';
 import { send } from '@/ui/client/send';
 import { dataDistinct } from '@/contract/studio/data';
+import { counted } from '@/core/edit';
 import { useBench } from '../gates/bench';
 import { KeptText } from '../people/parts';
 import { FieldCheck } from './field-check';
@@ -64,9 +65,7 @@ export function FieldSettings({ field }: { field: EntityField }) {
           }}
         >
           {at < 0 && field.type.kind === 'number' && (
-            <option value={-1}>
-              Number, {field.type.decimals} {field.type.decimals === 1 ? 'decimal' : 'decimals'}
-            </option>
+            <option value={-1}>Number, {counted(field.type.decimals, 'decimal')}</option>
           )}
           {types.map(([name], n) => (
             <option key={name} value={n}>

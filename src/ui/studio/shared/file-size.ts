@@ -1,3 +1,4 @@
+import { plural } from '@/core/edit';
 /** What the server takes at once. */
 const MOST_MEGABYTES = 30;
 
@@ -5,6 +6,6 @@ const MOST_MEGABYTES = 30;
 export function tooLarge(files: readonly File[]): string | undefined {
   const megabytes = files.reduce((sum, { size }) => sum + size, 0) / 1e6;
   if (megabytes <= MOST_MEGABYTES) return undefined;
-  const are = files.length === 1 ? 'This file is' : 'These files are';
+  const are = plural(files.length, 'This file is', 'These files are');
   return `${are} ${Math.ceil(megabytes)} MB; at most ${MOST_MEGABYTES} MB can be taken at once. Begin with fewer rows, and add the others afterwards.`;
 }

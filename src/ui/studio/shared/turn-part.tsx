@@ -3,7 +3,14 @@
 import { useEffect, useRef, useState } from 'react';
 import { applyEdit, difference } from '@/core';
 import type { Answer, Compiled, Level } from '@/core/access';
-import { changeInWords, type Edit, type EditEffect, levelInWords, type PersonName } from '@/core/edit';
+import {
+  changeInWords,
+  type Edit,
+  type EditEffect,
+  levelInWords,
+  type PersonName,
+  counted,
+} from '@/core/edit';
 import type { AppElement } from '@/core/model';
 import { useAsked } from '@/ui/client/queries';
 import { lookTurns, type Turning } from '@/contract/studio/look';
@@ -140,7 +147,7 @@ function People({ n, names, verb }: { n: number; names: readonly string[]; verb:
   return (
     <details className="inline">
       <summary className="inline min-h-[24px]">
-        {n === 1 ? '1 other person' : `${n} other people`} would {verb}.
+        {counted(n, 'other person', 'other people')} would {verb}.
       </summary>
       <span className="text-quiet"> {names.join(', ')}</span>
     </details>

@@ -5,6 +5,7 @@ import { type Alike, type AskedOfPeople, askedOfPeople, type PeopleKnown } from 
 import type { PersonName } from '@/core/edit';
 import { useAsked } from '@/ui/client/queries';
 import { peopleKnown } from '@/contract/studio/people';
+import { counted } from '@/core/edit';
 import { useDraft, useStudio } from '../shell/studio-work';
 
 /** What the server knows of people, for what was asked of them. */
@@ -61,7 +62,7 @@ export function usePeople(json: FirstPeople): PeopleHere {
 export const countOf = (people: readonly Alike[]): number =>
   people.reduce((sum, { count }) => sum + count, 0);
 
-export const peopleInWords = (n: number): string => (n === 1 ? '1 person' : `${n} people`);
+export const peopleInWords = (n: number): string => counted(n, 'person', 'people');
 
 /** Some of those who are alike by name, and how many more there are. */
 export function namesOf(people: readonly Alike[], most: number): string {

@@ -1,3 +1,4 @@
+import { countedOr } from '@/core/edit';
 import type { DraftState } from './draft-store';
 
 /** Whether all is saved, and how much waits for a release. */
@@ -15,7 +16,7 @@ export function SavedState({
   const since =
     released === undefined
       ? 'never released'
-      : `${waiting === 0 ? 'no change' : waiting === 1 ? '1 change' : `${waiting} changes`} since release ${released}`;
+      : `${countedOr('no change', waiting, 'change')} since release ${released}`;
   const saved = {
     saved: mayChange ? 'Saved' : 'For reading only',
     saving: 'Saving …',

@@ -5,6 +5,7 @@ import { useSelectedLayoutSegment } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { useAsked } from '@/ui/client/queries';
 import { notesWaiting } from '@/contract/studio/look';
+import { plural } from '@/core/edit';
 import { BENCHES } from './benches';
 import { benchHref, useCarried } from './carry';
 import { Mark } from './mark';
@@ -84,14 +85,14 @@ export function StudioBar({ name, applications, builder, waiting, children }: Pr
               {one.key === 'release' && waiting > 0 && (
                 <Badge
                   n={waiting}
-                  what={waiting === 1 ? 'change is not released' : 'changes are not released'}
+                  what={plural(waiting, 'change is not released', 'changes are not released')}
                 />
               )}
               {one.key === 'prove' && counts && counts.lookAt + counts.broken > 0 && (
                 <Badge n={counts.lookAt + counts.broken} what="findings" amber />
               )}
               {one.key === 'look' && notes > 0 && (
-                <Badge n={notes} what={notes === 1 ? 'note waits' : 'notes wait'} />
+                <Badge n={notes} what={plural(notes, 'note waits', 'notes wait')} />
               )}
             </Link>
           </span>

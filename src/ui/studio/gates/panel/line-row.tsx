@@ -5,7 +5,7 @@ import { ToggleGroup } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { print } from '@/core';
 import { type Alike, counts } from '@/core/access';
-import { whatInWords, whoInWords } from '@/core/edit';
+import { whatInWords, whoInWords, plural } from '@/core/edit';
 import { gives, type Line, type What, withIncluded } from '@/core/model';
 import { useBench } from '../bench';
 import { ConditionWindow } from '../../shared/condition/condition-on-demand';
@@ -171,7 +171,7 @@ export function LineRow({ line, at }: { line: Line; at: number }) {
       <When line={line} change={change} who={who} />
       {also.length > 0 && (
         <p className="mt-1 text-[13px]" role="status">
-          It hits {peopleInWords(countOf(also))} who {countOf(also) === 1 ? 'holds' : 'hold'} {others} too:{' '}
+          It hits {peopleInWords(countOf(also))} who {plural(countOf(also), 'holds', 'hold')} {others} too:{' '}
           {namesOf(also, 6)}.
         </p>
       )}

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { Answer } from '@/core/access';
-import { answerInWords } from '@/core/edit';
+import { answerInWords, counted } from '@/core/edit';
 import { useBench } from '../bench';
 import { LevelMark } from '../../shared/level-mark';
 
@@ -47,8 +47,8 @@ export function SoNow() {
       </dl>
       {people.waiting > 0 && (
         <p className="mt-1 text-quiet">
-          {people.waiting === 1 ? 'One person has' : `${people.waiting} people have`} not opened their link
-          yet, and count once they do.
+          {counted(people.waiting, 'person has', 'people have')} not opened their link yet, and count once
+          they do.
         </p>
       )}
     </div>

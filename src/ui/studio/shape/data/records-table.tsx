@@ -8,6 +8,7 @@ import type { DataPage, DataRow } from '@/core/making';
 import type { Entity, EntityField, Value } from '@/core/model';
 import { send, urlOf } from '@/ui/client/send';
 import { changeRows, dataRows, deleteRows, recordsFile, takeOverSamples } from '@/contract/studio/data';
+import { plural } from '@/core/edit';
 import { useConfirm } from '../../../parts/asking';
 import { DataTable, Pager, type DataColumn } from '../../../parts/data-table';
 import { Told } from '../../../parts/fields';
@@ -72,7 +73,7 @@ export function RecordsTable({ entity }: { entity: Entity }) {
   };
   const remove = async (): Promise<void> => {
     const records = asSeen([...chosen.values()]);
-    const name = records.length === 1 ? 'this record' : `these ${records.length} records`;
+    const name = plural(records.length, 'this record', `these ${records.length} records`);
     const text = <p>This cannot be undone.</p>;
     if (!(await confirm({ title: `Delete ${name}?`, text, go: 'Delete' }))) return;
     const answer = await send(deleteRows, { ...at, body: { records } });
@@ -154,7 +155,7 @@ export function RecordsTable({ entity }: { entity: Entity }) {
       </div>
       {mayChange && shown && chosen.size > 0 && (
         <div className="mb-2 flex items-center gap-3 border-l-4 border-open bg-paper px-3 py-1.5">
-          <span>{chosen.size === 1 ? '1 chosen' : `${chosen.size} chosen`}</span>
+          <span>{`${chosen.size} chosen`}</span>
           <SetMany page={shown} from={from} onSet={(values) => write([...chosen.values()], values)} />
           <button type="button" className="button" onClick={() => void remove()}>
             Delete …
