@@ -34,6 +34,8 @@ export async function bundled() {
       bundle: true,
       splitting: true,
       packages: 'external',
+      // Node asks for the ending.
+      alias: { 'next/headers': 'next/headers.js' },
       platform: 'node',
       format: 'esm',
       target: 'node20',
