@@ -3,7 +3,7 @@ import { type Definition, sameJson } from '@/core/model';
 import { applications, builders, memberships } from '@/server/database/schema';
 import { closeDatabase, database } from '@/server/database/client';
 import { change, draftOf } from '@/server/drafts/draft';
-import { releasedDefinition, releaseInForce } from '@/server/drafts/release';
+import { releasedDefinition, releaseInForce } from '@/server/releases';
 import { Refused } from '@/server/http/problem';
 import { wrong, WrongInput } from './failure';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { Held } from '@/core/access/deciding/held';
 import { rightNow, viewerOfPerson, type Person } from '@/core/access/deciding/viewer';
-import { tryCondition } from '@/core/condition';
+import { tryCondition } from '@/core/access';
 import type { Condition } from '@/core/condition/condition';
 import { LARKFIELD } from '@/demo/definition';
 

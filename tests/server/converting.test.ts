@@ -6,8 +6,8 @@ import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
 import { keptValues, records, type RecordKind } from '@/server/database/schema';
 import { change } from '@/server/drafts/draft';
-import { release } from '@/server/drafts/release';
-import { review } from '@/server/drafts/review';
+import { release } from '@/server/releasing/release';
+import { review } from '@/server/releasing/review';
 import { application, dropApplications, emptyDatabase, put, scopeFor, underNewId } from './setting';
 import { change as write } from './writing';
 

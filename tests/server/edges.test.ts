@@ -16,7 +16,7 @@ import { readBytes } from '@/server/http/body';
 import { handle } from '@/server/http/handle';
 import { Refused } from '@/server/http/problem';
 import { told } from '@/server/log';
-import { ownAddress, requireSameOrigin } from '@/server/security/origin';
+import { ownAddress, requireSameOrigin } from '@/server/http/origin';
 import { cookieHeader, liveCookie, studioCookie } from '@/server/security/sessions';
 import { upgradeStored } from '@/server/upgrade';
 import * as yup from 'yup';

@@ -5,7 +5,7 @@ import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
 import { applications, auditEvents, records, releases } from '@/server/database/schema';
 import { change, draftOf } from '@/server/drafts/draft';
-import { addressNow } from '@/server/making/former';
+import { addressNow } from '@/server/former-address';
 import { deleteApplication, moveApplication } from '@/server/making/keep';
 import { copyApplication, definitionFrom, firstRecords, makeApplication } from '@/server/making/make';
 import { readSheet } from '@/server/making/read-sheet';

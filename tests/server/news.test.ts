@@ -5,7 +5,7 @@ import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
 import { memberships } from '@/server/database/schema';
 import { change } from '@/server/drafts/draft';
-import { release } from '@/server/drafts/release';
+import { release } from '@/server/releasing/release';
 import { onNews } from '@/server/news/news';
 import { newsStream } from '@/server/news/stream';
 import { endSession, openSession } from '@/server/security/sessions';

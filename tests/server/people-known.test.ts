@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { askedOfPeople } from '@/core/access';
 import type { Definition } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
-import { peopleKnown } from '@/server/people/known';
+import { peopleKnown } from '@/server/studio/people-known';
 import { whoGetsNow } from '@/server/studio/who-gets';
 import { application, dropApplications, emptyDatabase, underNewId } from './setting';
 import { person } from './visits';

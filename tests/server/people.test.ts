@@ -5,7 +5,7 @@ import type { Definition } from '@/core/model';
 import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
 import { people, sessions } from '@/server/database/schema';
-import { exportPeople, importPeople } from '@/server/people/csv';
+import { exportPeople, importPeople } from '@/server/studio/people-csv';
 import { peopleOf } from '@/server/people/read';
 import { createPerson, updatePerson } from '@/server/people/write';
 import { Refused } from '@/server/http/problem';

@@ -17,7 +17,7 @@ import { demoRecords } from '@/demo/records';
 import { database } from '@/server/database/client';
 import { applications } from '@/server/database/schema';
 import { change, draftOf } from '@/server/drafts/draft';
-import { review } from '@/server/drafts/review';
+import { review } from '@/server/releasing/review';
 import { Refused } from '@/server/http/problem';
 import { peopleOf } from '@/server/people/read';
 import { Draw } from '../core/arbitrary';

@@ -69,3 +69,4 @@ export type {
   ShownSection,
 } from './sent/shown';
 export type { ChartPoint, FilterField, Outcome, ShownPage, ShownRows, ShownUnlock } from './sent/shown-page';
+export { tryCondition } from './questions/try-condition';

@@ -17,7 +17,6 @@ export { pathWord, quoted } from './names';
 export { type Offers, suggest, type TextProblem } from './parse';
 export { REGISTERED } from './registered';
 export type { Told } from './tell';
-export { tryCondition } from './try';
 export {
   attributesOf,
   canBeBetween,

@@ -2,7 +2,7 @@ import { type Definition, type Entity } from '@/core/model';
 import { database, type Executor } from '../database/client';
 import { auditEvents } from '../database/schema';
 import { draftOf } from '../drafts/draft';
-import { releasedDefinition, releaseInForce } from '../drafts/release';
+import { releasedDefinition, releaseInForce } from '../releases';
 import { notThere, Refused } from '../http/problem';
 import type { Place } from '../records/store';
 import type { Workplace } from '../studio/builder';

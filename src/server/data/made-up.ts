@@ -4,7 +4,7 @@ import { sql } from 'drizzle-orm';
 import { patientDatabase } from '../database/client';
 import { records } from '../database/schema';
 import { Refused } from '../http/problem';
-import { today } from '../making/sent-sheets';
+import { today } from '../today';
 import type { DataAt } from './at';
 import { whereOf } from './rows';
 

@@ -4,7 +4,7 @@ import type { Definition } from '@/core/model';
 import { patientDatabase } from '../database/client';
 import type { RecordKind } from '../database/schema';
 import { convertRecords, countLost } from '../records/convert';
-import { today } from '../making/sent-sheets';
+import { today } from '../today';
 
 /** What one definition in the place of another does to stored records, in words, with numbers and examples. */
 export async function dataChanges(

@@ -7,7 +7,7 @@ import type { Definition } from '@/core/model';
 import { database, type Executor } from '../database/client';
 import { applications, builders, edits, snapshots } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
-import { today } from '../making/sent-sheets';
+import { today } from '../today';
 import { tellNews } from '../news/news';
 import { peopleCounted } from '../people/read';
 import { convertRecords } from '../records/convert';

@@ -1,6 +1,6 @@
 import { isAway, isUnstorable } from '../database/client';
 import { log, told } from '../log';
-import { requireSameOrigin } from '../security/origin';
+import { requireSameOrigin } from './origin';
 import { away, cancelled, failed, problemResponse, Refused } from './problem';
 
 /**

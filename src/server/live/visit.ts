@@ -5,7 +5,7 @@ import type { Value } from '@/core/model';
 import { addressOf } from '../security/client';
 import { database, type Database } from '../database/client';
 import { applications, people, sessions, type HeldUnlock, type HeldValue } from '../database/schema';
-import { releasedDefinition } from '../drafts/release';
+import { releasedDefinition } from '../releases';
 import { personColumns, personOf } from '../people/read';
 import type { RecordScope } from '../records/read';
 import type { Writer } from '../records/write';

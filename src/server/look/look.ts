@@ -7,7 +7,7 @@ import { database } from '../database/client';
 import { isUuid } from '../database/uuid';
 import { auditEvents, panes, type RecordKind } from '../database/schema';
 import { draftAt, draftOf } from '../drafts/draft';
-import { releasedDefinition } from '../drafts/release';
+import { releasedDefinition } from '../releases';
 import { notThere, Refused } from '../http/problem';
 import type { RecordScope } from '../records/read';
 import type { Writer } from '../records/write';

@@ -5,7 +5,7 @@ import type { Definition } from '@/core/model';
 import { database } from '../database/client';
 import { auditEvents, paneRecords, panes, records } from '../database/schema';
 import { draftOf } from '../drafts/draft';
-import { releasedDefinition, releaseInForce } from '../drafts/release';
+import { releasedDefinition, releaseInForce } from '../releases';
 import { notThere, Refused } from '../http/problem';
 import { beginWriting, insertRecord, isRecord, putRecord, type Place } from '../records/store';
 import { isPointedTo } from '../records/write';

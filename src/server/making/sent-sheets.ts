@@ -49,6 +49,3 @@ export function saidIn<T>(form: FormData, name: string, schema: yup.ISchema<T>):
   }
   return said as T;
 }
-
-/** Today's day (RFC 3339): years of two figures are those around it. */
-export const today = (): string => new Date().toISOString().slice(0, 10);

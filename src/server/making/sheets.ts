@@ -17,7 +17,8 @@ import type { Run } from '../http/progress';
 import type { Upload } from '@/contract/body';
 import { partsOf } from '../http/upload';
 import { firstRecords, makeApplication, requireFree } from './make';
-import { saidIn, sheetsIn, today } from './sent-sheets';
+import { saidIn, sheetsIn } from './sent-sheets';
+import { today } from '../today';
 
 const others = (): Refused =>
   new Refused(422, 'columns', 'The files are others than those that were looked at. Choose them again.');

@@ -1,5 +1,5 @@
 import { notFound, redirect } from 'next/navigation';
-import { addressNow } from '../making/former';
+import { addressNow } from '../former-address';
 import { thisBuilder, workplaceOf, type Builder, type Workplace } from './builder';
 
 /** The builder whose page this is; who is not signed in is led to it and back. */

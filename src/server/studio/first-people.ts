@@ -1,7 +1,7 @@
 import { type AskedOfPeople, askedOfPeople, type PeopleKnown } from '@/core/access';
 import type { Id } from '@/core/model';
 import { draftOf } from '../drafts/draft';
-import { peopleKnown } from '../people/known';
+import { peopleKnown } from './people-known';
 
 /** What a bench knows of people when it is opened, and what was asked of them. */
 export async function firstPeople(

@@ -14,7 +14,7 @@ import { amongInWords, answerInWords, fullName, kindInWords } from '@/core/edit'
 import { type AppElement, type Definition, isDataDoor } from '@/core/model';
 import { toCsv } from '../csv';
 import { draftOf } from '../drafts/draft';
-import { releaseInForce } from '../drafts/release';
+import { releaseInForce } from '../releases';
 import { peopleCounted, personById } from '../people/read';
 import type { Workplace } from './builder';
 

@@ -3,18 +3,6 @@ import { database } from '../database/client';
 import { records, type RecordKind } from '../database/schema';
 import { draftOf } from '../drafts/draft';
 import { notThere } from '../http/problem';
-import type { StoredRecord } from '../records/read';
-
-/** The first sample records of an entity, whole. */
-export const sampleRecords = (applicationId: string, entity: string, most: number): Promise<StoredRecord[]> =>
-  database()
-    .select({ id: records.id, version: records.version, values: records.data })
-    .from(records)
-    .where(
-      and(eq(records.applicationId, applicationId), eq(records.kind, 'sample'), eq(records.entity, entity)),
-    )
-    .orderBy(asc(records.createdAt), asc(records.id))
-    .limit(most);
 
 /** Records of an entity by label, for choosing one to look at. Builders may see all samples. */
 export async function samplesOf(

@@ -1,6 +1,7 @@
 import { accessOf, compile, viewerOfPerson, whatIsWrong } from '@/core';
 import { Held, rightNow, SIGNED_IN } from '@/core/access';
-import { type Condition, tryCondition } from '@/core/condition';
+import { type Condition } from '@/core/condition';
+import { tryCondition } from '@/core/access';
 import { and, asc, eq } from 'drizzle-orm';
 import { conditionToTrySchema } from '@/contract/schemas/draft';
 import type { Count, TriedOut } from '@/contract/studio/draft';

@@ -37,7 +37,7 @@ const lookFor = async ({ workplace, query, path }: OfLook) =>
 export const JOBS = {
   // Drafts and releases
   review: async () => {
-    const { review } = await import('../drafts/review');
+    const { review } = await import('../releasing/review');
     return ({ applicationId }: OfApplication, run) => review(applicationId, run);
   },
   breaking: async () => {
@@ -55,7 +55,7 @@ export const JOBS = {
       changeAsSent(applicationId, builderId, body);
   },
   release: async () => {
-    const { release } = await import('../drafts/release');
+    const { release } = await import('../releasing/release');
     return async (
       {
         applicationId,
@@ -106,7 +106,7 @@ export const JOBS = {
       firstPeople(applicationId, pins);
   },
   'people-known': async () => {
-    const { peopleKnownAsSent } = await import('../people/known');
+    const { peopleKnownAsSent } = await import('../studio/people-known');
     return ({ applicationId, body }: OfApplication & { body: string }) =>
       peopleKnownAsSent(applicationId, body);
   },
@@ -184,12 +184,12 @@ export const JOBS = {
       importUpload(await dataFor(of), upload, run);
   },
   'import-people': async () => {
-    const { importPeople } = await import('../people/csv');
+    const { importPeople } = await import('../studio/people-csv');
     return ({ applicationId, builderId, file, dry }: ByBuilder & { file: Uint8Array; dry: boolean }, run) =>
       importPeople(applicationId, { builderId }, file, dry, run);
   },
   'export-people': async () => {
-    const { exportPeople } = await import('../people/csv');
+    const { exportPeople } = await import('../studio/people-csv');
     return ({ applicationId }: OfApplication) => exportPeople(applicationId);
   },
   'export-expectations': async () => {

@@ -13,8 +13,8 @@ import type { Values } from '../../model/value-type';
 /** So many are looked at; where conditions ask for more times that are not alike, not all. */
 const MOST = 150;
 const MINUTE = 60_000;
-/** Each weekday is among so many days; and each day of a month, where that is asked for. */
-const DAYS = { weekdays: 7, 'days of a month': 62 };
+/** Each weekday is among so many days; and each day of a month among so many. */
+const [WEEK, TWO_MONTHS] = [7, 62];
 
 /** One of the definitions that are compared, with the conditions in it that count. */
 interface TimedSide {
@@ -82,8 +82,9 @@ function namedIn(condition: Condition, reading: ClockReading): string[] {
 }
 
 /**
- * The times of day that conditions compare, and a minute before each, in the days from this moment on and around the dates
- * that conditions name; this time of day on each of them; and the moments that conditions name, with a minute before each.
+ * The times of day that conditions compare, and a minute before each, and this time of day: in the week from this moment
+ * on, around the dates that conditions name, and in the two months in which each day of a month is, where that is asked for.
+ * And the moments that conditions name, with a minute before each. What is likeliest to differ comes first.
  */
 function momentsIn(side: TimedSide, moment: number): number[] {
   const { timeZone } = side.definition;
@@ -97,20 +98,22 @@ function momentsIn(side: TimedSide, moment: number): number[] {
   ];
   const times = named('time');
   const { today, time } = readClock(moment, timeZone);
-  const coming = DAYS[readings.has('day') ? 'days of a month' : 'weekdays'];
-  const days = new Set([
-    ...Array.from({ length: coming }, (_, n) => addDays(today, n)),
-    ...named('today').flatMap((date) => [-1, 0, 1].map((by) => addDays(date, by))),
-  ]);
   const at = (local: string): number[] => {
     const found = momentOf(local, timeZone);
     return Number.isNaN(found) ? [] : [found];
   };
   const before = (found: number): number[] => [found - MINUTE, found];
+  const on = (day: string): number[] => [
+    ...times.flatMap((one) => at(`${day}T${one}`).flatMap(before)),
+    ...(day === today ? [] : at(`${day}T${time}`)),
+  ];
+  const days = (from: number, until: number): string[] =>
+    Array.from({ length: until - from }, (_, n) => addDays(today, from + n));
   return [
-    ...[...days].flatMap((day) => times.flatMap((one) => at(`${day}T${one}`).flatMap(before))),
-    ...[...days].flatMap((day) => (day === today ? [] : at(`${day}T${time}`))),
+    ...days(0, WEEK).flatMap(on),
     ...named('now').flatMap((one) => at(one).flatMap(before)),
+    ...named('today').flatMap((date) => [0, -1, 1].flatMap((by) => on(addDays(date, by)))),
+    ...(readings.has('day') ? days(WEEK, TWO_MONTHS).flatMap(on) : []),
   ];
 }
 

@@ -5,7 +5,7 @@ import { config } from '../../config.mjs';
 import { database } from '../../database/client';
 import { applications, sweeps } from '../../database/schema';
 import { draftAt } from '../../drafts/draft';
-import { releasedDefinition } from '../../drafts/release';
+import { releasedDefinition } from '../../releases';
 import { log, told } from '../../log';
 import { tellNews } from '../../news/news';
 import { peopleOf } from '../../people/read';

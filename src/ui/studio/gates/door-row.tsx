@@ -5,7 +5,7 @@ import { sameAnswer } from '@/core/access';
 import { answerInWords } from '@/core/edit';
 import { type AppElement } from '@/core/model';
 import { useMemo } from 'react';
-import { useBench } from './bench';
+import { useBench } from '../frame/bench';
 import { ReachStrip } from '../shared/level-mark';
 
 export function DoorRow({ door, children }: { door: AppElement; children?: React.ReactNode }) {

@@ -2,7 +2,7 @@
 
 import { editBetween } from '@/core/edit';
 import { type Entity, type EntityField, newId } from '@/core/model';
-import { useBench } from './bench';
+import { useBench } from '../frame/bench';
 import { NamedActionForm } from './named-action-form';
 import { DoorRow } from './door-row';
 

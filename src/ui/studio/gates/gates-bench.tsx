@@ -2,19 +2,19 @@
 
 import type { Level } from '@/core/access';
 import { isDataDoor } from '@/core/model';
-import { BenchProvider } from './bench';
-import { Canvas } from './canvas';
+import { BenchProvider } from '../frame/bench';
+import { Canvas } from '../frame/canvas';
 import { DoorView } from './door-view';
-import { FormChoice, FORMS } from './form-choice';
+import { FormChoice, FORMS } from '../frame/form-choice';
 import { GatePanel } from './panel/gate-panel';
 import { Grid } from '../grid/grid';
-import { Outline } from './outline';
-import { Rail } from './rail';
+import { Outline } from '../frame/outline';
+import { Rail } from '../frame/rail';
 import { WhatOneSees } from './questions/what-one-sees';
 import { WhoSeesIt } from './questions/who-sees-it';
-import { useBenchAt } from './use-bench-at';
+import { useBenchAt } from '../frame/use-bench-at';
 import { useSetLevel } from './set-level';
-import { useViewerKeys } from './use-viewer-keys';
+import { useViewerKeys } from '../frame/use-viewer-keys';
 import type { FirstPeople } from '../shared/use-people';
 
 /** The gates bench: outline, canvas, gate panel and viewer rail over one draft. */

@@ -11,7 +11,7 @@ import {
   type Value,
 } from '@/core/model';
 import { counted } from '@/core/edit';
-import { useBench } from './bench';
+import { useBench } from '../frame/bench';
 import { useTell } from '../../parts/toasts';
 import { KeptText } from '../people/parts';
 

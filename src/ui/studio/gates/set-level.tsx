@@ -8,7 +8,7 @@ import { useCallback } from 'react';
 import { useConfirm } from '../../parts/asking';
 import { useTell } from '../../parts/toasts';
 import { namesOf } from '../shared/use-people';
-import type { Bench } from './bench';
+import type { Bench } from '../frame/bench';
 
 /** Others, who may change too: a kind of viewer, or people who are alike. */
 interface Other {

@@ -5,7 +5,7 @@ import { idInKey } from '@/core/access';
 import { copyGate, copyRole, type Edit, fullName } from '@/core/edit';
 import type { AppElement } from '@/core/model';
 import { Window } from '../../parts/window';
-import { useBench, type RailViewer } from '../gates/bench';
+import { useBench, type RailViewer } from '../frame/bench';
 import { EffectDialog } from './effect-dialog';
 
 /** Two places in the grid: what is copied, and to where. */

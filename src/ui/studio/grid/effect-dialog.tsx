@@ -7,7 +7,7 @@ import { counted } from '@/core/edit';
 import { AskWindow } from '../../parts/ask-window';
 import { useAsked } from '@/ui/client/queries';
 import { useTell } from '../../parts/toasts';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { KindsMoved } from '../shared/turn-part';
 import { useDraft } from '../shell/studio-work';
 

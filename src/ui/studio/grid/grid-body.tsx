@@ -4,7 +4,7 @@ import { useVirtualizer, type Range as VisibleRange } from '@tanstack/react-virt
 import { memo, useCallback, useEffect, useMemo, useRef, type RefObject } from 'react';
 import type { Cell } from '@/core/access';
 import type { AppElement } from '@/core/model';
-import type { RailViewer } from '../gates/bench';
+import type { RailViewer } from '../frame/bench';
 import { CellMarks } from './cell-marks';
 import { BLOCK, GridBlock, HeadsBlock, type Range } from './grid-block';
 import { GridRowView, HEAD, type DrawnColumn } from './grid-row';

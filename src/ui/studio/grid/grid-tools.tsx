@@ -6,7 +6,7 @@ import { kindInWords } from '@/core/edit';
 import type { ElementKind } from '@/core/model';
 import { gridFile } from '@/contract/studio/draft';
 import { urlOf } from '@/ui/client/send';
-import { useBench, type RailViewer } from '../gates/bench';
+import { useBench, type RailViewer } from '../frame/bench';
 import { EVERYTHING, isFiltered, type GridFilter } from './grid-rows';
 
 const KINDS: readonly ElementKind[] = [

@@ -13,7 +13,7 @@ import type { Level } from '@/core/access';
 import type { AppElement } from '@/core/model';
 import { plural } from '@/core/edit';
 import { useTell } from '../../parts/toasts';
-import { useBench, type RailViewer } from '../gates/bench';
+import { useBench, type RailViewer } from '../frame/bench';
 import { CopyWindow, type CopyFrom } from './copy-window';
 import type { Range } from './grid-block';
 import { GridBody } from './grid-body';

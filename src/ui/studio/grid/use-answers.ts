@@ -5,7 +5,7 @@ import { matrixOf } from '@/core';
 import { allAlike, type Answer, type Cell, cellOf, unpacked } from '@/core/access';
 import { amongInWords } from '@/core/edit';
 import type { AppElement } from '@/core/model';
-import { useBench, type RailViewer } from '../gates/bench';
+import { useBench, type RailViewer } from '../frame/bench';
 
 /** What the grid's cells say, each by its column and element. */
 interface Answers {

@@ -8,7 +8,7 @@ import type { AppElement } from '@/core/model';
 
 import { counted } from '@/core/edit';
 import { useTell } from '../../parts/toasts';
-import { useBench, type RailViewer } from '../gates/bench';
+import { useBench, type RailViewer } from '../frame/bench';
 import { EffectDialog } from './effect-dialog';
 
 /** Work in steps of so many milliseconds, so that the page stays alive between them. */

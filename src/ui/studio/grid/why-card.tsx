@@ -4,7 +4,7 @@ import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { explain } from '@/core';
 import type { Access } from '@/core/access';
 import type { AppElement } from '@/core/model';
-import { useBench, type RailViewer } from '../gates/bench';
+import { useBench, type RailViewer } from '../frame/bench';
 import { WhyView } from '../shared/why-view';
 
 /** A cell of the grid. */

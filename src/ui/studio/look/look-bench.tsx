@@ -7,7 +7,7 @@ import { compile, Numbers, readAddress, viewerKey } from '@/core';
 import { addressOf, type Note, rightNow, SIGNED_OUT_KEY } from '@/core/access';
 
 import { useTell } from '../../parts/toasts';
-import { railViewers } from '../gates/bench';
+import { railViewers } from '../frame/bench';
 import { benchHref, carry } from '../shell/carry';
 import { useDraft, usePaletteActions, useStudio } from '../shell/studio-work';
 import { LookProvider, type Asked, type LookWork } from './context';

@@ -3,7 +3,7 @@
 import { accessOf, compile } from '@/core';
 import { NONE, rightNow } from '@/core/access';
 import { counted } from '@/core/edit';
-import type { RailViewer } from '../gates/bench';
+import type { RailViewer } from '../frame/bench';
 import { PersonPicker } from '../shared/person-picker';
 import { Fragment, useMemo } from 'react';
 import { useLook } from './context';

@@ -7,7 +7,7 @@ import type { Definition } from '@/core/model';
 import { useLook } from './context';
 import { MoreMenu } from './more-menu';
 import type { PaneState } from './pane-state';
-import { RecordChoice } from './record-choice';
+import { RecordChoice } from '../frame/record-choice';
 import { ViewerChoice } from './viewer-choice';
 import { WhenChoice } from './when-choice';
 

@@ -17,17 +17,17 @@ import {
 import { compile, readAddress } from '@/core';
 import type { LookPage } from '@/core/access';
 import { HostProvider } from '../../live/host';
-import { AddressLine } from './address-line';
+import { AddressLine } from '../frame/address-line';
 import { ClosedAddresses } from './closed-addresses';
 import { useLook, type Asked } from './context';
-import { DrawnLook } from './drawn-look';
-import { useDifferenceMarks, useMark, useReachable } from './mark';
+import { DrawnLook } from '../frame/drawn-look';
+import { useDifferenceMarks, useMark, useReachable } from '../frame/mark';
 import { outcomeInWords } from './outcome';
 import { PaneHead } from './pane-head';
 import { lookQuery, splitAddress, type PaneState } from './pane-state';
 import { TakenNote } from '../shared/taking';
 import { useDefinition } from './use-definition';
-import { useLookPage } from './use-look-page';
+import { useLookPage } from '../frame/use-look-page';
 import { usePaneHost } from './use-pane-host';
 
 interface Props {

@@ -5,7 +5,7 @@ import { idInKey, type LookPage, type MadeViewer, SIGNED_OUT_KEY } from '@/core/
 import { newUuid } from '@/core/model';
 import { send } from '@/ui/client/send';
 import { throwPaneAway } from '@/contract/studio/look';
-import type { RailViewer } from '../gates/bench';
+import type { RailViewer } from '../frame/bench';
 import { firstPane, paneFromQuery, paneToQuery, type PaneState } from './pane-state';
 import type { KeptViewer } from '@/core/access';
 

@@ -4,7 +4,7 @@ import { useMemo, type ReactElement } from 'react';
 import { offersAt, offersInto, type Seam } from '@/core/edit';
 import { ChooseBox, useBox } from '../../parts/choose-box';
 import { hasWords } from '../../parts/choice-list';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 
 interface Props {
   /** Where it is to come; without one, in the selected element, or behind it. */

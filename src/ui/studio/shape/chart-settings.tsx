@@ -2,7 +2,7 @@
 
 import { countedBy } from '@/core/edit';
 import type { Chart, ChartShows } from '@/core/model';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { Choice } from './choice';
 import { useChange } from './use-change';
 

@@ -1,6 +1,6 @@
 'use client';
 
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { Labelled } from './labelled';
 
 interface Props {

@@ -2,7 +2,7 @@
 
 import { effectKey, effectsOn } from '@/core/edit';
 import type { Effect } from '@/core/model';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { ValueInput } from '../look/value-input';
 import { KeptText } from '../people/parts';
 import { Labelled } from './labelled';

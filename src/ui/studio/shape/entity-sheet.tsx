@@ -5,8 +5,8 @@ import { askedBy, typeInWords, counted } from '@/core/edit';
 import type { Entity } from '@/core/model';
 import { useAsked } from '@/ui/client/queries';
 import { dataFilled } from '@/contract/studio/data';
-import { useBench } from '../gates/bench';
-import { FormChoice } from '../gates/form-choice';
+import { useBench } from '../frame/bench';
+import { FormChoice } from '../frame/form-choice';
 import { useDraft } from '../shell/studio-work';
 import { RecordsTable } from './data/records-table';
 

@@ -1,7 +1,7 @@
 'use client';
 
 import { type EntityField, FORMS_OF_TEXT, TEXT_FORMS, type TextCheck } from '@/core/model';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { KeptText } from '../people/parts';
 import { Choice } from './choice';
 import { Labelled } from './labelled';

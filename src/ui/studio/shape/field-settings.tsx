@@ -4,7 +4,7 @@ import { type EntityField, newId, type ValueType } from '@/core/model';
 import { send } from '@/ui/client/send';
 import { dataDistinct } from '@/contract/studio/data';
 import { counted } from '@/core/edit';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { KeptText } from '../people/parts';
 import { FieldCheck } from './field-check';
 import { Labelled } from './labelled';

@@ -1,7 +1,7 @@
 'use client';
 
 import type { Screen } from '@/core/model';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { Labelled } from './labelled';
 
 interface Props {

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { print } from '@/core';
 import type { List } from '@/core/model';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { ConditionWindow } from '../shared/condition/condition-on-demand';
 import { useChange } from './use-change';
 

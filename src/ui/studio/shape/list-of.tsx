@@ -1,7 +1,7 @@
 'use client';
 
 import type { List } from '@/core/model';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { Choice } from './choice';
 import { useChange } from './use-change';
 

@@ -4,7 +4,7 @@ import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useEffect } from 'react';
 import type { Edit } from '@/core/edit';
 import type { Placed } from '@/core/model';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { isTyping } from '../shell/is-typing';
 import { otherHolders } from './other-holders';
 

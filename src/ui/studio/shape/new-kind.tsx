@@ -6,7 +6,7 @@ import { addKind } from '@/core/edit';
 import { namesOf } from '@/core/making';
 import { TextField } from '../../parts/fields';
 import { Window } from '../../parts/window';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 
 interface Props {
   readonly trigger: ReactNode;

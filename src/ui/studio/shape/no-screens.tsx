@@ -1,7 +1,7 @@
 'use client';
 
 import { offersAt } from '@/core/edit';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { NewKind } from './new-kind';
 
 /** What stands in the place of the canvas while there is no screen to draw: with what one can begin. */

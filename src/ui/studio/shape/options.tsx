@@ -3,7 +3,7 @@
 import { ArrowUp, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { type ChoiceOption, newId, type Value } from '@/core/model';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { KeptText } from '../people/parts';
 import { useChange } from './use-change';
 

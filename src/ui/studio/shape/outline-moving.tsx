@@ -14,8 +14,8 @@ import {
 import { createContext, useContext, useState, type ComponentProps, type ReactNode } from 'react';
 import { mayStandIn, moveTo } from '@/core/edit';
 import { placeOf, type AppElement, type Slot } from '@/core/model';
-import { useBench } from '../gates/bench';
-import { Row } from '../gates/outline-row';
+import { useBench } from '../frame/bench';
+import { Row } from '../frame/outline-row';
 
 /** Where what is moved would come: before, in or behind the element of a row. */
 interface Drop {

@@ -2,7 +2,7 @@
 
 import type { FieldPart } from '@/core/model';
 import { typeInWords } from '@/core/edit';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { KeptText } from '../people/parts';
 import { FieldChoice } from './field-choice';
 import { Labelled } from './labelled';

@@ -4,7 +4,7 @@ import { useEffect } from 'react';
 import { removalOf } from '@/core/edit';
 import { useConfirm } from '../../parts/asking';
 import { useTell } from '../../parts/toasts';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { isTyping } from '../shell/is-typing';
 
 const MOST_TOLD = 12;

@@ -2,7 +2,7 @@
 
 import { X } from 'lucide-react';
 import type { Screen, SessionSetting } from '@/core/model';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { ValueInput } from '../look/value-input';
 import { useChange } from './use-change';
 

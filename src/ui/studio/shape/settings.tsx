@@ -3,7 +3,7 @@
 import type { ReactNode } from 'react';
 import { addressOnNaming, editBetween } from '@/core/edit';
 import { useStateFor } from '../../parts/use-state-for';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { NamedActionForm } from '../gates/named-action-form';
 import { KeptText } from '../people/parts';
 import { ChartSettings } from './chart-settings';

@@ -4,7 +4,7 @@ import { Plus } from 'lucide-react';
 import Link from 'next/link';
 import { placeInWords } from '@/core/edit';
 import { placeOf } from '@/core/model';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 import { SoNow } from '../gates/panel/so-now';
 import { benchHref, useCarried } from '../shell/carry';
 import { enterRegion } from '../shell/regions';

@@ -1,7 +1,7 @@
 'use client';
 
 import { sameJson } from '@/core/model';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 
 /** Changes some keys of the selected element; null takes one away. What stays the same is not said. */
 export function useChange(): (to: Readonly<Record<string, unknown>>) => void {

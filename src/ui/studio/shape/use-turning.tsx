@@ -4,7 +4,7 @@ import type { EntityField, ValueType } from '@/core/model';
 import { send } from '@/ui/client/send';
 import { turnedRecords } from '@/contract/studio/data';
 import { useConfirm } from '../../parts/asking';
-import { useBench } from '../gates/bench';
+import { useBench } from '../frame/bench';
 
 /** Tells before a field holds something else which of its values do not fit; asks only where there are such. */
 export function useTurning(): (field: EntityField, type: ValueType) => Promise<boolean> {

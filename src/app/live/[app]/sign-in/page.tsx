@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { ledOn } from '@/server/making/former';
+import { ledOn } from '@/server/former-address';
 import { thisVisit } from '@/server/live/this-visit';
 import { theInstallation } from '@/server/security/sessions';
 import { DEMO_ACCOUNTS, DEMO_SLUG } from '@/demo/accounts';

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { draftOf, undoStateIn } from '@/server/drafts/draft';
-import { releasedDefinition, releaseInForce } from '@/server/drafts/release';
+import { releasedDefinition, releaseInForce } from '@/server/releases';
 import { applicationsOf, thisBuilder, workplaceOf } from '@/server/studio/builder';
 import { warmUp } from '@/server/work/run';
 import { Studio } from '@/ui/studio/shell/studio';

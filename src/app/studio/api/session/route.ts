@@ -1,7 +1,7 @@
 import { signIn, signOut } from '@/contract/studio/account';
 import { json, nothing } from '@/server/http/handle';
 import { studioClientOf } from '@/server/security/client';
-import { ownAddress } from '@/server/security/origin';
+import { ownAddress } from '@/server/http/origin';
 import { cookieHeader, endSession, studioCookie } from '@/server/security/sessions';
 import { signInToStudio } from '@/server/security/sign-in';
 import { asAnybody } from '@/server/studio/answering';

@@ -4,7 +4,7 @@ import { RadioGroup } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { handleName } from '@/core/edit';
 import { type AppElement, isDataDoor } from '@/core/model';
-import { useBench } from '../bench';
+import { useBench } from '../../frame/bench';
 
 /** What really protects the selected element: its door, what holds it open, and where to gate. */
 export function DoorBox() {

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { type Compiled } from '@/core/access';
 import { type Edit, newLine, startLines } from '@/core/edit';
 import { type AppElement, gives, isDataDoor, type What } from '@/core/model';
-import { useBench } from '../bench';
+import { useBench } from '../../frame/bench';
 import { EffectDialog } from '../../grid/effect-dialog';
 import { WhoPicker } from './who-picker';
 import { LineRow } from './line-row';

@@ -4,7 +4,7 @@ import { viewerKey } from '@/core';
 import { idInKey } from '@/core/access';
 import { kindInWords, placeInWords } from '@/core/edit';
 import { isDataDoor } from '@/core/model';
-import { useBench } from '../bench';
+import { useBench } from '../../frame/bench';
 import { enterRegion } from '../../shell/regions';
 import { SomeOfThem } from '../../shared/some-of-them';
 import { DoorBox } from './door-box';

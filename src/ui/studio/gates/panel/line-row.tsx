@@ -7,7 +7,7 @@ import { print } from '@/core';
 import { type Alike, counts } from '@/core/access';
 import { whatInWords, whoInWords, plural } from '@/core/edit';
 import { gives, type Line, type What, withIncluded } from '@/core/model';
-import { useBench } from '../bench';
+import { useBench } from '../../frame/bench';
 import { ConditionWindow } from '../../shared/condition/condition-on-demand';
 import { countOf, namesOf, peopleInWords } from '../../shared/use-people';
 import { TakeChoice, withTaken } from '../../shared/taking';

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import type { Answer } from '@/core/access';
 import { answerInWords, counted } from '@/core/edit';
-import { useBench } from '../bench';
+import { useBench } from '../../frame/bench';
 import { LevelMark } from '../../shared/level-mark';
 
 /** More names than this are folded: at sixty roles they would push all else out of sight. */

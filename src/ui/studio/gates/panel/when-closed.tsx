@@ -2,7 +2,7 @@
 
 import { useStateFor } from '../../../parts/use-state-for';
 import type { Closed } from '@/core/model';
-import { useBench } from '../bench';
+import { useBench } from '../../frame/bench';
 
 type Show = Closed['show'] | 'left-out';
 

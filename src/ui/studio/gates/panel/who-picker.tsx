@@ -5,7 +5,7 @@ import { whoInWords } from '@/core/edit';
 import { privilegesInLists, privilegesOf, sameWho, unitsOf, type Who } from '@/core/model';
 import { hasWords } from '../../../parts/choice-list';
 import { ChooseBox, useBox } from '../../../parts/choose-box';
-import { useBench } from '../bench';
+import { useBench } from '../../frame/bench';
 import { rolesOf, useFoundPeople } from '../../shared/found-people';
 
 /** Picks whom a new line speaks of: a login state, a role, a privilege's holders, a group, a unit's people, or a person. */

@@ -3,7 +3,7 @@
 import { explain } from '@/core';
 import { unsharedAccessOf } from '@/core/access';
 import { useMemo } from 'react';
-import { useBench } from '../bench';
+import { useBench } from '../../frame/bench';
 import { useDraft } from '../../shell/studio-work';
 import { TurnPart } from '../../shared/turn-part';
 import { ExpectIt } from '../../shared/expect-it';

@@ -4,7 +4,7 @@ import { ChevronDown } from 'lucide-react';
 import { fullName } from '@/core/edit';
 import { findElements } from '@/core/model';
 import { ChooseBox, useBox } from '../../../parts/choose-box';
-import { useBench } from '../bench';
+import { useBench } from '../../frame/bench';
 
 const MOST = 60;
 

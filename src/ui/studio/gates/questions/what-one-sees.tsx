@@ -5,7 +5,7 @@ import { reachOf } from '@/core';
 import type { Reached, ReachedPlace } from '@/core/access';
 import { answerInWords, kindInWords } from '@/core/edit';
 import type { ElementKind } from '@/core/model';
-import { useBench, type RailViewer } from '../bench';
+import { useBench, type RailViewer } from '../../frame/bench';
 import { LevelMark } from '../../shared/level-mark';
 
 /** What can X see: a viewer's whole reach, as a list to read. */

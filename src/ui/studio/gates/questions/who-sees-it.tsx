@@ -8,7 +8,7 @@ import { useAsked } from '@/ui/client/queries';
 import { whoGets } from '@/contract/studio/draft';
 import { useDraft } from '../../shell/studio-work';
 import { peopleInWords } from '../../shared/use-people';
-import { useBench } from '../bench';
+import { useBench } from '../../frame/bench';
 import { LevelMark } from '../../shared/level-mark';
 import { ElementChoice } from './element-choice';
 

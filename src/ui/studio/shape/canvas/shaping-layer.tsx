@@ -16,7 +16,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLatest } from '../../../parts/use-latest';
 import { mayStandIn, moveTo } from '@/core/edit';
 import type { Screen } from '@/core/model';
-import { useBench } from '../../gates/bench';
+import { useBench } from '../../frame/bench';
 import { Grip } from './grip';
 import type { DrawnSeam } from './lay';
 import { seamSteps } from './seam-steps';

@@ -14,7 +14,7 @@ import { DataTable, Pager, type DataColumn } from '../../../parts/data-table';
 import { Told } from '../../../parts/fields';
 import { keysUnder, useAsked, useSettled } from '@/ui/client/queries';
 import { useTell } from '../../../parts/toasts';
-import { useBench } from '../../gates/bench';
+import { useBench } from '../../frame/bench';
 import { useDraft } from '../../shell/studio-work';
 import { Cell } from './cell';
 import { CsvIn } from './csv-in';

@@ -3,7 +3,7 @@ import { json, nothing } from '@/server/http/handle';
 import { atTheDoor } from '@/server/live/answering';
 import { stopStandIn } from '@/server/live/standing';
 import { liveClientOf } from '@/server/security/client';
-import { ownAddress } from '@/server/security/origin';
+import { ownAddress } from '@/server/http/origin';
 import { cookieHeader, endSession, liveCookie } from '@/server/security/sessions';
 import { signInToLive } from '@/server/security/sign-in';
 

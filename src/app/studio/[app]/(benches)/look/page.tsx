@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { releaseNumbers } from '@/server/drafts/release';
+import { releaseNumbers } from '@/server/releases';
 import { openNotes } from '@/server/look/notes';
 import { keptViewers } from '@/server/look/viewers';
 import { benchOf, type Asked } from '@/server/studio/entry';

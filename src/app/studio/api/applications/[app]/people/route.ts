@@ -1,6 +1,6 @@
 import { addPerson as addContract, peoplePage } from '@/contract/studio/people';
 import { listPeople, readPeopleQuery } from '@/server/people/list';
-import { addPerson } from '@/server/people/of-draft';
+import { addPerson } from '@/server/studio/people-of-draft';
 import { inApplication } from '@/server/studio/answering';
 
 export const GET = inApplication(peoplePage, ({ applicationId }, { query }) =>

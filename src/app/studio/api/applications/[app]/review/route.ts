@@ -1,5 +1,5 @@
 import { review } from '@/contract/studio/releasing';
-import { stateOf } from '@/server/drafts/state';
+import { stateOf } from '@/server/releasing/state';
 import { inApplication } from '@/server/studio/answering';
 import { answerByLine } from '@/server/work/run';
 

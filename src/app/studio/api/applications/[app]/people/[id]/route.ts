@@ -1,7 +1,7 @@
 import { changePerson as changeContract, personWithSessions } from '@/contract/studio/people';
 import { notThere } from '@/server/http/problem';
 import { personById } from '@/server/people/read';
-import { changePerson } from '@/server/people/of-draft';
+import { changePerson } from '@/server/studio/people-of-draft';
 import { sessionsOf } from '@/server/people/sessions';
 import { inApplication } from '@/server/studio/answering';
 

@@ -1,7 +1,7 @@
 import type { PersonChange, PersonInput } from '@/contract/people-input';
 import { database } from '../database/client';
 import { draftOf } from '../drafts/draft';
-import { createPerson, type Keeper, updatePerson } from './write';
+import { createPerson, type Keeper, updatePerson } from '../people/write';
 
 /** Makes a person, as the draft's roles and attributes have it. Returns their id. */
 export async function addPerson(applicationId: string, by: Keeper, input: PersonInput): Promise<string> {

@@ -1,5 +1,5 @@
 import { originOfHost } from '../hosts.mjs';
-import { Refused } from '../http/problem';
+import { Refused } from './problem';
 
 /** The origin that the request was sent to, of those that are configured. Refuses any other. */
 function ownOrigin(request: Request): string {

@@ -3,7 +3,7 @@ import type { Circumstances, Person } from '@/core/access';
 import type { OtherRecords } from '@/core/edit';
 import type { Definition, Id } from '@/core/model';
 import { knownRecords } from '../records/read';
-import { sampleRecords } from '../studio/samples';
+import { sampleRecords } from '../records/samples';
 
 /** So many sample records are looked at, and so many are named. */
 const LOOKED_AT = 300;

@@ -28,9 +28,9 @@ import {
 import { type Definition, type Id, treeOf } from '@/core/model';
 import { type Run, takeSteps } from '../http/progress';
 import { peopleCounted } from '../people/read';
-import { dataChanges } from './data-changes';
-import { draftOf } from './draft';
-import { releasedDefinition, releaseInForce } from './release';
+import { dataChanges } from '../drafts/data-changes';
+import { draftOf } from '../drafts/draft';
+import { releasedDefinition, releaseInForce } from '../releases';
 import { SamplesCompared } from './other-records';
 
 /** What a release of the draft would change, in words, and for whom: everybody active, and who is signed out. */

@@ -7,7 +7,7 @@ import { database } from '../database/client';
 import { people as table } from '../database/schema';
 import { draftOf } from '../drafts/draft';
 import { parseBody } from '../http/body';
-import { peopleCounted } from './read';
+import { peopleCounted } from '../people/read';
 
 /** The application's people by what a bench asks of them, as it was sent. */
 export async function peopleKnownAsSent(applicationId: string, body: string): Promise<PeopleKnown> {

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm';
 import { notFound, redirect } from 'next/navigation';
-import { database } from '../database/client';
-import { applications, formerAddresses } from '../database/schema';
+import { database } from './database/client';
+import { applications, formerAddresses } from './database/schema';
 
 /** The address that an application has now which had this one before; undefined where none had. */
 export async function addressNow(slug: string): Promise<string | undefined> {

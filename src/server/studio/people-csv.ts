@@ -13,10 +13,10 @@ import { draftOf } from '../drafts/draft';
 import { textOf } from '../http/body';
 import { Refused } from '../http/problem';
 import type { Run, Tell } from '../http/progress';
-import { checkPerson, ownAttributes } from './input';
-import { personColumns, personOf } from './read';
-import { addPeople, changePeople } from './many';
-import type { Keeper } from './write';
+import { checkPerson, ownAttributes } from '../people/input';
+import { personColumns, personOf } from '../people/read';
+import { addPeople, changePeople } from '../people/many';
+import type { Keeper } from '../people/write';
 
 const FIXED = ['email', 'name', 'active', 'home_unit', 'roles'] as const;
 

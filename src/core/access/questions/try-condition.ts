@@ -1,9 +1,9 @@
-import type { Held } from '../access/deciding/held';
-import type { RecordFacts } from './atom';
-import { bind } from './bind';
-import type { Condition } from './condition';
-import { holds } from './formula';
-import type { Scope } from './type';
+import type { Held } from '../deciding/held';
+import type { RecordFacts } from '../../condition/atom';
+import { bind } from '../../condition/bind';
+import type { Condition } from '../../condition/condition';
+import { holds } from '../../condition/formula';
+import type { Scope } from '../../condition/type';
 
 /** For whom, and on which records, a condition is true now. Both by their place in what was given. */
 export interface Tried {

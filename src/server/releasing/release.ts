@@ -1,69 +1,21 @@
-import { and, desc, eq } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { unsound } from '@/core';
 import { conversionsOf } from '@/core/converting';
 import type { Definition } from '@/core/model';
-import { database, patientDatabase, type Executor } from '../database/client';
-import { applications, auditEvents, builders, releases } from '../database/schema';
+import { patientDatabase, type Executor } from '../database/client';
+import { applications, auditEvents, releases } from '../database/schema';
 import { Refused } from '../http/problem';
 import type { Tell } from '../http/progress';
-import { today } from '../making/sent-sheets';
+import { today } from '../today';
 import { tellNews } from '../news/news';
 import { breaksOf } from '../proving/breaking';
 import { convertRecords } from '../records/convert';
 import { waitForWriters } from '../records/store';
-import { draftAt, revisionsSince } from './draft';
+import { draftAt, revisionsSince } from '../drafts/draft';
+import { releasedDefinition } from '../releases';
 
-/** Releases never change, so what was read of one stays. The newest few of each application are kept. */
-const known = new Map<string, Definition>();
-const MOST_KNOWN = 50;
-
-/** The definition of a release. */
-export async function releasedDefinition(applicationId: string, number: number): Promise<Definition> {
-  const key = `${applicationId} ${number}`;
-  const found = known.get(key);
-  if (found) return found;
-  const [row] = await database()
-    .select({ definition: releases.definition })
-    .from(releases)
-    .where(and(eq(releases.applicationId, applicationId), eq(releases.number, number)));
-  if (!row) throw new Error(`${applicationId} has no release ${number}`);
-  known.set(key, row.definition);
-  const [oldest] = known.keys();
-  if (known.size > MOST_KNOWN && oldest) known.delete(oldest);
-  return row.definition;
-}
-
-export interface Release {
-  readonly number: number;
-  readonly revision: number;
-  readonly at: Date;
-  /** Null: it came with the application. */
-  readonly author: string | null;
-  readonly note: string;
-}
-
-/** The release in force, or undefined before the first. */
-export async function releaseInForce(applicationId: string): Promise<Release | undefined> {
-  const [row] = await database()
-    .select({
-      number: releases.number,
-      revision: releases.revision,
-      at: releases.at,
-      author: builders.name,
-      note: releases.note,
-    })
-    .from(releases)
-    .innerJoin(
-      applications,
-      and(eq(applications.id, releases.applicationId), eq(applications.release, releases.number)),
-    )
-    .leftJoin(builders, eq(builders.id, releases.author))
-    .where(eq(releases.applicationId, applicationId));
-  return row;
-}
-
-/** What who releases says of it. */
-export interface Said {
+/** The note and reasons entered for a release. */
+interface ReleaseNotes {
   /** What it is for. */
   readonly note?: string;
   /** Why it may be that what is expected does not hold. */
@@ -80,7 +32,7 @@ export async function release(
   applicationId: string,
   builderId: string,
   reviewed: number,
-  { note = '', despite = '' }: Said = {},
+  { note = '', despite = '' }: ReleaseNotes = {},
   tell?: Tell,
   signal?: AbortSignal,
 ): Promise<number> {
@@ -157,14 +109,4 @@ async function convertLive(
   await waitForWriters(applicationId, tx);
   const of = { applicationId, kind: 'live' } as const;
   await convertRecords(of, before, after, changes, tx, { write: true, today: today(), tell, signal });
-}
-
-/** The numbers of all releases, newest first. */
-export async function releaseNumbers(applicationId: string): Promise<number[]> {
-  const rows = await database()
-    .select({ number: releases.number })
-    .from(releases)
-    .where(eq(releases.applicationId, applicationId))
-    .orderBy(desc(releases.number));
-  return rows.map(({ number }) => number);
 }
