@@ -105,6 +105,15 @@ describe('what is written', () => {
       { oneOf: { record: 'loan_status' }, values: ['out', 'returned'] },
     ],
     [
+      'Record.Item.Title ENDS WITH "EWER" In Any Case',
+      {
+        compare: 'ends with',
+        left: { record: 'item_title', through: 'loan_item' },
+        right: { value: 'EWER' },
+        anyCase: true,
+      },
+    ],
+    [
       'record.item.title ends with "EWER" in any case',
       {
         compare: 'ends with',

@@ -239,10 +239,10 @@ class Parser {
     const type = left.operand && typeOf(this.scope, left.operand);
     this.offer(() => (type ? operatorOffers(type) : []));
     if (this.takeWord('is')) return this.afterIs(left, type);
-    const not = this.isWord('not') && this.next(1).text === 'in' ? this.takeWord('not') : false;
-    if (this.isWord('in') && this.next(1).text === 'unit' && this.takeWord('in')) return this.inUnit(left);
+    const not = this.isWord('not') && this.nextWord() === 'in' ? this.takeWord('not') : false;
+    if (this.isWord('in') && this.nextWord() === 'unit' && this.takeWord('in')) return this.inUnit(left);
     if (this.takeWord('between')) return this.between(left);
-    if (this.isWord('in') && this.next(1).text.toLowerCase() === 'any')
+    if (this.isWord('in') && this.nextWord() === 'any')
       throw this.fault(
         this.peek(),
         '“in any case” stands at the end of a comparison.',
@@ -305,7 +305,7 @@ class Parser {
   /** After a comparison of texts: are capital and small letters the same? */
   private anyCase(type: Type): boolean {
     if (type.kind === 'text') this.offer(() => [{ text: 'in any case', about: 'capital or small letters' }]);
-    if (!this.isWord('in') || this.next(1).text.toLowerCase() !== 'any') return false;
+    if (!this.isWord('in') || this.nextWord() !== 'any') return false;
     this.at += 2;
     this.needWord('case');
     return true;
@@ -386,11 +386,13 @@ class Parser {
     ]);
     const token = this.peek();
     if (token.kind === 'word') {
-      if (token.text === 'record') return this.recordPath();
-      if (token.text === 'user') return this.path(attributesOf(this.scope.definition), 'attribute', 'user');
-      if (token.text === 'session')
+      // An option may be called like one of these: without a dot, capitals tell it from them.
+      const word = this.next(1).text === '.' ? token.text.toLowerCase() : token.text;
+      if (word === 'record') return this.recordPath();
+      if (word === 'user') return this.path(attributesOf(this.scope.definition), 'attribute', 'user');
+      if (word === 'session')
         return this.path(this.scope.definition.sessionValues, 'session value', 'session');
-      if ((CLOCK_READINGS as readonly string[]).includes(token.text)) return this.clock();
+      if ((CLOCK_READINGS as readonly string[]).includes(word)) return this.clock();
     }
     const minus = this.takeSign('-');
     const constant = this.take();
@@ -573,7 +575,7 @@ class Parser {
       ['starts', 'starts with'],
       ['ends', 'ends with'],
     ] as const)
-      if (this.isWord(word) && this.next(1).text === 'with') {
+      if (this.isWord(word) && this.nextWord() === 'with') {
         this.at += 2;
         return operator;
       }
@@ -633,6 +635,11 @@ class Parser {
   private isWord(word: string): boolean {
     const token = this.peek();
     return token.kind === 'word' && token.text.toLowerCase() === word;
+  }
+
+  /** The word after this one. */
+  private nextWord(): string {
+    return this.next(1).text.toLowerCase();
   }
 
   private takeWord(word: string): boolean {
