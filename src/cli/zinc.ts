@@ -64,8 +64,8 @@ program
   )
   .argument('<name>')
   .option('--address <address>', 'its part of the address; else from its name')
-  .option('--from <file>', 'a definition file')
-  .option('--csv <files>', 'CSV files, with commas between them')
+  .addOption(new Option('--from <file>', 'a definition file').conflicts(['csv', 'postgres']))
+  .addOption(new Option('--csv <files>', 'CSV files, with commas between them').conflicts('postgres'))
   .option('--postgres <url>', 'a PostgreSQL database that is only read')
   .option('--tables <names>', 'which of its tables, with commas between them; else all')
   .option('--as <email>', 'the builder who owns it; else the first')
@@ -252,10 +252,16 @@ program
   .option('--effects', 'of findings, also who would gain and who would lose by what mends them')
   .option('--world <file>', 'people to look for as well, as JSON')
   .addOption(
-    new Option('--at-least <rank>', 'findings of this rank and worse').choices(RANKS).default('not-meant'),
+    new Option('--at-least <rank>', 'findings of this rank and worse')
+      .choices(RANKS)
+      .default('not-meant')
+      .implies({ findings: true }),
   )
   .addOption(
-    new Option('--format <format>', 'of findings').choices(['text', 'json', 'sarif']).default('text'),
+    new Option('--format <format>', 'of findings')
+      .choices(['text', 'json', 'sarif'])
+      .default('text')
+      .implies({ findings: true }),
   )
   .option('--json', 'as JSON')
   .action((file: string, options: Checking) => {

@@ -224,7 +224,7 @@ describe('bin/zinc', () => {
     const [{ mends: [mend] = [] } = {}] = JSON.parse(told) as { mends?: Record<string, unknown>[] }[];
     expect(mend).toMatchObject({ says: expect.stringMatching(/^Close the screen/) as string, gain: [] });
     expect(mend?.['lose']).toContain('role:curator');
-    const sarif = JSON.parse(zinc('check', hidden, '--findings', '--format', 'sarif').out) as {
+    const sarif = JSON.parse(zinc('check', hidden, '--format', 'sarif').out) as {
       version: string;
       runs: {
         results: { level: string; locations: { physicalLocation: { region: { startLine: number } } }[] }[];
@@ -346,6 +346,7 @@ describe('bin/zinc with applications', () => {
       [['new', 'X', '--as', 'nobody@x.example'], /no builder nobody@x\.example/],
       [['records', 'export', 'third', 'Nothing'], /There are Plots, Inspections/],
       [['copy', 'nowhere', 'X'], /no application nowhere/],
+      [['new', 'X', '--csv', broken, '--from', 'x.json'], /cannot be used with option '--csv/],
     ] as const)
       expect(zinc(...args), args.join(' ')).toMatchObject({ status: 2, error: expect.stringMatching(says) });
     expect(zinc('list').out.trim().split('\n')).toHaveLength(3);
