@@ -44,7 +44,7 @@ const records = (n: number, one: string, many: string): string =>
 const inWords = (fits: number, back: number, lost: number): string =>
   [
     fits > 0 ? counted(fits, 'fits', 'fit') : '',
-    back > 0 ? counted(back, 'gets its earlier one back', 'get their earlier ones back') : '',
+    back > 0 ? counted(back, 'gets its earlier one back', 'get their earlier one back') : '',
     lost > 0 ? counted(lost, 'does not fit', 'do not fit') : '',
   ]
     .filter(Boolean)
