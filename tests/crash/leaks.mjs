@@ -51,8 +51,8 @@ const LEAKS = [
     file: API,
     changes: [
       [
-        '      size,\n    });',
-        "      size,\n    }, { headers: { 'X-Fields': entity.fields.map(({ name }) => name).join(' ') } });",
+        'headers: { ...headers, ETag',
+        "headers: { ...headers, 'X-Fields': entity.fields.map(({ name }) => name).join(' '), ETag",
       ],
     ],
     tells: ({ what, said }) => what === 'shows' && said.startsWith('The name or id of'),
