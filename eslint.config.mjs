@@ -14,6 +14,11 @@ export default tseslint.config(
     plugins: { 'react-hooks': hooks },
     rules: {
       ...hooks.configs.recommended.rules,
+      // Every kind is named: a new one is an error at each place that has to know it, and no default takes it.
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { allowDefaultCaseForExhaustiveSwitch: false, considerDefaultExhaustiveForUnions: false },
+      ],
       'react-hooks/exhaustive-deps': 'error',
       // These are about React's compiler, which we do not use.
       'react-hooks/incompatible-library': 'off',

@@ -131,7 +131,7 @@ for (const file of files(join(ROOT, 'app')))
  * The sweep shares nothing with what it tests: of the server it only reads what is to be swept, and opens sessions.
  */
 const SWEEPS_MAY =
-  /^server\/(proving|releases|config|database|drafts|log|news|security|people\/read|http\/problem)\b/;
+  /^server\/(proving|releases|config|database|drafts|log|notifications|security|people\/read|http\/problem)\b/;
 for (const file of files(join(ROOT, 'server/proving/sweep')))
   for (const { from, path } of importsOf(file))
     if (path && relative(ROOT, path).startsWith('server/') && !SWEEPS_MAY.test(relative(ROOT, path)))

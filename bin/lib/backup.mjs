@@ -7,12 +7,10 @@ import { isOurs, readState } from './state.mjs';
 const HELP = {
   backup: `bin/backup FILE
 
-Writes all data (people, records, definitions, what happened) to one file, while it is used. Whoever has that
-file has the data: keep it as safe. FILE is replaced only once the new one is whole.`,
+Backs up all data (people, records, definitions, audit trail) to one file while the server is running. The file contains all data, so protect it accordingly. An existing FILE is replaced only when the new backup is complete.`,
   restore: `bin/restore FILE
 
-Puts the data of a backup where there is none yet: in a new copy, or after moving .data/ away. The next
-bin/start brings it up to date. Nothing is put over data that is there.`,
+Restores a backup into an installation without data: a new copy, or after you have moved .data/ away. The next bin/start upgrades the data if necessary. Existing data is never overwritten.`,
 };
 
 const DATABASE = 'zinc_gate';
@@ -35,12 +33,12 @@ function backUp(cluster, file) {
 
 /** @param {Cluster} cluster @param {string} file */
 function restore(cluster, file) {
-  if (!existsSync(file)) throw new Unable(`There is no file ${file}.`);
+  if (!existsSync(file)) throw new Unable(`The file ${file} does not exist.`);
   cluster.database(DATABASE);
   const counted = "select count(*) from pg_tables where schemaname = 'public'";
   const tables = cluster.asOwner('psql', DATABASE, ['-XtA'], counted).output;
   if (tables !== '0')
-    throw new Unable('There is data here already. Move .data/ away first, or use another copy.');
+    throw new Unable('This installation already contains data. Move .data/ away first or use another copy.');
   cluster.asOwner('pg_restore', DATABASE, [
     '--no-owner',
     '--no-acl',
@@ -48,7 +46,7 @@ function restore(cluster, file) {
     '--exit-on-error',
     file,
   ]);
-  say('Restored. bin/start goes on from here.');
+  say('Backup restored. Run bin/start to continue.');
 }
 
 try {
@@ -59,16 +57,16 @@ try {
   );
   const [file, ...more] = positionals;
   if (values.help) say(HELP[what]);
-  else if (!file || more.length > 0) throw new Unable(`Name one file: bin/${what} FILE`);
+  else if (!file || more.length > 0) throw new Unable(`Exactly one file is required: bin/${what} FILE`);
   else {
     if (process.env['DATABASE_URL'])
       throw new Unable(
-        'DATABASE_URL is set: use pg_dump and pg_restore on that database, as docs/operating.md tells.',
+        'DATABASE_URL is set. Use pg_dump and pg_restore on that database, as described in docs/operating.md.',
       );
     const cluster = new Cluster('postgres');
     const running = cluster.adopt();
     if (what === 'restore' && isOurs(readState().start, 'start.mjs'))
-      throw new Unable('Zinc Gate is running. End it first.');
+      throw new Unable('Zinc Gate is running. Stop it first.');
     if (!running) await cluster.start();
     try {
       (what === 'backup' ? backUp : restore)(cluster, file);
@@ -79,7 +77,7 @@ try {
   }
 } catch (error) {
   console.error(
-    error instanceof Unable ? error.message : `It failed: ${/** @type {Error} */ (error).message}`,
+    error instanceof Unable ? error.message : `The operation failed: ${/** @type {Error} */ (error).message}`,
   );
   process.exit(1);
 }

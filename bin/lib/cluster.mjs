@@ -42,7 +42,7 @@ export class Cluster {
     if (!existsSync(`${this.data}/PG_VERSION`)) this.create();
     if (this.adopt()) return say(`PostgreSQL is running already (port ${this.port}).`);
     this.port ||= await freePort();
-    say(`Starting PostgreSQL on 127.0.0.1:${this.port} …`);
+    say(`Starting PostgreSQL on 127.0.0.1:${this.port}…`);
     for (let tries = 1; ; tries++) {
       if (await this.launch()) return;
       // After a crash the old processes may need a moment to let go of the folder.
@@ -119,7 +119,7 @@ export class Cluster {
   keep() {
     const round = async () => {
       if (!this.stopping && !isAlive(this.pid)) {
-        say('PostgreSQL has ended; starting it again …');
+        say('PostgreSQL stopped unexpectedly. Restarting it…');
         try {
           for (let tries = 0; !(await this.launch()) && tries < 10 && !this.stopping; tries++)
             await pause(500);
@@ -133,7 +133,7 @@ export class Cluster {
   }
 
   create() {
-    say('Creating a PostgreSQL cluster (once) …');
+    say('Creating a PostgreSQL cluster (first start only)…');
     rmSync(this.data, { recursive: true, force: true });
     writeFileSync(this.passwordFile, randomBytes(24).toString('hex'), { mode: 0o600 });
     if (this.user.uid !== undefined) chownSync(this.passwordFile, this.user.uid, this.user.gid ?? 0);
@@ -254,7 +254,7 @@ export function freePort(wanted = 0) {
   return new Promise((resolve, reject) => {
     const probe = createServer();
     probe.once('error', () =>
-      wanted ? freePort().then(resolve, reject) : reject(new Unable('No free port.')),
+      wanted ? freePort().then(resolve, reject) : reject(new Unable('No free port was found.')),
     );
     probe.listen(wanted, '127.0.0.1', () => {
       const address = probe.address();

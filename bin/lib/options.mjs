@@ -13,7 +13,7 @@ export function readOptions(command, options, { positionals = false } = {}) {
     return parseArgs({ options, allowPositionals: positionals });
   } catch (error) {
     const [line = ''] = /** @type {Error} */ (error).message.split('. ');
-    throw new Unable(`${line}. \`${command} --help\` tells what there is.`);
+    throw new Unable(`${line}. \`${command} --help\` lists the options.`);
   }
 }
 
@@ -21,7 +21,7 @@ export function readOptions(command, options, { positionals = false } = {}) {
 export function readPort(text) {
   const port = Number(text);
   if (!/^\d{1,5}$/.test(text) || port > 65_535)
-    throw new Unable(`--port must be a number from 1 to 65535 (0: any free one), not “${text}”.`);
+    throw new Unable(`--port must be a number from 1 to 65535 (or 0 for any free port), but is “${text}”.`);
   return port;
 }
 

@@ -23,7 +23,7 @@ export function needPostgres() {
   }
   const found = postgresPrograms();
   if (!found)
-    throw new Unable('PostgreSQL was installed, but its programs are not under /usr/lib/postgresql.');
+    throw new Unable('PostgreSQL was installed, but its programs were not found in /usr/lib/postgresql.');
   return found;
 }
 
@@ -36,9 +36,9 @@ export function needChromium() {
 function installDebian(name, debianPackage) {
   if (process.getuid?.() !== 0)
     throw new Unable(
-      `${name} is missing. Install it, then start again: sudo apt-get install ${debianPackage}`,
+      `${name} is missing. Install it and run this command again: sudo apt-get install ${debianPackage}`,
     );
-  say(`Installing ${name} from Debian's packages (once) …`);
+  say(`Installing ${name} from Debian packages (first start only)…`);
   const env = { DEBIAN_FRONTEND: 'noninteractive' };
   run('apt-get', ['update', '-qq'], { env, quiet: true });
   run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', debianPackage], { env, quiet: true });
@@ -51,7 +51,7 @@ export async function needNpmPackages() {
     .update(readFileSync(`${ROOT}/package-lock.json`))
     .digest('hex');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
-  say('Installing npm packages (once) …');
+  say('Installing npm packages (first start only)…');
   // Not `npm ci`: it refuses a lock file in which optional packages of other systems are missing.
   await runLong('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error']);
   writeFileSync(stamp, wanted);

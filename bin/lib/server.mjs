@@ -21,7 +21,7 @@ export async function build() {
   const stamp = `${ROOT}/.next/zinc-gate-sources`;
   const now = fingerprint();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
-  say('Building (about half a minute) …');
+  say('Building (about 30 seconds)…');
   const env = { NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' };
   rmSync(stamp, { force: true });
   const { status, output, said } = await runLong(
@@ -149,5 +149,5 @@ export async function serve(url, port, environment = {}) {
     await pause(100);
   }
   await endProcess(child.pid ?? 0, 'SIGKILL');
-  throw new Unable(`The server did not start. What it said is in ${DATA}/server.log`);
+  throw new Unable(`The server did not start. See ${DATA}/server.log for details.`);
 }

@@ -8,16 +8,15 @@ import { dropState, isOurs, readState, writeState } from './state.mjs';
 
 const HELP = `bin/start [--fresh] [--empty] [--port N]
 
-Installs what is missing, starts PostgreSQL with its data in .data/, loads the demo the first time,
-builds if the sources changed, and serves on 127.0.0.1. Ctrl-C ends it; the data stays. PostgreSQL or a
-server that ends by itself is started again.
+Installs missing packages, starts PostgreSQL with its data in .data/, loads the demo on the first start,
+builds if the sources have changed, and serves on 127.0.0.1. Press Ctrl-C to stop; the data is kept. PostgreSQL and the server are restarted if they stop unexpectedly.
 
-  --fresh    delete all data first, and start over
-  --empty    in a new database: no demo, one builder with a random password that is shown once
-  --port N   the port to serve on (4620; another one if it is taken)
+  --fresh    delete all data first and start from scratch
+  --empty    create a new database without the demo, with one builder whose random password is shown once
+  --port N   port to serve on (default: 4620, or another free port)
 
-DATABASE_URL, where it is set, names a PostgreSQL to use instead; ZINC_GATE_DATA another folder than .data/.
-PUBLIC_URL is where browsers reach it, if not at the port; docs/operating.md has the rest.`;
+If DATABASE_URL is set, that PostgreSQL server is used instead. ZINC_GATE_DATA sets a data folder other than .data/.
+Set PUBLIC_URL if browsers reach the server at another address. All settings are in docs/operating.md.`;
 
 /** A server that ends so often within a minute is not started again. */
 const MOST_ENDS = 5;
@@ -52,7 +51,7 @@ async function main() {
   writeState({ start: process.pid });
   for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM', 'SIGHUP']))
     process.on(signal, () => {
-      if (!stopping) say('\nStopping …');
+      if (!stopping) say('\nStopping…');
       void stop(0);
     });
   await needNpmPackages();
@@ -62,10 +61,10 @@ async function main() {
     ? { url: given, owner: process.env['MIGRATION_URL'] ?? given }
     : await ownDatabase(values.fresh === true);
   await build();
-  say('Preparing the database …');
+  say('Preparing the database…');
   const { first, demo } = await setUpDatabase(database, { empty: values.empty === true });
   const port = await freePort(wanted);
-  if (wanted !== 0 && port !== wanted) say(`Port ${wanted} is taken; using ${port}.`);
+  if (wanted !== 0 && port !== wanted) say(`Port ${wanted} is in use; using port ${port} instead.`);
   const address = await keepServing(database.url, port);
   toStop.push(keepIndexes(database.owner));
   say('');
@@ -74,16 +73,14 @@ async function main() {
     say(`  Application   ${address}/live/larkfield`);
     say('');
     say(`  Sign in to the studio as ${demo.email}, password ${demo.password}`);
-    say(
-      '  Everybody in the demo has the same password, for example priya.raman@larkfield.example (Registrar).',
-    );
+    say('  All demo accounts have the same password, for example priya.raman@larkfield.example (Registrar).');
   } else if (first) {
     say('');
     say(`  Sign in as ${first.email}, password ${first.password}`);
-    say('  This password is not shown again.');
+    say('  This password will not be shown again.');
   }
   say('');
-  say(`Ctrl-C ends it. The data stays in ${DATA}.`);
+  say(`Press Ctrl-C to stop. The data is kept in ${DATA}.`);
 }
 
 /** Serves, and starts the server again where it ends by itself. Returns its address. @param {string} url @param {number} port */
@@ -103,10 +100,10 @@ async function keepServing(url, port) {
     if (stopping) return;
     ends = [...ends.filter((at) => Date.now() - at < 60_000), Date.now()];
     if (ends.length >= MOST_ENDS) {
-      say(`The server has ended ${MOST_ENDS} times in a minute. What it said is in ${DATA}/server.log`);
+      say(`The server stopped ${MOST_ENDS} times within a minute. See ${DATA}/server.log for details.`);
       return stop(1);
     }
-    say('The server has ended by itself; starting it again …');
+    say('The server stopped unexpectedly. Restarting it…');
     await begin().catch(async (error) => {
       say(error.message);
       await pause(1000);
@@ -120,7 +117,7 @@ async function keepServing(url, port) {
 async function ownDatabase(fresh) {
   const cluster = new Cluster('postgres');
   if (fresh) {
-    say('Deleting all data …');
+    say('Deleting all data…');
     if (cluster.adopt()) await cluster.stop();
     cluster.stopping = false;
     cluster.remove();
@@ -137,7 +134,7 @@ function needFolder() {
     accessSync(DATA, constants.R_OK | constants.W_OK | constants.X_OK);
   } catch {
     throw new Unable(
-      `The data folder ${DATA} cannot be read and written. Mend its rights, or name another in ZINC_GATE_DATA.`,
+      `The data folder ${DATA} cannot be read or written. Fix its permissions, or set another folder with ZINC_GATE_DATA.`,
     );
   }
 }
@@ -146,13 +143,15 @@ function needFolder() {
 async function clearUp() {
   const { start, server, address } = readState();
   if (isOurs(start, 'start.mjs') && start !== process.pid)
-    throw new Unable(`Zinc Gate is running already: ${address ?? 'it is still starting'}.`);
+    throw new Unable(`Zinc Gate is already running: ${address ?? 'it is still starting'}.`);
   if (server !== undefined && isOurs(server, 'front/main.mjs')) await endProcess(server, 'SIGTERM');
 }
 
 main().catch((error) => {
   if (stopping) return;
-  console.error(error instanceof Unable ? `\n${error.message}` : `\nIt failed: ${error?.message ?? error}`);
+  console.error(
+    error instanceof Unable ? `\n${error.message}` : `\nThe start failed: ${error?.message ?? error}`,
+  );
   if (started) void stop(1);
   else process.exit(1);
 });

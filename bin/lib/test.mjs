@@ -7,13 +7,10 @@ import { build, setUpDatabase } from './server.mjs';
 
 const HELP = `bin/test [--checks] [unit | server | browser | crash] [WORDS]
 
-Installs what is missing and runs the tests, or one kind of them: the core's and other parts' that need nothing
-(unit), those on a PostgreSQL of their own (server), the interface in Chromium against a server in production
-mode (browser), and what happens when things break (crash). With words, only the tests of that kind in files, or
-(browser) with names, that have them. Ends with one line that counts them.
+Installs missing packages and runs the tests, or one kind of them: tests without external services (unit), tests with their own PostgreSQL (server), interface tests in Chromium against a production server (browser), and failure tests (crash). With WORDS, runs only tests whose file name (browser: whose title) contains them. The last line shows the totals.
 
-  --checks     lint, types, layers, unused code and format as well, each counted as one test; and all random runs
-  --all-runs   random tests as often as CI tries them, which is five times as often`;
+  --checks     also check lint, types, layers, unused code and format (each counts as one test), and run all random tests
+  --all-runs   run random tests as often as CI does (five times as often)`;
 
 const KINDS = /** @type {const} */ (['unit', 'server', 'browser', 'crash']);
 /** @typedef {(typeof KINDS)[number]} Kind */
@@ -59,7 +56,7 @@ async function checks() {
   const lint = check('lint', 'eslint/bin/eslint.js', ['.']);
   await check('types', 'typescript/bin/tsc', ['--noEmit']);
   await check('layers', 'tsx/dist/cli.mjs', ['tests/layers.ts']);
-  await check('nothing is unused', 'knip/bin/knip.js', []);
+  await check('no unused code', 'knip/bin/knip.js', []);
   await check('format', 'prettier/bin/prettier.cjs', ['--check', '--log-level=warn', '.']);
   await lint;
 }
@@ -87,7 +84,7 @@ function vitest(project, words, env) {
       durations.push({ name: `${project}: ${fullName}`, ms: duration });
       if (how === 'failed') failures.push(`${fullName}\n${failureMessages.join('\n')}`);
     }
-  if (status !== 0 && numFailedTests === 0) count(`the ${project} tests ran to their end`, false);
+  if (status !== 0 && numFailedTests === 0) count(`the ${project} tests completed`, false);
 }
 
 /** @typedef {{ duration: number, errors: { message?: string }[], attachments: { name: string, path?: string }[] }} Result */
@@ -100,7 +97,7 @@ const pageAt = ({ attachments }) =>
     .filter(({ name, path }) => name === 'error-context' && path !== undefined && existsSync(path))
     .map(({ path = '' }) => /```yaml\n(.*?)```/s.exec(readFileSync(path, 'utf8'))?.[1] ?? '')
     .map((page) => page.slice(Math.max(page.indexOf('- main'), 0)).slice(0, MOST_OF_A_PAGE))
-    .map((page) => `What was on the page:\n${page}`);
+    .map((page) => `Page content:\n${page}`);
 
 /** The tests of a suite, and of the suites in it, that did not pass, with their messages. @param {Suite} suite @returns {string[]} */
 const failedIn = ({ suites = [], specs }) => [
@@ -152,7 +149,7 @@ async function browser(template, password, words, runs) {
   suites.forEach(noteDurations);
   const missed = suites.flatMap(failedIn);
   failures.push(...missed);
-  if (status !== 0 && missed.length === 0) count('the browser tests ran to their end', false);
+  if (status !== 0 && missed.length === 0) count('the browser tests completed', false);
 }
 
 /** What breaks: the database that does not answer, a server that dies, a machine that is switched off. @param {Cluster} cluster */
@@ -168,7 +165,7 @@ async function crash(cluster) {
   const { crash: killed } = await import('../../tests/crash/crash.mjs');
   const missing = await killed(cluster);
   for (const one of missing.slice(0, 5)) say(one);
-  count('after SIGKILL of server and PostgreSQL every acknowledged edit is there', missing.length === 0);
+  count('every acknowledged edit survives SIGKILL of the server and PostgreSQL', missing.length === 0);
   count(...(await endedWhileBuilding()));
 }
 
@@ -176,7 +173,7 @@ async function crash(cluster) {
 function readKinds([first, ...words]) {
   if (first === undefined) return { kinds: KINDS, words };
   const kind = KINDS.find((one) => one === first);
-  if (!kind) throw new Unable(`There is no kind of tests “${first}”. Name one of: ${KINDS.join(', ')}.`);
+  if (!kind) throw new Unable(`Unknown kind of test “${first}”. Use one of: ${KINDS.join(', ')}.`);
   return { kinds: [kind], words };
 }
 
@@ -202,7 +199,7 @@ async function main() {
   if (kinds.includes('browser')) needChromium();
   rmSync(RESULTS, { recursive: true, force: true });
   mkdirSync(RESULTS, { recursive: true });
-  if (!all) say('Random tests: a fifth of the runs that CI makes. --all-runs makes them all.');
+  if (!all) say('Random tests: one fifth of the runs that CI makes. Use --all-runs for all of them.');
   /** @type {(() => Promise<void>)[]} */
   const toStop = [];
   const stop = async () => {
@@ -253,6 +250,6 @@ function end() {
 main()
   .catch((error) => {
     console.error(error instanceof Unable ? `\n${error.message}` : error);
-    failures.push('the tests ran to their end');
+    failures.push('the tests completed');
   })
   .then(end);

@@ -4,8 +4,8 @@
 export default function NotFound() {
   return (
     <main className="mx-auto max-w-md p-10">
-      <h1 className="text-xl font-semibold">There is nothing at this address</h1>
-      <p className="mt-2 text-quiet">Check the address, or go back to where you came from.</p>
+      <h1 className="text-xl font-semibold">Page not found</h1>
+      <p className="mt-2 text-quiet">Check the address, or go back to the previous page.</p>
     </main>
   );
 }

@@ -17,7 +17,7 @@ import { type DataAt, dataOf } from '@/server/data/at';
 import { importSheet } from '@/server/data/import';
 import { draftOf } from '@/server/drafts/draft';
 import { Refused } from '@/server/http/problem';
-import { deleteApplication } from '@/server/making/keep';
+import { deleteApplication } from '@/server/making/application-lifecycle';
 import { copyApplication, definitionFrom, firstRecords, makeApplication } from '@/server/making/make';
 import { sheetsFrom, tablesIn } from '@/server/making/postgres';
 import { readSheet } from '@/server/making/read-sheet';
@@ -78,7 +78,9 @@ export const made = (name: string, options: NewOptions): Promise<string> =>
       const sheets =
         options.postgres === undefined
           ? await Promise.all((options.csv ?? '').split(',').map(sheetFrom))
-          : await sheetsFrom(options.postgres, await tablesAsked(options.postgres, options.tables));
+          : await sheetsFrom(options.postgres, await tablesAsked(options.postgres, options.tables), {
+              skipEmpty: options.tables === undefined,
+            });
       const today = new Date().toISOString().slice(0, 10);
       const choices = guessSheets(sheets, today).map((columns, s): SheetChoice => ({
         ...namesOf(sheets[s]?.name ?? ''),
@@ -96,7 +98,7 @@ export const made = (name: string, options: NewOptions): Promise<string> =>
     return slug;
   });
 
-/** The tables that are named, each by its name or with its schema before it; without any, all that there are. */
+/** The tables that are named, each by its name or with its schema before it; without any, all that have rows. */
 async function tablesAsked(url: string, names: string | undefined) {
   if (names === undefined) return tablesIn(url);
   return names.split(',').map((one) => {
@@ -152,7 +154,11 @@ async function recordsCalled(slug: string, entity: string, kind: RecordKind, as?
   if (found) return dataOf({ workplace, kind, entity: found.id });
   const there = definition.entities.map(({ plural }) => plural).join(', ');
   throw new WrongInput([
-    wrong('ENTITY', `There is no ${entity}.`, there === '' ? 'There are none.' : `There are ${there}.`),
+    wrong(
+      'ENTITY',
+      `There is no entity “${entity}”.`,
+      there === '' ? 'The definition has no entities.' : `The entities are ${there}.`,
+    ),
   ]);
 }
 
@@ -188,7 +194,7 @@ async function builderCalled(email: string | undefined): Promise<string> {
   const [found] = rows;
   if (found) return found.id;
   throw new WrongInput([
-    wrong('--as', `There is no builder ${email ?? ''}.`, 'Name one by their e-mail address.'),
+    wrong('--as', `There is no builder ${email ?? ''}.`, 'Give the email address of an existing builder.'),
   ]);
 }
 

@@ -53,13 +53,13 @@ const KNOWN: readonly string[] = [
 function checkHeader(file: string, header: readonly string[]): string[] {
   const names = header.map((one) => one.trim());
   const fault = (message: string): WrongInput =>
-    new WrongInput([wrong(`${file}, line 1`, message, `Give it the columns ${KNOWN.join(', ')}.`)]);
+    new WrongInput([wrong(`${file}, line 1`, message, `The possible columns are ${KNOWN.join(', ')}.`)]);
   const missing = COLUMNS.slice(0, 2).filter((one) => !names.includes(one));
   if (missing.length > 0) throw fault(`The column ${missing.join(' and ')} is missing.`);
   const unknown = names.filter((one) => !KNOWN.includes(one));
   if (unknown.length > 0) throw fault(`There is no column ${unknown.slice(0, 5).join(', ')}.`);
   const twice = names.find((one, n) => names.indexOf(one) !== n);
-  if (twice !== undefined) throw fault(`The column ${twice} is there twice.`);
+  if (twice !== undefined) throw fault(`The column ${twice} appears twice.`);
   return names;
 }
 
@@ -76,10 +76,12 @@ export function readCases(file: string): NamedCase[] {
     });
   } catch (error) {
     if (error instanceof WrongInput) throw error;
-    throw new WrongInput([wrong(file, (error as Error).message, 'Write it as in RFC 4180, with a header.')]);
+    throw new WrongInput([wrong(file, (error as Error).message, 'Use CSV (RFC 4180) with a header.')]);
   }
   if (rows.length === 0)
-    throw new WrongInput([wrong(file, 'It has no cases.', 'Write a line for each case below the header.')]);
+    throw new WrongInput([
+      wrong(file, 'The file contains no cases.', 'Add one line for each case below the header.'),
+    ]);
   return rows.map(({ record, info }) => ({
     viewer: record['viewer'] ?? '',
     element: record['element'] ?? '',
@@ -106,27 +108,29 @@ export function faultsOf(world: World, one: Case, place: string): Problem[] {
     );
   if (!element)
     faults.push(
-      wrong(place, `There is no element “${one.element}”.`, 'Write the id of an element of the definition.'),
+      wrong(place, `There is no element “${one.element}”.`, 'Use the id of an element in the definition.'),
     );
   const record = one.record === undefined ? undefined : world.record(one.record);
   if (one.record !== undefined && !record)
     faults.push(
-      wrong(place, `There is no record “${one.record}”.`, 'Write entity:ID of a record in the world.'),
+      wrong(place, `There is no record “${one.record}”.`, 'Use entity:ID for a record in the world file.'),
     );
   const about = element && tree.recordOf(element);
   if (record && about && record.entity !== about)
     faults.push(
       wrong(
         place,
-        `${element.name} is decided on a record of ${about.id}, not of ${record.entity.id}.`,
-        `Name a record of ${about.id}, or none.`,
+        `${element.name} needs a record of ${about.id}, but this is a record of ${record.entity.id}.`,
+        `Give a record of ${about.id}, or leave the record empty.`,
       ),
     );
   if (one.at !== undefined && !isMoment(one.at))
-    faults.push(wrong(place, `“${one.at}” is no moment.`, 'Write it as 2026-03-14T09:30:00Z.'));
+    faults.push(
+      wrong(place, `“${one.at}” is not a valid date and time.`, 'Write it like 2026-03-14T09:30:00Z.'),
+    );
   if (one.expect !== undefined && !readLevels(one.expect))
     faults.push(
-      wrong(place, `“${one.expect}” is no level.`, 'Write none, see or edit, or two of them as see..edit.'),
+      wrong(place, `“${one.expect}” is not a level.`, 'Use none, see or edit, or a range such as see..edit.'),
     );
   return faults;
 }

@@ -26,7 +26,7 @@ export function checkExpected(
     const [fault] = [
       ...faultsOf(world, one, `${file}, line ${line}`),
       ...(one.expect === undefined
-        ? [wrong(`${file}, line ${line}`, 'It does not say what is expected.', 'Fill in the column expect.')]
+        ? [wrong(`${file}, line ${line}`, 'The expected level is missing.', 'Fill in the column expect.')]
         : []),
     ];
     if (fault) return { ...reported, error: `${fault.message} ${fault.mend}` };
@@ -45,7 +45,7 @@ export function checkExpected(
     if (is && should && sameAnswer(is, should)) return reported;
     return {
       ...reported,
-      failure: `It should be ${one.expect ?? ''}, and is ${is ? levelsText(is) : 'gone'}.`,
+      failure: `Expected ${one.expect ?? ''}, but found ${is ? levelsText(is) : 'no such element'}.`,
     };
   });
 }

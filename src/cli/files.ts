@@ -1,28 +1,32 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { readDefinition } from '@/core';
-import { type Definition, MOST_VALUES, outOfBounds, upgradeDefinition } from '@/core/model';
+import { type Definition, MOST_VALUES, outOfBounds, unknownSettings, upgradeDefinition } from '@/core/model';
 import { wrong, WrongInput } from './failure';
 import { faultInJson } from './json';
 
 /** What Node says of a file that it cannot use, in words. */
 const WHY: Readonly<Record<string, string>> = {
-  ENOENT: 'there is no such file or folder',
-  EACCES: 'it may not be used',
+  ENOENT: 'the file or folder does not exist',
+  EACCES: 'permission denied',
   EISDIR: 'it is a folder',
-  ENOTDIR: 'part of its path is no folder',
-  EROFS: 'it may not be written',
-  ENOSPC: 'there is no room left',
+  ENOTDIR: 'part of its path is not a folder',
+  EROFS: 'permission denied',
+  ENOSPC: 'no space left on the disk',
 };
 
 const why = (error: unknown): string =>
-  WHY[(error as NodeJS.ErrnoException).code ?? ''] ?? (error as NodeJS.ErrnoException).code ?? 'it failed';
+  WHY[(error as NodeJS.ErrnoException).code ?? ''] ??
+  (error as NodeJS.ErrnoException).code ??
+  'unknown error';
 
 /** What is in a file; `-` is what comes in. */
 export function readBytes(file: string): Uint8Array {
   try {
     return readFileSync(file === '-' ? 0 : file);
   } catch (error) {
-    throw new WrongInput([wrong(file, `It cannot be read: ${why(error)}.`, 'Name a file that can.')]);
+    throw new WrongInput([
+      wrong(file, `The file cannot be read: ${why(error)}.`, 'Check the path and its permissions.'),
+    ]);
   }
 }
 
@@ -32,7 +36,7 @@ export function readText(file: string): string {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
-    throw new WrongInput([wrong(file, 'It is not UTF-8.', 'Save it as UTF-8.')]);
+    throw new WrongInput([wrong(file, 'The file is not UTF-8.', 'Save the file as UTF-8.')]);
   }
 }
 
@@ -40,7 +44,9 @@ export function writeText(file: string, text: string): void {
   try {
     writeFileSync(file, text);
   } catch (error) {
-    throw new WrongInput([wrong(file, `It cannot be written: ${why(error)}.`, 'Name a file that can.')]);
+    throw new WrongInput([
+      wrong(file, `The file cannot be written: ${why(error)}.`, 'Check the path and its permissions.'),
+    ]);
   }
 }
 
@@ -56,6 +62,13 @@ export function readJson(file: string): unknown {
   const large = outOfBounds(json, { values: MOST_VALUES });
   if (large) throw new WrongInput([{ ...large, place: `${file}, ${large.place}` }]);
   return json;
+}
+
+/** Refuses a currency or a language that is not known, which other commands read over. */
+export function refuseUnknownSettings(file: string, definition: Definition): void {
+  const unknown = unknownSettings(definition);
+  if (unknown.length > 0)
+    throw new WrongInput(unknown.map((one) => ({ ...one, place: `${file}, ${one.place}` })));
 }
 
 /** An application's definition. Every fault in it is told, with its place. */

@@ -1,11 +1,11 @@
 import { applyEdit } from '@/core';
 import { everybody, kindsOf, rightNow } from '@/core/access';
-import { compareReach, fullName, moversOf } from '@/core/edit';
+import { compareReach, fullName, viewersAffected } from '@/core/edit';
 import { CHECKS, eachFinding, editOfMend, type Finding, keysOf, type Rank } from '@/core/findings';
 import { type Definition, treeOf } from '@/core/model';
 import type { World } from './world';
 
-type Mend = Finding['mends'][number];
+type Fix = Finding['mends'][number];
 
 /** The worst first. */
 export const RANKS: readonly Rank[] = ['lets-in', 'not-meant'];
@@ -39,7 +39,7 @@ interface MendEffect {
 }
 
 /** How effects of mends are worked out, where they are asked for. */
-export type Effects = ((mend: Mend) => MendEffect | undefined) | undefined;
+export type Effects = ((mend: Fix) => MendEffect | undefined) | undefined;
 
 /** Works out the effects of mends among the kinds of viewers and the people of the world; undefined where one cannot be made. */
 export function effectsIn(world: World): Effects {
@@ -49,7 +49,7 @@ export function effectsIn(world: World): Effects {
     const edit = editOfMend(definition, mend);
     const made = edit && applyEdit(definition, edit);
     if (!made?.ok) return undefined;
-    const { gaining, losing } = moversOf(compareReach(definition, made.value, viewers, rightNow()));
+    const { gaining, losing } = viewersAffected(compareReach(definition, made.value, viewers, rightNow()));
     return { gain: [...gaining], lose: [...losing] };
   };
 }
@@ -80,10 +80,10 @@ export const findingInWords = (
   ].join('\n');
 
 function effectInWords(effect: MendEffect | undefined): string {
-  if (!effect) return '(It cannot be made by itself.)';
+  if (!effect) return '(This fix cannot be applied automatically.)';
   const who = (some: readonly Named[]): string =>
     some.length === 0 ? 'nobody' : some.map(({ name }) => name).join(', ');
-  return `(Gain: ${who(effect.gain)}. Lose: ${who(effect.lose)}.)`;
+  return `(Gains access: ${who(effect.gain)}. Loses access: ${who(effect.lose)}.)`;
 }
 
 const LEVELS: Readonly<Record<Rank, 'error' | 'warning'>> = { 'lets-in': 'error', 'not-meant': 'warning' };

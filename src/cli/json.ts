@@ -46,24 +46,24 @@ export function faultInJson(text: string): JsonFault | undefined {
     const inside = open.at(-1);
     if (sign === undefined) {
       if (next === 'nothing') return undefined;
-      if (!inside) return fault('The text is empty.', 'Write a JSON object.');
+      if (!inside) return fault('The text is empty.', 'The file must contain a JSON object.');
       const { line } = placeOf(text, inside.at);
       return fault(
         `The text ends before the ${inside.sign === '{' ? 'object' : 'list'} that begins on line ${line} is closed.`,
-        'It may have been cut off: write the file anew.',
+        'The file may be incomplete. Export it again.',
       );
     }
-    if (next === 'nothing') return fault('Something stands after the end.', 'Take it away.');
+    if (next === 'nothing') return fault('There is extra text after the end of the object.', 'Remove it.');
     if ((sign === '}' || sign === ']') && (next === 'comma or end' || next.endsWith(' or end'))) {
       if (sign !== (inside?.sign === '{' ? '}' : ']'))
-        return fault(`Here a ${inside?.sign === '{' ? '}' : ']'} is missing.`, `Put it before this ${sign}.`);
+        return fault(`${inside?.sign === '{' ? '}' : ']'} is missing here.`, `Add it before this ${sign}.`);
       open.pop();
       at++;
       next = after();
       continue;
     }
     if (next === 'comma or end') {
-      if (sign !== ',') return fault('Here a comma is missing.', 'Put a comma before this.');
+      if (sign !== ',') return fault('A comma is missing here.', 'Add a comma before this.');
       at++;
       next = inside?.sign === '{' ? 'key' : 'value';
       continue;
@@ -71,13 +71,13 @@ export function faultInJson(text: string): JsonFault | undefined {
     if (next === 'key' || next === 'key or end') {
       const begins = at;
       const found = take(STRING);
-      if (found === undefined) return fault('Here a key in double quotes is missing.', 'Write "key": value.');
+      if (found === undefined)
+        return fault('A key in double quotes is missing here.', 'Write it as "key": value.');
       const key = JSON.parse(found) as string;
-      if (inside?.keys.has(key))
-        return fault(`The key ${found} is there twice.`, 'Keep one of them.', begins);
+      if (inside?.keys.has(key)) return fault(`The key ${found} appears twice.`, 'Keep one of them.', begins);
       inside?.keys.add(key);
       take(SPACE);
-      if (text[at] !== ':') return fault('Here a colon is missing.', `Put a : after ${found}.`);
+      if (text[at] !== ':') return fault('A colon is missing here.', `Add a colon after ${found}.`);
       at++;
       next = 'value';
       continue;
@@ -90,10 +90,10 @@ export function faultInJson(text: string): JsonFault | undefined {
     }
     if (take(STRING) === undefined && take(PLAIN) === undefined)
       return sign === '"'
-        ? fault('This text in quotes cannot be read.', 'Close it, and write line breaks in it as \\n.')
+        ? fault('This quoted text is not valid.', 'Add the closing quote, and write line breaks as \\n.')
         : fault(
-            'Here a value is missing.',
-            'Write a text in double quotes, a number, true, false, null, {…} or […].',
+            'A value is missing here.',
+            'Use text in double quotes, a number, true, false, null, {…} or […].',
           );
     next = after();
   }

@@ -1,4 +1,4 @@
-import { accessOf, alike, compile, Numbers } from '@/core';
+import { accessOf, groupSimilarPeople, compile, Numbers } from '@/core';
 import { allAlike, type Among, type Circumstances, kindsOf } from '@/core/access';
 import type { ElementKind } from '@/core/model';
 import type { World } from './world';
@@ -36,7 +36,7 @@ export function reach(world: World, people: readonly string[], moment: number, w
     return accessOf(compiled, viewer, circumstances);
   });
   const numbers = withNumbers
-    ? new Numbers(compiled, alike(definition, world.people, { moment }), { moment })
+    ? new Numbers(compiled, groupSimilarPeople(definition, world.people, { moment }), { moment })
     : undefined;
   return {
     viewers: viewers.map(({ key }) => key),

@@ -27,7 +27,7 @@ export async function applicationCalled(slug: string): Promise<string> {
     wrong(
       'APPLICATION',
       `There is no application ${slug}.`,
-      `There are ${all.map((one) => one.slug).join(', ') || 'none'}.`,
+      `The applications are: ${all.map((one) => one.slug).join(', ') || 'none'}.`,
     ),
   ]);
 }
@@ -39,7 +39,9 @@ export const exported = (slug: string, released: boolean): Promise<Definition> =
     if (!released) return (await draftOf(id)).definition;
     const release = await releaseInForce(id);
     if (!release)
-      throw new WrongInput([wrong('--released', `${slug} was never released.`, 'Export its draft.')]);
+      throw new WrongInput([
+        wrong('--released', `${slug} has not been released.`, 'Export its draft instead.'),
+      ]);
     return releasedDefinition(id, release.number);
   });
 
@@ -59,8 +61,8 @@ export const imported = (
       throw new WrongInput([
         wrong(
           'id',
-          `The file is of the application ${definition.id}, not of ${id}.`,
-          `Give it the id ${id}.`,
+          `The file belongs to the application ${definition.id}, not ${id}.`,
+          `Change the id in the file to ${id}.`,
         ),
       ]);
     const builder = await builderOf(id, email);
@@ -75,11 +77,11 @@ export const imported = (
           wrong(
             slug,
             error.detail,
-            `If you want just that, add --confirm ${String(error.more.members?.['code'])}.`,
+            `To confirm exactly this change, add --confirm ${String(error.more.members?.['code'])}.`,
           ),
         ]);
       if (error instanceof Refused)
-        throw new WrongInput([wrong(slug, error.detail, 'Export it again, and merge.')]);
+        throw new WrongInput([wrong(slug, error.detail, 'Export it again and merge your changes.')]);
       throw error;
     }
     return draft.revision + 1;
@@ -97,8 +99,8 @@ async function builderOf(applicationId: string, email: string | undefined): Prom
     throw new WrongInput([
       wrong(
         '--as',
-        `No builder who may change it${email ? ` is ${email}` : ' was found'}.`,
-        'Name an owner or editor.',
+        `${email ? `${email} is not a builder who can change this application.` : 'No builder can change this application.'}`,
+        'Give the email address of an owner or editor.',
       ),
     ]);
   return found.id;

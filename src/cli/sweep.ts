@@ -23,12 +23,23 @@ export const swept = (
     const begun = Date.now();
     for (;;) {
       const [sweep] = await database().select().from(sweeps).where(eq(sweeps.id, id));
-      if (!sweep) throw new WrongInput([wrong('APPLICATION', 'It was deleted meanwhile.', 'Name another.')]);
+      if (!sweep)
+        throw new WrongInput([
+          wrong(
+            'APPLICATION',
+            'The application has been deleted in the meantime.',
+            'Choose another application.',
+          ),
+        ]);
       if (!['waiting', 'running', 'stopping'].includes(sweep.state)) return sweep;
       if (sweep.state === 'waiting' && Date.now() - begun > BEGINS_WITHIN_MS) {
         await database().update(sweeps).set({ state: 'stopped' }).where(eq(sweeps.id, id));
         throw new WrongInput([
-          wrong('The server', 'No server carries the sweep out.', 'Start it with bin/start, and ask again.'),
+          wrong(
+            'The server',
+            'No server is running to carry out the sweep.',
+            'Start the server with bin/start and try again.',
+          ),
         ]);
       }
       tell(sweep);
@@ -41,7 +52,7 @@ export const sweptAsCases = (sweep: Sweep): ReportedCase[] => [
   {
     name: `${sweep.asked} requests as ${sweep.viewers} viewers`,
     of: 'sweep',
-    ...(sweep.state !== 'done' && { error: sweep.failure ?? `It was ${sweep.state}.` }),
+    ...(sweep.state !== 'done' && { error: sweep.failure ?? `The sweep was ${sweep.state}.` }),
   },
   ...sweep.surprises.map(({ viewer, request, said, times = 1 }) => ({
     name: request,

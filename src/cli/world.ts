@@ -47,14 +47,14 @@ const valueOrNumber = yup
   .nullable()
   .test(
     'value',
-    'must be a text, a number, true, false or null',
+    'must be text, a number, true, false or null',
     (one) => one === undefined || one === null || ['string', 'number', 'boolean'].includes(typeof one),
   );
 const values = mapOf(valueOrNumber);
 const when = yup
   .string()
   .nullable()
-  .test('when', 'must be a moment such as 2026-03-14T09:30:00Z', (text) => !text || isMoment(text));
+  .test('when', 'must be a date and time such as 2026-03-14T09:30:00Z', (text) => !text || isMoment(text));
 const assignment = {
   role: yup.string().required('is missing'),
   unit: yup.string().nullable(),
@@ -97,7 +97,7 @@ interface GivenAssignment {
   readonly until?: string | null;
 }
 
-interface Given {
+interface WorldFile {
   readonly people?: readonly {
     readonly id: Id;
     readonly name?: string;
@@ -128,15 +128,15 @@ export function readWorld(
   return new GivenWorld(whole, given);
 }
 
-function read(file: string): Given {
+function read(file: string): WorldFile {
   const read = checkShape(schema, readJson(file), { values: MOST_VALUES });
   if (!read.ok)
     throw new WrongInput(read.problems.map((one) => ({ ...one, place: `${file}, ${one.place}` })));
-  return read.value as Given;
+  return read.value as WorldFile;
 }
 
 /** Values that are not of their field's type: they count as missing, as they do in the database. */
-function* oddValues(definition: Definition, given: Given): Generator<string> {
+function* oddValues(definition: Definition, given: WorldFile): Generator<string> {
   for (const [n, { entity: id, values: held }] of (given.records ?? []).entries()) {
     const entity = definition.entities.find((one) => one.id === id);
     const plain = plainValues(held);
@@ -145,7 +145,7 @@ function* oddValues(definition: Definition, given: Given): Generator<string> {
       if (value === undefined || value === null) continue;
       const reading = readValue(field, value);
       if ('problem' in reading)
-        yield `records[${n}].values.${field.id}: ${reading.problem} It counts as missing where it is compared.`;
+        yield `records[${n}].values.${field.id}: ${reading.problem} Comparisons treat it as missing.`;
     }
   }
 }
@@ -154,13 +154,13 @@ function* oddValues(definition: Definition, given: Given): Generator<string> {
 function* twice(place: string, names: readonly string[]): Generator<Problem> {
   const seen = new Set<string>();
   for (const [n, name] of names.entries()) {
-    if (seen.has(name)) yield wrong(`${place}[${n}]`, `${name} is there twice.`, 'Keep one of them.');
+    if (seen.has(name)) yield wrong(`${place}[${n}]`, `${name} appears twice.`, 'Keep one of them.');
     seen.add(name);
   }
 }
 
 /** An assignment of a role or in a unit that is gone is no error: it is nobody's. */
-function* unknownIn(definition: Definition, given: Given): Generator<Problem> {
+function* unknownIn(definition: Definition, given: WorldFile): Generator<Problem> {
   yield* twice(
     'people',
     (given.people ?? []).map(({ id }) => id),
@@ -186,20 +186,24 @@ function* unknownIn(definition: Definition, given: Given): Generator<Problem> {
   for (const [n, one] of (given.people ?? []).entries())
     for (const id of Object.keys(one.attributes ?? {}))
       if (!attributes.has(id))
-        yield wrong(`people[${n}].attributes`, `There is no attribute ${id}.`, 'Name one of the definition.');
+        yield wrong(
+          `people[${n}].attributes`,
+          `There is no attribute ${id}.`,
+          'Use one from the definition.',
+        );
   for (const [n, { person }] of (given.assignments ?? []).entries())
     if (!people.has(person))
-      yield wrong(`assignments[${n}].person`, `There is no person ${person}.`, 'Put the person in people.');
+      yield wrong(`assignments[${n}].person`, `There is no person ${person}.`, 'Add the person to “people”.');
   for (const [n, { entity: id, values: held }] of (given.records ?? []).entries()) {
     const entity = definition.entities.find((one) => one.id === id);
     if (!entity)
-      yield wrong(`records[${n}].entity`, `There is no entity ${id}.`, 'Name one of the definition.');
+      yield wrong(`records[${n}].entity`, `There is no entity ${id}.`, 'Use one from the definition.');
     for (const field of Object.keys(held))
       if (entity && !entity.fields.some((one) => one.id === field))
         yield wrong(
           `records[${n}].values`,
           `${entity.name} has no field ${field}.`,
-          'Name one of its fields.',
+          'Use one of its fields.',
         );
   }
   for (const [n, { viewer, values: held }] of (given.session ?? []).entries()) {
@@ -207,13 +211,13 @@ function* unknownIn(definition: Definition, given: Given): Generator<Problem> {
     const known =
       read?.kind === 'signed-in' || read?.kind === 'role' || (read?.kind === 'person' && people.has(read.id));
     if (!known)
-      yield wrong(`session[${n}].viewer`, `There is no viewer ${viewer}.`, 'Name person:ID or role:ID.');
+      yield wrong(`session[${n}].viewer`, `There is no viewer ${viewer}.`, 'Use person:ID or role:ID.');
     for (const id of Object.keys(held))
       if (!definition.sessionValues.some((one) => one.id === id))
         yield wrong(
           `session[${n}].values`,
           `There is no session value ${id}.`,
-          'Name one of the definition.',
+          'Use one from the definition.',
         );
   }
 }
@@ -226,7 +230,7 @@ class GivenWorld implements World {
 
   constructor(
     readonly definition: Definition,
-    given: Given,
+    given: WorldFile,
   ) {
     this.peopleById = new Map((given.people ?? []).map((one) => [one.id, personOf(one, given)]));
     this.kept = new Map((given.viewers ?? []).map((one) => [one.id, one]));
@@ -265,7 +269,7 @@ class GivenWorld implements World {
   }
 }
 
-function personOf(one: NonNullable<Given['people']>[number], given: Given): Person {
+function personOf(one: NonNullable<WorldFile['people']>[number], given: WorldFile): Person {
   const { id, name = id, email = null, home_unit = null, active = true, attributes = {} } = one;
   const own = (given.assignments ?? []).filter(({ person }) => person === id);
   return {

@@ -1,14 +1,14 @@
 import { Command, CommanderError, Option } from 'commander';
 import { amongInWords } from '@/core/edit';
 import type { Finding, Rank } from '@/core/findings';
-import { findGone, isMoment, ordered } from '@/core/model';
+import { findDanglingReferences, isMoment, ordered } from '@/core/model';
 import { toCsv } from '@/server/csv';
 import type { made as makes } from './applications';
 import { levelsText } from '@/core/expectations';
 import { decide, decidedBy, explained, faultsOf, readCases } from './decide';
 import { checkExpected } from './expected';
 import { EXIT, wrong, WrongInput } from './failure';
-import { readDefinitionFile, readText, writeText } from './files';
+import { readDefinitionFile, refuseUnknownSettings, readText, writeText } from './files';
 import { asSarif, effectsIn, findingInWords, findingsOf, plainFinding, RANKS } from './findings';
 import { junit } from './junit';
 import { reach } from './reach';
@@ -20,12 +20,10 @@ const inStore = () => import('./store');
 const inSweeps = () => import('./sweep');
 
 const program = new Command('bin/zinc')
-  .description(
-    'Works with applications, and with definitions that are kept as files: who may see and edit what, and why.',
-  )
+  .description('Works with applications and definition files: who can see and edit what, and why.')
   .addHelpText(
     'after',
-    '\nExit codes: 0 fine; 1 an answer differs from what was expected; 2 what was given cannot be used;\n3 a finding is probably not meant; 4 one lets somebody in.\nThe formats are described in docs/definition.md.',
+    '\nExit codes: 0 success; 1 a result differs from the expectation; 2 invalid input; 3 at least one likely mistake was found; 4 at least one access risk was found. The formats are described in docs/definition.md.',
   )
   .exitOverride()
   .configureOutput({ outputError: (text, write) => write(text) });
@@ -47,8 +45,8 @@ function printList<T>(items: Iterable<T>, plain: (item: T) => unknown): void {
 
 program
   .command('list')
-  .description('Lists the applications: address, name, release in force.')
-  .option('--json', 'as JSON')
+  .description('Lists applications with their address, name and live release.')
+  .option('--json', 'print JSON')
   .action(async (options: { json?: boolean }) => {
     const { listed } = await inApplications();
     const all = await listed();
@@ -60,51 +58,51 @@ program
 program
   .command('new')
   .description(
-    'Makes an application: empty, from a definition file, or from CSV files or tables with their rows as samples.',
+    'Creates an application: empty, from a definition file, or from CSV files or database tables (their rows become sample records).',
   )
   .argument('<name>')
-  .option('--address <address>', 'its part of the address; else from its name')
-  .addOption(new Option('--from <file>', 'a definition file').conflicts(['csv', 'postgres']))
-  .addOption(new Option('--csv <files>', 'CSV files, with commas between them').conflicts('postgres'))
-  .option('--postgres <url>', 'a PostgreSQL database that is only read')
-  .option('--tables <names>', 'which of its tables, with commas between them; else all')
-  .option('--as <email>', 'the builder who owns it; else the first')
-  .option('--language <language>', 'in which values are told (BCP 47)', 'en-GB')
-  .option('--currency <currency>', 'in which money is told (ISO 4217)', 'EUR')
-  .option('--zone <zone>', 'the time zone', 'UTC')
+  .option('--address <address>', 'address of the application (default: derived from the name)')
+  .addOption(new Option('--from <file>', 'definition file').conflicts(['csv', 'postgres']))
+  .addOption(new Option('--csv <files>', 'comma-separated list of CSV files').conflicts('postgres'))
+  .option('--postgres <url>', 'PostgreSQL connection string (the database is only read)')
+  .option('--tables <names>', 'comma-separated list of tables (default: all)')
+  .option('--as <email>', 'email address of the owner (default: the first builder)')
+  .option('--language <language>', 'language for values (BCP 47)', 'en-GB')
+  .option('--currency <currency>', 'currency (ISO 4217)', 'EUR')
+  .option('--zone <zone>', 'time zone', 'UTC')
   .action(async (name: string, options: Parameters<typeof makes>[1]) => {
     const { made } = await inApplications();
-    print(`Made, at /live/${await made(name, options)}. It is not released yet.`);
+    print(`Application created at /live/${await made(name, options)}. It has not been released yet.`);
   });
 
 program
   .command('copy')
-  .description('Copies the draft and the sample records of an application; nobody’s account, nothing live.')
-  .argument('<application>', 'its part of the address')
-  .argument('<name>', 'of the copy')
-  .option('--address <address>', 'of the copy; else from its name')
-  .option('--as <email>', 'the builder who owns it; else the first')
+  .description('Copies the draft and sample records of an application, without accounts or live data.')
+  .argument('<application>', 'address of the application')
+  .argument('<name>', 'name of the copy')
+  .option('--address <address>', 'name address of the copy (default: derived from the name)')
+  .option('--as <email>', 'email address of the owner (default: the first builder)')
   .action(async (slug: string, name: string, options: { address?: string; as?: string }) => {
     const { copied } = await inApplications();
-    print(`Copied to /live/${await copied(slug, name, options.address, options.as)}.`);
+    print(`Application copied to /live/${await copied(slug, name, options.address, options.as)}.`);
   });
 
 program
   .command('delete')
-  .description('Deletes an application with its releases, people and records. It cannot be taken back.')
-  .argument('<application>', 'its part of the address')
-  .requiredOption('--name <name>', 'its name, so that it is surely that one')
+  .description('Deletes an application with its releases, people and records. This cannot be undone.')
+  .argument('<application>', 'address of the application')
+  .requiredOption('--name <name>', 'name of the application, as confirmation')
   .action(async (slug: string, options: { name: string }) => {
     const { deleted } = await inApplications();
     await deleted(slug, options.name);
-    print('Deleted.');
+    print('Application deleted.');
   });
 
 program
   .command('builders')
-  .description('Lists who builds an application, and as what.')
-  .argument('<application>', 'its part of the address')
-  .option('--json', 'as JSON')
+  .description('Lists the builders of an application and their roles.')
+  .argument('<application>', 'address of the application')
+  .option('--json', 'print JSON')
   .action(async (slug: string, options: { json?: boolean }) => {
     const { buildersFor } = await inApplications();
     const all = await buildersFor(slug);
@@ -118,7 +116,7 @@ program
     'Lists the messages to builders with their links, which make accounts: for whoever runs the server, while it sends no mail.',
   )
   .option('--to <email>', 'those to one address')
-  .option('--json', 'as JSON')
+  .option('--json', 'print JSON')
   .action(async (options: { to?: string; json?: boolean }) => {
     const { messagesToBuilders } = await inApplications();
     const all = await messagesToBuilders(options.to);
@@ -129,12 +127,12 @@ program
 
 program
   .command('sweep')
-  .description('Has the running server asked for everything as everybody, and tells what came otherwise.')
-  .argument('<application>', 'its part of the address')
-  .option('--released', 'the release in force, rather than the draft')
-  .option('--whole', 'leaves out nothing for being like what somebody else was asked')
-  .option('--junit <file>', 'writes a report as JUnit XML')
-  .option('--json', 'as JSON')
+  .description('Sweeps the running server: requests everything as every viewer and lists the mismatches.')
+  .argument('<application>', 'address of the application')
+  .option('--released', 'use the live release instead of the draft')
+  .option('--whole', 'sends every request, even if a similar viewer was already asked')
+  .option('--junit <file>', 'write a JUnit XML report to this file')
+  .option('--json', 'print JSON')
   .action(
     async (
       slug: string,
@@ -156,7 +154,7 @@ program
       else {
         for (const { viewer, request, said, times = 1 } of surprises)
           print(`${viewer}: ${request}: ${said}${times > 1 ? ` (${times} times)` : ''}`);
-        print(`${surpriseCount} surprises in ${asked} requests as ${viewers} viewers (${state}).`);
+        print(`${surpriseCount} mismatches in ${asked} requests as ${viewers} viewers (${state}).`);
         if (covered?.leftOut)
           print(
             `${covered.leftOut} more were left out, each like one that was made: the same lines decide it at the same doors.`,
@@ -171,14 +169,14 @@ program
     },
   );
 
-const records = program.command('records').description('Takes records out of an application, and in.');
+const records = program.command('records').description('Exports and imports records.');
 
 records
   .command('export')
-  .description('Writes the records of an entity as CSV.')
-  .argument('<application>', 'its part of the address')
-  .argument('<entity>', 'by its plural, such as Items, or its id')
-  .option('--live', 'the live ones, rather than the samples')
+  .description('Exports the records of an entity as CSV.')
+  .argument('<application>', 'address of the application')
+  .argument('<entity>', 'plural name of the entity, such as Items, or its id')
+  .option('--live', 'use live records instead of sample records')
   .action(async (slug: string, entity: string, options: { live?: boolean }) => {
     const { exportedRecords } = await inApplications();
     print(await exportedRecords(slug, entity, options.live ? 'live' : 'sample'));
@@ -186,14 +184,16 @@ records
 
 records
   .command('import')
-  .description('Takes a CSV file in: all of it, or nothing. Its first line names the fields.')
-  .argument('<application>', 'its part of the address')
-  .argument('<entity>', 'by its plural, such as Items, or its id')
-  .argument('<file>', 'the CSV file')
-  .option('--live', 'as live records, rather than samples')
-  .option('--dry', 'only say what would come of it')
-  .option('--leave-out', 'leave cells empty that do not fit')
-  .option('--as <email>', 'the builder who does it; without it, the first there is')
+  .description(
+    'Imports a CSV file, either completely or not at all. The first line must contain the field names.',
+  )
+  .argument('<application>', 'address of the application')
+  .argument('<entity>', 'plural name of the entity, such as Items, or its id')
+  .argument('<file>', 'CSV file')
+  .option('--live', 'import as live records instead of sample records')
+  .option('--dry', 'only show what would change')
+  .option('--leave-out', 'leave invalid cells empty')
+  .option('--as <email>', 'email address of the builder who imports (default: the first builder)')
   .action(async (slug: string, entity: string, file: string, options: ImportOptions) => {
     const { live = false, dry = false, leaveOut = false, as } = options;
     const kind = live ? 'live' : 'sample';
@@ -212,10 +212,10 @@ interface ImportOptions {
 
 program
   .command('export')
-  .description("Writes an application's draft as one JSON file, in a steady order.")
-  .argument('<application>', 'its part of the address, such as larkfield')
-  .option('--released', 'what is released, rather than the draft')
-  .option('--out <file>', 'where to write it; without it, to the output')
+  .description('Exports the draft of an application as one JSON file with a stable key order.')
+  .argument('<application>', 'address of the application, such as larkfield')
+  .option('--released', 'export the live release instead of the draft')
+  .option('--out <file>', 'output file (default: standard output)')
   .action(async (slug: string, options: { released?: boolean; out?: string }) => {
     const { exported } = await inStore();
     const text = `${JSON.stringify(ordered(await exported(slug, options.released ?? false)), null, 2)}\n`;
@@ -226,50 +226,51 @@ program
 program
   .command('import')
   .description(
-    "Makes a file an application's draft, as one edit that can be undone. A bad file changes nothing.",
+    'Imports a file as the draft of an application, as one edit that can be undone. An invalid file changes nothing.',
   )
-  .argument('<application>', 'its part of the address')
-  .argument('<file>', 'the definition; - reads the input')
-  .option('--confirm <code>', 'what is deleted may let just those in whom the refusal named')
-  .option('--as <email>', 'the builder in whose name it is done; else the first who may')
+  .argument('<application>', 'address of the application')
+  .argument('<file>', 'definition file; - reads standard input')
+  .option('--confirm <code>', 'code that confirms the additional access named in the previous error')
+  .option('--as <email>', 'email address of the builder (default: the first one who can edit)')
   .action(async (slug: string, file: string, options: { as?: string; confirm?: string }) => {
     const { imported } = await inStore();
     const revision = await imported(slug, readDefinitionFile(file), options.as, options.confirm);
     print(
       revision === undefined
-        ? 'Nothing differs.'
-        : `Imported as revision ${revision}. It is not released yet.`,
+        ? 'No differences. Nothing was imported.'
+        : `Imported as revision ${revision}. It has not been released yet.`,
     );
   });
 
 program
   .command('check')
   .description(
-    'Says whether a definition is valid, with every error at its place, and what it names that is gone; with --findings, what is probably wrong with it.',
+    'Checks whether a definition is valid and lists every error with its place and every reference to a deleted item. With --findings, also lists likely problems.',
   )
   .argument('<file>')
-  .option('--findings', 'what is probably wrong, with the reason and what would mend it')
-  .option('--effects', 'of findings, also who would gain and who would lose by what mends them')
-  .option('--world <file>', 'people to look for as well, as JSON')
+  .option('--findings', 'list likely problems with reasons and fixes')
+  .option('--effects', 'for each fix, also list who would gain and who would lose access')
+  .option('--world <file>', 'JSON file with people to include in the check')
   .addOption(
-    new Option('--at-least <rank>', 'findings of this rank and worse')
+    new Option('--at-least <rank>', 'only list findings of this rank or higher')
       .choices(RANKS)
       .default('not-meant')
       .implies({ findings: true }),
   )
   .addOption(
-    new Option('--format <format>', 'of findings')
+    new Option('--format <format>', 'output format of the findings')
       .choices(['text', 'json', 'sarif'])
       .default('text')
       .implies({ findings: true }),
   )
-  .option('--json', 'as JSON')
+  .option('--json', 'print JSON')
   .action((file: string, options: Checking) => {
     const definition = readDefinitionFile(file);
+    refuseUnknownSettings(file, definition);
     if (options.findings) return checkFindings(file, readWorld(definition, options.world, note), options);
-    const gone = findGone(definition);
+    const gone = findDanglingReferences(definition);
     if (options.json) return printJson({ valid: true, notes: gone });
-    print('It is valid.');
+    print('The definition is valid.');
     for (const { place, message, mend } of gone) print(`Note: ${place}: ${message} ${mend}`);
   });
 
@@ -299,7 +300,7 @@ function checkFindings(file: string, world: World, checking: Checking): void {
   else if (json || format === 'json') printList(noted(), (one) => plainFinding(one, effects));
   else for (const one of noted()) print(findingInWords(definition, one, effects));
   if (ranks.size > 0) process.exitCode = ranks.has('lets-in') ? EXIT.letsIn : EXIT.notMeant;
-  else if (format === 'text' && !json) print('Nothing is found.');
+  else if (format === 'text' && !json) print('No findings.');
 }
 
 interface Asking {
@@ -311,22 +312,27 @@ interface Asking {
 const momentOf = ({ at }: Asking): number => {
   if (at === undefined) return Date.now();
   if (!isMoment(at))
-    throw new WrongInput([wrong('--at', `“${at}” is no moment.`, 'Write it as 2026-03-14T09:30:00Z.')]);
+    throw new WrongInput([
+      wrong('--at', `“${at}” is not a valid date and time.`, 'Write it like 2026-03-14T09:30:00Z.'),
+    ]);
   return Date.parse(at);
 };
 
 const asking = (command: Command): Command =>
   command
-    .option('--world <file>', 'people, records and session values, as JSON')
-    .option('--at <moment>', 'the moment (RFC 3339) where none is given; else now')
-    .option('--json', 'as JSON');
+    .option('--world <file>', 'JSON file with people, records and session values')
+    .option('--at <moment>', 'date and time (RFC 3339) for cases without one (default: now)')
+    .option('--json', 'print JSON');
 
 asking(program.command('decide'))
   .description(
-    'Answers cases: who gets which level of which element, on which record, when, and what decides.',
+    'Decides cases: which level a viewer has on an element, for which record and time, and what decides it.',
   )
-  .argument('<file>', 'the definition')
-  .requiredOption('--cases <file>', 'CSV with the columns viewer, element, record, at, and perhaps expect')
+  .argument('<file>', 'definition file')
+  .requiredOption(
+    '--cases <file>',
+    'CSV file with the columns viewer, element, record, at and optionally expect',
+  )
   .action((file: string, options: Asking & { cases: string }) => {
     const world = readWorld(readDefinitionFile(file), options.world, note);
     const decisions = decide(world, readCases(options.cases), options.cases, momentOf(options));
@@ -350,10 +356,10 @@ asking(program.command('decide'))
   });
 
 asking(program.command('test'))
-  .description('Checks what is expected, as the Prove bench keeps it, and reports each case.')
-  .argument('<file>', 'the definition')
+  .description('Checks expectations exported from the Prove bench and reports the result of each.')
+  .argument('<file>', 'definition file')
   .requiredOption('--cases <file>', 'CSV with the columns viewer, element, record, at, expect, name')
-  .option('--junit <file>', 'writes a report as JUnit XML')
+  .option('--junit <file>', 'write a JUnit XML report to this file')
   .action((file: string, options: Asking & { cases: string; junit?: string }) => {
     const world = readWorld(readDefinitionFile(file), options.world, note);
     const cases = checkExpected(world, readCases(options.cases), options.cases, momentOf(options));
@@ -363,23 +369,23 @@ asking(program.command('test'))
       for (const { name, of, failure, error } of cases)
         if (failure ?? error) print(`${of}: ${name}: ${failure ?? error ?? ''}`);
       const held = cases.filter((one) => (one.failure ?? one.error) === undefined).length;
-      print(`${held} of ${cases.length} hold.`);
+      print(`${held} of ${cases.length} expectations met.`);
     }
     if (cases.some(({ error }) => error !== undefined)) process.exitCode = EXIT.wrongInput;
     else if (cases.some(({ failure }) => failure !== undefined)) process.exitCode = EXIT.differs;
   });
 
 asking(program.command('explain'))
-  .description('Tells step by step why a viewer has a level on an element.')
-  .argument('<file>', 'the definition')
+  .description('Explains step by step why a viewer has a level on an element.')
+  .argument('<file>', 'definition file')
   .requiredOption('--viewer <viewer>', 'signed-out, signed-in, person:ID or role:ID')
-  .requiredOption('--element <id>', 'any element; a door and an action are elements too')
-  .option('--record <record>', 'entity:ID of a record in the world')
+  .requiredOption('--element <id>', 'id of any element, including doors and actions')
+  .option('--record <record>', 'record in the world file, as entity:ID')
   .action((file: string, options: Asking & { viewer: string; element: string; record?: string }) => {
     const { viewer, element, record } = options;
     const world = readWorld(readDefinitionFile(file), options.world, note);
     const asked = { viewer, element, ...(record !== undefined && { record }) };
-    const faults = faultsOf(world, asked, 'The question');
+    const faults = faultsOf(world, asked, 'Query');
     if (faults.length > 0) throw new WrongInput(faults);
     const told = explained(world, asked, momentOf(options));
     if (options.json) return printJson(told);
@@ -390,28 +396,30 @@ asking(program.command('explain'))
     for (const step of told.steps) {
       const lines = [
         ...step.lines.map(({ id }) => id),
-        ...step.nearly.map(({ line }) => `${line.id} (not now)`),
+        ...step.nearly.map(({ line }) => `${line.id} (not at this time)`),
       ];
       const { least: low, most: high } = step.result;
       const level = levelsText({ least: low, most: high });
       print(
-        `  ${level.padEnd(12)} ${step.element} ${step.gate === 'own' ? `lines: ${lines.join(', ') || 'none that speaks of this viewer'}` : 'follows'}`,
+        `  ${level.padEnd(12)} ${step.element} ${step.gate === 'own' ? `lines: ${lines.join(', ') || 'none about this viewer'}` : 'follows'}`,
       );
     }
   });
 
 asking(program.command('reach'))
-  .description('The whole matrix as CSV: each element, by login states, roles and the people named.')
-  .argument('<file>', 'the definition')
-  .option('--people <viewers...>', 'person:ID, each a column of its own')
-  .option('--numbers', 'beside what depends, how many of the people of a kind get it')
+  .description(
+    'Exports the whole access matrix as CSV: one row for each element, one column for each login state, role and listed person.',
+  )
+  .argument('<file>', 'definition file')
+  .option('--people <viewers...>', 'people to add as columns, as person:ID')
+  .option('--numbers', 'for answers that depend, also show how many people of that kind have access')
   .action((file: string, options: Asking & { people?: string[]; numbers?: boolean }) => {
     const world = readWorld(readDefinitionFile(file), options.world, note);
     const people = options.people ?? [];
     const unknown = people.filter((key) => !world.viewer(key));
     if (unknown.length > 0)
       throw new WrongInput(
-        unknown.map((key) => wrong('--people', `There is no viewer “${key}”.`, 'Write person:ID.')),
+        unknown.map((key) => wrong('--people', `There is no viewer “${key}”.`, 'Use person:ID.')),
       );
     const matrix = reach(world, people, momentOf(options), options.numbers);
     if (options.json) return printJson(matrix);
@@ -434,9 +442,6 @@ asking(program.command('reach'))
     );
   });
 
-/** SQLSTATE: what is asked for is not there. */
-const NO_TABLE = '42P01';
-
 // Whoever read the output has gone: there is nobody left to tell.
 for (const stream of [process.stdout, process.stderr])
   stream.on('error', () => process.exit(EXIT.wrongInput));
@@ -454,16 +459,13 @@ try {
         process.stderr.write(`${place}: ${message} ${mend}\n`);
   } else {
     process.exitCode = EXIT.wrongInput;
-    const [{ isAway }, { told }] = await Promise.all([
-      import('@/server/database/client'),
+    const [{ databaseProblem }, { errorForLog }] = await Promise.all([
+      import('@/server/database/in-words'),
       import('@/server/log'),
     ]);
-    const { name, code } = told(error);
-    const what = isAway(error)
-      ? 'The database cannot be reached. Start it, or set DATABASE_URL.'
-      : code === NO_TABLE
-        ? 'There is nothing in the database yet. Run bin/start once: it makes what is needed.'
-        : `It failed (${code ?? name}). This should not happen: please report what you did.`;
+    const { name, code } = errorForLog(error);
+    const what =
+      databaseProblem(error) ?? `An unexpected error occurred (${code ?? name}). Please report what you did.`;
     process.stderr.write(`bin/zinc: ${what}\n`);
   }
 }

@@ -17,7 +17,7 @@ const recordsSchemas = () => import('./schemas/records');
 const peopleSchemas = () => import('./schemas/people');
 
 /** A person whom somebody looks after, as that one sees them. */
-export interface CaredFor {
+export interface ManagedPerson {
   readonly id: string;
   readonly name: string;
   readonly email: string;
@@ -43,7 +43,7 @@ export interface RoleOffer {
 
 /** A page of the people whom somebody looks after, with what they may hand out. */
 export interface CaredForPage {
-  readonly people: readonly CaredFor[];
+  readonly people: readonly ManagedPerson[];
   readonly total: number;
   readonly offers: { readonly roles: readonly RoleOffer[]; readonly homeUnit: boolean };
 }

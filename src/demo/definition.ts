@@ -14,7 +14,7 @@ const ROLES: readonly Role[] = [
   {
     id: 'registrar',
     name: 'Registrar',
-    description: 'Looks after what comes in and goes out.',
+    description: 'Handles incoming and outgoing loans.',
     includes: ['assistant'],
     privileges: ['q_fees', 'q_late'],
     startScreen: 's_loans',
@@ -30,7 +30,7 @@ const ROLES: readonly Role[] = [
   {
     id: 'lender',
     name: 'Lender',
-    description: 'Owns pieces that Larkfield keeps, and sees those only.',
+    description: 'Owns pieces kept at Larkfield and can see only those.',
     includes: [],
     privileges: [],
     givenToNew: true,
@@ -48,7 +48,7 @@ const ROLES: readonly Role[] = [
   {
     id: 'friend',
     name: 'Friend of Larkfield',
-    description: 'Comes to the evenings. Anybody with an account may join.',
+    description: 'Attends the evening events. Anyone with an account can join.',
     includes: [],
     privileges: [],
     joinable: true,
@@ -70,7 +70,7 @@ const PRIVILEGES: Definition['privileges'] = [
     privileges: [
       { id: 'q_late', name: 'Work after hours' },
       { id: 'q_unlock', name: 'Unlock for others' },
-      { id: 'q_stand_in', name: 'Look as others' },
+      { id: 'q_stand_in', name: 'Act as other people' },
     ],
   },
 ];
@@ -187,7 +187,7 @@ export const LARKFIELD: Definition = {
   closed: {
     s_out: {
       show: 'refused',
-      text: 'What is out is known to the registrars. Ask at the desk in the Main Hall.',
+      text: 'For information about pieces on loan, ask the registrars at the desk in the Main Hall.',
     },
     s_fragile: { show: 'sent', screen: 's_catalogue' },
     s_schedule: { show: 'secret' },
@@ -195,11 +195,11 @@ export const LARKFIELD: Definition = {
     l_loans_loan_fee: { show: 'locked' },
     b_courier: {
       show: 'explained',
-      text: 'Couriers are booked on weekdays from 9:00 to 17:30, by those who may work at the loan desk.',
+      text: 'Couriers can be booked on weekdays from 9:00 to 17:30 by loan desk staff.',
     },
     m_evenings: {
       show: 'explained',
-      text: 'The evenings are for Friends of Larkfield. You can join under your name.',
+      text: 'The evening events are for Friends of Larkfield. You can join on your account page.',
     },
   },
 };

@@ -52,12 +52,12 @@ export const ENTITIES: readonly Entity[] = [
     actions: [
       ...usual('item'),
       { kind: 'export', id: 'a_item_export', name: 'Export' },
-      { kind: 'bulk', id: 'a_item_bulk', name: 'Change many' },
+      { kind: 'bulk', id: 'a_item_bulk', name: 'Bulk edit' },
       {
         kind: 'named',
         id: 'a_item_release',
         name: 'Release from store',
-        confirm: 'The piece leaves its shelf and goes on display. Go on?',
+        confirm: 'The piece will leave its shelf and go on display. Continue?',
         sets: { item_store: null, item_shown: true },
       },
     ],
@@ -107,7 +107,7 @@ export const ENTITIES: readonly Entity[] = [
       field('report_date', 'Date', date, { required: true }),
       field('report_grade', 'Grade', choice('A', 'B', 'C', 'D'), { required: true }),
       field('report_findings', 'Findings', long),
-      field('report_by', 'By whom', text),
+      field('report_by', 'Inspected by', text),
     ],
     actions: usual('report'),
   },

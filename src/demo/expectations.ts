@@ -5,8 +5,8 @@ type Group = readonly [name: string, reason: string, of: readonly (readonly [str
 
 const GROUPS: readonly Group[] = [
   [
-    'What a piece is insured for',
-    'The lenders’ contracts: nobody outside the desk learns a value.',
+    'Insurance value',
+    'Lenders’ contracts: insurance values are confidential outside the desk.',
     [
       ['signed-out', 'item_value', 'none'],
       ['signed-in', 'item_value', 'none'],
@@ -20,8 +20,8 @@ const GROUPS: readonly Group[] = [
     ],
   ],
   [
-    'Where a piece stands',
-    'After the break-in of 2019: the stores are known to those who carry pieces.',
+    'Storage location',
+    'After the break-in in 2019, only people who carry pieces may know the store locations.',
     [
       ['signed-out', 'item_store', 'none'],
       ['role:lender', 'item_store', 'none'],
@@ -32,7 +32,7 @@ const GROUPS: readonly Group[] = [
     ],
   ],
   [
-    'Who owns what',
+    'Ownership',
     'Lenders are promised that no other lender learns their name or address.',
     [
       ['signed-out', 'item_lender', 'none'],
@@ -44,8 +44,8 @@ const GROUPS: readonly Group[] = [
     ],
   ],
   [
-    'A loan is approved by the head',
-    'Standing orders, 4: whoever makes a loan does not approve it.',
+    'Loan approval',
+    'Standing order 4: the person who creates a loan cannot approve it.',
     [
       ['role:assistant', 'a_loan_approve', 'none'],
       ['role:registrar', 'a_loan_approve', 'none'],
@@ -54,8 +54,8 @@ const GROUPS: readonly Group[] = [
     ],
   ],
   [
-    'What is deleted',
-    'Only the head deletes, and never a loan that is out.',
+    'Deleting loans',
+    'Only the head of collections can delete loans, and never while the piece is out.',
     [
       ['role:registrar', 'a_item_delete', 'none'],
       ['role:registrar', 'a_loan_delete', 'none'],
@@ -64,8 +64,8 @@ const GROUPS: readonly Group[] = [
     ],
   ],
   [
-    'Taking lists out',
-    'Lists of pieces leave the house with registrars and auditors only.',
+    'Exporting lists',
+    'Only registrars and auditors can export lists of pieces.',
     [
       ['role:volunteer', 'a_item_export', 'none'],
       ['role:assistant', 'a_item_export', 'none'],
@@ -75,7 +75,7 @@ const GROUPS: readonly Group[] = [
   ],
   [
     'Auditors change nothing',
-    'They look at everything that is counted, and touch none of it.',
+    'Auditors can see everything but must not be able to change it.',
     [
       ['role:auditor', 'a_item_update', 'none'],
       ['role:auditor', 'a_loan_update', 'none'],
@@ -84,8 +84,8 @@ const GROUPS: readonly Group[] = [
     ],
   ],
   [
-    'Looking after people',
-    'The keepers of accounts hand out roles; they have no part in the desk.',
+    'Managing people',
+    'Keepers of accounts assign roles but do not work at the desk.',
     [
       ['role:keeper', 's_people', 'edit'],
       ['role:keeper', 's_items', 'none'],

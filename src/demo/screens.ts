@@ -56,7 +56,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
           id: 'n_pieces',
           name: 'Your pieces',
           parts: [
-            words('t_pieces', 'The pieces that Larkfield keeps for you, and where they are on loan.'),
+            words('t_pieces', 'The pieces Larkfield keeps for you, and where they are on loan.'),
             list('l_pieces', 'Pieces', 'item', ['item_title', 'item_maker', 'item_condition', 'item_away'], {
               filter: { meets: 'c_own' },
               opens: 's_piece',
@@ -101,7 +101,10 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
               name: 'On loan',
               parts: [
                 ...parts('away', 'item_condition', 'item_value'),
-                words('t_away', 'While it is away it is insured for this value. Tell us before it changes.'),
+                words(
+                  't_away',
+                  'The piece is insured for this value while it is away. Please tell us before the value changes.',
+                ),
               ],
             },
           ],
@@ -132,7 +135,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
       ),
       open('b_new_item', 'New item', 's_new_item'),
       { kind: 'button', id: 'b_export_items', name: 'Export', effect: { do: 'export', list: 'l_items' } },
-      { kind: 'button', id: 'b_bulk_items', name: 'Change many', effect: { do: 'bulk', list: 'l_items' } },
+      { kind: 'button', id: 'b_bulk_items', name: 'Bulk edit', effect: { do: 'bulk', list: 'l_items' } },
     ),
     {
       id: 's_item',
@@ -255,7 +258,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
       sections: [
         {
           id: 'n_new_loan',
-          name: 'What is asked for',
+          name: 'Request details',
           parts: parts(
             'new',
             'loan_number',
@@ -322,7 +325,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
       sections: [
         {
           id: 'n_new_report',
-          name: 'What was found',
+          name: 'Findings',
           parts: parts(
             'new',
             'report_number',
@@ -345,7 +348,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
       'stores',
       list(
         'l_stores',
-        'Where things are',
+        'Storage locations',
         'item',
         ['item_store', 'item_accession', 'item_title', 'item_branch'],
         { opens: 's_item' },
@@ -430,7 +433,7 @@ export const SCREENS: Readonly<Record<string, readonly Screen[]>> = {
             { kind: 'people', id: 'w_people', name: 'People' },
             words(
               't_people',
-              'To ask for an account, or to have one changed or switched off, write to accounts@larkfield.example. Say which branch, which role, and until when.',
+              'To request, change or disable an account, email accounts@larkfield.example. State the branch, the role and the end date.',
             ),
           ],
         },

@@ -26,7 +26,7 @@ const address = (protocol, example) =>
   yup.string().test(
     'address',
     ({ path, value }) =>
-      `${path} must be an address such as ${example}, not “${withoutPassword(String(value))}”.`,
+      `${path} must be an address such as ${example}, but is “${withoutPassword(String(value))}”.`,
     (value) => !value || (URL.canParse(value) && protocol.test(new URL(value).protocol)),
   );
 
@@ -36,7 +36,7 @@ const oneOf = (values) =>
     .string()
     .oneOf(
       ['', ...values],
-      ({ path, value }) => `${path} must be one of ${values.join(', ')}, not “${value}”.`,
+      ({ path, value }) => `${path} must be one of ${values.join(', ')}, but is “${value}”.`,
     );
 
 const VARIABLES = {
@@ -47,12 +47,12 @@ const VARIABLES = {
   TRUST_PROXY: oneOf(['0', '1']),
   MOST_TAKEN: yup
     .string()
-    .matches(/^([1-9]\d{0,5})?$/, ({ path }) => `${path} must be a whole number from 1, such as 100.`),
+    .matches(/^([1-9]\d{0,5})?$/, ({ path }) => `${path} must be a whole number of at least 1, such as 100.`),
   POSTGRES_HOSTS: yup
     .string()
     .matches(
       /^([^\s,/]+(\s*,\s*[^\s,/]+)*)?$/,
-      ({ path }) => `${path} must be hosts with commas between them, such as db.example, 10.0.0.7.`,
+      ({ path }) => `${path} must be a comma-separated list of hosts, such as db.example,10.0.0.7.`,
     ),
   LOG_LEVEL: oneOf(['trace', 'debug', 'info', 'warn', 'error', 'fatal', 'silent']),
 };
@@ -72,6 +72,8 @@ export function readConfig(env) {
   } catch (error) {
     throw new WrongConfig(/** @type {yup.ValidationError} */ (error).errors.join('\n'));
   }
+  if (read.MIGRATION_URL && !read.DATABASE_URL)
+    throw new WrongConfig('MIGRATION_URL is set, but DATABASE_URL is not. Set both, or neither.');
   /** @param {string | undefined} text */
   const url = (text) => (text ? new URL(text) : undefined);
   return {
@@ -101,6 +103,7 @@ export function config() {
 /** The database that this process uses; bin/start says which. */
 export function databaseUrl() {
   const url = config().databaseUrl;
-  if (!url) throw new WrongConfig('DATABASE_URL is not set. bin/start sets it.');
+  if (!url)
+    throw new WrongConfig('DATABASE_URL is not set. Start the server with bin/start, or set it yourself.');
   return url;
 }

@@ -46,7 +46,7 @@ export function isSecure(part) {
  */
 export function studioAddress() {
   const { publicUrl: studio } = config();
-  if (!studio) throw new Error('PUBLIC_URL is not set. bin/start sets it.');
+  if (!studio) throw new Error('PUBLIC_URL is not set. Start the server with bin/start, or set it yourself.');
   return `${studio.origin}/studio`;
 }
 
@@ -58,6 +58,6 @@ export function studioAddress() {
 export function liveAddress(slug) {
   const { publicUrl: studio, liveOrigin: live } = config();
   const base = live ?? studio;
-  if (!base) throw new Error('PUBLIC_URL is not set. bin/start sets it.');
+  if (!base) throw new Error('PUBLIC_URL is not set. Start the server with bin/start, or set it yourself.');
   return `${base.origin}/live/${slug}`;
 }

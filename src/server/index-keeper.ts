@@ -1,7 +1,7 @@
 import pg from 'pg';
 import { config, databaseUrl } from './config.mjs';
-import { log, told } from './log';
-import { CHANNEL } from './news/news';
+import { log, errorForLog } from './log';
+import { CHANNEL } from './notifications/notices';
 import { keepIndexes } from './records/keep-indexes';
 
 /**
@@ -26,15 +26,15 @@ function again(): void {
   at = at.then(async () => {
     waiting = false;
     const { made, dropped } = await keepIndexes(client, ending.signal);
-    if (made + dropped > 0) log.info({ made, dropped }, 'Indexes of records');
+    if (made + dropped > 0) log.info({ made, dropped }, 'Record indexes updated');
   });
   at.catch(end);
 }
 
 function end(error?: unknown): void {
-  if (error !== undefined) log.warn(told(error), 'The indexes of records are not kept any more');
+  if (error !== undefined) log.warn(errorForLog(error), 'Record indexes are no longer being maintained');
   // Who may not change tables does not come to do so by trying again.
-  process.exit(error === undefined || told(error).code === NOT_ALLOWED ? 0 : 1);
+  process.exit(error === undefined || errorForLog(error).code === NOT_ALLOWED ? 0 : 1);
 }
 
 // Broken off in the middle of an index, PostgreSQL leaves one that is not valid; the next start takes it away.

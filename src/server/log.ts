@@ -1,2 +1,2 @@
 export { log } from './front/log.mjs';
-export { rootOf, told } from './front/told.mjs';
+export { rootOf, errorForLog } from './front/log-error.mjs';

@@ -1,11 +1,12 @@
 import { parseArgs } from 'node:util';
 import { sql } from 'drizzle-orm';
 import { config, databaseUrl } from './config.mjs';
-import { connect, isAway, type Database } from './database/client';
+import { connect, type Database } from './database/client';
+import { databaseProblem } from './database/in-words';
 import { migrateDatabase } from './database/migrate';
 import { builders, installation } from './database/schema';
 import { setUp } from './seed';
-import { told } from './log';
+import { errorForLog } from './log';
 import { upgradeStored } from './upgrade';
 
 /**
@@ -53,15 +54,11 @@ async function main(): Promise<void> {
 
 /** One line about what is wrong, for whoever starts it. */
 function inWords(error: unknown): string {
-  const { code } = told(error);
-  if (isAway(error))
-    return `The database cannot be reached (${code ?? 'no answer'}). Is DATABASE_URL right, and is it running?`;
-  if (code === '28P01' || code === '28000')
-    return 'The database refuses the user or password of DATABASE_URL.';
-  if (code === '3D000') return 'There is no database of the name in DATABASE_URL. Create it first.';
-  if (code === '42501')
-    return 'The user of DATABASE_URL may not change tables. Name one who may in MIGRATION_URL.';
-  if (error instanceof Error && code === undefined) return error.message.split('\n')[0] ?? 'It failed.';
+  const known = databaseProblem(error);
+  if (known !== undefined) return known;
+  const { code } = errorForLog(error);
+  if (error instanceof Error && code === undefined)
+    return error.message.split('\n')[0] ?? 'The setup failed.';
   return `The database could not be prepared (${code ?? 'unknown'}).`;
 }
 

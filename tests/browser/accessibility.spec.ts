@@ -17,10 +17,10 @@ async function violations(page: Page): Promise<string[]> {
 
 test('the gates bench, with lines, ghosts and an open picker', async ({ browser }) => {
   const page = await studio(browser, 'tamsin@larkfield.example', 'element=p_item_store&viewer=role:curator');
-  await expect(page.getByText('no value sent').first()).toBeVisible();
+  await expect(page.getByText('the value is not sent to the browser').first()).toBeVisible();
   expect(await violations(page)).toEqual([]);
-  await page.getByRole('button', { name: 'Add who' }).click();
-  await expect(page.getByPlaceholder('Role, privilege, group, unit, person')).toBeFocused();
+  await page.getByRole('button', { name: 'Add line' }).click();
+  await expect(page.getByPlaceholder('Find a role, privilege, group, unit or person')).toBeFocused();
   expect(await violations(page)).toEqual([]);
 });
 
@@ -39,12 +39,12 @@ test('released screens: signing in, a list, a form with a problem, a refusal', a
   // Signing in led here: a page that was gone to hears what is pressed.
   await page.goto(`${LIVE}/items/new`);
   await page.getByRole('button', { name: 'Add item' }).click();
-  await expect(page.getByText('Title is needed.')).toBeVisible();
+  await expect(page.getByText('Title is required.')).toBeVisible();
   expect(await violations(page)).toEqual([]);
   await page.goto(`${LIVE}/items`);
   expect(await violations(page)).toEqual([]);
   await page.goto(`${LIVE}/people`);
-  await expect(page.getByRole('heading', { name: 'This page is not open to you' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'You do not have access to this page' })).toBeVisible();
   expect(await violations(page)).toEqual([]);
 });
 
@@ -57,10 +57,10 @@ test('the people bench in all its parts, a person, and writing a condition', asy
   }
   await page.goto('/studio/larkfield/people');
   await page.getByRole('button', { name: 'Col Whitby' }).click();
-  await expect(page.getByRole('dialog')).toContainText('What their session holds now');
+  await expect(page.getByRole('dialog')).toContainText('Roles, privileges and values of the current session');
   expect(await violations(page)).toEqual([]);
   await page.goto('/studio/larkfield/gates?element=s_piece&viewer=role:lender');
-  await page.getByRole('button', { name: 'Change when Lender' }).click();
+  await page.getByRole('button', { name: 'Edit the condition for Lender' }).click();
   await page.getByLabel('Condition as text').fill('record.lender_email = us');
   expect(await violations(page)).toEqual([]);
   await page.goto('/studio/larkfield/gates?element=item');
@@ -81,14 +81,14 @@ test('released screens: a filter, many at once, a locked field, looking after pe
   const items = await signedIn('Priya Raman', 'items');
   await items.getByRole('button', { name: 'Filter' }).click();
   expect(await violations(items)).toEqual([]);
-  await items.getByRole('button', { name: 'Change many' }).click();
+  await items.getByRole('button', { name: 'Bulk edit' }).click();
   expect(await violations(items)).toEqual([]);
   const loans = await signedIn('Marcus Bell', 'loans');
   await loans.locator('tbody tr a').first().click();
   await loans.getByLabel('Unlock Approved by').click();
   expect(await violations(loans)).toEqual([]);
   const people = await signedIn('Delia Marsh', 'people');
-  await expect(people.getByRole('button', { name: /^Change / }).first()).toBeVisible();
+  await expect(people.getByRole('button', { name: /^Edit / }).first()).toBeVisible();
   expect(await violations(people)).toEqual([]);
   const pieces = await signedIn('Harriet Arkwright', 'pieces');
   expect(await violations(pieces)).toEqual([]);
@@ -102,17 +102,17 @@ test('the look bench with two panes, its windows, and the grid in its forms', as
   await pane.getByRole('link', { name: 'LM.1904.12' }).click();
   await pane.locator('[data-element=p_item_store]').click();
   await page.getByRole('region', { name: 'Why' }).getByRole('button', { name: 'See', exact: true }).click();
-  await expect(page.getByRole('button', { name: 'Make that change' }).first()).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Apply this change' }).first()).toBeVisible();
   expect(await violations(page)).toEqual([]);
   await page.getByRole('button', { name: /^When/ }).first().click();
   expect(await violations(page)).toEqual([]);
   await page.keyboard.press('Escape');
   await page.keyboard.press('Control+k');
-  await expect(page.getByRole('dialog', { name: 'Find anything' })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Search everything' })).toBeVisible();
   expect(await violations(page)).toEqual([]);
   for (const form of ['grid', 'what', 'who']) {
     await page.goto(`/studio/larkfield/gates?form=${form}&element=p_item_value&viewer=role:curator`);
-    await expect(page.getByRole('radiogroup', { name: 'Form of the bench' })).toBeVisible();
+    await expect(page.getByRole('radiogroup', { name: 'View', exact: true })).toBeVisible();
     expect([form, await violations(page)]).toEqual([form, []]);
   }
   await page.goto('/studio/larkfield/gates/print');
@@ -122,17 +122,17 @@ test('the look bench with two panes, its windows, and the grid in its forms', as
 test('a released page while standing in, and a note', async ({ page }) => {
   await page.goto(`${LIVE}/sign-in`);
   await fillSignIn(page, emailOf('Agnes Holloway'));
-  await page.getByRole('button', { name: 'Look as somebody' }).click();
+  await page.getByRole('button', { name: 'Act as someone else…' }).click();
   await page.getByPlaceholder('Name').fill('wren');
   await expect(page.getByRole('option')).toHaveCount(1);
   expect(await violations(page)).toEqual([]);
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('region', { name: 'Looking as somebody else' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Acting as someone else' })).toBeVisible();
   expect(await violations(page)).toEqual([]);
-  await page.getByRole('button', { name: 'Back to Agnes Holloway' }).click();
-  await expect(page.getByRole('region', { name: 'Looking as somebody else' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Stop acting as this person' }).click();
+  await expect(page.getByRole('region', { name: 'Acting as someone else' })).toHaveCount(0);
   await page.waitForLoadState();
   await page.goto(`${LIVE}/nowhere`);
-  await page.getByRole('button', { name: 'I should be able to see this' }).click();
+  await page.getByRole('button', { name: 'Request access…' }).click();
   expect(await violations(page)).toEqual([]);
 });

@@ -29,7 +29,7 @@ const panel = (name: string) => page.getByRole('region', { name });
 
 async function add(words: string, exactly: string): Promise<void> {
   await panel('Shape').getByRole('button', { name: 'Add here' }).click();
-  await page.getByPlaceholder('Type to find what can come here').fill(words);
+  await page.getByPlaceholder('Search what can be added here').fill(words);
   const offered = page.getByRole('dialog').getByRole('option', { name: exactly });
   await offered.first().click();
 }
@@ -45,7 +45,7 @@ async function comeIn(browser: Browser, name: string): Promise<Page> {
   await own.getByLabel(/^Password/).fill('a long enough password');
   await own.getByRole('button', { name: /password/i }).click();
   await own.getByRole('link', { name: 'Sign in' }).click();
-  await own.getByLabel('E-mail address').fill(addressOf(name));
+  await own.getByLabel('Email address').fill(addressOf(name));
   await own.getByLabel('Password').fill('a long enough password');
   await own.getByRole('button', { name: 'Sign in', exact: true }).click();
   await own.waitForURL('**/live/fernhill/**');
@@ -62,9 +62,9 @@ test('two files become screens, a menu, a first role and samples', async () => {
   await page.goto('/studio/new?from=csv');
   await page.getByLabel(/^CSV files/).setInputFiles(['demo/plots.csv', 'demo/inspections.csv']);
   await expect(page.getByRole('region', { name: 'Plots' }).getByText('400 rows')).toBeVisible();
-  await page.getByLabel('Name', { exact: true }).fill('Fernhill Allotments');
+  await page.getByLabel('Application name').fill('Fernhill Allotments');
   await page.getByLabel(/^Address/).fill('fernhill');
-  await page.getByRole('button', { name: /^Make it/ }).click();
+  await page.getByRole('button', { name: /^Create application/ }).click();
   await page.waitForURL('**/studio/fernhill/gates**');
   await expect(page.getByRole('cell', { name: 'FH-001', exact: true })).toBeVisible();
 });
@@ -76,9 +76,9 @@ test('a field of the data with options, on two screens, filled in for many; a li
   await add('field', 'Field');
   await panel('Shape').getByLabel('Name', { exact: true }).fill('Upkeep');
   await page.keyboard.press('Enter');
-  await panel('Shape').getByLabel('Holds').selectOption({ label: 'Choice' });
+  await panel('Shape').getByLabel('Type').selectOption({ label: 'Choice' });
   for (const [n, option] of ['Good', 'Weedy', 'Given up'].entries()) {
-    if (n > 0) await panel('Shape').getByRole('button', { name: 'Add an option' }).click();
+    if (n > 0) await panel('Shape').getByRole('button', { name: 'Add option' }).click();
     await panel('Shape')
       .getByRole('textbox', { name: `Option ${n + 1}` })
       .fill(option);
@@ -87,13 +87,13 @@ test('a field of the data with options, on two screens, filled in for many; a li
   await page.getByRole('radio', { name: 'Records' }).click();
   const data = panel('Data');
   await data.getByLabel('Search the records').fill('Brookside');
-  await expect(data.getByText(/^1 to 50 of (?!400)/)).toBeVisible();
-  await data.getByRole('checkbox', { name: 'Choose all rows of this page' }).check();
-  await data.getByRole('button', { name: 'Set a field …' }).click();
+  await expect(data.getByText(/^1–50 of (?!400)/)).toBeVisible();
+  await data.getByRole('checkbox', { name: 'Select all rows on this page' }).check();
+  await data.getByRole('button', { name: 'Set a field…' }).click();
   const dialog = page.getByRole('dialog');
   await dialog.getByRole('combobox', { name: 'Field' }).selectOption({ label: 'Upkeep' });
   await dialog.getByRole('combobox', { name: 'Upkeep' }).selectOption({ label: 'Weedy' });
-  await dialog.getByRole('button', { name: 'Set it' }).click();
+  await dialog.getByRole('button', { name: 'Set field' }).click();
   await expect(dialog).toBeHidden();
   await page.getByRole('radio', { name: 'Screens' }).click();
   for (const screen of [/^Plot\b/, /^New plot/]) {
@@ -111,7 +111,7 @@ test('a field of the data with options, on two screens, filled in for many; a li
   await add('section', 'Section');
   await panel('Shape').getByLabel('Name', { exact: true }).fill('Looked at');
   await page.keyboard.press('Enter');
-  await add('Inspections', 'Inspections those whose Plot is this Plot');
+  await add('Inspections', 'Inspections those whose Plot is the Plot on the screen');
   await expect(panel('Shape')).toContainText('List on Plot');
   await saved();
 });
@@ -132,11 +132,11 @@ test('an application with nothing in it: a kind of data with its screens, drawn 
   });
   expect(made.status(), await made.text()).toBeLessThan(300);
   await own.goto('/studio/river/shape');
-  await expect(own.getByRole('heading', { name: 'There are no screens yet' })).toBeVisible();
-  await own.getByRole('button', { name: 'A kind of data, with its screens …' }).click();
-  await own.getByRole('button', { name: 'Add it' }).click();
-  await expect(own.getByText('Say what one of them is called')).toBeVisible();
-  await own.getByLabel('One is called').fill('Boat trip');
+  await expect(own.getByRole('heading', { name: 'No screens yet' })).toBeVisible();
+  await own.getByRole('button', { name: 'Entity with screens…' }).click();
+  await own.getByRole('button', { name: 'Add entity' }).click();
+  await expect(own.getByText('Enter a singular name, such as Booking.')).toBeVisible();
+  await own.getByLabel('Name', { exact: true }).fill('Boat trip');
   await own.keyboard.press('Enter');
   await expect(
     own.getByRole('region', { name: 'Data' }).getByRole('heading', { name: 'Boat trips' }),
@@ -146,7 +146,7 @@ test('an application with nothing in it: a kind of data with its screens, drawn 
     .getByRole('treeitem', { name: /^Boat trip\b(?!s)/ })
     .first()
     .click();
-  await own.getByRole('button', { name: 'Make 20 up' }).click();
+  await own.getByRole('button', { name: 'Generate 20 sample records' }).click();
   await expect(own.getByLabel('Address in the application')).toHaveValue(/^\/boat-trips\/./);
   await expect(own.getByRole('region', { name: 'Canvas' }).getByText('Details')).toBeVisible();
 });
@@ -157,34 +157,34 @@ test('two roles, and ten people from a file', async () => {
   const named = page.getByRole('main').getByRole('textbox').first();
   await named.fill('Gardener');
   await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'Add a role' }).click();
+  await page.getByRole('button', { name: 'Add role' }).click();
   await expect(named).not.toHaveValue('Gardener');
   await named.fill('Warden');
   await page.keyboard.press('Enter');
   await page.getByRole('checkbox', { name: 'Gardener' }).check();
   await saved();
   await page.getByRole('button', { name: 'People', exact: true }).click();
-  await page.getByRole('button', { name: 'Import CSV' }).click();
+  await page.getByRole('button', { name: 'Import CSV…' }).click();
   const file = ['Email,Name,Roles', ...PEOPLE.map((one) => `${addressOf(one.split(',')[0] ?? '')},${one}`)];
   await page
     .getByLabel('File')
     .setInputFiles({ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from(file.join('\n')) });
-  await expect(page.getByText('10 of 10 lines change something.')).toBeVisible();
-  await page.getByRole('button', { name: 'Import 10' }).click();
+  await expect(page.getByText('10 of 10 lines contain changes.')).toBeVisible();
+  await page.getByRole('button', { name: /^Apply changes \(/ }).click();
   await expect(page.getByText('10 people')).toBeVisible();
 });
 
 test('gates by the panel and by keys; a gardener is looked at, who types an address that is closed', async () => {
   await bar('Gates').click();
   await inOutline(/^New plot/).click();
-  await panel('Gate').getByRole('button', { name: 'Add who' }).click();
+  await panel('Gate').getByRole('button', { name: 'Add line' }).click();
   await page.keyboard.type('Warden');
   await page
     .getByRole('option', { name: /^Warden/ })
     .first()
     .click();
-  await panel('Gate').getByRole('button', { name: 'Take away the line Gardener and above' }).click();
-  await expect(panel('Gate')).toContainText('10 people have not opened their link yet');
+  await panel('Gate').getByRole('button', { name: 'Remove the line for Gardener and above' }).click();
+  await expect(panel('Gate')).toContainText('10 people have not activated their account yet');
   await inOutline(/^Plots/)
     .last()
     .click();
@@ -205,7 +205,7 @@ test('gates by the panel and by keys; a gardener is looked at, who types an addr
     .first()
     .fill('plots/new');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('Refused').first()).toBeVisible();
+  await expect(page.getByText('No access').first()).toBeVisible();
 });
 
 test('a section below the buttons is open to gardeners while a plot is given up', async () => {
@@ -242,8 +242,8 @@ test('a section below the buttons is open to gardeners while a plot is given up'
 
 test('it is released, its samples are live, and people sign in and work', async ({ browser }) => {
   await bar('Release').click();
-  await expect(page.getByText('nobody loses something')).toBeVisible();
-  await page.getByRole('button', { name: 'Release 1 …' }).click();
+  await expect(page.getByText('nobody loses access')).toBeVisible();
+  await page.getByRole('button', { name: 'Release 1…' }).click();
   await page
     .getByRole('dialog')
     .getByRole('button', { name: /^Release/ })
@@ -254,9 +254,9 @@ test('it is released, its samples are live, and people sign in and work', async 
   await page.getByRole('radio', { name: 'Data' }).click();
   await page.getByRole('radio', { name: 'Records' }).click();
   await panel('Data').getByLabel('Which records').selectOption('live');
-  await panel('Data').getByRole('button', { name: 'Take them over …' }).click();
-  await page.getByRole('alertdialog').getByRole('button', { name: 'Take them over' }).click();
-  await expect(page.getByText('3,400 records are live.', { exact: true })).toBeVisible();
+  await panel('Data').getByRole('button', { name: 'Copy samples to live…' }).click();
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Copy to live' }).click();
+  await expect(page.getByText('3,400 records copied to live.', { exact: true })).toBeVisible();
 
   const gardener = await comeIn(browser, 'Silas Frost');
   await expect(gardener.getByRole('columnheader', { name: 'Site' })).toBeVisible();
@@ -274,12 +274,12 @@ test('it is released, its samples are live, and people sign in and work', async 
   await gardener.getByRole('button', { name: 'Save' }).click();
   await expect(gardener.getByText('Saved.', { exact: true })).toBeVisible();
   await gardener.goto('/live/fernhill/plots/new');
-  await expect(gardener.getByRole('heading', { name: /not open/i })).toBeVisible();
+  await expect(gardener.getByRole('heading', { name: 'You do not have access to this page' })).toBeVisible();
 
   const warden = await comeIn(browser, 'Ada Birch');
   await warden.getByRole('link', { name: 'New plot' }).click();
   await warden.waitForURL('**/plots/new');
-  await warden.getByLabel('Plot (needed)').fill('FH-999');
+  await warden.getByLabel('Plot (required)').fill('FH-999');
   await warden.getByLabel(/^Site/).selectOption({ label: 'Brookside' });
   await warden.getByLabel(/^Size/).fill('62.5');
   await warden.getByLabel(/^Soil/).selectOption({ label: 'clay' });

@@ -3,7 +3,7 @@ import { query, studio, undoButton, test } from './setting';
 
 test.describe.configure({ mode: 'serial' });
 
-const grid = (page: Page): Locator => page.getByRole('treegrid', { name: 'Who gets what' });
+const grid = (page: Page): Locator => page.getByRole('treegrid', { name: 'Access overview' });
 const cell = (page: Page, element: string, viewer: string): Locator =>
   page.getByRole('gridcell', { name: new RegExp(`^${element}, ${viewer}: `) }).first();
 
@@ -21,7 +21,7 @@ test('it is a treegrid with counts, levels of rows, and cells with names', async
   expect(Number(await grid(page).getAttribute('aria-rowcount'))).toBeGreaterThan(20);
   await expect(cell(page, 'Item list', 'Volunteer')).toHaveAttribute(
     'aria-label',
-    'Item list, Volunteer: Work, own lines',
+    'Item list, Volunteer: Edit, own lines',
   );
   const row = page.getByRole('row', { name: /^Item list/ }).first();
   await expect(row).toHaveAttribute('aria-level', '2');
@@ -31,7 +31,7 @@ test('it is a treegrid with counts, levels of rows, and cells with names', async
   await page.keyboard.press(' ');
   await expect(row).toHaveAttribute('aria-expanded', 'true');
   // Rows are used again for others in scrolling: each is there once, in order, and one cell is the keyboard's.
-  await page.getByRole('button', { name: 'Unfold all' }).click();
+  await page.getByRole('button', { name: 'Expand all' }).click();
   await grid(page).focus();
   for (let n = 0; n < 4; n++) await page.keyboard.press('PageDown');
   await expect(page.locator('.cell-focused')).toHaveCount(1);
@@ -64,19 +64,19 @@ test('it is a treegrid with counts, levels of rows, and cells with names', async
 
 test('filters say how much they hold, and show what leads there', async ({ browser }) => {
   const page = await open(browser, 's_items');
-  await page.getByLabel('Find in the grid').fill('store and shelf');
+  await page.getByLabel('Search the grid').fill('store and shelf');
   await expect(page.getByText(/^\d+ of 257$/)).toBeVisible();
   await expect(page.getByRole('rowheader', { name: 'Item details Screen' })).toBeVisible();
-  await page.getByRole('button', { name: 'Show all' }).click();
+  await page.getByRole('button', { name: 'Clear filters' }).click();
   const counts: number[] = [];
   for (const which of ['own', 'doors', 'conditional', 'differ']) {
-    await page.getByLabel('Which rows').selectOption(which);
+    await page.getByLabel('Rows to show').selectOption(which);
     const text = (await page.getByText(/^\d+ of 257$/).textContent()) ?? '';
     counts.push(Number(text.split(' ')[0]));
   }
   for (const count of counts) expect(count).toBeGreaterThan(0);
-  await page.getByLabel('The other column').selectOption({ label: 'Registrar' });
-  await page.getByLabel('One column').selectOption({ label: 'Registrar' });
+  await page.getByLabel('Second column').selectOption({ label: 'Registrar' });
+  await page.getByLabel('First column').selectOption({ label: 'Registrar' });
   await expect(page.getByText('0 of 257')).toBeVisible();
 });
 
@@ -91,7 +91,7 @@ test('a range is set by keyboard after saying who loses, with one undo; and clea
   const dialog = page.getByRole('alertdialog');
   await expect(dialog).toContainText('2 elements for Volunteer, Assistant');
   await expect(dialog).toContainText(/\d+ people lose/);
-  await dialog.getByRole('button', { name: 'Change it' }).click();
+  await dialog.getByRole('button', { name: 'Apply change' }).click();
   for (const element of ['Title', 'Maker'])
     await expect(
       page.locator(`[aria-label^="${element}, Assistant: None, own lines"]`).first(),
@@ -103,8 +103,8 @@ test('a range is set by keyboard after saying who loses, with one undo; and clea
   await page.goto('/studio/larkfield/gates?form=grid&element=p_item_lender&viewer=role:volunteer');
   await grid(page).focus();
   await page.keyboard.press('Delete');
-  await expect(page.getByRole('alertdialog')).toContainText('1 element follows again');
-  await page.getByRole('button', { name: 'Leave it' }).click();
+  await expect(page.getByRole('alertdialog')).toContainText('1 element now follows');
+  await page.getByRole('button', { name: 'Cancel' }).click();
 });
 
 test('“like Volunteer”: a column is copied to another', async ({ browser }) => {
@@ -114,12 +114,12 @@ test('“like Volunteer”: a column is copied to another', async ({ browser }) 
   await expect(cell(page, 'Item list', 'Lender')).toHaveClass(/cell-focused/);
   await page.keyboard.press('Control+v');
   const window = page.getByRole('dialog', { name: 'Copy access' });
-  await expect(window.getByLabel('The role that gets it')).toHaveValue('lender');
-  await expect(window.getByLabel('The role that is copied')).toHaveValue('volunteer');
-  await window.getByRole('button', { name: 'Copy the role’s access …' }).click();
-  await expect(page.getByRole('alertdialog')).toContainText('Lender like Volunteer');
+  await expect(window.getByLabel('Role to change')).toHaveValue('lender');
+  await expect(window.getByLabel('Role to copy from')).toHaveValue('volunteer');
+  await window.getByRole('button', { name: 'Copy role access…' }).click();
+  await expect(page.getByRole('alertdialog')).toContainText('Copy access of Volunteer to Lender');
   await expect(page.getByRole('alertdialog')).toContainText(/people gain/);
-  await page.getByRole('button', { name: 'Leave it' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
 });
 
 test('Enter on a cell gives the same why as the panel', async ({ browser }) => {
@@ -129,18 +129,20 @@ test('Enter on a cell gives the same why as the panel', async ({ browser }) => {
   // What it hangs on is told with it, and how many of its people have it.
   const panel = page.getByRole('region', { name: 'Gate' });
   await expect(panel).toContainText('session.taking_stock = true differs from person to person');
-  await expect(panel).toContainText('Of the people who are Curator: see for 1 of 7');
+  await expect(panel).toContainText('Among people with Curator: see for 1 of 7');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('note')).toHaveCount(0);
 });
 
 test('the two questions, as lists', async ({ browser }) => {
   const page = await open(browser, 'p_item_value', 'role:lender');
-  await page.getByRole('radio', { name: 'What one sees' }).click();
+  await page.getByRole('radio', { name: 'By viewer' }).click();
   await expect(page.getByRole('heading', { name: /^Lender can open 2 of 18 screens/ })).toBeVisible();
-  await page.getByRole('radio', { name: 'Who sees it' }).click();
-  await expect(page.getByRole('heading', { name: /^46 of 62 people get Insurance value/ })).toBeVisible();
-  await expect(page.getByText('by Head of collections').first()).toBeVisible();
+  await page.getByRole('radio', { name: 'By element' }).click();
+  await expect(
+    page.getByRole('heading', { name: /^46 of 62 people have access to Insurance value/ }),
+  ).toBeVisible();
+  await expect(page.getByText('through the role Head of collections').first()).toBeVisible();
 });
 
 test('as a file, and on paper', async ({ browser }) => {
@@ -160,7 +162,7 @@ test('as a file, and on paper', async ({ browser }) => {
 test('the palette finds elements, viewers, people, benches and commands', async ({ browser }) => {
   const page = await open(browser, 's_items');
   await page.keyboard.press('Control+k');
-  const dialog = page.getByRole('dialog', { name: 'Find anything' });
+  const dialog = page.getByRole('dialog', { name: 'Search everything' });
   await dialog.getByRole('combobox').fill('store and shelf');
   await expect(dialog.getByRole('option', { name: /Store and shelf.*Item details/ })).toBeVisible();
   await dialog.getByRole('combobox').fill('priya');

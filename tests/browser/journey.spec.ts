@@ -22,16 +22,17 @@ test.describe.configure({ mode: 'serial' });
 let page: Page;
 let asVolunteer: Page;
 
-const tile = (name: string) => page.getByRole('radiogroup', { name: 'Look as' }).getByRole('radio', { name });
-const line = (name: string) => page.getByRole('listitem', { name: new RegExp(`^${name}:`) });
+const tile = (name: string) => page.getByRole('radiogroup', { name: 'View as' }).getByRole('radio', { name });
+const line = (name: string) =>
+  page.getByRole('listitem', { name: new RegExp(`^${name.replace(/[()]/g, '\\$&')}:`) });
 const row = (name: RegExp) => page.getByRole('treeitem', { name });
 const canvas = () => page.locator('#canvas-frame');
 const saved = () => expect(page.getByText(/^Saved, /)).toBeVisible();
 
 async function find(words: string, name: RegExp): Promise<void> {
-  await page.getByLabel('Find in the outline').fill(words);
+  await page.getByLabel('Search the outline').fill(words);
   await row(name).first().click();
-  await page.getByLabel('Find in the outline').fill('');
+  await page.getByLabel('Search the outline').fill('');
 }
 
 test.beforeAll(async ({ browser }) => {
@@ -43,7 +44,9 @@ test.beforeAll(async ({ browser }) => {
 test('signing in lands on the gates bench, with all its parts', async () => {
   for (const name of ['Outline', 'Canvas', 'Gate', 'Viewers'])
     await expect(page.getByRole('region', { name, exact: true })).toBeVisible();
-  await expect(page.getByRole('treeitem', { name: /^Catalogue.*Signed out: Read/ }).first()).toBeVisible();
+  await expect(
+    page.getByRole('treeitem', { name: /^Catalogue.*Signed out: Read-only/ }).first(),
+  ).toBeVisible();
 });
 
 test('a field is picked on the canvas, and shows what holds its door open', async () => {
@@ -63,14 +66,14 @@ test('a field is picked on the canvas, and shows what holds its door open', asyn
 test('gating the data everywhere answers at once in strip, rail and canvas', async () => {
   const loads: string[] = [];
   page.on('load', () => loads.push(page.url()));
-  await page.getByRole('radio', { name: 'Gate the data, everywhere' }).click();
+  await page.getByRole('radio', { name: 'Control access to the data everywhere' }).click();
   const curatorBefore = await tile('Curator').innerText();
-  await page.getByRole('button', { name: 'Give it lines of its own' }).click();
+  await page.getByRole('button', { name: 'Add its own lines' }).click();
   expect(await tile('Curator').innerText()).toBe(curatorBefore);
   for (const name of ['Volunteer and above', 'Assistant and above', 'Conservator', 'Auditor'])
-    await page.getByRole('button', { name: `Take away the line ${name}` }).click();
-  await page.getByRole('button', { name: 'Add who' }).click();
-  await page.getByPlaceholder('Role, privilege, group, unit, person').fill('Registrar');
+    await page.getByRole('button', { name: `Remove the line for ${name}` }).click();
+  await page.getByRole('button', { name: 'Add line' }).click();
+  await page.getByPlaceholder('Find a role, privilege, group, unit or person').fill('Registrar');
   await page.keyboard.press('Enter');
   await line('Registrar and above').getByRole('radio', { name: 'Edit', exact: true }).click();
   await line('Curator').getByRole('radio', { name: 'See', exact: true }).click();
@@ -96,12 +99,12 @@ test('the rail is walked by arrow keys; ghosts stand for what a viewer does not 
   const answers = recordAnswers(page);
   await page.keyboard.press('ArrowLeft');
   await expect(tile('Assistant')).toBeChecked();
-  await expect(canvas().getByText('no value sent').first()).toBeVisible();
+  await expect(canvas().getByText('the value is not sent to the browser').first()).toBeVisible();
   expectNone(await answers.all(), VALUE_MARKS);
   expect(await canvas().innerText()).not.toContain('7319284');
-  await page.getByLabel('Ghosts').click();
+  await page.getByLabel('Show hidden').click();
   await expect(canvas().getByText('Insurance value')).toHaveCount(0);
-  await page.getByLabel('Ghosts').click();
+  await page.getByLabel('Show hidden').click();
   await canvas().focus();
   await page.keyboard.press('ArrowRight');
   await expect(tile('Registrar')).toBeChecked();
@@ -118,7 +121,7 @@ test('0, 1 and 2 set the level for the viewer’s role, and say first whom else 
   await tile('Volunteer').click();
   await page.keyboard.press('0');
   const dialog = page.getByRole('alertdialog');
-  if (await dialog.isVisible()) await dialog.getByRole('button', { name: 'Leave it' }).click();
+  if (await dialog.isVisible()) await dialog.getByRole('button', { name: 'Cancel' }).click();
   await saved();
   for (let left = await undoButton(page).isEnabled(); left;) {
     await undoButton(page).click();
@@ -130,19 +133,19 @@ test('0, 1 and 2 set the level for the viewer’s role, and say first whom else 
 });
 
 test('a screen’s menu item follows its screen by itself', async () => {
-  await page.getByLabel('Find in the outline').fill('Stores');
+  await page.getByLabel('Search the outline').fill('Stores');
   await row(/^Stores/)
     .and(page.locator('[title^="Screen."]'))
     .click();
   for (const name of ['Volunteer and above', 'Conservator', 'Curator', 'Auditor'])
-    await page.getByRole('button', { name: `Take away the line ${name}` }).click();
-  await page.getByRole('button', { name: 'Add who' }).click();
-  await page.getByPlaceholder('Role, privilege, group, unit, person').fill('Registrar');
+    await page.getByRole('button', { name: `Remove the line for ${name}` }).click();
+  await page.getByRole('button', { name: 'Add line' }).click();
+  await page.getByPlaceholder('Find a role, privilege, group, unit or person').fill('Registrar');
   await page.keyboard.press('Enter');
   await expect(line('Registrar and above')).toBeVisible();
   await find('Stores', /^Stores.*Volunteer: None.*Registrar: Use/);
   await expect(page.getByRole('heading', { name: 'Stores' }).first()).toBeVisible();
-  await expect(page.getByText('follows it by itself')).toBeVisible();
+  await expect(page.getByText('follows that screen automatically')).toBeVisible();
   await saved();
 });
 
@@ -169,18 +172,16 @@ test('the release stays as it was until a release, which says who gains and who 
   await expect(asVolunteer.getByRole('columnheader', { name: 'Insurance value' })).toBeVisible();
   await expect(asVolunteer.getByRole('link', { name: 'Stores' })).toBeVisible();
   await page.getByRole('link', { name: /^Release/ }).click();
-  await expect(page.getByRole('heading', { name: 'What release 2 would change' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Changes in release 2' })).toBeVisible();
   const change = page.locator('section', { has: page.getByRole('heading', { name: 'Stores', exact: true }) });
-  await expect(change).toContainText('No longer: Volunteer and above: work.');
+  await expect(change).toContainText('Line removed: Volunteer and above: edit.');
   await expect(change).toContainText('Lose');
-  await expect(
-    page.locator('section', { hasText: 'Items: Insurance value (data, everywhere)' }),
-  ).toContainText('Lose');
-  await expect(change.getByText('By this also, elsewhere')).toBeVisible();
+  await expect(page.locator('section', { hasText: 'Items: Insurance value (data)' })).toContainText('Lose');
+  await expect(change.getByText('Also affects')).toBeVisible();
   await page.getByRole('button', { name: 'Release 2' }).click();
-  await page.getByLabel('What it is for').fill('Stores for the annexe');
+  await page.getByLabel('Release note').fill('Stores for the annexe');
   await page.getByRole('dialog').getByRole('button', { name: 'Release', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'Nothing waits for a release' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'No unreleased changes' })).toBeVisible();
 });
 
 test('as Volunteer: no insurance value anywhere, no Stores, its address refused', async () => {
@@ -200,9 +201,11 @@ test('as Volunteer: no insurance value anywhere, no Stores, its address refused'
   await expect(asVolunteer.getByRole('link', { name: 'Stores' })).toHaveCount(0);
   const refused = await asVolunteer.goto(`${LIVE}/stores`);
   expect(refused?.status()).toBe(403);
-  await expect(asVolunteer.getByRole('heading', { name: 'This page is not open to you' })).toBeVisible();
+  await expect(
+    asVolunteer.getByRole('heading', { name: 'You do not have access to this page' }),
+  ).toBeVisible();
   // The store and shelf still stand on Item details, for volunteers to see; the list of stores does not.
-  await expect(asVolunteer.getByText('Where things are')).toHaveCount(0);
+  await expect(asVolunteer.getByText('Storage locations')).toHaveCount(0);
   for (const path of ['item', `item/${MARKED.id}`, 'item?q=7319284', 'item?q=MARK&sort=item_title']) {
     const answer = await request.get(`${RECORDS}/${path}`);
     expect(answer.status()).toBe(200);
@@ -237,7 +240,7 @@ test('as Registrar: a new value is in PostgreSQL, and a wrong one is told beside
   const value = live.getByRole('textbox', { name: 'Insurance value' });
   await value.fill('a lot');
   await live.getByRole('button', { name: 'Save changes' }).click();
-  await expect(live.getByText('Write a number such as 1250.50')).toBeVisible();
+  await expect(live.getByText('Enter a number such as 1250.50')).toBeVisible();
   await expect(value).toBeFocused();
   await value.fill('7000.25');
   await live.getByRole('button', { name: 'Save changes' }).click();
@@ -253,7 +256,7 @@ test('as Registrar: making, an action, and deleting, each where it is open', asy
   await live.goto(`${LIVE}/loans/new`);
   await fillSignIn(live, emailOf('Agnes Holloway'));
   await live.getByRole('button', { name: 'Add loan' }).click();
-  await expect(live.getByText('Loan no. is needed.')).toBeVisible();
+  await expect(live.getByText('Loan no. is required.')).toBeVisible();
   await live.getByLabel('Loan no.').fill('LN-TEST');
   await live.getByLabel('Borrower').fill('Fellgate Gallery');
   await live.getByRole('combobox', { name: /^Item/ }).focus();
@@ -270,7 +273,7 @@ test('as Registrar: making, an action, and deleting, each where it is open', asy
   await live.goto(`${LIVE}/items/${MARKED.id}`);
   await live.getByRole('button', { name: 'Delete item' }).click();
   await live.getByRole('alertdialog').getByRole('button', { name: 'Delete item' }).click();
-  await expect(live.getByText('it is still in use')).toBeVisible();
+  await expect(live.getByText('another record refers to it')).toBeVisible();
   const [loan] = await query<{ id: string }>(`select id from records where data->>'loan_number' = 'LN-TEST'`);
   await live.goto(`${LIVE}/loans/${loan?.id}`);
   await live.getByRole('button', { name: 'Delete loan' }).click();

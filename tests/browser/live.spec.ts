@@ -35,7 +35,7 @@ test.describe('landing', () => {
 
 test('a list is sorted, searched and paged by the server, and a page can be linked to', async ({ page }) => {
   await signedIn(page, 'Priya Raman', 'loans');
-  await expect(page.getByRole('status')).toContainText('1 to 25 of 200');
+  await expect(page.getByRole('status')).toContainText('1–25 of 200');
   await page.getByRole('button', { name: 'Fee' }).click();
   await expect(page.getByRole('columnheader', { name: 'Fee' })).toHaveAttribute('aria-sort', 'ascending');
   const fees = (await column(page, 6)).map((text) => Number(text.replace(/[^\d.]/g, '')));
@@ -46,10 +46,10 @@ test('a list is sorted, searched and paged by the server, and a page can be link
     `select max((data->>'loan_fee')::numeric)::text as fee from records where kind = 'live' and entity = 'loan'`,
   );
   expect(Number((await column(page, 6))[0]?.replace(/[£,]/g, ''))).toBe(Number(highest?.fee));
-  await page.getByRole('button', { name: 'Later' }).click();
-  await expect(page.getByRole('status')).toContainText('26 to 50 of 200');
+  await page.getByRole('button', { name: 'Next' }).click();
+  await expect(page.getByRole('status')).toContainText('26–50 of 200');
   await page.reload();
-  await expect(page.getByRole('status')).toContainText('26 to 50 of 200');
+  await expect(page.getByRole('status')).toContainText('26–50 of 200');
   await page.getByRole('button', { name: 'Item' }).click();
   await expect(page.getByRole('columnheader', { name: 'Item' })).toHaveAttribute('aria-sort', 'ascending');
   const items = await column(page, 2);
@@ -106,7 +106,7 @@ test('the second of two writers is told, and the first keeps what they wrote', a
     await page.getByRole('textbox', { name: 'Maker' }).fill(maker);
     await page.getByRole('button', { name: 'Save changes' }).click();
   }
-  await expect(two.getByText('Somebody else has changed this record.')).toBeVisible();
+  await expect(two.getByText('Someone else has changed this record.')).toBeVisible();
   await expect(two.getByRole('textbox', { name: 'Maker' })).toHaveValue('Second writer');
   await two.reload();
   await expect(two.getByRole('textbox', { name: 'Maker' })).toHaveValue('First writer');
@@ -116,7 +116,7 @@ test('signing out leaves nothing behind, and a missing page says so', async ({ p
   await signedIn(page, 'Priya Raman', 'loans');
   const missing = await page.goto(`${LIVE}/loans/NOTTHERE`);
   expect(missing?.status()).toBe(404);
-  await expect(page.getByRole('heading', { name: 'There is nothing at this address' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Page not found' })).toBeVisible();
   await page.goto(`${LIVE}/loans`);
   await page.getByRole('button', { name: 'Sign out' }).click();
   await expect(page).toHaveURL(`${LIVE}/catalogue`);

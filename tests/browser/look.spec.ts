@@ -47,11 +47,11 @@ test('“can Ines see the store and shelf of the blue ewer on Sunday evening, an
   await expect(pane.getByRole('button', { name: /^When: Sun.*19:00/ })).toBeVisible();
   await pane.locator('[data-element=p_item_store]').click();
   await expect(why(page)).toContainText('Why Ines Okafor has “None”: Store and shelf');
-  await expect(why(page)).toContainText('Does not count');
+  await expect(why(page)).toContainText('Does not apply');
   await why(page).getByRole('button', { name: 'See', exact: true }).click();
-  await expect(why(page)).toContainText('Now: Ines Okafor: see.');
-  await expect(why(page)).toContainText('5 other people would gain.');
-  await why(page).getByRole('button', { name: 'Make that change' }).first().click();
+  await expect(why(page)).toContainText('Line added: Ines Okafor: see.');
+  await expect(why(page)).toContainText('5 other people would gain access.');
+  await why(page).getByRole('button', { name: 'Apply this change' }).first().click();
   await expect(why(page)).toContainText('has “See”');
   await expect(pane.locator('[data-element=p_item_store]')).toContainText('Cellar');
   await undoButton(page).click();
@@ -72,7 +72,7 @@ test('nothing that a viewer may not see is sent to their pane, also while anothe
   );
   for (const letter of ['A', 'B', 'C'])
     await expect(paneOf(page, letter).getByRole('status').first()).not.toHaveText(/Loading/);
-  await expect(paneOf(page, 'C')).toContainText('is led to sign in here');
+  await expect(paneOf(page, 'C')).toContainText('is asked to sign in here');
   await expect(page.getByRole('region', { name: 'Differences' })).toContainText('Title, Maker, Year, Notes');
   const lines = (await answers.all()).split('\n');
   // To the panes: the canvas that was left may still have been on its way, with another screen.
@@ -88,7 +88,9 @@ test('nothing that a viewer may not see is sent to their pane, also while anothe
   }
   // The store is the volunteer's to see, not the curator's.
   await expect(paneOf(page, 'B').locator('[data-element=p_item_store]')).toContainText('MARK-store');
-  await expect(paneOf(page, 'A').locator('[data-element=p_item_store]')).toContainText('for some of them');
+  await expect(paneOf(page, 'A').locator('[data-element=p_item_store]')).toContainText(
+    'only for some of these people',
+  );
 });
 
 test('one works in four panes at once: they walk together, and each keeps its changes to itself', async ({
@@ -107,16 +109,16 @@ test('one works in four panes at once: they walk together, and each keeps its ch
   await a.getByRole('button', { name: 'Save changes' }).click();
   await expect(page.getByText('Saved, in this pane only.').first()).toBeVisible();
   await expect(a.getByRole('heading', { name: 'Only in A' })).toBeVisible();
-  await expect(a).toContainText('1 record is another here, in this pane only.');
+  await expect(a).toContainText('1 record has been changed in this pane only.');
   await expect(b.getByRole('heading', { name: 'MARK-title' })).toBeVisible();
   await b.getByRole('link', { name: 'Loans' }).click();
   for (const letter of ['A', 'B'])
     await expect(paneOf(page, letter).getByLabel('Address in the application')).toHaveValue('/loans');
-  await expect(paneOf(page, 'C').getByRole('status').first()).toHaveText('Sent to sign in');
+  await expect(paneOf(page, 'C').getByRole('status').first()).toHaveText('Redirected to sign-in');
   await paneOf(page, 'C').getByRole('button', { name: 'Why?' }).click();
   await expect(why(page)).toContainText('Why Signed out has “Closed”: Loan list');
   // By itself again: B goes on alone.
-  await page.getByLabel('Walk together').uncheck();
+  await page.getByLabel('Move together').uncheck();
   await b.getByRole('link', { name: 'Items' }).click();
   await expect(b.getByLabel('Address in the application')).toHaveValue('/items');
   await expect(a.getByLabel('Address in the application')).toHaveValue('/loans');
@@ -139,17 +141,17 @@ test('any address can be typed; the closed ones are offered', async ({ browser }
     await page.keyboard.press('Enter');
   };
   for (const [address, said] of [
-    ['/items', 'Refused'],
+    ['/items', 'No access'],
     ['/nowhere', 'Not found'],
-    ['/catalogue', 'Opens, to read'],
+    ['/catalogue', 'Opens, read-only'],
   ] as const) {
     await type(address);
     await expect(pane.getByRole('status').first()).toHaveText(said);
   }
-  await pane.getByRole('button', { name: /closed$/ }).click();
+  await pane.getByRole('button', { name: /closed screens$/ }).click();
   await page.getByRole('button', { name: /^Item details/ }).click();
   await expect(pane.getByLabel('Address in the application')).toHaveValue(/^\/items\/./);
-  await expect(pane.getByRole('status').first()).toHaveText('Refused');
+  await expect(pane.getByRole('status').first()).toHaveText('No access');
 });
 
 test('differences are stepped through by keyboard, and everything can be asked about by Tab', async ({
@@ -159,8 +161,8 @@ test('differences are stepped through by keyboard, and everything can be asked a
     browser,
     link({ viewer: 'role:curator', address: ITEM }, { viewer: 'role:volunteer', address: ITEM }),
   );
-  await expect(page.getByRole('heading', { name: /differences here/ })).toBeVisible();
-  await page.getByRole('heading', { name: /differences here/ }).click();
+  await expect(page.getByRole('heading', { name: /differences on this screen/ })).toBeVisible();
+  await page.getByRole('heading', { name: /differences on this screen/ }).click();
   await page.keyboard.press('n');
   await expect(why(page)).toContainText('Item details');
   await page.keyboard.press('n');
@@ -176,14 +178,14 @@ test('differences are stepped through by keyboard, and everything can be asked a
 test('a made-up viewer is put together, kept, found again, and forgotten', async ({ browser }) => {
   const page = await at(browser, link({ viewer: 'signed-out', address: 'items' }));
   await paneOf(page, 'A').getByRole('button', { name: 'Viewer: Signed out' }).click();
-  await page.getByRole('option', { name: 'Make one up' }).click();
-  const window = page.getByRole('dialog', { name: 'A made-up viewer' });
-  await window.getByRole('button', { name: 'Add a role' }).click();
+  await page.getByRole('option', { name: 'New custom viewer…' }).click();
+  const window = page.getByRole('dialog', { name: 'Custom viewer' });
+  await window.getByRole('button', { name: 'Add role' }).click();
   await window.getByLabel('Role').selectOption({ label: 'Registrar' });
-  await window.getByLabel('Where').selectOption({ label: 'in Mill Annexe' });
+  await window.getByLabel('Unit', { exact: true }).selectOption({ label: 'in Mill Annexe' });
   await window.getByLabel('Taking stock').selectOption({ label: 'Yes' });
-  await window.getByLabel(/^Name, to keep/).fill('Registrar of the annexe');
-  await window.getByRole('button', { name: 'Keep, and look as them' }).click();
+  await window.getByLabel(/^Name, to save/).fill('Registrar of the annexe');
+  await window.getByRole('button', { name: 'Save and view' }).click();
   const viewer = paneOf(page, 'A').getByRole('button', { name: /^Viewer/ });
   await expect(viewer).toHaveAccessibleName('Viewer: Registrar of the annexe');
   const when = paneOf(page, 'A').getByRole('button', { name: /^When/ });
@@ -192,12 +194,14 @@ test('a made-up viewer is put together, kept, found again, and forgotten', async
   await viewer.click();
   await page.getByRole('option', { name: 'Registrar of the annexe' }).click();
   await expect(when).toHaveAccessibleName('When: now, Taking stock');
-  await page.getByRole('button', { name: 'More of pane A' }).click();
-  await page.getByRole('button', { name: 'Forget Registrar of the annexe, for all builders' }).click();
-  await expect(viewer).toHaveAccessibleName('Viewer: Made up');
+  await page.getByRole('button', { name: 'More options for pane A' }).click();
+  await page
+    .getByRole('button', { name: 'Delete saved viewer Registrar of the annexe (for all builders)' })
+    .click();
+  await expect(viewer).toHaveAccessibleName('Viewer: Custom viewer');
   await viewer.click();
   await expect(page.getByRole('option', { name: 'Registrar of the annexe' })).toHaveCount(0);
-  await page.getByPlaceholder('A name, a role or a unit').fill('conservator');
+  await page.getByPlaceholder('Find by name, role or unit').fill('conservator');
   await expect(page.getByRole('option', { name: /Tomas Lindgren/ })).toBeVisible();
 });
 
@@ -206,9 +210,9 @@ test('a link opens the same state for another builder, at the revision that was 
 }) => {
   const page = await at(browser, link({ viewer: 'role:curator', address: ITEM }));
   await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
-  await page.getByRole('button', { name: 'More of pane A' }).click();
-  await page.getByRole('button', { name: 'Copy a link to this state' }).click();
-  await expect(page.getByText('The link is copied.').first()).toBeVisible();
+  await page.getByRole('button', { name: 'More options for pane A' }).click();
+  await page.getByRole('button', { name: 'Copy link to this view' }).click();
+  await expect(page.getByText('Link copied.').first()).toBeVisible();
   const copied = await page.evaluate(() => navigator.clipboard.readText());
   expect(copied).toMatch(/draft%253A|draft%3A/);
   const other = await (await browser.newContext()).newPage();
@@ -228,13 +232,13 @@ test('a pane whose release cannot be had says so, and has it once it can', async
   const page = await at(browser, link({ viewer: 'role:curator', address: ITEM }));
   await page.route('**/look/definition?**', (route) => route.abort());
   const turnTo = async (on: string): Promise<void> => {
-    await page.getByRole('button', { name: 'More of pane A' }).click();
-    await page.getByLabel('Looks at').selectOption(on);
+    await page.getByRole('button', { name: 'More options for pane A' }).click();
+    await page.getByLabel('Version').selectOption(on);
     await page.keyboard.press('Escape');
   };
   await turnTo('release:1');
   const said = paneOf(page, 'A').getByRole('status').first();
-  await expect(said).toHaveText('What it is on could not be loaded.');
+  await expect(said).toHaveText('The definition for this pane could not be loaded. Try again.');
   await page.unroute('**/look/definition?**');
   await turnTo('draft');
   await turnTo('release:1');

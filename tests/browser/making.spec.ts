@@ -34,33 +34,33 @@ test.beforeAll(async ({ browser }) => {
 test('an application is made from two files: what they hold is guessed, corrected, and drawn', async () => {
   await home();
   await expect(row('Larkfield Loans Desk')).toContainText('Release 1');
-  await page.getByRole('link', { name: 'Make an application' }).click();
+  await page.getByRole('link', { name: 'New application' }).click();
   await page.getByLabel(/^CSV files/).setInputFiles(FILES);
   const plots = page.getByRole('region', { name: 'Plots' });
   const inspections = page.getByRole('region', { name: 'Inspections' });
   await expect(plots.getByText('400 rows')).toBeVisible();
-  await expect(inspections.getByLabel('What plot holds')).toHaveValue('points 0 0');
-  await expect(plots.getByLabel('What yearly_rent holds')).toHaveValue('money');
-  await expect(plots.getByLabel('What let_since holds')).toHaveValue('date dmy');
-  await expect(plots.getByLabel('Is gardener needed?')).not.toBeChecked();
+  await expect(inspections.getByLabel('Type of plot')).toHaveValue('points 0 0');
+  await expect(plots.getByLabel('Type of yearly_rent')).toHaveValue('money');
+  await expect(plots.getByLabel('Type of let_since')).toHaveValue('date dmy');
+  await expect(plots.getByLabel('Is gardener required?')).not.toBeChecked();
   // A wrong guess is seen by what does not fit, and corrected.
-  await plots.getByLabel('What soil holds').selectOption('number 0');
+  await plots.getByLabel('Type of soil').selectOption('number 0');
   await expect(plots.getByText('400 stay empty')).toBeVisible();
-  await expect(plots.getByLabel('Is soil needed?')).not.toBeChecked();
-  await plots.getByLabel('What soil holds').selectOption('choice');
+  await expect(plots.getByLabel('Is soil required?')).not.toBeChecked();
+  await plots.getByLabel('Type of soil').selectOption('choice');
   await expect(plots.getByText('400 stay empty')).toBeHidden();
   await plots.getByLabel('Name of the field for size_m2').fill('Size in m²');
-  await expect(page.getByLabel('Money is told in')).toHaveValue('GBP');
-  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Plots and inspections');
-  await page.getByLabel('Name', { exact: true }).fill('Fernhill Allotments');
+  await expect(page.getByLabel('Currency')).toHaveValue('GBP');
+  await expect(page.getByLabel('Application name')).toHaveValue('Plots and inspections');
+  await page.getByLabel('Application name').fill('Fernhill Allotments');
   await expect(page.getByLabel(/^Address/)).toHaveValue('fernhill-allotments');
   await page.getByLabel(/^Address/).fill('larkfield');
-  await page.getByRole('button', { name: /^Make it, with 3,400/ }).click();
+  await page.getByRole('button', { name: /^Create application with 3,400/ }).click();
   await expect(
-    page.getByText('Another application has the address larkfield. Choose another.'),
+    page.getByText('Another application already uses the address larkfield. Choose another one.'),
   ).toBeVisible();
   await page.getByLabel(/^Address/).fill('fernhill');
-  await page.getByRole('button', { name: /^Make it/ }).click();
+  await page.getByRole('button', { name: /^Create application/ }).click();
   await page.waitForURL('**/studio/fernhill/gates**');
   // Looked at as its first role: the list, with the first of the rows.
   await expect(page.getByRole('cell', { name: 'FH-001', exact: true })).toBeVisible();
@@ -79,13 +79,13 @@ test('an application is made from two files: what they hold is guessed, correcte
 test('a file that cannot be read is refused with its line, and nothing is made', async () => {
   await page.goto('/studio/new');
   for (const [file, says] of [
-    [csv('broken.csv', 'a,b\n1,2\n"3,4\n'), 'broken.csv: a quote that opens in line 3 is never closed.'],
+    [csv('broken.csv', 'a,b\n1,2\n"3,4\n'), 'broken.csv: a quote opened in line 3 is never closed.'],
     [csv('latin.csv', Buffer.from([0x61, 0x0a, 0xe9, 0x0a])), 'latin.csv: line 2 is not in UTF-8.'],
     [csv('twice.csv', 'a,a\n1,2\n'), 'twice.csv: columns 1 and 2 are both called a in line 1.'],
   ] as const) {
     await page.getByLabel(/^CSV files/).setInputFiles(file);
     await expect(page.getByRole('alert').filter({ hasText: says })).toBeVisible();
-    await expect(page.getByRole('button', { name: /^Make it/ })).toBeHidden();
+    await expect(page.getByRole('button', { name: /^Create application/ })).toBeHidden();
   }
   // What is too large is refused before it is read.
   await page.getByLabel(/^CSV files/).setInputFiles(csv('large.csv', Buffer.alloc(33_000_000, 'a')));
@@ -114,31 +114,31 @@ test('it is nobody else’s: not at home, not by its address, not by the API', a
 });
 
 test('it is copied, renamed, and given another address, to which the old one leads', async () => {
-  await todo('Fernhill Allotments', 'Copy …');
+  await todo('Fernhill Allotments', 'Copy…');
   await page.getByRole('dialog').getByLabel('Name').fill('Fernhill, trial');
   await page
     .getByRole('dialog')
     .getByLabel(/^Address/)
     .fill('trial');
-  await page.getByRole('button', { name: 'Copy it' }).click();
+  await page.getByRole('button', { name: 'Copy' }).click();
   await expect(row('Fernhill, trial')).toContainText('Not yet');
-  await todo('Fernhill, trial', 'Rename …');
+  await todo('Fernhill, trial', 'Rename…');
   await page.getByRole('dialog').getByLabel('Name').fill('تجربة 🌱');
-  await page.getByRole('button', { name: 'Rename it' }).click();
+  await page.getByRole('button', { name: 'Rename' }).click();
   await expect(row('تجربة 🌱')).toContainText('1 edit so far');
   await expect(row('تجربة 🌱')).toContainText('Tamsin Reed');
-  await todo('Larkfield Loans Desk', 'Change its address …');
+  await todo('Larkfield Loans Desk', 'Change address…');
   await page
     .getByRole('dialog')
     .getByLabel(/^Address/)
     .fill('loans desk');
-  await page.getByRole('button', { name: 'Change it' }).click();
-  await expect(page.getByRole('alert')).toContainText('small letters and digits');
+  await page.getByRole('button', { name: 'Change address' }).click();
+  await expect(page.getByRole('alert')).toContainText('lower-case letters, digits');
   await page
     .getByRole('dialog')
     .getByLabel(/^Address/)
     .fill('loans');
-  await page.getByRole('button', { name: 'Change it' }).click();
+  await page.getByRole('button', { name: 'Change address' }).click();
   await expect(row('Larkfield Loans Desk')).toContainText('/live/loans');
   await page.goto(`${LIVE}/catalogue`);
   await expect(page).toHaveURL(/\/live\/loans\/catalogue$/);
@@ -147,9 +147,9 @@ test('it is copied, renamed, and given another address, to which the old one lea
 });
 
 test('it is taken out as files, made again from them, and deleted once its name is written', async () => {
-  await todo('Fernhill Allotments', 'Take out as files …');
+  await todo('Fernhill Allotments', 'Export…');
   const downloaded = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Its definition' }).click();
+  await page.getByRole('link', { name: 'Definition' }).click();
   expect((await downloaded).suggestedFilename()).toBe('fernhill.json');
   const records = page.waitForEvent('download');
   await page.getByRole('link', { name: 'Plots, sample' }).click();
@@ -157,24 +157,24 @@ test('it is taken out as files, made again from them, and deleted once its name 
   const file = await (await downloaded).path();
   await page.goto('/studio/new?from=file');
   await page.getByLabel(/^Definition file/).setInputFiles(file);
-  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Fernhill Allotments');
-  await page.getByLabel('Name', { exact: true }).fill('Once again');
+  await expect(page.getByLabel('Application name')).toHaveValue('Fernhill Allotments');
+  await page.getByLabel('Application name').fill('Once again');
   await page.getByLabel(/^Address/).fill('again');
-  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.getByRole('button', { name: 'Create application' }).click();
   await page.waitForURL('**/studio/again/gates**');
-  await todo('تجربة 🌱', 'Delete …');
+  await todo('تجربة 🌱', 'Delete…');
   await page
     .getByRole('dialog')
-    .getByLabel(/^To delete it/)
+    .getByLabel(/^To confirm/)
     .fill('trial');
-  await page.getByRole('button', { name: 'Delete it' }).click();
-  await expect(page.getByRole('alert')).toContainText('Write its name as it is: تجربة 🌱');
+  await page.getByRole('button', { name: 'Delete application' }).click();
+  await expect(page.getByRole('alert')).toContainText('the name does not match');
   await page
     .getByRole('dialog')
-    .getByLabel(/^To delete it/)
+    .getByLabel(/^To confirm/)
     .fill('تجربة 🌱');
-  await page.getByRole('button', { name: 'Delete it' }).click();
-  await expect(page.getByText('Deleted.').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Delete application' }).click();
+  await expect(page.getByText('Application deleted.').first()).toBeVisible();
   await expect(row('تجربة 🌱')).toBeHidden();
   expect((await page.goto('/studio/trial/gates'))?.status()).toBe(404);
 });
@@ -188,58 +188,60 @@ const linkTo = async (email: string): Promise<string> =>
 test('a colleague is let in by a link, chooses a password, and is at home; the last owner stays', async ({
   browser,
 }) => {
-  await todo('Fernhill Allotments', 'Builders …');
+  await todo('Fernhill Allotments', 'Builders…');
   const window = page.getByRole('dialog');
   await window.getByLabel('Name', { exact: true }).fill('Odile Marsh');
-  await window.getByLabel('E-mail address').fill('odile');
-  await page.getByRole('button', { name: 'Let them in' }).click();
-  await expect(window.getByRole('alert')).toHaveText('Write an email address.');
-  await window.getByLabel('E-mail address').fill('odile@fernhill.example');
-  await window.getByLabel('As').selectOption('reviewer');
-  await page.getByRole('button', { name: 'Let them in' }).click();
-  await expect(page.getByText('A link is on its way to odile@fernhill.example.').first()).toBeVisible();
+  await window.getByLabel('Email address').fill('odile');
+  await page.getByRole('button', { name: 'Invite' }).click();
+  await expect(window.getByRole('alert')).toHaveText('Enter a valid email address.');
+  await window.getByLabel('Email address').fill('odile@fernhill.example');
+  await window.getByLabel('Role').selectOption('reviewer');
+  await page.getByRole('button', { name: 'Invite' }).click();
+  await expect(
+    page.getByText('An invitation has been sent to odile@fernhill.example.').first(),
+  ).toBeVisible();
   const link = await linkTo('odile@fernhill.example');
   const odile = await (await browser.newContext()).newPage();
   await odile.goto(link);
   await odile.getByLabel(/^Password/).fill('beans and roses');
-  await odile.getByRole('button', { name: 'Set this password' }).click();
-  await expect(odile.getByText('You can sign in now as odile@fernhill.example.')).toBeVisible();
+  await odile.getByRole('button', { name: 'Set password' }).click();
+  await expect(odile.getByText('You can now sign in as odile@fernhill.example.')).toBeVisible();
   await odile.goto(link);
-  await expect(odile.getByRole('heading', { name: 'This link cannot be used' })).toBeVisible();
+  await expect(odile.getByRole('heading', { name: 'This link no longer works' })).toBeVisible();
   await odile.goto('/studio');
-  await odile.getByLabel('E-mail address').fill('odile@fernhill.example');
+  await odile.getByLabel('Email address').fill('odile@fernhill.example');
   await odile.getByLabel('Password').fill('beans and roses');
   await odile.getByRole('button', { name: 'Sign in', exact: true }).click();
-  await expect(odile.getByText('You review it')).toBeVisible();
+  await expect(odile.getByText('Reviewer')).toBeVisible();
   await expect(odile.getByText('Larkfield')).toBeHidden();
   await page.reload();
-  await todo('Fernhill Allotments', 'Builders …');
-  await window.getByRole('button', { name: 'Let Tamsin Reed out' }).click();
-  await page.getByRole('button', { name: 'Let them out' }).click();
-  await expect(page.getByText(/They are the last owner/).first()).toBeVisible();
+  await todo('Fernhill Allotments', 'Builders…');
+  await window.getByRole('button', { name: 'Remove Tamsin Reed' }).click();
+  await page.getByRole('button', { name: 'Remove builder' }).click();
+  await expect(page.getByText(/last owner/).first()).toBeVisible();
   const changed = page.waitForResponse((answer) => answer.request().method() === 'PATCH');
-  await window.getByLabel('What Odile Marsh may do').selectOption('editor');
+  await window.getByLabel('Role of Odile Marsh').selectOption('editor');
   await changed;
   await odile.reload();
-  await expect(odile.getByText('You edit it')).toBeVisible();
-  await window.getByRole('button', { name: 'Let Odile Marsh out' }).click();
-  await page.getByRole('button', { name: 'Let them out' }).click();
-  await expect(window.getByLabel('What Odile Marsh may do')).toBeHidden();
+  await expect(odile.getByText('Editor')).toBeVisible();
+  await window.getByRole('button', { name: 'Remove Odile Marsh' }).click();
+  await page.getByRole('button', { name: 'Remove builder' }).click();
+  await expect(window.getByLabel('Role of Odile Marsh')).toBeHidden();
   await odile.reload();
-  await expect(odile.getByRole('heading', { name: 'Make your first application' })).toBeVisible();
+  await expect(odile.getByRole('heading', { name: 'Create your first application' })).toBeVisible();
   // Again, as somebody with an account: the link takes effect when they say so.
   await window.getByLabel('Name', { exact: true }).fill('Odile Marsh');
-  await window.getByLabel('E-mail address').fill('odile@fernhill.example');
-  await page.getByRole('button', { name: 'Let them in' }).click();
-  await expect(window.getByText('has not opened the link yet')).toBeVisible();
+  await window.getByLabel('Email address').fill('odile@fernhill.example');
+  await page.getByRole('button', { name: 'Invite' }).click();
+  await expect(window.getByText('not accepted yet')).toBeVisible();
   await window.getByRole('button', { name: 'Send the link to Odile Marsh again' }).click();
-  await expect(page.getByText(/^A new link is on its way/).first()).toBeVisible();
+  await expect(page.getByText(/^A new link has been sent/).first()).toBeVisible();
   const again = await linkTo('odile@fernhill.example');
   await odile.reload();
-  await expect(odile.getByRole('heading', { name: 'Make your first application' })).toBeVisible();
+  await expect(odile.getByRole('heading', { name: 'Create your first application' })).toBeVisible();
   await odile.goto(again);
-  await odile.getByRole('button', { name: 'Come in as Odile Marsh' }).click();
-  await expect(odile.getByText('You edit it')).toBeVisible();
+  await odile.getByRole('button', { name: 'Accept as Odile Marsh' }).click();
+  await expect(odile.getByText('Editor')).toBeVisible();
 });
 
 test('an application is made from the tables of another database, whose connection is not kept', async () => {
@@ -257,15 +259,15 @@ test('an application is made from the tables of another database, whose connecti
   await page.goto('/studio/new?from=postgres');
   const connection = page.getByLabel(/^Connection to a PostgreSQL database/);
   await connection.fill(url.href.replace(url.password, 'wrong'));
-  await page.getByRole('button', { name: 'Find its tables' }).click();
-  await expect(page.getByText(/does not let this user in/)).toBeVisible();
+  await page.getByRole('button', { name: 'Show tables' }).click();
+  await expect(page.getByText(/rejected the user or the password/)).toBeVisible();
   await connection.fill(url.href);
-  await page.getByRole('button', { name: 'Find its tables' }).click();
+  await page.getByRole('button', { name: 'Show tables' }).click();
   await page.getByRole('checkbox', { name: /^keys/ }).check();
   await page.getByRole('checkbox', { name: /^sheds/ }).check();
-  await page.getByRole('button', { name: 'Look at what they hold' }).click();
+  await page.getByRole('button', { name: 'Check columns' }).click();
   await expect(page.getByText('40 rows', { exact: true })).toBeVisible();
-  await page.getByRole('button', { name: 'Make it, with 42 sample records' }).click();
+  await page.getByRole('button', { name: 'Create application with 42 sample records' }).click();
   await page.waitForURL(/\/studio\/keys-and-sheds\/gates/);
   const [kept] = await query<{ values: string }>(
     `select string_agg(data::text, ' ') as values from records where application_id =

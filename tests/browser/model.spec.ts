@@ -139,7 +139,7 @@ test.describe('who and which records', () => {
     const both = [a, b].map((one) => ({ id: one?.id, version: one?.version }));
     const stale = await change([both[0], { ...both[1], version: 'older' }], { item_notes: 'Both' });
     expect(stale.status()).toBe(412);
-    expect(((await stale.json()) as { detail: string }).detail).toContain('The 2nd chosen record');
+    expect(((await stale.json()) as { detail: string }).detail).toContain('2nd selected record');
     expect(
       (await list(priya, 'item', '&q=')).records.some(({ values }) => values['item_notes'] === 'Both'),
     ).toBe(false);
@@ -171,19 +171,19 @@ test.describe('many records at once', () => {
   test('all that are found are chosen, and changed in batches; a list comes as a file', async ({ page }) => {
     await page.goto(`${LIVE}/sign-in?back=${encodeURIComponent(`${LIVE}/items?l_items.q=Spare tray`)}`);
     await fillSignIn(page, emailOf('Priya Raman'));
-    await page.getByRole('checkbox', { name: 'Choose all rows of this page' }).check();
-    await page.getByRole('button', { name: `Choose all ${MANY} that are found` }).click();
-    await expect(page.getByText(`${MANY} chosen`)).toBeVisible();
+    await page.getByRole('checkbox', { name: 'Select all rows on this page' }).check();
+    await page.getByRole('button', { name: `Select all ${MANY} matching records` }).click();
+    await expect(page.getByText(`${MANY} selected`)).toBeVisible();
     const batches: number[] = [];
     page.on('request', (request) => {
       if (request.method() === 'POST' && request.url().endsWith('/bulk'))
         batches.push((request.postDataJSON() as { records: unknown[] }).records.length);
     });
-    await page.getByRole('button', { name: `Change many (${MANY})` }).click();
-    await page.getByLabel('What to change').selectOption({ label: 'Notes' });
-    await page.getByLabel('To', { exact: true }).fill('Counted');
-    await page.getByRole('button', { name: `Change ${MANY}`, exact: true }).click();
-    await expect(page.getByText(`${MANY} changed.`, { exact: true })).toBeVisible();
+    await page.getByRole('button', { name: `Bulk edit (${MANY})` }).click();
+    await page.getByRole('dialog').getByLabel('Field').selectOption({ label: 'Notes' });
+    await page.getByLabel('New value', { exact: true }).fill('Counted');
+    await page.getByRole('button', { name: /^Change / }).click();
+    await expect(page.getByText(`Records changed: ${MANY}.`, { exact: true })).toBeVisible();
     expect(batches).toEqual([500, MANY - 500]);
     const [counted] = await query<{ count: string }>(
       `select count(*) from records where id like 'TRAY%' and data ->> 'item_notes' = 'Counted'`,
@@ -207,7 +207,11 @@ test.describe('what is closed', () => {
     await fillSignIn(page, emailOf('Marcus Bell'));
     await page.waitForURL(`${LIVE}/items`);
     await page.goto(`${LIVE}/reports/out`);
-    await expect(page.getByText('Ask at the desk in the Main Hall.')).toBeVisible();
+    await expect(
+      page.getByText(
+        'For information about pieces on loan, ask the registrars at the desk in the Main Hall.',
+      ),
+    ).toBeVisible();
     await page.goto(`${LIVE}/reports/fragile`);
     await expect(page).toHaveURL(`${LIVE}/catalogue`);
     const words = async (address: string): Promise<string> => {
@@ -247,8 +251,8 @@ test.describe('what is closed', () => {
     expect((await without('nothing')).status()).toBe(404);
     expect((await unlock(emailOf('Agnes Holloway'), 'wrong')).status()).toBe(401);
     await page.getByLabel('Unlock Approved by').click();
-    await page.getByLabel('Their email address').fill(emailOf('Agnes Holloway'));
-    await page.getByLabel('Their password').fill(PASSWORD);
+    await page.getByLabel('Email address of that person').fill(emailOf('Agnes Holloway'));
+    await page.getByLabel('Password of that person').fill(PASSWORD);
     await page.getByRole('dialog').getByRole('button', { name: 'Unlock' }).click();
     await expect(
       page
@@ -256,10 +260,10 @@ test.describe('what is closed', () => {
         .getByText(one?.who ?? '?')
         .first(),
     ).toBeVisible();
-    await expect(page.getByText(/Approved by is open until .* unlocked by Agnes Holloway/)).toBeVisible();
+    await expect(page.getByText(/Approved by is unlocked until .* \(by Agnes Holloway\)/)).toBeVisible();
     await page.goto(`${LIVE}/loans/${two?.id}`);
     await expect(page.getByLabel('Unlock Approved by')).toBeVisible();
-    await expect(page.getByText(/is open until/)).toHaveCount(0);
+    await expect(page.getByText(/is unlocked until/)).toHaveCount(0);
     // Another session of the same person has it not.
     const elsewhere = (await (await marcus.get(`${RECORDS}/loan/${one?.id}`)).json()) as { values: object };
     expect(elsewhere.values).not.toHaveProperty('loan_approver');
@@ -307,11 +311,11 @@ test.describe('coming in, and looking after people', () => {
     page,
   }) => {
     await page.goto(`${LIVE}/sign-in`);
-    await page.getByRole('link', { name: 'Ask for an account' }).click();
+    await page.getByRole('link', { name: 'Sign up' }).click();
     await page.getByLabel('Name').fill('New Lender');
     await page.getByLabel('Email address').fill('new.lender@elsewhere.example');
-    await page.getByRole('button', { name: 'Ask for an account' }).click();
-    await expect(page.getByText('A message is on its way')).toBeVisible();
+    await page.getByRole('button', { name: 'Sign up' }).click();
+    await expect(page.getByText('We have sent you an email')).toBeVisible();
     const visitor = await session();
     const signIn = () =>
       visitor.post(`${LIVE}/api/session`, {
@@ -326,15 +330,15 @@ test.describe('coming in, and looking after people', () => {
     await page.goto(message?.link ?? '');
     await page.goto(message?.link ?? '');
     await page.getByLabel(/^Password/).fill('short');
-    await page.getByRole('button', { name: 'Set this password' }).click();
+    await page.getByRole('button', { name: 'Set password' }).click();
     await expect(page.getByText('at least 10 characters.')).toBeVisible();
     await page.getByLabel(/^Password/).fill('a long password');
-    await page.getByRole('button', { name: 'Set this password' }).click();
-    await expect(page.getByText('Your password is set')).toBeVisible();
+    await page.getByRole('button', { name: 'Set password' }).click();
+    await expect(page.getByText('Password saved')).toBeVisible();
     await page.goto(message?.link ?? '');
-    await expect(page.getByText('This link cannot be used')).toBeVisible();
+    await expect(page.getByText('This link no longer works')).toBeVisible();
     await page.goto(`${LIVE}/sign-in`);
-    await page.getByLabel('E-mail address').fill('new.lender@elsewhere.example');
+    await page.getByLabel('Email address').fill('new.lender@elsewhere.example');
     await page.getByLabel('Password').fill('a long password');
     await page.getByRole('button', { name: 'Sign in', exact: true }).click();
     await expect(page).toHaveURL(`${LIVE}/pieces`);
@@ -384,18 +388,18 @@ test.describe('coming in, and looking after people', () => {
 test.describe('the people bench', () => {
   test('a newcomer writes “only their own, and only while on loan” in both forms', async ({ browser }) => {
     const page = await studio(browser, 'tamsin@larkfield.example', 'element=s_piece&viewer=role:lender');
-    await page.getByRole('button', { name: 'Change when Lender' }).click();
+    await page.getByRole('button', { name: 'Edit the condition for Lender' }).click();
     const text = page.getByLabel('Condition as text');
     await text.fill('record.lender_email = user.email and record.on_lo');
     await expect(page.getByText('Did you mean record.on_loan?')).toBeVisible();
-    await expect(page.getByRole('button', { name: 'Use it' })).toBeDisabled();
+    await expect(page.getByRole('button', { name: 'Apply' })).toBeDisabled();
     await text.press('Enter');
     await expect(page.getByText(/^For \d+ of \d+ people: .*Harriet Arkwright/)).toBeVisible();
-    await expect(page.getByLabel('What is looked at')).toHaveCount(2);
+    await expect(page.getByLabel('Value to check')).toHaveCount(2);
     // The same by picking: the value turns, and the text with it.
     await page.getByLabel('Value').last().selectOption({ label: 'No' });
     await expect(text).toHaveValue('record.lender_email = user.email and record.on_loan = false');
-    await page.getByRole('button', { name: 'Use it' }).click();
+    await page.getByRole('button', { name: 'Apply' }).click();
     await expect(page.getByRole('listitem', { name: /^Lender:/ })).toContainText('record.on_loan = false');
     await undoButton(page).click();
     await expect(page.getByRole('listitem', { name: /^Lender:/ })).toContainText('meets "Own piece"');
@@ -408,22 +412,22 @@ test.describe('the people bench', () => {
     const page = await studio(browser);
     await page.getByRole('link', { name: 'People' }).click();
     await page.getByRole('button', { name: 'Roles', exact: true }).click();
-    await page.getByRole('button', { name: 'Add a role' }).click();
-    await page.getByLabel('Name of the role').fill('Courier');
-    await page.getByLabel('Name of the role').press('Enter');
+    await page.getByRole('button', { name: 'Add role' }).click();
+    await page.getByLabel('Role name').fill('Courier');
+    await page.getByLabel('Role name').press('Enter');
     await page.getByRole('checkbox', { name: 'Volunteer' }).first().check();
     await expect(page.getByRole('button', { name: 'Courier, includes Volunteer' })).toBeVisible();
     await page.getByRole('button', { name: /^Volunteer/ }).click();
-    await expect(page.getByRole('checkbox', { name: 'Courier (includes this one)' })).toBeDisabled();
+    await expect(
+      page.getByRole('checkbox', { name: 'Courier (cannot be included because it includes this role)' }),
+    ).toBeDisabled();
     await page.getByRole('button', { name: /^Auditor/ }).click();
-    await page.getByRole('button', { name: 'Delete …' }).click();
-    await expect(page.getByRole('dialog')).toContainText(
-      /\d+ lose something: Samuel Pryce|lose something: .*Samuel Pryce/,
-    );
+    await page.getByRole('button', { name: 'Delete…' }).click();
+    await expect(page.getByRole('dialog')).toContainText(/Lose access \(\d+\): .*Samuel Pryce/);
     await page.getByRole('button', { name: 'Close' }).click();
     await page.getByRole('button', { name: /^Courier/ }).click();
-    await page.getByRole('button', { name: 'Delete …' }).click();
-    await page.getByRole('button', { name: 'Delete it' }).click();
+    await page.getByRole('button', { name: 'Delete…' }).click();
+    await page.getByRole('button', { name: 'Delete role' }).click();
     await expect(page.getByRole('button', { name: /^Courier/ })).toHaveCount(0);
     await expect(page.getByText(/^Saved, /)).toBeVisible();
     await page.context().close();
@@ -432,7 +436,7 @@ test.describe('the people bench', () => {
   test('people are imported all or nothing, inspected, and switched off at once', async ({ browser }) => {
     const page = await studio(browser);
     await page.goto('/studio/larkfield/people');
-    await page.getByRole('button', { name: 'Import CSV' }).click();
+    await page.getByRole('button', { name: 'Import CSV…' }).click();
     const upload = (text: string) =>
       page
         .getByLabel('File')
@@ -441,18 +445,18 @@ test.describe('the people bench', () => {
     await upload(
       `${header}imported@x.example,"'=Ima Ported",volunteer@mill-annexe,2027-01-01\r\nbroken,,nothing,soon\r\n`,
     );
-    await expect(page.getByText('One line is wrong')).toBeVisible();
-    await expect(page.getByRole('button', { name: 'Import 1' })).toBeDisabled();
+    await expect(page.getByText('One line has an error')).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Apply changes \(/ })).toBeDisabled();
     await upload(`${header}imported@x.example,"'=Ima Ported",volunteer@mill-annexe,2027-01-01\r\n`);
-    await page.getByRole('button', { name: 'Import 1' }).click();
+    await page.getByRole('button', { name: /^Apply changes \(/ }).click();
     await page.getByLabel('Search people').fill('imported@x');
     await page.getByRole('button', { name: '=Ima Ported' }).click();
     const window = page.getByRole('dialog');
-    await expect(window.getByRole('region', { name: 'What they hold now' })).toContainText(
-      'Volunteer in Mill Annexe (given directly)',
+    await expect(window.getByRole('region', { name: 'Current access' })).toContainText(
+      'Volunteer in Mill Annexe (assigned directly)',
     );
     await window.getByLabel(/^Test a role/).fill('user in group "Trained to handle"');
-    await expect(window.getByText('Yes, for this person it is true now.')).toBeVisible();
+    await expect(window.getByText('Yes. The condition is true for this person now.')).toBeVisible();
     await page.keyboard.press('Escape');
     const file = await page.request.get('/studio/api/applications/larkfield/people/csv');
     expect(await file.text()).toContain(
@@ -464,11 +468,11 @@ test.describe('the people bench', () => {
     expect((await tomas.get(`${RECORDS}/report`)).status()).toBe(200);
     await page.getByLabel('Search people').fill('Tomas Lindgren');
     await page.getByRole('button', { name: 'Tomas Lindgren' }).click();
-    await page.getByRole('dialog').getByRole('button', { name: 'Switch off' }).click();
-    await expect(page.getByRole('dialog').getByRole('button', { name: 'Switch on' })).toBeVisible();
+    await page.getByRole('dialog').getByRole('button', { name: 'Disable account' }).click();
+    await expect(page.getByRole('dialog').getByRole('button', { name: 'Enable account' })).toBeVisible();
     expect((await tomas.get(`${RECORDS}/report`)).status()).toBe(404);
-    await page.getByRole('dialog').getByRole('button', { name: 'Switch on' }).click();
-    await expect(page.getByRole('dialog').getByRole('button', { name: 'Switch off' })).toBeVisible();
+    await page.getByRole('dialog').getByRole('button', { name: 'Enable account' }).click();
+    await expect(page.getByRole('dialog').getByRole('button', { name: 'Disable account' })).toBeVisible();
     expect((await tomas.get(`${RECORDS}/report`)).status()).toBe(404);
     await page.context().close();
   });

@@ -18,10 +18,10 @@ test('people sign in, list, save and act as another person on the live origin', 
   await expect(page.getByText('Saved.', { exact: true })).toBeVisible();
   await page.goto(page.url());
   await expect(page.getByRole('textbox', { name: 'Maker' })).toHaveValue('Made on the live origin');
-  await page.getByRole('button', { name: 'Look as somebody' }).click();
+  await page.getByRole('button', { name: 'Act as someone else…' }).click();
   await page.getByPlaceholder('Name').fill('ines');
   await page.getByRole('option', { name: /^Ines/ }).click();
-  await expect(page.getByRole('region', { name: 'Looking as somebody else' })).toContainText('Ines Okafor');
+  await expect(page.getByRole('region', { name: 'Acting as someone else' })).toContainText('Ines Okafor');
   expect(failed).toEqual([]);
 });
 

@@ -58,7 +58,7 @@ test('who has not the right that a contract asks for is refused, whatever they s
       holds(route, 'who asks for what is not there', await ask(nobody, route, 'no-such'), 404);
       continue;
     }
-    holds(route, 'who is signed out', await ask(nobody, route), 401);
+    holds(route, 'signed-out visitors', await ask(nobody, route), 401);
     if (right === 'builder') continue;
     holds(route, 'a builder of something else', await ask(editor, route, 'no-such'), 404);
     const changes =

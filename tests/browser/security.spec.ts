@@ -120,8 +120,13 @@ test('pages come with a strict content policy, and run under it', async ({ page 
 
 test('a reviewer looks at everything and changes nothing', async ({ browser }) => {
   const page = await studio(browser, 'vera@larkfield.example', 'element=s_stores&viewer=role:curator');
-  await expect(page.getByText('For reading only')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Add who' })).toHaveCount(0);
+  await expect(
+    page
+      .getByRole('status')
+      .filter({ hasText: /^Read-only/ })
+      .first(),
+  ).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Add line' })).toHaveCount(0);
   const answer = await page.request.post('/studio/api/applications/larkfield/draft', {
     data: { base: 0, ask: 'undo' },
   });
@@ -159,14 +164,14 @@ test('two builders at once: the later sees the earlier’s block line, and loses
   const curator = ada.getByRole('listitem', { name: /^Curator[:,]/ });
   await curator.getByRole('radio', { name: 'Block' }).click();
   await expect(ada.getByText(/^Saved, /)).toBeVisible();
-  await bo.getByRole('button', { name: 'Follow Reports again' }).click();
-  await expect(bo.getByText('Meanwhile Tamsin Reed changed the draft').first()).toBeVisible();
-  await expect(bo.getByRole('listitem', { name: 'Curator, exactly: Block' })).toBeVisible();
+  await bo.getByRole('button', { name: 'Remove these lines and follow Reports' }).click();
+  await expect(bo.getByText('Tamsin Reed changed the draft in the meantime').first()).toBeVisible();
+  await expect(bo.getByRole('listitem', { name: 'Curator (directly assigned): Block' })).toBeVisible();
   await bo.unrouteAll();
   await undoButton(ada).click();
-  await expect(ada.getByRole('listitem', { name: 'Curator: Read' })).toBeVisible();
+  await expect(ada.getByRole('listitem', { name: 'Curator: Read-only' })).toBeVisible();
   // And what the other does comes by itself.
-  await expect(bo.getByRole('listitem', { name: 'Curator: Read' })).toBeVisible();
+  await expect(bo.getByRole('listitem', { name: 'Curator: Read-only' })).toBeVisible();
 });
 
 test('odd bytes are refused, and are no error of the server', async () => {

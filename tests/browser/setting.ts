@@ -92,7 +92,7 @@ export async function signInOverHttp(request: APIRequestContext, name: string): 
 }
 
 export async function fillSignIn(page: Page, email: string): Promise<void> {
-  await page.getByLabel('E-mail address').fill(email);
+  await page.getByLabel('Email address').fill(email);
   await page.getByLabel('Password').fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign in', exact: true }).click();
   // Where it leads hears what is pressed there; who is refused stays.
@@ -113,7 +113,12 @@ export async function studio(
   await fillSignIn(page, email);
   await page.waitForURL('**/gates**');
   if (query) await page.goto(`/studio/larkfield/gates?${query}`);
-  await expect(page.getByText(/^Saved|^For reading/)).toBeVisible();
+  await expect(
+    page
+      .getByRole('status')
+      .filter({ hasText: /^Saved|^Read-only/ })
+      .first(),
+  ).toBeVisible();
   // The page works once the canvas has its first screen.
   await expect(page.getByLabel('Address in the application')).not.toHaveValue('/');
   return page;

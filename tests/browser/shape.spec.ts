@@ -24,7 +24,7 @@ async function at(element: string): Promise<void> {
 }
 async function add(words: string, exactly: string): Promise<void> {
   await panel().getByRole('button', { name: 'Add here' }).click();
-  await page.getByPlaceholder('Type to find what can come here').fill(words);
+  await page.getByPlaceholder('Search what can be added here').fill(words);
   await page.getByRole('option', { name: exactly }).first().click();
 }
 async function name(text: string): Promise<void> {
@@ -51,7 +51,7 @@ test('a section is added and named, a field and a new one are put in it, and who
   await add('on loan', 'On loan');
   await expect(panel()).toContainText('Field on Item details, in Keeping');
   await expect(canvas().getByText('On loan', { exact: true }).first()).toBeVisible();
-  await expect(panel().getByText('So now')).toBeVisible();
+  await expect(panel().getByText('Result')).toBeVisible();
   await add('new field', 'New field of Item');
   await expect(panel().getByRole('heading', { name: 'New field' })).toBeVisible();
   await expect(canvas().getByText('New field', { exact: true }).first()).toBeVisible();
@@ -66,11 +66,11 @@ test('the new field becomes a choice with three options, in the data', async () 
     ).then(([row]) => row?.id);
   await expect.poll(added).toBeTruthy();
   await at((await added()) ?? '');
-  await expect(panel()).toContainText('Field of the data, of Items');
+  await expect(panel()).toContainText('Data field of Items');
   await name('Light');
-  await panel().getByLabel('Holds').selectOption({ label: 'Choice' });
-  await panel().getByRole('button', { name: 'Add an option' }).click();
-  await panel().getByRole('button', { name: 'Add an option' }).click();
+  await panel().getByLabel('Type').selectOption({ label: 'Choice' });
+  await panel().getByRole('button', { name: 'Add option' }).click();
+  await panel().getByRole('button', { name: 'Add option' }).click();
   await panel().getByRole('textbox', { name: 'Option 3' }).fill('Dark');
   await page.keyboard.press('Enter');
   await panel().getByRole('button', { name: 'Move Dark up' }).click();
@@ -104,7 +104,7 @@ test('the canvas follows the draft also where something is written in its form',
   await at('p_item_value');
   await expect.poll(parts).toContain('p_item_value');
   const [first, second, ...rest] = await parts();
-  await canvas().getByRole('switch', { name: 'Clicks work' }).click();
+  await canvas().getByRole('switch', { name: 'Interactive' }).click();
   const asked = page.waitForResponse(/before-saving/);
   await canvas().getByLabel('On display').click();
   await asked;
@@ -130,15 +130,15 @@ test('parts are dragged and carried by the arrows on the canvas, and a seam take
   };
   const seam = (about: string): Locator =>
     canvas().locator('.seam', { has: page.getByLabel(about, { exact: true }) });
-  await expect(canvas().getByLabel('Add behind Store and shelf')).toBeAttached();
-  await drag(canvas().locator('[data-element=p_item_value]'), seam('Add behind Store and shelf'));
+  await expect(canvas().getByLabel('Add after Store and shelf')).toBeAttached();
+  await drag(canvas().locator('[data-element=p_item_value]'), seam('Add after Store and shelf'));
   await expect.poll(async () => (await parts()).indexOf('p_item_value')).toBe(3);
   await page.keyboard.press('Control+z');
   await expect.poll(parts).toEqual(before);
   // By the keyboard: taken by its grip, carried from place to place, and put down.
   await canvas().getByRole('button', { name: 'Move Insurance value' }).focus();
   await page.keyboard.press('Space');
-  const said = page.getByText(/^Insurance value would stand/);
+  const said = page.getByText(/^Insurance value would be placed/);
   await expect(said).toBeAttached();
   const first = await said.textContent();
   await page.keyboard.press('ArrowDown');
@@ -149,11 +149,11 @@ test('parts are dragged and carried by the arrows on the canvas, and a seam take
   await expect.poll(parts).toEqual(before);
   // A seam offers what can come right there: here the reports that belong to the piece.
   await canvas().locator('[data-element=p_item_value] label').click();
-  await canvas().getByRole('button', { name: 'Add behind Insurance value' }).click();
-  await page.getByPlaceholder('Type to find what can come here').fill('reports');
-  await page.getByRole('option', { name: /those whose Item is this Item/ }).click();
+  await canvas().getByRole('button', { name: 'Add after Insurance value' }).click();
+  await page.getByPlaceholder('Search what can be added here').fill('reports');
+  await page.getByRole('option', { name: /those whose Item is the Item on the screen/ }).click();
   await expect(panel().getByRole('heading', { name: 'Condition reports' })).toBeVisible();
-  await expect(panel().getByLabel('Of these')).toHaveValue('report_item');
+  await expect(panel().getByLabel('Records to list')).toHaveValue('report_item');
   await expect.poll(async () => (await parts()).length).toBe(before.length + 1);
   await page.keyboard.press('Control+z');
   await expect.poll(parts).toEqual(before);
@@ -192,15 +192,15 @@ test('a screen with an address of its own, a menu item under another, and a seco
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Address in the application')).toHaveValue('/shelves');
   // Nobody gets it until somebody is given it.
-  await expect(panel().getByText('0 of 62 people')).toBeVisible();
+  await expect(panel().getByText('0 of 62 people have access')).toBeVisible();
   await panel().getByLabel('Address', { exact: true }).fill('loans');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/has the address loans too/).first()).toBeVisible();
+  await expect(page.getByText(/has the same address \(loans\)/).first()).toBeVisible();
   await add('face', 'Face');
   await expect(panel().getByRole('heading', { name: 'New face' })).toBeVisible();
   await at('m_reports');
   await panel().getByRole('button', { name: 'Add here' }).click();
-  await page.getByPlaceholder('Type to find what can come here').fill('Shelf walk');
+  await page.getByPlaceholder('Search what can be added here').fill('Shelf walk');
   await page.getByRole('option', { name: 'Shelf walk' }).last().click();
   await expect(panel()).toContainText('Menu item in Reports');
 });
@@ -212,7 +212,7 @@ test('an area has a menu of its own, drawn around its screens and no others', as
   await expect(page.getByLabel('Address in the application')).toHaveValue('/stores');
   const menu = canvas().getByRole('navigation', { name: 'Application menu' });
   await expect(menu.locator('[data-element]')).toHaveText(['Stores']);
-  await panel().getByLabel('Name above it').fill('Down in the stores');
+  await panel().getByLabel('Title shown above the menu').fill('Down in the stores');
   await page.keyboard.press('Enter');
   await expect(canvas().getByText('Down in the stores')).toBeVisible();
   await add('People', 'People');
@@ -225,26 +225,26 @@ test('an area has a menu of its own, drawn around its screens and no others', as
 test('a button does something else, a list shows less, an action sets something', async () => {
   await at('b_request_loan');
   await panel()
-    .getByLabel('What it does')
-    .selectOption({ label: 'Release from store: does it to the record' });
+    .getByLabel('Effect')
+    .selectOption({ label: 'Release from store: runs the action on the record' });
   const last = (): Promise<string | undefined> =>
     query<{ id: string }>(`select edit->>'id' as id from edits order by revision desc limit 1`).then(
       ([row]) => row?.id,
     );
   await expect.poll(last).toBe('b_request_loan');
   await page.reload();
-  await expect(panel().getByLabel('What it does')).toHaveValue('action a_item_release');
+  await expect(panel().getByLabel('Effect')).toHaveValue('action a_item_release');
   await at('l_catalogue');
   await expect(panel()).toContainText('record.on_display');
-  await panel().getByRole('button', { name: 'Show all' }).click();
+  await panel().getByRole('button', { name: 'Remove filter' }).click();
   await expect(panel()).toContainText('All Items');
-  await panel().getByRole('button', { name: 'Only when …' }).click();
-  await expect(page.getByRole('dialog')).toContainText('On display shows a record when');
+  await panel().getByRole('button', { name: 'Add filter…' }).click();
+  await expect(page.getByRole('dialog')).toContainText('On display shows records where');
   await page.keyboard.press('Escape');
   await at('item');
   await add('action', 'Action');
   await expect(panel().getByRole('heading', { name: 'New action' })).toBeVisible();
-  await expect(panel().getByLabel('Name of the action')).toHaveValue('New action');
+  await expect(panel().getByLabel('Action name')).toHaveValue('New action');
   // A field that is needed is set at once to what it becomes.
   await panel().getByLabel('Set another field').selectOption({ label: 'Branch' });
   await panel().getByLabel('Branch becomes').selectOption({ label: 'Main Hall' });
@@ -254,27 +254,27 @@ test('a button does something else, a list shows less, an action sets something'
 test('a chart of a list is added, counts by another field, and goes with its list', async () => {
   await at('l_catalogue');
   await add('chart', 'Chart of On display');
-  await expect(panel()).toContainText('It counts what On display shows');
+  await expect(panel()).toContainText('The chart counts the records that On display shows');
   const chart = canvas().locator('figure');
-  await expect(chart.getByText('How many').first()).toBeVisible();
-  await panel().getByLabel('Counts by').selectOption({ label: 'On display' });
-  await panel().getByLabel('Drawn as').selectOption({ label: 'A line' });
+  await expect(chart.getByText('Number of records').first()).toBeVisible();
+  await panel().getByLabel('Group by').selectOption({ label: 'On display' });
+  await panel().getByLabel('Chart type').selectOption({ label: 'Line' });
   // The same as a table, folded: clicks on the canvas select.
   await expect(chart.locator('td', { hasText: /^Yes$/ })).toBeAttached();
   await at('l_catalogue');
   await page.getByRole('tree').focus();
   await page.keyboard.press('Delete');
-  await expect(page.getByRole('alertdialog')).toContainText(/chart on Catalogue.* goes with it/);
-  await page.getByRole('button', { name: 'Leave it' }).click();
+  await expect(page.getByRole('alertdialog')).toContainText(/chart on Catalogue.* will be deleted too/);
+  await page.getByRole('button', { name: 'Cancel' }).click();
 });
 
 test('what goes with a field is told before it goes, and one undo gives it all back', async () => {
   await at('item_condition');
-  await panel().getByRole('button', { name: 'Remove …' }).click();
+  await panel().getByRole('button', { name: 'Delete…' }).click();
   const asked = page.getByRole('alertdialog');
-  await expect(asked).toContainText('Condition (column on Item list) goes with it.');
+  await expect(asked).toContainText('Condition (column on Item list) will be deleted too.');
   await expect(asked).toContainText('Fragile pieces (list on Fragile pieces)');
-  await asked.getByRole('button', { name: 'Remove it' }).click();
+  await asked.getByRole('button', { name: 'Delete' }).click();
   await expect(
     page.getByRole('region', { name: 'Data' }).getByRole('row', { name: /^Condition/ }),
   ).toBeHidden();
@@ -283,9 +283,9 @@ test('what goes with a field is told before it goes, and one undo gives it all b
     page.getByRole('region', { name: 'Data' }).getByRole('row', { name: /^Condition/ }),
   ).toBeVisible();
   await at('item_title');
-  await panel().getByRole('button', { name: 'Remove …' }).click();
-  await expect(page.getByRole('alertdialog')).toContainText('are called by their Accession no.');
-  await page.getByRole('button', { name: 'Leave it' }).click();
+  await panel().getByRole('button', { name: 'Delete…' }).click();
+  await expect(page.getByRole('alertdialog')).toContainText('Accession no.');
+  await page.getByRole('button', { name: 'Cancel' }).click();
 });
 
 test('two builders at once: a renaming and a move of the same thing both hold', async ({ browser }) => {
@@ -324,5 +324,5 @@ test('a reviewer sees all of it, and changes nothing', async ({ browser }) => {
   const seen = reviewer.getByRole('region', { name: 'Shape' });
   await expect(seen.getByLabel('Name', { exact: true })).toBeDisabled();
   await expect(seen.getByRole('button', { name: 'Add here' })).toBeHidden();
-  await expect(seen.getByRole('button', { name: 'Remove …' })).toBeHidden();
+  await expect(seen.getByRole('button', { name: 'Delete…' })).toBeHidden();
 });

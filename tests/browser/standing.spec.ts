@@ -106,24 +106,24 @@ test('it ends by itself when the time is over', async () => {
 test('a bar says who looks as whom, leads back by one click, and on to the next', async ({ page }) => {
   await page.goto(`${LIVE}/sign-in`);
   await fillSignIn(page, emailOf('Agnes Holloway'));
-  await page.getByRole('button', { name: 'Look as somebody' }).click();
+  await page.getByRole('button', { name: 'Act as someone else…' }).click();
   await page.getByPlaceholder('Name').fill('ines');
   await expect(page.getByRole('option')).toHaveCount(1);
   await page.keyboard.press('Enter');
-  const bar = page.getByRole('region', { name: 'Looking as somebody else' });
+  const bar = page.getByRole('region', { name: 'Acting as someone else' });
   await expect(bar).toContainText(
-    'Agnes Holloway is looking as Ines Okafor, at what both may see, for reading only',
+    'Agnes Holloway is acting as Ines Okafor, with only the access both people have, read-only',
   );
   await page.goto(`${LIVE}/items/${MARKED.id}`);
   await expect(bar).toBeVisible();
   await expect(page.getByText('MARK-title').first()).toBeVisible();
   await expect(page.getByRole('textbox', { name: 'Title' })).toHaveCount(0);
-  await bar.getByRole('button', { name: 'Go on to the next' }).click();
+  await bar.getByRole('button', { name: 'Act as someone else…' }).click();
   await page.getByPlaceholder('Name').fill('marcus');
   await expect(page.getByRole('option')).toHaveCount(1);
   await page.keyboard.press('Enter');
-  await expect(bar).toContainText('looking as Marcus Bell');
-  await bar.getByRole('button', { name: 'Back to Agnes Holloway' }).click();
+  await expect(bar).toContainText('acting as Marcus Bell');
+  await bar.getByRole('button', { name: 'Stop acting as this person' }).click();
   await expect(bar).toHaveCount(0);
   const looked = await query(
     `select 1 from audit_events where what = 'looked' and detail ->> 'address' = '/items/${MARKED.id}' and person_id = $1`,
@@ -132,29 +132,29 @@ test('a bar says who looks as whom, leads back by one click, and on to the next'
   expect(looked.length).toBeGreaterThan(0);
 });
 
-test('“I should be able to see this” reaches the builder and opens at that state', async ({ browser }) => {
+test('“Request access…” reaches the builder and opens at that state', async ({ browser }) => {
   const live: Page = await (await browser.newContext()).newPage();
   await live.goto(`${LIVE}/sign-in?back=${encodeURIComponent(`${LIVE}/loans`)}`);
   await fillSignIn(live, emailOf('Wren Tolliver'));
-  await expect(live.getByRole('heading', { name: 'This page is not open to you' })).toBeVisible();
-  await live.getByRole('button', { name: 'I should be able to see this' }).click();
+  await expect(live.getByRole('heading', { name: 'You do not have access to this page' })).toBeVisible();
+  await live.getByRole('button', { name: 'Request access…' }).click();
   await live.getByRole('textbox').fill('A borrower asks for the ewer.');
-  await live.getByRole('button', { name: 'Send the note' }).click();
-  await expect(live.getByText('Sent. The people who build').first()).toBeVisible();
+  await live.getByRole('button', { name: 'Send request' }).click();
+  await expect(live.getByText('Request sent. The people who build').first()).toBeVisible();
   const page = await studio(browser);
   await page.goto('/studio/larkfield/look');
-  await page.getByRole('button', { name: /^1 note/ }).click();
+  await page.getByRole('button', { name: /^1 access request/ }).click();
   await expect(page.getByText('“A borrower asks for the ewer.”')).toBeVisible();
-  await page.getByRole('button', { name: 'Look as Wren Tolliver, then and there' }).click();
+  await page.getByRole('button', { name: 'View as Wren Tolliver, at that time and address' }).click();
   const pane = page.getByRole('region', { name: /^Pane A, Wren Tolliver/ });
-  await expect(pane.getByRole('status').first()).toHaveText('Refused');
+  await expect(pane.getByRole('status').first()).toHaveText('No access');
   await expect(page.getByRole('region', { name: 'Why' })).toContainText(
     'Why Wren Tolliver has “Closed”: Loan list',
   );
   // What would change it is one click away: on the draft, still at that person and moment.
-  await page.getByRole('button', { name: 'on the draft' }).click();
-  await expect(page.getByRole('region', { name: 'Why' })).toContainText('To give Wren Tolliver');
+  await page.getByRole('button', { name: 'the current draft' }).click();
+  await expect(page.getByRole('region', { name: 'Why' })).toContainText('Give Wren Tolliver');
   await expect(pane.getByRole('button', { name: /^When: now/ })).toHaveCount(0);
-  await page.getByRole('button', { name: 'Done' }).click();
-  await expect(page.getByRole('button', { name: /note/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Mark as done' }).click();
+  await expect(page.getByRole('button', { name: /access request/ })).toHaveCount(0);
 });

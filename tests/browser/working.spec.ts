@@ -6,7 +6,7 @@ test.beforeAll(putMarkedItem);
 const panel = (page: Page) => page.getByRole('region', { name: 'Gate' });
 const outline = (page: Page) => page.getByRole('tree', { name: 'The application' });
 const canvas = (page: Page) => page.locator('#canvas-frame');
-const rail = (page: Page) => page.getByRole('radiogroup', { name: 'Look as' });
+const rail = (page: Page) => page.getByRole('radiogroup', { name: 'View as' });
 const focused = (page: Page) =>
   page.evaluate(() => document.activeElement?.closest('[data-region]')?.getAttribute('data-region'));
 
@@ -17,8 +17,8 @@ test('the places of the bench are one key away, and focus never falls to the pag
   await expect(rail(page).getByRole('radio', { name: /^Assistant/ })).toBeChecked();
   await page.keyboard.press('ArrowRight');
   await expect(rail(page).getByRole('radio', { name: /^Registrar/ })).toBeChecked();
-  await page.getByRole('link', { name: 'Skip to the work' }).focus();
-  await expect(page.getByRole('link', { name: 'Skip to the work' })).toBeInViewport();
+  await page.getByRole('link', { name: 'Skip to main content' }).focus();
+  await expect(page.getByRole('link', { name: 'Skip to main content' })).toBeInViewport();
   await page.keyboard.press('Enter');
   await expect(outline(page)).toBeFocused();
   await page.keyboard.press('Enter');
@@ -34,14 +34,14 @@ test('the places of the bench are one key away, and focus never falls to the pag
   // What had the focus is gone: it goes to the place where that stood.
   const lines = panel(page).getByRole('listitem');
   const before = await lines.count();
-  const bin = panel(page).getByRole('button', { name: /^Take away the line/ });
+  const bin = panel(page).getByRole('button', { name: /^Remove the line/ });
   await bin.last().focus();
   await page.keyboard.press('Enter');
   await expect(lines).toHaveCount(before - 1);
   await expect.poll(() => focused(page)).toBe('gate');
   await page.keyboard.press('Control+z');
   await expect(lines).toHaveCount(before);
-  await expect(page.getByText(/^Taken back: Stores\. Now:/).first()).toBeVisible();
+  await expect(page.getByText(/^Undone: Stores\. Line added:/).first()).toBeVisible();
   // From a name to its gate: / finds, Enter goes to what was found, Enter again to its gate.
   await page.keyboard.press('/');
   await page.keyboard.type('Out on loan');
@@ -56,27 +56,27 @@ test('what is taken away offers to be taken back, and does so only while it is t
   browser,
 }) => {
   const page = await studio(browser, 'tamsin@larkfield.example', 'element=s_report&viewer=role:registrar');
-  const bin = panel(page).getByRole('button', { name: /^Take away the line/ });
+  const bin = panel(page).getByRole('button', { name: /^Remove the line/ });
   await expect(bin.first()).toBeVisible();
   const before = await bin.count();
   await bin.last().click();
   await expect(bin).toHaveCount(before - 1);
   const undo = page.getByRole('button', { name: 'Undo', exact: true }).last();
-  await expect(page.getByText('The line was taken away.').first()).toBeVisible();
+  await expect(page.getByText('Line removed.').first()).toBeVisible();
   await undo.click();
   await expect(bin).toHaveCount(before);
   await bin.last().click();
   await expect(bin).toHaveCount(before - 1);
-  await expect(page.getByText('The line was taken away.').first()).toBeVisible();
+  await expect(page.getByText('Line removed.').first()).toBeVisible();
   await bin.last().click();
   await expect(bin).toHaveCount(before - 2);
-  const offer = page.getByRole('listitem').filter({ hasText: 'The line was taken away.' });
+  const offer = page.getByRole('listitem').filter({ hasText: 'Line removed.' });
   await expect(offer).toHaveCount(1);
   await page.keyboard.press('Control+z');
   await expect(bin).toHaveCount(before - 1);
   // What it offers to take back is no longer the last change: it says so, and takes nothing back.
   await offer.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByText(/There are later changes of yours/).first()).toBeVisible();
+  await expect(page.getByText(/You have made later changes/).first()).toBeVisible();
   await expect(bin).toHaveCount(before - 1);
   await page.keyboard.press('Control+z');
   await expect(bin).toHaveCount(before);
@@ -87,7 +87,7 @@ test('Tab through the canvas selects nothing; Enter does; ghosts say whose they 
 }) => {
   const page = await studio(browser, 'tamsin@larkfield.example', 'element=s_item&viewer=role:lender');
   await expect(panel(page).getByRole('heading', { level: 2 })).toHaveText('Item details');
-  const ghost = canvas(page).getByRole('img', { name: 'Insurance value: not for this viewer' });
+  const ghost = canvas(page).getByRole('img', { name: 'Insurance value: hidden from this viewer' });
   await expect(ghost).toBeVisible();
   await canvas(page).focus();
   for (let n = 0; n < 6; n++) await page.keyboard.press('Tab');
@@ -95,7 +95,7 @@ test('Tab through the canvas selects nothing; Enter does; ghosts say whose they 
   await expect(panel(page).getByRole('heading', { level: 2 })).toHaveText('Item details');
   await ghost.click();
   await expect(panel(page).getByRole('heading', { level: 2 })).toHaveText('Insurance value');
-  await canvas(page).getByRole('img', { name: 'Stores: not for this viewer' }).focus();
+  await canvas(page).getByRole('img', { name: 'Stores: hidden from this viewer' }).focus();
   await page.keyboard.press('Enter');
   await expect(panel(page).getByRole('heading', { level: 2 })).toHaveText('Stores');
 });
@@ -113,7 +113,7 @@ test('from bench to bench, and back, go element, viewer, record and panes', asyn
   await page.getByRole('button', { name: 'Pane', exact: true }).click();
   await expect(page.getByRole('region', { name: /^Pane B/ })).toBeVisible();
   await page.getByRole('link', { name: /^Release/ }).click();
-  await expect(page.getByRole('heading', { name: /^(What release|Nothing waits)/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^(Changes in release|No unreleased)/ })).toBeVisible();
   await page.getByRole('link', { name: 'Gates' }).click();
   await expect(panel(page).getByRole('heading', { level: 2 })).toHaveText('Maker');
   await expect(page.getByLabel('Address in the application')).toHaveValue(`/items/${MARKED.id}`);
@@ -127,13 +127,13 @@ test('from bench to bench, and back, go element, viewer, record and panes', asyn
 
 test('a condition is taken as true while one looks, and that is said', async ({ browser }) => {
   const page = await studio(browser, 'tamsin@larkfield.example', 'element=s_piece&viewer=role:lender');
-  await expect(canvas(page)).toContainText('This page is not open to you');
+  await expect(canvas(page)).toContainText('You do not have access to this page');
   await panel(page)
-    .getByLabel(/^How the condition is taken/)
+    .getByLabel(/^Preview setting for the condition/)
     .selectOption('true');
-  await expect(page.getByText(/is taken as true/)).toBeVisible();
-  await page.getByRole('button', { name: 'As it is' }).click();
-  await expect(page.getByText(/is taken as true/)).toHaveCount(0);
+  await expect(page.getByText(/is treated as true/)).toBeVisible();
+  await page.getByRole('button', { name: 'Reset' }).click();
+  await expect(page.getByText(/is treated as true/)).toHaveCount(0);
 });
 
 test('a role is given by a choice and a button, in a unit and for a time; what counts at once asks', async ({
@@ -145,9 +145,9 @@ test('a role is given by a choice and a button, in a unit and for a time; what c
   await page.waitForURL((url) => !url.pathname.endsWith('sign-in'));
   await page.goto(`${LIVE}/people`);
   await page.getByRole('searchbox').fill('Nell Sparrow');
-  await page.getByRole('button', { name: 'Change Nell Sparrow' }).click();
+  await page.getByRole('button', { name: 'Edit Nell Sparrow' }).click();
   const window = page.getByRole('dialog');
-  const role = window.getByLabel('Role to give');
+  const role = window.getByLabel('Role to assign');
   await role.focus();
   // An arrow key chooses, and gives nothing.
   await page.keyboard.press('ArrowDown');
@@ -159,22 +159,22 @@ test('a role is given by a choice and a button, in a unit and for a time; what c
   };
   const before = await held();
   await role.selectOption({ label: 'Assistant' });
-  await window.getByLabel('In which unit').selectOption({ label: 'Mill Annexe' });
+  await window.getByLabel('Unit').selectOption({ label: 'Mill Annexe' });
   await window.getByRole('textbox', { name: 'until' }).fill('1 March 2031');
   expect(await held()).toBe(before);
-  await window.getByRole('button', { name: 'Give', exact: true }).click();
+  await window.getByRole('button', { name: 'Assign', exact: true }).click();
   await expect(window.getByText(/^Assistant in Mill Annexe, until 1 Mar 2031/)).toBeVisible();
-  await window.getByRole('button', { name: 'Take Assistant in Mill Annexe away' }).click();
+  await window.getByRole('button', { name: 'Remove Assistant in Mill Annexe' }).click();
   const asked = page.getByRole('alertdialog');
-  await expect(asked).toContainText('Take Assistant in Mill Annexe away from Nell Sparrow?');
-  await asked.getByRole('button', { name: 'Leave it' }).click();
+  await expect(asked).toContainText('Remove the role Assistant in Mill Annexe from Nell Sparrow?');
+  await asked.getByRole('button', { name: 'Cancel' }).click();
   await expect(window.getByText(/^Assistant in Mill Annexe/)).toBeVisible();
-  await window.getByRole('button', { name: 'Take Assistant in Mill Annexe away' }).click();
-  await asked.getByRole('button', { name: 'Take it away' }).click();
+  await window.getByRole('button', { name: 'Remove Assistant in Mill Annexe' }).click();
+  await asked.getByRole('button', { name: 'Remove role' }).click();
   await expect(window.getByText(/^Assistant in Mill Annexe/)).toHaveCount(0);
-  await window.getByRole('button', { name: 'New password …' }).click();
-  await expect(asked).toContainText('A new password for Nell Sparrow?');
-  await asked.getByRole('button', { name: 'Leave it' }).click();
+  await window.getByRole('button', { name: 'Reset password…' }).click();
+  await expect(asked).toContainText('Reset the password of Nell Sparrow?');
+  await asked.getByRole('button', { name: 'Cancel' }).click();
 });
 
 test('many at once: only what may be changed on the chosen rows, and no row of an earlier search', async ({
@@ -185,8 +185,8 @@ test('many at once: only what may be changed on the chosen rows, and no row of a
   await fillSignIn(page, emailOf('Agnes Holloway'));
   await page.waitForURL((url) => !url.pathname.endsWith('sign-in'));
   await page.goto(`${LIVE}/items`);
-  const boxes = page.getByRole('checkbox', { name: /^Choose (?!all)/ });
-  const many = page.getByRole('button', { name: /^Change many/ });
+  const boxes = page.getByRole('checkbox', { name: /^Select (?!all)/ });
+  const many = page.getByRole('button', { name: /^Bulk edit/ });
   await boxes.first().check();
   await expect(many).toContainText('(1)');
   await page.getByRole('searchbox').first().fill('MARK');

@@ -65,7 +65,7 @@ describe('bin/zinc in a pipeline', () => {
     [
       'deep conditions',
       () => ['check', put('a.json', withCondition(deep('{"not":', '}', 1000).replace('}', '{"all":[]}}')))],
-      /nested more than 100 deep/,
+      /nested more than 100 levels deep/,
     ],
     [
       'deep units',
@@ -79,7 +79,7 @@ describe('bin/zinc in a pipeline', () => {
           ),
         ),
       ],
-      /nested more than 100 deep/,
+      /nested more than 100 levels deep/,
     ],
     [
       'a deep menu',
@@ -93,7 +93,7 @@ describe('bin/zinc in a pipeline', () => {
           ),
         ),
       ],
-      /nested more than 100 deep/,
+      /nested more than 100 levels deep/,
     ],
     [
       '__proto__ as a key',
@@ -119,14 +119,14 @@ describe('bin/zinc in a pipeline', () => {
     [
       'a doubled key',
       () => ['check', put('i.json', TEXT.replace('"format": 3,', '"format": 3,\n"format": 3,'))],
-      /line 3, column 1: The key "format" is there twice/,
+      /line 3, column 1: The key "format" appears twice/,
     ],
     [
       'a file that was cut off',
       () => ['check', put('j.json', TEXT.slice(0, 20_000))],
       /line \d+, column \d+: .*(ends before|cannot be read|missing)/,
     ],
-    ['a file that is not there', () => ['check', join(folder, 'none.json')], /no such file/],
+    ['a file that is not there', () => ['check', join(folder, 'none.json')], /does not exist/],
     ['a folder', () => ['check', folder], /is a folder/],
     [
       'an unknown column',
@@ -136,29 +136,33 @@ describe('bin/zinc in a pipeline', () => {
     [
       'a doubled column',
       () => decide(world({}), put('l.csv', 'viewer,element,viewer\nsigned-out,s_items,x\n')),
-      /viewer is there twice/,
+      /viewer appears twice/,
     ],
     ['no cases', () => decide(world({}), put('m.csv', 'viewer,element\n')), /no cases/],
-    ['a day that there is not', () => ['reach', app, '--at', '2026-02-30T00:00:00Z'], /is no moment/],
+    [
+      'a day that there is not',
+      () => ['reach', app, '--at', '2026-02-30T00:00:00Z'],
+      /is not a valid date and time/,
+    ],
     [
       'doubled people',
       () => decide(world({ people: [{ id: 'a' }, { id: 'a' }] })),
-      /people\[1\]: a is there twice/,
+      /people\[1\]: a appears twice/,
     ],
     [
       'doubled records',
       () => decide(world({ records: [1, 2].map(() => ({ entity: 'item', id: 'x', values: {} })) })),
-      /records\[1\]: item:x is there twice/,
+      /records\[1\]: item:x appears twice/,
     ],
     [
       'doubled units',
       () => decide(world({ units: [1, 2].map(() => ({ id: 'u', name: 'U', units: [] })) })),
-      /units\[1\]: u is there twice/,
+      /units\[1\]: u appears twice/,
     ],
     [
       'values that are none',
       () => decide(world({ records: [{ entity: 'item', id: 'x', values: { item_title: ['x'] } }] })),
-      /must be a text, a number/,
+      /must be text, a number/,
     ],
     ['an unknown option', () => ['check', app, '--nonsense'], /unknown option/],
   ])('tells %s in its place, with a mend and without a stack, and exits with 2', (_, args, says) => {
@@ -172,7 +176,7 @@ describe('bin/zinc in a pipeline', () => {
     const { status, error } = run(
       decide(world({ records: [{ entity: 'item', id: 'x', values: { item_value: 'a lot' } }] })),
     );
-    expect(error).toMatch(/Note: .*records\[0\].values.item_value: .*counts as missing/);
+    expect(error).toMatch(/Note: .*records\[0\].values.item_value: .*treat it as missing/);
     expect(status).toBe(0);
   });
 

@@ -63,7 +63,7 @@ describe('bin/zinc test', () => {
     );
     const report = file('report.xml');
     const run = zinc('test', definition, '--world', world, '--cases', cases, '--junit', report);
-    expect(run.out).toContain('"Heads": role:head s_loans (line 5): It should be see, and is edit.');
+    expect(run.out).toContain('"Heads": role:head s_loans (line 5): Expected see, but found edit.');
     const written = readFileSync(report, 'utf8');
     expect(written).toContain('tests="5" failures="1" errors="1"');
     expect(written).toContain('classname="Lenders &amp; loans"');
@@ -74,7 +74,7 @@ describe('bin/zinc test', () => {
     const two = put('two.csv', readFileSync(cases, 'utf8').split('\n').slice(0, 3).join('\n'));
     expect(zinc('test', definition, '--world', world, '--cases', two)).toMatchObject({
       status: 0,
-      out: '2 of 2 hold.\n',
+      out: '2 of 2 expectations met.\n',
     });
   });
 
@@ -93,7 +93,7 @@ describe('bin/zinc test', () => {
       ].join('\n'),
     );
     const run = zinc('test', definition, '--world', world, '--cases', cases);
-    expect(run.out).toContain('3 of 5 hold.');
+    expect(run.out).toContain('3 of 5 expectations met.');
     expect(run.out).toContain('There is no viewer “kept:nobody”.');
     expect(run.out).toContain('There is no viewer “made:{”.');
     expect(run.status).toBe(2);
@@ -175,12 +175,16 @@ describe('bin/zinc decide', () => {
 
 describe('bin/zinc', () => {
   it('checks a definition, explains an answer and prints the matrix', () => {
-    expect(zinc('check', definition)).toMatchObject({ status: 0, out: 'It is valid.\n' });
+    expect(zinc('check', definition)).toMatchObject({ status: 0, out: 'The definition is valid.\n' });
     const bad = put('bad.json', { ...LARKFIELD, startScreen: 'nowhere', gates: {} });
     const { status, error } = zinc('check', bad);
     expect(status).toBe(2);
     expect(error).toMatch(/no screen nowhere/);
-    expect(error).toMatch(/needs lines of its own/);
+    expect(error).toMatch(/must have its own lines/);
+    const odd = put('odd.json', { ...LARKFIELD, currency: 'QQQ', language: 'xx' });
+    expect(zinc('check', odd).error).toMatch(
+      /currency: QQQ is not a currency\.[^]*language: xx is not a known/,
+    );
     const why = zinc('explain', definition, '--viewer', 'role:volunteer', '--element', 's_loans');
     expect(why.out).toMatch(/^role:volunteer has none of s_loans: no line on s_loans\n/);
     const [header, ...rows] = zinc('reach', definition).out.trim().split('\n');
@@ -239,7 +243,7 @@ describe('bin/zinc', () => {
     expect(zinc('check', bare, '--findings').status).toBe(3);
     expect(zinc('check', bare, '--findings', '--at-least', 'lets-in')).toMatchObject({
       status: 0,
-      out: 'Nothing is found.\n',
+      out: 'No findings.\n',
     });
     expect(zinc('check', bare, '--findings', '--format', 'xml').status).toBe(2);
   });
@@ -258,7 +262,7 @@ describe('bin/zinc', () => {
       return [row?.split(',')[header.split(',').indexOf('role:lender')] ?? ''];
     };
     expect(cells()).toEqual(['none..edit']);
-    expect(cells('--numbers')).toEqual(['none..edit (work for 1 of 3)']);
+    expect(cells('--numbers')).toEqual(['none..edit (edit for 1 of 3)']);
     const json = JSON.parse(zinc('reach', app, '--world', given, '--numbers', '--json').out) as {
       viewers: string[];
       rows: { element: string; people: unknown[] }[];
@@ -275,10 +279,16 @@ describe('bin/zinc', () => {
     expect(exported.status).toBe(0);
     expect(JSON.parse(exported.out)).toEqual(JSON.parse(JSON.stringify(own)));
     const same = put('same.json', exported.out);
-    expect(zinc('import', own.id, same)).toMatchObject({ status: 0, out: 'Nothing differs.\n' });
+    expect(zinc('import', own.id, same)).toMatchObject({
+      status: 0,
+      out: 'No differences. Nothing was imported.\n',
+    });
     const changed = put('changed.json', { ...own, name: 'Another name' });
     const imported = zinc('import', own.id, changed);
-    expect(imported).toMatchObject({ status: 0, out: 'Imported as revision 1. It is not released yet.\n' });
+    expect(imported).toMatchObject({
+      status: 0,
+      out: 'Imported as revision 1. It has not been released yet.\n',
+    });
     expect(JSON.parse(zinc('export', own.id).out)).toMatchObject({ name: 'Another name' });
     expect(JSON.parse(zinc('export', own.id, '--released').out)).toMatchObject({ name: own.name });
     const bad = put('broken.json', { ...own, name: '' });
@@ -305,7 +315,7 @@ describe('bin/zinc with applications', () => {
     );
     expect(made).toEqual({
       status: 0,
-      out: 'Made, at /live/fernhill-allotments. It is not released yet.\n',
+      out: 'Application created at /live/fernhill-allotments. It has not been released yet.\n',
       error: '',
     });
     const records = zinc('records', 'export', 'fernhill-allotments', 'Inspections').out.split('\n');
@@ -314,24 +324,26 @@ describe('bin/zinc with applications', () => {
     const exported = zinc('export', 'fernhill-allotments', '--out', file('fernhill.json'));
     expect(exported.status).toBe(0);
     expect(zinc('new', 'Again', '--from', file('fernhill.json')).status).toBe(0);
-    expect(zinc('copy', 'again', 'Third', '--address', 'third').out).toBe('Copied to /live/third.\n');
+    expect(zinc('copy', 'again', 'Third', '--address', 'third').out).toBe(
+      'Application copied to /live/third.\n',
+    );
     expect(zinc('delete', 'again', '--name', 'Third')).toMatchObject({
       status: 2,
-      error: expect.stringMatching(/not its name/),
+      error: expect.stringMatching(/the name does not match/),
     });
     expect(zinc('delete', 'again', '--name', 'Again').status).toBe(0);
     const all = JSON.parse(zinc('list', '--json').out) as { address: string; name: string }[];
     expect(all.map(({ name }) => name).sort()).toEqual(
       ['Fernhill Allotments', LARKFIELD.name, 'Third'].sort(),
     );
-    // What was taken out changes what it names; what does not fit is told, and nothing is done.
+    // A file imported as it was exported changes nothing; what does not fit is told, and nothing is done.
     const taken = put('inspections.csv', zinc('records', 'export', 'fernhill-allotments', 'Inspections').out);
     expect(zinc('records', 'import', 'fernhill-allotments', 'Inspections', taken).out).toBe(
-      '0 added, 3000 changed.\n',
+      '0 added, 0 changed.\n',
     );
     const odd = put('odd.csv', 'Inspection,Inspected on\nN1,soon\n');
     expect(zinc('records', 'import', 'fernhill-allotments', 'Inspections', odd, '--dry').out).toMatch(
-      /^Line 2, Inspected on: “soon” does not fit Inspected on\.\n/,
+      /^Line 2, Inspected on: “soon” is not a valid value for Inspected on\.\n/,
     );
     expect(zinc('records', 'import', 'fernhill-allotments', 'Inspections', odd)).toMatchObject({ status: 2 });
     expect(zinc('builders', 'third').out).toMatch(/^(ada|bo)-.*@test\.example\t(ada|bo)\towner\n$/);
@@ -340,11 +352,11 @@ describe('bin/zinc with applications', () => {
   it('says what is wrong, and makes nothing', () => {
     const broken = put('broken.csv', 'a,b\n"1,2\n');
     for (const [args, says] of [
-      [['new', 'X', '--csv', broken], /broken\.csv: a quote that opens in line 2/],
-      [['new', 'X', '--csv', 'nowhere.csv'], /nowhere\.csv: It cannot be read/],
-      [['new', 'X', '--address', 'third'], /Another application has the address third/],
+      [['new', 'X', '--csv', broken], /broken\.csv: a quote opened in line 2/],
+      [['new', 'X', '--csv', 'nowhere.csv'], /nowhere\.csv: The file cannot be read/],
+      [['new', 'X', '--address', 'third'], /already uses the address third/],
       [['new', 'X', '--as', 'nobody@x.example'], /no builder nobody@x\.example/],
-      [['records', 'export', 'third', 'Nothing'], /There are Plots, Inspections/],
+      [['records', 'export', 'third', 'Nothing'], /The entities are Plots, Inspections/],
       [['copy', 'nowhere', 'X'], /no application nowhere/],
       [['new', 'X', '--csv', broken, '--from', 'x.json'], /cannot be used with option '--csv/],
     ] as const)

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { accessOf } from '@/core/access/deciding/access';
 import { compile } from '@/core/access/deciding/compile';
 import { viewerOfPerson, type Person, type Viewer } from '@/core/access/deciding/viewer';
-import { alike, askedOfPeople } from '@/core/access/questions/alike';
+import { groupSimilarPeople, askedOfPeople } from '@/core/access/questions/alike';
 import type { Condition } from '@/core/condition/condition';
 import type { Definition } from '@/core/model/definition';
 import type { Who } from '@/core/model/gate';
@@ -86,11 +86,15 @@ describe('people who are alike', () => {
       [1, 1],
     ],
   ])('%s', (_name, definition, people, counts) => {
-    expect(alike(definition, people, AT).map(({ count }) => count)).toEqual(counts);
+    expect(groupSimilarPeople(definition, people, AT).map(({ count }) => count)).toEqual(counts);
   });
 
   it('are told without what is not asked, and without who they are', () => {
-    const [first] = alike(asking(lender, { compare: '=', left: email, right: ada }), [person('ada')], AT);
+    const [first] = groupSimilarPeople(
+      asking(lender, { compare: '=', left: email, right: ada }),
+      [person('ada')],
+      AT,
+    );
     expect(first).toEqual({
       viewer: {
         kind: 'signed-in',
@@ -105,7 +109,7 @@ describe('people who are alike', () => {
   it('are told apart by who they are where that is asked for', () => {
     const definition = asking(lender);
     const asked = askedOfPeople(definition, ['bo']);
-    const viewers = alike(definition, two, AT, asked).map(({ viewer }) => viewer);
+    const viewers = groupSimilarPeople(definition, two, AT, asked).map(({ viewer }) => viewer);
     expect(viewers.map((one) => one.kind === 'signed-in' && one.person)).toEqual([undefined, 'bo']);
   });
 
@@ -129,7 +133,7 @@ describe('people who are alike', () => {
           const access = accessOf(compiled, viewer, { moment });
           return compiled.tree.elements.map((one) => JSON.stringify(access.answer(one))).join();
         };
-        for (const { viewer, count, some } of alike(definition, people, { moment })) {
+        for (const { viewer, count, some } of groupSimilarPeople(definition, people, { moment })) {
           if (count > 1) several++;
           const these = people.filter(({ id }) => some.some((one) => one.id === id));
           for (const one of these) expect(levels(viewerOfPerson(one))).toBe(levels(viewer));

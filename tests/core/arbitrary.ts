@@ -17,13 +17,8 @@ import { Tree } from '@/core/model/tree';
 import type { Value, Values } from '@/core/model/value-type';
 import type { Assignment, Circumstances, Viewer } from '@/core/access/deciding/viewer';
 import type { KnownRecord } from '@/core/access/sent/resolve';
-import {
-  COMPARISONS,
-  HELD_WHERE,
-  type Condition,
-  type HeldWhere,
-  type Operand,
-} from '@/core/condition/condition';
+import { HELD_WHERE, type Condition, type HeldWhere, type Operand } from '@/core/condition/condition';
+import { COMPARISONS } from '@/core/condition/operators';
 
 /** Draws values for one random model; every choice is fast-check's, so a failure replays by its seed. */
 export class Draw {
@@ -106,7 +101,7 @@ function drawEntity(draw: Draw, id: Id, targets: readonly Id[]): Entity {
       { kind: 'update', id: `${id}_update`, name: 'Update' },
       { kind: 'delete', id: `${id}_delete`, name: 'Delete' },
       { kind: 'export', id: `${id}_export`, name: 'Export' },
-      { kind: 'bulk', id: `${id}_bulk`, name: 'Change many' },
+      { kind: 'bulk', id: `${id}_bulk`, name: 'Bulk edit' },
       { kind: 'named', id: `${id}_look`, name: 'Look', sets: {} },
       { kind: 'named', id: `${id}_hide`, name: 'Hide', sets: { [field('shown')]: false } },
     ],
@@ -411,7 +406,7 @@ const drawAssignments = (draw: Draw): Assignment[] =>
   }));
 
 const drawAttributes = (draw: Draw): Values => ({
-  name: 'Somebody',
+  name: 'Someone',
   email: draw.one(['x', 'y', 'é̂ ']),
   home_unit: draw.one([...UNITS, 'u9', null]),
   badge: draw.one(['x', null]),

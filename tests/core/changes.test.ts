@@ -7,7 +7,7 @@ import { difference } from '@/core/edit/comparing/difference';
 import { stacksOf, undoStateOf, type LogEntry } from '@/core/edit/edits/history';
 import { directionOf } from '@/core/edit/comparing/review';
 import { opensOf } from '@/core/edit/comparing/opening';
-import { compareReach } from '@/core/edit/comparing/shifts';
+import { compareReach } from '@/core/edit/comparing/access-differences';
 import type { Condition } from '@/core/condition/condition';
 import type { Definition } from '@/core/model/definition';
 import type { Gate, Line } from '@/core/model/gate';
@@ -34,64 +34,56 @@ const first = <T>(list: readonly T[]): T => {
 
 describe('a change in words', () => {
   it.each<[string, (draft: Mutable<Definition>) => void, RegExp]>([
-    ['the name', (draft) => void (draft.name = 'Another desk'), /^Another desk: Called: .*Another desk/],
-    ['the language', (draft) => void (draft.language = 'de'), /The language: “de”, before “en-GB”/],
-    [
-      'signing up',
-      (draft) => void (draft.signUp = !draft.signUp),
-      /account for themselves: (yes|no), before/,
-    ],
-    ['the order of roles', (draft) => void draft.roles.reverse(), /^Roles: They stand in another order\./],
+    ['the name', (draft) => void (draft.name = 'Another desk'), /^Another desk: Name: .*Another desk/],
+    ['the language', (draft) => void (draft.language = 'de'), /Language: “en-GB” → “de”/],
+    ['signing up', (draft) => void (draft.signUp = !draft.signUp), /(yes|no) → (yes|no)/],
+    ['the order of roles', (draft) => void draft.roles.reverse(), /^Roles: Their order changed\./],
     [
       'a role’s start screen',
       (draft) => void (first(draft.roles).startScreen = 's_loans'),
-      /^Role Volunteer: Who holds it lands on Loan list\./,
+      /^Role Volunteer: Start screen set to Loan list\./,
     ],
     [
       'a role’s description',
       (draft) => void (first(draft.roles).description = 'Helps out'),
-      /Described as “Helps out”/,
+      /Description changed to “Helps out”/,
     ],
     [
       'a unit’s name',
       (draft) => void (first(draft.units).name = 'Larkfield House'),
-      /Unit Larkfield House: Called/,
+      /Unit Larkfield House: Name/,
     ],
     [
       'a group’s condition',
       (draft) => void (first(draft.groups).condition = { hasRole: 'registrar' }),
-      /It asks: user has role "Registrar", before/,
+      /Condition: .* → user has role "Registrar"/,
     ],
     [
       'a named condition that is new',
       (draft) => void draft.conditions.push({ id: 'c_new', name: 'Never', condition: { any: [] } }),
-      /^Condition Never: It is new: any\(\)\./,
+      /^Condition Never: Added: any\(\)\./,
     ],
     [
       'a privilege more',
       (draft) => void first(draft.privileges).privileges.push({ id: 'q_new', name: 'Weigh pieces' }),
-      /New: “Weigh pieces”/,
+      /Added “Weigh pieces”/,
     ],
     [
       'how long a session value holds',
       (draft) => void (first(draft.sessionValues).minutes = 7),
-      /Minutes that it holds: 7, before/,
+      /Duration in minutes: 240 → 7/,
     ],
     [
       'a screen’s address',
       (draft) => void (first(first(draft.areas).screens).address = 'pieces-to-see'),
-      /Its address: “pieces-to-see”, before “catalogue”/,
+      /Address: “catalogue” → “pieces-to-see”/,
     ],
     [
       'the order of screens',
       (draft) => void draft.areas.find(({ screens }) => screens.length > 1)?.screens.reverse(),
-      /It stands in another place in /,
+      /Moved within /,
     ],
-    [
-      'the order of menu items',
-      (draft) => void draft.menu.items.reverse(),
-      /It stands in another place in Menu/,
-    ],
+    ['the order of menu items', (draft) => void draft.menu.items.reverse(), /Moved within Menu/],
     [
       'what a field checks',
       (draft) => {
@@ -99,12 +91,12 @@ describe('a change in words', () => {
         const field = entity.fields.find(({ id }) => id === 'item_maker');
         if (field) field.required = true;
       },
-      /Maker \(data, everywhere\): It must be filled in: yes, before nothing\./,
+      /Maker \(data\): Required: nothing → yes\./,
     ],
     [
       'what closed elements show',
       (draft) => void (draft.closed['p_item_value'] = { show: 'locked' }),
-      /Who does not get it sees its label and a lock; before, nothing of it\./,
+      /What people without access see: nothing \(hidden\) → its label and a lock\./,
     ],
   ])('tells %s', (_, change, words) => {
     expect(told(changed(change)).some((one) => words.test(one))).toBe(true);
@@ -122,11 +114,11 @@ describe('a change in words', () => {
         ] as const
       ).map((closed) => closedInWords(closed, LARKFIELD)),
     ).toEqual([
-      'nothing of it',
-      'its label, and when it is used “Ask us”',
+      'nothing (hidden)',
+      'its label, and “Ask us” when used',
       '“Closed”',
-      'Loan list in its place',
-      'an address that does not exist',
+      'a redirect to Loan list',
+      '“Page not found”',
     ]);
   });
 });
@@ -242,7 +234,7 @@ describe('what is opened of the data', () => {
   };
   const seen = (who: Line['who'], what: 'see' | 'block' = 'see') => ({ lines: [{ id: 'l', who, what }] });
 
-  it('is told with every kind of viewer that gets it, who is signed out first, and with people', () => {
+  it('is told with every kind of viewer that gets it, who is signed out first, and with people have access', () => {
     const found = opened((draft) => {
       draft.gates['item_value'] = seen({ kind: 'everyone' }) as Mutable<Gate>;
       draft.gates['loan'] = seen({ kind: 'role', role: 'lender' }) as Mutable<Gate>;

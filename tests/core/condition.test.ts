@@ -141,15 +141,15 @@ describe('what is written', () => {
     ['record.status = "Ouut"', 16, /not one of/, /Did you mean "Out"\?/],
     ['record.due_back = "soon"', 18, /not a date/, /2026-03-14/],
     ['record.fee = "12"', 13, /not a number/, /12\.50/],
-    ['record.due_back < now', 18, /a date cannot be compared with a moment/, /Compare it with a date/],
-    ['record.fee contains 5', 0, /“contains” does not fit/, /Use =/],
+    ['record.due_back < now', 18, /a date cannot be compared with a date and time/, /Compare it with a date/],
+    ['record.fee contains 5', 0, /“contains” cannot be used/, /Use =/],
     ['user has role "Registar"', 14, /no role/, /Did you mean "Registrar"\?/],
     ['record.status =', 15, /missing/, /record/],
-    ['(record.status = "Out"', 22, /a \) is missing/, /Put a \)/],
+    ['(record.status = "Out"', 22, /\) is missing/, /Add \)/],
     ['record.status = ‘Out’', 16, /no meaning/, /straight double quotes/],
-    ['record.item.title in any case contains "ewer"', 18, /stands at the end/, /… contains/],
-    ['"a" = "b"', 0, /always the same/, /Put a field/],
-    ['record.status = "Out" record.fee > 1', 22, /does not fit/, /and, or/],
+    ['record.item.title in any case contains "ewer"', 18, /must come at the end/, /… contains/],
+    ['"a" = "b"', 0, /always gives the same/, /Use a field/],
+    ['record.status = "Out" record.fee > 1', 22, /is not allowed here/, /“and” or “or”/],
   ])('%s is refused at its place', (text, from, message, mend) => {
     const parsed = parse(ofLoan, text);
     expect(parsed.ok ? 'accepted' : parsed.problem).toMatchObject({
@@ -181,7 +181,7 @@ describe('what is written', () => {
     const scope = { definition: LARKFIELD, entity: loan };
     const asks = (value: string) =>
       whatIsWrong(scope, { compare: '=', left: { record: 'loan_item' }, right: { value } });
-    expect(asks('Blue ewer')?.mend).toMatch(/^Pick one Item/);
+    expect(asks('Blue ewer')?.mend).toMatch(/^Choose an Item/);
     expect(asks('0b0f5a52-6d9e-4f0e-9c3b-6f1a2d3c4e5f')).toBeUndefined();
   });
 
@@ -196,7 +196,7 @@ describe('what is written', () => {
 
   it('asks of no record where there is none', () => {
     const parsed = parse(ofNothing, 'record.status = "Out"');
-    expect(parsed.ok ? '' : parsed.problem.message).toBe('There is no record here.');
+    expect(parsed.ok ? '' : parsed.problem.message).toBe('No record is available here.');
   });
 
   it('can be completed: operands, then operators, then values', () => {

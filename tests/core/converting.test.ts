@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { convert, conversionsOf, lostBetween, typeKey } from '@/core/converting';
+import { convert, conversionsOf, lostBetween } from '@/core/converting';
+import { typeKey } from '@/core/model/values';
 import { readValue } from '@/core/model/value';
 import type { Value, ValueType } from '@/core/model/value-type';
 import { LARKFIELD } from '@/demo/definition';

@@ -33,7 +33,7 @@ const days = fc
   .date({ min: new Date('1000-01-01'), max: new Date('9999-12-31'), noInvalidDate: true })
   .map((date) => date.toISOString().slice(0, 10));
 
-describe('a day', () => {
+describe('a date', () => {
   it.each<[string, string, string | undefined]>([
     ['en-GB', '3/4/2026', '2026-04-03'],
     ['en-US', '3/4/2026', '2026-03-04'],

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { rightNow, SIGNED_OUT, viewerOfRole } from '@/core/access/deciding/viewer';
 import { applyEdit } from '@/core/edit/edits/apply';
 import { difference } from '@/core/edit/comparing/difference';
-import { compareReach } from '@/core/edit/comparing/shifts';
+import { compareReach } from '@/core/edit/comparing/access-differences';
 import type { Edit } from '@/core/edit/edits/edit';
 import { addScreen, editLines, newLine } from '@/core/edit/edits/make';
 import { changeInWords } from '@/core/edit/comparing/change-words';
@@ -64,28 +64,28 @@ describe('what a release would change', () => {
       {
         about: 'Stores',
         done: [
-          'No longer: Volunteer and above: work.',
-          'No longer: Conservator: work.',
-          'No longer: Curator: read.',
-          'No longer: Auditor: read.',
-          'Now: Registrar and above: work.',
+          'Line removed: Volunteer and above: edit.',
+          'Line removed: Conservator: edit.',
+          'Line removed: Curator: read-only.',
+          'Line removed: Auditor: read-only.',
+          'Line added: Registrar and above: edit.',
         ],
       },
     ]);
     expect(told(made({ do: 'startLines', gate: 'item_value', lines: [registrar] }))).toEqual([
       {
-        about: 'Items: Insurance value (data, everywhere)',
-        done: ['It no longer follows the screens. Its lines: Registrar and above: edit.'],
+        about: 'Items: Insurance value (data)',
+        done: ['No longer follows the screens. Lines added: Registrar and above: edit.'],
       },
     ]);
     expect(told(made({ do: 'follow', gate: 's_stores', lines: stores }))).toEqual([
-      { about: 'Stores', done: ['It follows Stores again.'] },
+      { about: 'Stores', done: ['Now follows Stores again.'] },
     ]);
     const role = LARKFIELD.roles[5];
     if (!role) throw new Error('No role');
     expect(
       told(made({ do: 'changeItem', list: 'roles', from: role, to: { ...role, includes: ['volunteer'] } })),
-    ).toEqual([{ about: 'Role Curator', done: ['It now includes Volunteer, with all that this gives.'] }]);
+    ).toEqual([{ about: 'Role Curator', done: ['Now includes Volunteer and all its access.'] }]);
   });
 
   it('misses nothing: it is empty only if the two documents are the same, whichever key differs', () => {
@@ -122,34 +122,55 @@ describe('what a release would change', () => {
     [
       'standing in, with changes',
       () => ({ standIn: { privilege: 'q_late', minutes: 30, changes: true } }),
-      ['Standing in: Whoever holds', 'and change what that person may change'],
+      [
+        'Acting as another person: Anyone with “Work after hours” can act as another person for 30 minutes, with permission to make changes.',
+        'Acting as another person: Anyone with “Work after hours” can act as another person for 30 minutes, with permission to make changes.',
+      ],
     ],
     [
       'unlocking',
       () => ({ unlock: { privilege: 'q_late', minutes: 5 } }),
-      ['Unlocking: Whoever holds', '5 minutes'],
+      [
+        'Temporary unlocking: Anyone with “Work after hours” can unlock locked elements on other people’s screens for 5 minutes.',
+        '5 minutes',
+      ],
     ],
-    ['signing up', () => ({ signUp: true }), ['Signing up: Anybody may open an account']],
+    [
+      'signing up',
+      () => ({ signUp: true }),
+      [
+        'Sign-up: Anyone can sign up for an account. They are assigned no role and have everything that signed-in people can access.',
+      ],
+    ],
     [
       'handing out, also what is not held',
       (role) => ({ roles: [{ ...role, handsOut: [{ role: 'head', notHeld: true }] }] }),
-      ['may hand out', 'also without holding it'],
+      [
+        'Role Fresh: People with this role can assign head, even without having it themselves.',
+        'Role Fresh: People with this role can assign head, even without having it themselves.',
+      ],
     ],
-    ['joining', (role) => ({ roles: [{ ...role, joinable: true }] }), ['People may join by themselves']],
+    [
+      'joining',
+      (role) => ({ roles: [{ ...role, joinable: true }] }),
+      ['People can join this role themselves'],
+    ],
     [
       'every new person',
       (role) => ({ roles: [{ ...role, givenToNew: true }] }),
-      ['Every new person gets it'],
+      ['Role Fresh: Every new person is assigned this role.'],
     ],
     [
       'setting what is compared',
       (role) => ({ roles: [{ ...role, setsCompared: true }] }),
-      ['may set what conditions compare'],
+      [
+        'Role Fresh: People with this role who manage users can change attributes that conditions use, and so change those users’ access.',
+      ],
     ],
     [
       'a privilege more',
       (role) => ({ roles: [{ ...role, privileges: ['q_late'] }] }),
-      ['It now holds the privilege “'],
+      ['Role Fresh: Privilege “Work after hours” added.'],
     ],
   ])('tells of power: %s', (_, change, words) => {
     const role: Role = { id: 'fresh', name: 'Fresh', includes: [], privileges: [] };
@@ -220,11 +241,11 @@ describe('words', () => {
   it.each<[Line['who'], string]>([
     [{ kind: 'everyone' }, 'Everyone'],
     [{ kind: 'role', role: 'registrar' }, 'Registrar and above'],
-    [{ kind: 'role', role: 'registrar', exactly: true }, 'Registrar, exactly'],
+    [{ kind: 'role', role: 'registrar', exactly: true }, 'Registrar (directly assigned)'],
     [{ kind: 'role', role: 'curator' }, 'Curator'],
-    [{ kind: 'role', role: 'gone' }, 'A role that is gone'],
+    [{ kind: 'role', role: 'gone' }, 'A deleted role'],
     [{ kind: 'person', person: 'ines' }, 'Ines Okafor'],
-    [{ kind: 'person', person: 'gone' }, 'A person who is gone'],
+    [{ kind: 'person', person: 'gone' }, 'A deleted person'],
   ])('%j is “%s”', (who, words) => expect(whoInWords(who, LARKFIELD, name)).toBe(words));
 
   it.each([
@@ -234,12 +255,7 @@ describe('words', () => {
       'Insurance value (field on Item details)',
       'Item details (field)',
     ],
-    [
-      'item_value',
-      'Field of the data, of Items',
-      'Items: Insurance value (data, everywhere)',
-      'Insurance value',
-    ],
+    ['item_value', 'Data field of Items', 'Items: Insurance value (data)', 'Insurance value'],
     ['m_stores', 'Menu item in Menu', 'Stores (in the menu)', 'Stores (in the menu)'],
     ['s_stores', 'Screen in Stores', 'Stores', 'Stores'],
     [

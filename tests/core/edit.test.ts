@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { compile } from '@/core/access/deciding/compile';
 import { levelOn } from '@/core/access/deciding/rule';
 import { viewerOfRole } from '@/core/access/deciding/viewer';
-import { aimAt } from '@/core/edit/proposing/aim';
+import { levelReaderFor } from '@/core/edit/proposing/aim';
 import { applyEdit } from '@/core/edit/edits/apply';
 import { sameJson } from '@/core/model/same-json';
 import { difference } from '@/core/edit/comparing/difference';
@@ -175,7 +175,7 @@ describe('edits', () => {
       const [was, is] = [compile(definition), compile(made.value)];
       const access = accessOf(is, viewer.viewer, at);
       const subject = access.element(element.id);
-      expect(aimAt(accessOf(was, viewer.viewer, at), element, level)(access, subject)).toBe(level);
+      expect(levelReaderFor(accessOf(was, viewer.viewer, at), element, level)(access, subject)).toBe(level);
       for (const { key, viewer: other } of roles) {
         const before = accessOf(was, other, at).answer(element);
         const after = accessOf(is, other, at).answer(accessOf(is, other, at).element(element.id));

@@ -94,7 +94,7 @@ const only = (who: Who) => ({ lines: [line(who)] });
 const NOTE = {
   id: 'note',
   name: 'Note',
-  plural: 'Notes',
+  plural: 'Access requests',
   labelField: 'f',
   fields: [{ id: 'f', name: 'Text', type: { kind: 'text' as const } }],
   actions: (['create', 'update', 'delete'] as const).map((kind) => ({
@@ -357,7 +357,7 @@ const MEMBERS = (public_: boolean): Definition =>
     entities: [{ ...NOTE, fields: [{ ...NOTE.fields[0], name: 'Home address' }] }] as Definition['entities'],
   });
 const BULK: Partial<Definition> = {
-  entities: [{ ...NOTE, actions: [...NOTE.actions, { kind: 'bulk', id: 'many', name: 'Change many' }] }],
+  entities: [{ ...NOTE, actions: [...NOTE.actions, { kind: 'bulk', id: 'many', name: 'Bulk edit' }] }],
 };
 const handing = (from: string, to: string): Definition =>
   small(
@@ -731,9 +731,15 @@ describe('findings', () => {
     const told = (unit?: string) =>
       found(definition, 'nobody-is-left', [ada, keeper(unit)]).map((one) => one.reason);
     expect([told(), told('hall')].flat()).toEqual([
-      expect.stringContaining('look after Bo: everyone') as string,
+      expect.stringContaining(
+        'Nobody can manage Bo, because everyone who can assign roles can do so in other units only.',
+      ) as string,
     ]);
-    expect(told('annexe')).toEqual([expect.stringContaining('look after Ada: everyone') as string]);
+    expect(told('annexe')).toEqual([
+      expect.stringContaining(
+        'Nobody can manage Ada, because everyone who can assign roles can do so in other units only.',
+      ) as string,
+    ]);
   });
 
   it('tell of other records too that are open to whoever opens an account, where these are no more', () => {

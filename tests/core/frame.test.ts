@@ -68,7 +68,9 @@ describe('a menu of an area', () => {
     const first = applyEdit(LARKFIELD, adding('f1'));
     expect(first.ok && applyEdit(first.value, adding('f2'))).toMatchObject({
       ok: false,
-      problems: [{ code: 'changed-meanwhile', message: expect.stringContaining('menu of its own already') }],
+      problems: [
+        { code: 'changed-meanwhile', message: expect.stringContaining('It already has its own menu.') },
+      ],
     });
   });
 

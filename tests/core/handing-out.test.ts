@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { Held } from '@/core/access/deciding/held';
+import { Grants } from '@/core/access/deciding/grants';
 import { comparedAttributes, HandingOut } from '@/core/access/questions/handing-out';
 import { rightNow, viewerOfPerson, type Assignment, type Person } from '@/core/access/deciding/viewer';
 import type { Definition, Role } from '@/core/model/definition';
@@ -49,7 +49,7 @@ const person = (id: string, assignments: Assignment[], home?: string): Person =>
 const by = (assignments: Assignment[], more: Partial<Definition> = {}): HandingOut => {
   const definition = { ...NOTHING, roles: ROLES, ...more };
   return new HandingOut(
-    new Held(definition, viewerOfPerson(person('self', assignments)), rightNow()),
+    new Grants(definition, viewerOfPerson(person('self', assignments)), rightNow()),
     'self',
   );
 };
@@ -68,7 +68,12 @@ describe('who looks after people inside the application', () => {
     ['not beside it', [{ role: 'lead', unit: 'north' }], { ...helper, unit: 'south' }, false],
     ['not above it', [{ role: 'lead', unit: 'north' }], { ...helper, unit: 'all' }, false],
     ['not everywhere', [{ role: 'lead', unit: 'north' }], helper, false],
-    ['not in a unit that is gone', [{ role: 'lead', unit: 'north' }], { ...helper, unit: 'gone' }, false],
+    [
+      'not in a unit that has been deleted',
+      [{ role: 'lead', unit: 'north' }],
+      { ...helper, unit: 'gone' },
+      false,
+    ],
     [
       'only where they both hold what is given and may give',
       [
@@ -159,10 +164,10 @@ describe('who looks after people inside the application', () => {
           }),
         );
         const definition = { ...NOTHING, roles };
-        const giver = new Held(definition, viewerOfPerson(person('self', clean(held))), rightNow());
+        const giver = new Grants(definition, viewerOfPerson(person('self', clean(held))), rightNow());
         const [one] = clean([given]) as [Assignment];
         if (!new HandingOut(giver, 'self').mayHandOut(one)) return;
-        const receiver = new Held(definition, viewerOfPerson(person('bo', [one])), rightNow());
+        const receiver = new Grants(definition, viewerOfPerson(person('bo', [one])), rightNow());
         for (const [id, where] of receiver.roles) {
           const own = giver.roles.get(id);
           if (own === 'everywhere') continue;

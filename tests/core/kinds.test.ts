@@ -2,7 +2,7 @@ import { accessOf } from '@/core/access/deciding/access';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compile } from '@/core/access/deciding/compile';
-import { alike } from '@/core/access/questions/alike';
+import { groupSimilarPeople } from '@/core/access/questions/alike';
 import { allAlike, Numbers } from '@/core/access/questions/numbers';
 import { seenOf } from '@/core/access/deciding/level';
 import { resolve } from '@/core/access/sent/resolve';
@@ -162,7 +162,7 @@ describe('whatever the time, and whatever the session holds', () => {
   });
 });
 
-describe('the numbers of real people', () => {
+describe('the numbers of real people have access', () => {
   const person = (id: string, roles: Person['assignments'], more: Partial<Person> = {}): Person => ({
     id,
     name: id,
@@ -185,7 +185,7 @@ describe('the numbers of real people', () => {
     line(registrar, 'edit'),
   );
   const compiled = compile(definition);
-  const numbers = new Numbers(compiled, alike(definition, people, AT), AT);
+  const numbers = new Numbers(compiled, groupSimilarPeople(definition, people, AT), AT);
   const stores = compiled.tree.need('s_stores', 'screen');
 
   it('are of those who hold it now and may sign in', () => {
@@ -220,7 +220,9 @@ describe('the numbers of real people', () => {
       ...definition,
       groups: [{ id: 'g_ada', name: 'Ada', condition: mine }],
     };
-    expect(new Numbers(compile(asks), alike(asks, people, AT), AT).countOf('group:g_ada')).toBe(1);
+    expect(new Numbers(compile(asks), groupSimilarPeople(asks, people, AT), AT).countOf('group:g_ada')).toBe(
+      1,
+    );
   });
 
   it('are what counting one by one gives, whatever the definition and the people', () => {
@@ -236,7 +238,7 @@ describe('the numbers of real people', () => {
           const more = { active: draw.chance(80), ...(attributes && { attributes }) };
           return person(draw.chance(50) ? draw.one(PEOPLE) : `p${n}`, roles, more);
         });
-        const counted = new Numbers(any, alike(any.definition, some, at), at);
+        const counted = new Numbers(any, groupSimilarPeople(any.definition, some, at), at);
         const element = draw.one(any.tree.elements);
         const keys = ['signed-in', ...any.definition.roles.map(({ id }) => `role:${id}`)];
         for (const key of keys) {
@@ -267,8 +269,8 @@ describe('the numbers of real people', () => {
 
   it('are told in words, long and short', () => {
     const among = { edit: 1, see: 2, of: 7 };
-    expect(amongInWords('screen', among)).toBe('work for 1, read for 2 of 7');
-    expect(amongInShort('screen', among)).toBe('work 1 of 7');
+    expect(amongInWords('screen', among)).toBe('edit for 1, read-only for 2 of 7');
+    expect(amongInShort('screen', among)).toBe('edit 1 of 7');
     expect(amongInWords('button', { edit: 0, see: 0, of: 3 })).toBe('none for all of 3');
     expect([among, { edit: 3, see: 0, of: 3 }, { edit: 0, see: 0, of: 3 }].map(allAlike)).toEqual([
       false,

@@ -23,9 +23,9 @@ describe('where a viewer lands', () => {
     ['the application’s start', roles('volunteer'), undefined, 's_items'],
     ['the start of the first role held that has one, also by inclusion', roles('head'), undefined, 's_loans'],
     ['the first role in the builder’s order', roles('keeper', 'conservator'), undefined, 's_reports'],
-    ['the person’s own start, before all others', roles('registrar'), 's_stores', 's_stores'],
+    ['the: all others → person’s own start', roles('registrar'), 's_stores', 's_stores'],
     ['never a screen that is closed', roles('volunteer'), 's_people', 's_items'],
-    ['never a screen that is gone', roles('volunteer'), 's_nothing', 's_items'],
+    ['never a screen that has been deleted', roles('volunteer'), 's_nothing', 's_items'],
     ['never a screen that needs a record', roles('registrar'), 's_item', 's_loans'],
   ] as const)('is %s', (_, viewer, own, screen) => {
     expect(landingOf(accessOf(compile(LARKFIELD), viewer, rightNow()), own)?.id).toBe(screen);

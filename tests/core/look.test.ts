@@ -6,7 +6,7 @@ import { compile } from '@/core/access/deciding/compile';
 import { differences, screensOfSome } from '@/core/access/questions/differences';
 import { explain, type Since } from '@/core/access/questions/explain';
 import type { Answer, Level } from '@/core/access/deciding/level';
-import { StandInAccess } from '@/core/access/deciding/stand-in-access';
+import { ActingAccess } from '@/core/access/deciding/stand-in-access';
 import { reachOf, whoGets } from '@/core/access/questions/reach';
 import {
   SIGNED_OUT,
@@ -16,10 +16,10 @@ import {
   type Viewer,
 } from '@/core/access/deciding/viewer';
 import { momentOf, readClock } from '@/core/condition/clock';
-import { aimAt } from '@/core/edit/proposing/aim';
+import { levelReaderFor } from '@/core/edit/proposing/aim';
 import { applyEdit } from '@/core/edit/edits/apply';
 import { copyGate, copyRole } from '@/core/edit/edits/copy';
-import { smallestTurn, type Wanted } from '@/core/edit/proposing/turn';
+import { smallestChange, type TargetLevel } from '@/core/edit/proposing/smallest-change';
 import { lineInWords } from '@/core/edit/comparing/words';
 import { changesData, type Definition, type Entity } from '@/core/model/definition';
 import { sameLine } from '@/core/model/gate';
@@ -50,7 +50,7 @@ const person = (name: string): Viewer => {
   return viewerOfPerson(found);
 };
 
-describe('standing in', () => {
+describe('acting as another person', () => {
   it('gives on every element and record the lower of what both get', () => {
     everywhere((draw) => {
       const definition = drawDefinition(draw);
@@ -60,8 +60,8 @@ describe('standing in', () => {
         accessOf(compiled, drawViewer(draw), at),
         accessOf(compiled, drawViewer(draw), at),
       ];
-      const both = new StandInAccess(theirs, own, false);
-      const reading = new StandInAccess(theirs, undefined, true);
+      const both = new ActingAccess(theirs, own, false);
+      const reading = new ActingAccess(theirs, undefined, true);
       for (const element of compiled.tree.elements) {
         const entity = compiled.tree.recordOf(element) ?? (definition.entities[0] as Entity);
         const record = drawRecord(draw, definition, entity);
@@ -81,7 +81,7 @@ describe('standing in', () => {
         accessOf(compiled, drawViewer(draw), at),
         accessOf(compiled, drawViewer(draw), at),
       ];
-      const [both, reading] = [new StandInAccess(theirs, own, false), new StandInAccess(theirs, own, true)];
+      const [both, reading] = [new ActingAccess(theirs, own, false), new ActingAccess(theirs, own, true)];
       for (const entity of definition.entities) {
         const most = (answer: Answer): Level => answer.most;
         const rows = compiled.tree.need(entity.id, 'rows');
@@ -106,23 +106,28 @@ describe('the smallest change', () => {
       const [viewer, at] = [drawViewer(draw), drawCircumstances(draw)];
       const element = draw.one(compiled.tree.elements);
       const level = draw.one([0, 1, 2] as const);
-      const wanted: Wanted = { element: element.id, viewer, level, at, naming: 'anybody' };
-      const turn = smallestTurn(definition, wanted, [SIGNED_OUT, drawViewer(draw)]);
+      const wanted: TargetLevel = { element: element.id, viewer, level, at, naming: 'anybody' };
+      const turn = smallestChange(definition, wanted, [SIGNED_OUT, drawViewer(draw)]);
       if (!turn) return;
       turned++;
       const made = applyEdit(definition, turn.edit);
       if (!made.ok) throw new Error(JSON.stringify(made.problems));
       const after = compile(made.value);
       const subject = after.tree.get(element.id) ?? element;
-      const aim = aimAt(accessOf(compiled, viewer, at), element, level);
+      const aim = levelReaderFor(accessOf(compiled, viewer, at), element, level);
       expect(aim(accessOf(after, viewer, at), subject)).toBe(level);
     }, 150);
     expect(turned).toBeGreaterThan(found(50));
   });
 
-  const wordsOf = (viewer: Viewer, element: string, level: Level, naming: Wanted['naming']): string[] => {
+  const wordsOf = (
+    viewer: Viewer,
+    element: string,
+    level: Level,
+    naming: TargetLevel['naming'],
+  ): string[] => {
     const everybody = PEOPLE.filter((one) => one.active).map(viewerOfPerson);
-    const turn = smallestTurn(LARKFIELD, { element, viewer, level, at: SUNDAY_EVENING, naming }, everybody);
+    const turn = smallestChange(LARKFIELD, { element, viewer, level, at: SUNDAY_EVENING, naming }, everybody);
     if (!turn) return ['none'];
     return turn.gates.flatMap((gate) => {
       const before = LARKFIELD.gates[gate]?.lines ?? [];
@@ -132,7 +137,7 @@ describe('the smallest change', () => {
     });
   };
 
-  it.each<[string, Viewer, string, Level, Wanted['naming'], string[]]>([
+  it.each<[string, Viewer, string, Level, TargetLevel['naming'], string[]]>([
     [
       'a role is named where it was not',
       viewerOfRole('curator'),
@@ -205,7 +210,7 @@ describe('the smallest change', () => {
       gates: Object.fromEntries(Object.entries(LARKFIELD.gates).filter(([id]) => !id.startsWith('b_save'))),
     };
     const wanted = { element: 'p_item_title', level: 2, at: WEDNESDAY, naming: 'roles' } as const;
-    expect(smallestTurn(unsaved, { ...wanted, viewer: viewerOfRole('registrar') }, [])).toBeUndefined();
+    expect(smallestChange(unsaved, { ...wanted, viewer: viewerOfRole('registrar') }, [])).toBeUndefined();
   });
 });
 

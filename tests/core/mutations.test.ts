@@ -14,7 +14,7 @@ import { editSchema } from '@/core/edit/edits/schema';
 import type { Definition } from '@/core/model/definition';
 import { readDefinition } from '@/core/model/schema';
 import { shapeFaults } from '@/core/model/shape';
-import { findGone } from '@/core/model/gone';
+import { findDanglingReferences } from '@/core/model/dangling-references';
 import { LARKFIELD } from '@/demo/definition';
 import { Draw, drawDefinition, drawRecord } from './arbitrary';
 import { found, runs } from '../runs';
@@ -135,7 +135,7 @@ function use(definition: Definition, draw: Draw): void {
       if (element.kind === 'list') resolveRow(access, element.node, record);
     }
   }
-  findGone(definition, new Set());
+  findDanglingReferences(definition, new Set());
 }
 
 describe('a document that is not whole', () => {

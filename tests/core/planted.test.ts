@@ -294,7 +294,7 @@ const PLANTED: readonly (readonly [name: string, plant: Change, told: string])[]
     'never-true s_loans',
   ],
   [
-    'an option that is gone',
+    'an option that has been deleted',
     more('loan_fee', line(role('curator'), 'see', status('=', 'lost'))),
     'never-true loan_fee',
   ],
@@ -325,7 +325,7 @@ const PLANTED: readonly (readonly [name: string, plant: Change, told: string])[]
   ],
   ['a face after one for everyone', gate('h_away', line({ kind: 'everyone' })), 'face-never-first h_home'],
   [
-    'a group that is gone',
+    'a group that has been deleted',
     more('s_loans', line({ kind: 'group', group: 'gone' })),
     'names-what-is-gone s_loans',
   ],

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { compile } from '@/core/access/deciding/compile';
 import { sameAnswer, type Level } from '@/core/access/deciding/level';
 import { viewerOfRole, type Viewer } from '@/core/access/deciding/viewer';
-import { aimAt } from '@/core/edit/proposing/aim';
+import { levelReaderFor } from '@/core/edit/proposing/aim';
 import { applyEdit } from '@/core/edit/edits/apply';
 import { inverseOf } from '@/core/edit/edits/edit';
 import { proposeRange, type RangeProposal, type RangeWanted } from '@/core/edit/proposing/range';
@@ -49,7 +49,7 @@ describe('a range of cells', () => {
         const without = viewers.filter(({ viewer }) => {
           const [was, is] = [definition, after].map((one) => accessOf(compile(one), viewer, at));
           if (!was || !is) return true;
-          return aimAt(was, was.element(element), level)(is, is.element(element)) !== level;
+          return levelReaderFor(was, was.element(element), level)(is, is.element(element)) !== level;
         });
         expect(without).toHaveLength(left);
         const back = applyEdit(after, inverseOf({ do: 'together', edits }));

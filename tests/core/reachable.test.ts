@@ -5,7 +5,7 @@ import { addDays, readClock } from '@/core/condition/clock';
 import { holds } from '@/core/condition/formula';
 import { parse } from '@/core/condition/parse';
 import { reachable } from '@/core/condition/reachable';
-import { Held } from '@/core/access/deciding/held';
+import { Grants } from '@/core/access/deciding/grants';
 import type { Entity } from '@/core/model/definition';
 import { LARKFIELD } from '@/demo/definition';
 import { Draw, drawCircumstances, drawCondition, drawDefinition, drawRecord, drawViewer } from './arbitrary';
@@ -77,7 +77,7 @@ describe('which answers a condition can have', () => {
         const { today } = readClock(at.moment, definition.timeZone);
         const answers = reachable(on, condition, draw.one([undefined, today, addDays(today, -400)]));
         if (!answers) return;
-        const { facts } = new Held(definition, drawViewer(draw), at);
+        const { facts } = new Grants(definition, drawViewer(draw), at);
         const record = drawRecord(draw, definition, entity);
         const is = (must: 'be true' | 'be false'): boolean => holds(bind(facts, on, condition, must), record);
         if (is('be true')) expect(answers.isTrue).toBe(true);

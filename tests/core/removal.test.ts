@@ -85,27 +85,27 @@ describe('taking an element away', () => {
   });
 
   it.each<[string, string, RegExp]>([
-    ['a screen', 's_item', /All items.* opens nothing any more/],
+    ['a screen', 's_item', /All items.* will no longer open a screen/],
     ['a screen', 's_item', /Items \(in the menu\)|Item/],
-    ['a screen with a menu item', 's_stores', /Stores \(in the menu\) goes with it/],
-    ['a list', 'l_items', /Export.* goes with it/],
-    ['a field', 'item_away', /Gate of On loan.* a line that gives goes/],
-    ['a field', 'item_shown', /its filter asks of what goes/],
-    ['a field', 'item_store', /Release from store.* does not set it any more/],
-    ['a field that names records', 'item_title', /are called by their Accession no\. from now on/],
-    ['a field that says a unit', 'item_branch', /does not say any more to which unit/],
-    ['an entity', 'item', /Item details goes with it/],
-    ['an entity', 'item', /Loans: Item \(data, everywhere\) goes with it/],
-    ['a named action', 'a_item_release', /Release from store \(button on Item details\) goes with it/],
+    ['a screen with a menu item', 's_stores', /Stores \(in the menu\) will be deleted too/],
+    ['a list', 'l_items', /Export.* will be deleted too/],
+    ['a field', 'item_away', /Gate of On loan.* a line that grants access will be deleted/],
+    ['a field', 'item_shown', /its filter/],
+    ['a field', 'item_store', /Release from store.* will no longer set it/],
+    ['a field that names records', 'item_title', /Accession no\./],
+    ['a field that says a unit', 'item_branch', /unit/],
+    ['an entity', 'item', /Item details will be deleted too/],
+    ['an entity', 'item', /Loans: Item \(data\) will be deleted too/],
+    ['a named action', 'a_item_release', /Release from store \(button on Item details\) will be deleted too/],
   ])('tells what goes with %s %s', (_, id, says) => {
     expect(toldOf(id).join('\n')).toMatch(says);
   });
 
   it.each([
-    ['a_item_create', /can be made/],
-    ['nothing', /gone already/],
-    ['menu', /gone already/],
-    [LARKFIELD.id, /gone already/],
+    ['a_item_create', /cannot be deleted/],
+    ['nothing', /already been deleted/],
+    ['menu', /already been deleted/],
+    [LARKFIELD.id, /already been deleted/],
   ])('refuses what an application cannot be without: %s', (id, says) => {
     const result = removalOf(LARKFIELD, id);
     expect(result.ok ? '' : result.problems[0]?.message).toMatch(says);

@@ -50,11 +50,15 @@ describe('a document that is not right', () => {
 
   it.each<[string, unknown, RegExp]>([
     ['nothing at all', null, /the document/],
-    ['a text', 'larkfield', /the document/],
+    ['text', 'larkfield', /the document/],
     ['of another format', { ...LARKFIELD, format: 1 }, /format: must be 3/],
     ['without a name', { ...LARKFIELD, name: undefined }, /name: is missing/],
-    ['with a misspelt key', { ...LARKFIELD, gate: {} }, /has no place for gate/],
-    ['with a key that every object has', withEntity({ id: 'constructor' }), /entities\[0\]\.id: is a word/],
+    ['with a misspelt key', { ...LARKFIELD, gate: {} }, /unknown key gate/],
+    [
+      'with a key that every object has',
+      withEntity({ id: 'constructor' }),
+      /entities\[0\]\.id: is a reserved word/,
+    ],
     [
       'with a line that says something else',
       withGate('s_items', { ...line, what: 'own' }),
@@ -63,7 +67,7 @@ describe('a document that is not right', () => {
     [
       'with a line that limits in a way nobody knows',
       withGate('s_items', { ...line, unless: 'monday' }),
-      /has no place for unless/,
+      /unknown key unless/,
     ],
     [
       'with a line for nobody known',
@@ -75,7 +79,11 @@ describe('a document that is not right', () => {
       withGate('s_items', { ...line, who: { kind: 'role' } }),
       /who\.role: is missing/,
     ],
-    ['with an address in capitals', withScreen({ address: 'Extra' }), /address: must be small letters/],
+    [
+      'with an address in capitals',
+      withScreen({ address: 'Extra' }),
+      /address: must contain only lower-case letters/,
+    ],
     ['with a part nobody knows', withPart({ kind: 'video' }), /parts\[0\]\.kind: must be one of/],
     [
       'with a filter without a value',
@@ -114,12 +122,12 @@ describe('a document that is not right', () => {
       'actions',
       /one update action/,
     ],
-    ['a label that is no text', withEntity({ labelField: 'item_value' }), 'label', /text fields/],
+    ['a label that is no text', withEntity({ labelField: 'item_value' }), 'label', /must be a text field/],
     [
       'an initial value that does not fit',
       withEntity({ fields: [{ ...first.fields[0], initial: true } as never, ...first.fields.slice(1)] }),
       'value',
-      /cannot hold/,
+      /not a valid value/,
     ],
     [
       'an action that sets what is not there',
@@ -135,13 +143,18 @@ describe('a document that is not right', () => {
       'points-to-nothing',
       /screen's entity/,
     ],
-    ['a save with nothing to save', withPart(button({ do: 'save' })), 'effect', /nothing to save/],
-    ['a delete without a record', withPart(button({ do: 'delete' })), 'effect', /no record to delete/],
+    ['a save with nothing to save', withPart(button({ do: 'save' })), 'effect', /save button needs a record/],
+    [
+      'a delete without a record',
+      withPart(button({ do: 'delete' })),
+      'effect',
+      /delete button needs a record/,
+    ],
     [
       'an action of another entity',
       withPart(button({ do: 'action', action: 'a_loan_approve' }), onItem),
       'effect',
-      /no record here/,
+      /action needs a record/,
     ],
     [
       'a built-in action as a named one',
@@ -153,7 +166,7 @@ describe('a document that is not right', () => {
       'a button to a record without one',
       withPart(button({ do: 'open', screen: 's_loan' })),
       'effect',
-      /no record to open/,
+      /screen needs a record/,
     ],
     ['a list of nothing', withPart(list({ entity: 'nothing' })), 'points-to-nothing', /no entity/],
     [
@@ -174,9 +187,9 @@ describe('a document that is not right', () => {
       'condition',
       /a number cannot be compared/,
     ],
-    ['rows that lead to another entity', withPart(list({ opens: 's_loan' })), 'row-leads', /one Item/],
+    ['rows that lead to another entity', withPart(list({ opens: 's_loan' })), 'row-leads', /an Item record/],
     ['an address used twice', withScreen({ address: 'items' }), 'address-twice', /Item list/],
-    ['an address of the API', withScreen({ address: 'api/records' }), 'address-kept', /kept/],
+    ['an address of the API', withScreen({ address: 'api/records' }), 'address-kept', /reserved/],
     [
       'a menu that leads to a record',
       { ...LARKFIELD, menu: { id: 'menu', items: [{ id: 'i', name: 'I', screen: 's_item', items: [] }] } },
@@ -191,7 +204,7 @@ describe('a document that is not right', () => {
     ],
     ['a gate of nothing', withGate('nothing', line), 'points-to-nothing', /no element nothing/],
     ['a line id used twice', withGate('s_items', line, line), 'id-twice', /used twice/],
-    ['no word on who may enter', { ...LARKFIELD, gates: {} }, 'no-entry', /who may enter/],
+    ['no word on who may enter', { ...LARKFIELD, gates: {} }, 'no-entry', /who can enter/],
   ])('of no sense: %s', (_, document, code, told) => {
     const read = readDefinition(document);
     const problem = read.ok ? undefined : read.problems.find((one) => one.code === code);

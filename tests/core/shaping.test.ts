@@ -6,7 +6,7 @@ import type { Edit } from '@/core/edit/edits/edit';
 import type { Definition } from '@/core/model/definition';
 import { findFaults } from '@/core/model/faults';
 import { addKind } from '@/core/edit/shaping/new-kind';
-import { offersAt } from '@/core/edit/shaping/offers';
+import { offersAt } from '@/core/edit/shaping/insert-points';
 import { placedIn, placeOf, withNode, withSlot, type ElementNode, type Placed } from '@/core/model/slots';
 import { treeOf } from '@/core/model/tree';
 import { LARKFIELD } from '@/demo/definition';
@@ -220,11 +220,15 @@ describe('edits of the shape', () => {
   });
 
   it.each<[string, readonly Edit[], RegExp]>([
-    ['a change in what is deleted', [removed, rename('b_save_item', 'Save changes', 'Keep')], /gone by now/],
+    [
+      'a change in what is deleted',
+      [removed, rename('b_save_item', 'Save changes', 'Keep')],
+      /deleted in the meantime/,
+    ],
     [
       'deleting what somebody has changed',
       [rename('b_save_item', 'Save changes', 'Keep'), removed],
-      /another one/,
+      /changed in the meantime/,
     ],
     [
       'deleting what somebody has gated',
@@ -237,12 +241,12 @@ describe('edits of the shape', () => {
         },
         removed,
       ],
-      /another gate/,
+      /gates has changed/,
     ],
     [
       'renaming what somebody has renamed',
       [rename('n_custody', 'Custody', 'A'), rename('n_custody', 'Custody', 'B')],
-      /another way/,
+      /changed in the meantime/,
     ],
     [
       'moving what somebody has moved elsewhere',
@@ -260,7 +264,7 @@ describe('edits of the shape', () => {
           to: { ...part.slot, at: 2 },
         },
       ],
-      /elsewhere/,
+      /moved in the meantime/,
     ],
     [
       'moving something into itself',
@@ -272,12 +276,12 @@ describe('edits of the shape', () => {
           to: { in: 'm_out', list: 'items', at: 0 },
         },
       ],
-      /cannot stand in itself/,
+      /into itself/,
     ],
     [
       'adding what is there',
       [{ do: 'addElement', into: part.slot, at: 0, node: part.node, gates: {}, closed: {} }],
-      /there already/,
+      /already exists/,
     ],
     [
       'adding into what is not there',
@@ -291,7 +295,7 @@ describe('edits of the shape', () => {
           closed: {},
         },
       ],
-      /gone/,
+      /deleted in the meantime/,
     ],
     [
       'a part where screens stand',
@@ -319,17 +323,17 @@ describe('edits of the shape', () => {
           closed: {},
         },
       ],
-      /does not stand in it/,
+      /not part of it/,
     ],
     [
       'a key that it does not have',
       [{ do: 'changeElement', id: 'n_custody', from: {}, to: { colour: 'red' } }],
-      /no place for colour/,
+      /unknown key colour/,
     ],
     [
       'another id',
       [{ do: 'changeElement', id: 'n_custody', from: { id: 'n_custody' }, to: { id: 'n_other' } }],
-      /id never changes/,
+      /cannot be changed/,
     ],
     [
       'what would point to nothing',
@@ -402,7 +406,7 @@ describe('what can come to a place', () => {
   it('are first the fields that are not on the screen yet', () => {
     const section = treeOf(LARKFIELD).need('n_custody', 'section');
     const [first] = offersAt(LARKFIELD, section);
-    expect(first?.name).toBe('Fields of Item that are not on this screen');
+    expect(first?.name).toBe('Item fields not on this screen');
     expect(first?.offers.map(({ name }) => name)).toEqual(['On loan', 'New field of Item']);
   });
 });

@@ -14,7 +14,7 @@ import {
   changedPeople,
   gains,
   otherwiseBetween,
-  type Standing,
+  type AccessSnapshot,
 } from '@/core/signing';
 import { LARKFIELD } from '@/demo/definition';
 import {
@@ -61,7 +61,7 @@ function drawNext(draw: Draw, before: Definition): Definition {
 }
 
 /** What somebody gets, asked one by one; of what is not there, nothing. */
-function plainly({ definition, people, moment }: Standing, viewer: string, element: string): Answer {
+function plainly({ definition, people, moment }: AccessSnapshot, viewer: string, element: string): Answer {
   const person = people.find(({ id }) => viewer === `person:${id}`);
   const who = person ? viewerOfPerson(person) : kindsOf(definition).find(({ key }) => key === viewer)?.viewer;
   const compiled = compile(definition);
@@ -72,7 +72,7 @@ function plainly({ definition, people, moment }: Standing, viewer: string, eleme
 
 /** What a viewer has of every element on these records; nothing, where they are not there. */
 function levelsOf(
-  { definition, people }: Standing,
+  { definition, people }: AccessSnapshot,
   viewer: string,
   at: Circumstances,
   records: readonly KnownRecord[],
@@ -93,8 +93,8 @@ function levelsOf(
 }
 
 interface Story {
-  readonly before: Standing;
-  readonly after: Standing;
+  readonly before: AccessSnapshot;
+  readonly after: AccessSnapshot;
   readonly revisions: readonly { revision: number; edit: Edit; made: Definition }[];
 }
 
@@ -156,7 +156,7 @@ describe('what differs from what was signed off', () => {
         const { cells } = allSteps(changedCells(before, after, Infinity));
         const causes = allSteps(causesOf(before, after, revisions, cells));
         for (const cell of cells.slice(0, 60)) {
-          const answer = (definition: Definition, of: Standing): Answer =>
+          const answer = (definition: Definition, of: AccessSnapshot): Answer =>
             plainly({ ...of, definition }, cell.viewer, cell.element);
           const { edit, person } = causes.get(cell) ?? {};
           const [editsDo, personDoes] = [
@@ -265,23 +265,27 @@ describe('what is otherwise with a person', () => {
     [
       {},
       { assignments: [{ role: 'keeper' }, { role: 'auditor' }] },
-      'got Keeper of accounts and Auditor, lost Volunteer',
+      'was assigned Keeper of accounts and Auditor, lost Volunteer',
     ],
-    [{}, { assignments: [{ role: 'volunteer', until }] }, 'got Volunteer, until 1 Dec 2026, lost Volunteer'],
-    [{}, { active: false }, 'was switched off'],
-    [{ active: false }, {}, 'was switched on'],
+    [
+      {},
+      { assignments: [{ role: 'volunteer', until }] },
+      'was assigned Volunteer, until 1 Dec 2026, lost Volunteer',
+    ],
+    [{}, { active: false }, 'was disabled'],
+    [{ active: false }, {}, 'was enabled'],
     [
       {},
       { attributes: { ...wren.attributes, home_unit: null, email: 'w@x.example' } },
-      'has another Email and Home unit',
+      'now has a different Email and Home unit',
     ],
     [
       undefined,
       { assignments: [{ role: 'gone', unit: 'main-hall' }] },
-      'came, with A role that is gone in Main Hall',
+      'was added with A deleted role in Main Hall',
     ],
-    [undefined, { assignments: [] }, 'came, with no role'],
-    [{}, undefined, 'is gone'],
+    [undefined, { assignments: [] }, 'was added with no role'],
+    [{}, undefined, 'was deleted'],
   ])('%o, then %o: %s', (before, after, says) => {
     const [was, is] = [before, after].map((one) => one && { ...wren, ...one });
     expect(personChangeInWords(LARKFIELD, was, is)).toBe(says);

@@ -1,7 +1,7 @@
 import { accessOf } from '@/core/access/deciding/access';
 import { describe, expect, it } from 'vitest';
 import { compile } from '@/core/access/deciding/compile';
-import { saidByScreens } from '@/core/access/questions/saying';
+import { rulesFromScreens } from '@/core/access/questions/screen-rules';
 import { viewerOfPerson, type Assignment, type Person } from '@/core/access/deciding/viewer';
 import { startLines } from '@/core/edit/proposing/start';
 import { termsOf } from '@/core/edit/proposing/terms';
@@ -73,9 +73,9 @@ describe('the lines that a follower starts with', () => {
 
   it('have a condition where roles cannot say it: lenders keep the value of their own pieces', () => {
     expect(said(LARKFIELD, 'item_value')).toContain(
-      'Lender: see, when meets "Own piece" and record.on_loan = true',
+      'Lender: see, if meets "Own piece" and record.on_loan = true',
     );
-    expect(said(LARKFIELD, 'item_title')).toContain('Everyone: see, when record.on_display = true');
+    expect(said(LARKFIELD, 'item_title')).toContain('Everyone: see, if record.on_display = true');
   });
 
   it('are none for a field that never follows', () => {
@@ -164,7 +164,7 @@ describe('the lines that a follower starts with', () => {
     if (list?.kind !== 'list' || !list.screen) return;
     const definition = withGates({ [list.screen.id]: [line(role('volunteer'), 'see')] });
     const door = compile(definition).tree.need(list.node.entity, 'rows');
-    const rule = saidByScreens(compile(definition), door);
+    const rule = rulesFromScreens(compile(definition), door);
     expect(JSON.stringify(rule)).toContain('"held":"everywhere"');
   });
 });

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { Held } from '@/core/access/deciding/held';
+import { Grants } from '@/core/access/deciding/grants';
 import { bind } from '@/core/condition/bind';
 import { allNamed } from '@/core/condition/named';
 import { parse } from '@/core/condition/parse';
@@ -31,7 +31,7 @@ function answers(definition: Definition, moments: readonly number[]): Set<boolea
     (condition) =>
       new Set(
         moments.map((moment) => {
-          const { facts } = new Held(definition, SIGNED_OUT, { moment });
+          const { facts } = new Grants(definition, SIGNED_OUT, { moment });
           return bind(facts, { definition }, condition, 'be true') === true;
         }),
       ),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { Held } from '@/core/access/deciding/held';
+import { Grants } from '@/core/access/deciding/grants';
 import { rightNow, viewerOfPerson, type Person } from '@/core/access/deciding/viewer';
 import { tryCondition } from '@/core/access';
 import type { Condition } from '@/core/condition/condition';
@@ -20,7 +20,7 @@ const person = (id: string, role: string): Person => ({
   attributes: { email: `${id}@x.example` },
 });
 const people = [person('ada', 'lender'), person('bo', 'registrar')].map(
-  (one) => new Held(LARKFIELD, viewerOfPerson(one), rightNow()),
+  (one) => new Grants(LARKFIELD, viewerOfPerson(one), rightNow()),
 );
 const fragile: Condition = {
   compare: '=',

@@ -4,9 +4,9 @@ import { describe, expect, it } from 'vitest';
 import { compile } from '@/core/access/deciding/compile';
 import { viewerOfRole, type Viewer } from '@/core/access/deciding/viewer';
 import { newLine } from '@/core/edit/edits/make';
-import { aimAt } from '@/core/edit/proposing/aim';
+import { levelReaderFor } from '@/core/edit/proposing/aim';
 import { startLines } from '@/core/edit/proposing/start';
-import { smallestTurn } from '@/core/edit/proposing/turn';
+import { smallestChange } from '@/core/edit/proposing/smallest-change';
 import type { Definition } from '@/core/model/definition';
 import { gives, type Line, type What, type Who } from '@/core/model/gate';
 import type { Values } from '@/core/model/value-type';
@@ -79,7 +79,7 @@ describe('the smallest change', () => {
         const { id: element } = draw.one(compile(definition).tree.elements);
         const level = draw.one([0, 1, 2] as const);
         const now = accessOf(compile(definition), viewer, at);
-        const aim = aimAt(now, now.element(element), level);
+        const aim = levelReaderFor(now, now.element(element), level);
         const levelIn = (one: Definition): number => {
           const access = accessOf(compile(one), viewer, at);
           return aim(access, access.element(element));
@@ -88,7 +88,7 @@ describe('the smallest change', () => {
         const oneIsEnough = [...oneLineAway(definition, viewer)].some((one) => levelIn(one) === level);
         if (!oneIsEnough) return;
         alone++;
-        const turn = smallestTurn(definition, { element, viewer, level, at, naming: 'roles' }, []);
+        const turn = smallestChange(definition, { element, viewer, level, at, naming: 'roles' }, []);
         expect([element, level, turn && linesApart(definition, turn.definition)]).toEqual([
           element,
           level,
@@ -113,7 +113,7 @@ describe('the smallest change', () => {
         at: { moment: Date.UTC(2026, 10, 25, 12) },
         naming: 'roles',
       } as const;
-      const turn = smallestTurn({ ...LARKFIELD, entities }, wanted, []);
+      const turn = smallestChange({ ...LARKFIELD, entities }, wanted, []);
       const lines = turn?.definition.gates['b_courier']?.lines ?? [];
       return lines.filter(({ who }) => who.kind === 'role' && who.role === 'auditor').map(({ what }) => what);
     };

@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { EntityField, TextCheck } from '@/core/model/definition';
-import { plainDecimal, readValue, showValue } from '@/core/model/value';
+import { readValue } from '@/core/model/value';
+import { showValue } from '@/core/model/values';
+import { plainDecimal } from '@/core/model/values/decimal';
 import type { ValueType } from '@/core/model/value-type';
 
 const field = (type: ValueType, required = false): EntityField => ({
@@ -63,7 +65,7 @@ describe('reading a value', () => {
 
   it('asks for what is needed', () => {
     for (const empty of ['', ' ', null, undefined])
-      expect(readValue(field({ kind: 'text' }, true), empty)).toEqual({ problem: 'Field is needed.' });
+      expect(readValue(field({ kind: 'text' }, true), empty)).toEqual({ problem: 'Field is required.' });
   });
 
   it('writes equal decimals in one way', () => {

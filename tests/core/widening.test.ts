@@ -46,7 +46,7 @@ describe('deleting anything', () => {
         );
         const found = wideningOf(before, made.value, people);
         const named = new Set(found?.who);
-        if (found) expect(wideningInWords(before, found, people)).toMatch(/would get more of: /);
+        if (found) expect(wideningInWords(before, found, people)).toMatch(/would gain access: /);
         const at = { ...drawCircumstances(draw), moment: Date.now() };
         const [was, is] = [compile(before), compile(made.value)];
         const everybody = [

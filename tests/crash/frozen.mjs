@@ -125,7 +125,7 @@ export async function frozen(cluster) {
         before.status === 200 &&
           answers.every(({ took }) => took < 10_000) &&
           answers.every(({ status }) => status === 503 || status === 200) &&
-          answers.some(({ status, body }) => status === 503 && body.includes('Away for a moment')) &&
+          answers.some(({ status, body }) => status === 503 && body.includes('Temporarily unavailable')) &&
           after.status === 200,
       ],
       ['who listens to news holds no place at work', beside],

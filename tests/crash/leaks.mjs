@@ -151,13 +151,13 @@ const LEAKS = [
   },
   {
     name: 'roles that are handed out by whom they are not theirs to give',
-    file: 'src/server/live/looking-after.ts',
+    file: 'src/server/live/people-management.ts',
     changes: [['given.find((one) => !this.handing.mayHandOut(one))', 'given.find(() => false)']],
     tells: ({ what, request }) => what === 'did' && /\/api\/people\/.*"give"/.test(request),
   },
   {
     name: 'somebody switched off by whom they are above',
-    file: 'src/server/live/looking-after.ts',
+    file: 'src/server/live/people-management.ts',
     changes: [['if (input.active !== undefined && !this.handing.holdsNoMore(person)) throw aboveYou();', '']],
     tells: ({ what, request }) => what === 'did' && /\/api\/people\/.*"active"/.test(request),
   },
@@ -165,7 +165,7 @@ const LEAKS = [
     name: 'a write that points to what is hidden',
     file: 'src/server/records/write.ts',
     changes: [['if (!(await openRecord(scope, tree', 'if (NONE > 0 && !(await openRecord(scope, tree']],
-    tells: ({ said }) => said.includes('points to a record that is hidden'),
+    tells: ({ said }) => said.includes('refers to a record that is hidden'),
   },
   {
     name: 'roles that go on after they are taken away',
@@ -214,7 +214,7 @@ const LEAKS = [
   },
   {
     name: 'people whom anybody may look through',
-    file: 'src/server/live/looking-after.ts',
+    file: 'src/server/live/people-management.ts',
     changes: [['if (this.level() === 0) throw notThere();', '']],
     tells: ({ what, request }) => what === 'did' && request === 'GET /api/people',
   },
@@ -241,7 +241,7 @@ const LEAKS = [
     changes: [
       ['gt(sessions.expiresAt, sql`now()`),', "gt(sessions.expiresAt, sql`now() - interval '1 day'`),"],
     ],
-    tells: ({ viewer }) => viewer === 'With a session that has ended',
+    tells: ({ viewer }) => viewer === 'With an expired session',
   },
   {
     name: 'somebody who is switched off, and goes on',

@@ -273,7 +273,7 @@ describe('one’s own account', () => {
     expect(tries.at(-1)).toMatchObject({ status: 429 });
   });
 
-  it('has another name, and ends the other sessions when asked', async () => {
+  it('now has a different name, and ends the other sessions when asked', async () => {
     const [here] = [await signedIn(), await signedIn(), await signedIn()];
     await expect(renameBuilder(here, ' ')).rejects.toMatchObject({ status: 422 });
     await renameBuilder(here, ' Bo Birch ');

@@ -70,14 +70,16 @@ describe('records whose field holds another type', () => {
     expect(data).toMatchObject([
       { about: 'Year (Items)', examples: [{ record: 'Piece b', value: 'about 1900' }] },
     ]);
-    expect(data[0]?.said.join(' ')).toContain('3 records have a value: 2 fit, 1 does not fit.');
+    expect(data[0]?.said.join(' ')).toContain(
+      '3 records have a value: 2 can be converted, 1 cannot be converted.',
+    );
     expect(await years('live')).toEqual(ORIGINAL);
     const told: number[] = [];
     await release(definition.id, ada, 1, {}, (done) => told.push(done));
     expect(told).toEqual([4]);
     expect(await years('live')).toEqual(TURNED);
     await turn(1, whole, text);
-    expect((await review(definition.id)).data[0]?.said.join(' ')).toContain('earlier one back');
+    expect((await review(definition.id)).data[0]?.said.join(' ')).toContain('earlier value');
     await release(definition.id, ada, 2);
     expect(await years('live')).toEqual(ORIGINAL);
   });

@@ -156,7 +156,7 @@ describe('records as a table', () => {
     expect(await stored()).toHaveLength(2);
   });
 
-  it('are in the audit trail where they are live, and refused by a release that is gone', async () => {
+  it('are in the audit trail where they are live, and refused by a release that has been deleted', async () => {
     await addRow(at('item', 'live'), { item_title: 'Jar', item_accession: 'A3', item_branch: 'main-hall' });
     await auditData(at('item'), 'data-added', {});
     expect(await database().select().from(auditEvents)).toMatchObject([
@@ -182,8 +182,8 @@ describe('a CSV file', () => {
       wrong: [
         { line: 3, column: 'Insurance value' },
         { line: 3, column: 'Branch' },
-        { line: 3, column: 'Branch', says: 'Branch is needed.' },
-        { line: 4, column: 'Accession no.', says: 'Accession no. is needed.' },
+        { line: 3, column: 'Branch', says: 'Branch is required.' },
+        { line: 4, column: 'Accession no.', says: 'Accession no. is required.' },
       ],
     });
     await expect(importSheet(at('item'), file, { dry: false, leaveOut: false })).rejects.toMatchObject({
@@ -213,7 +213,11 @@ describe('a CSV file', () => {
     };
     const [items, loans] = [await out('item'), await out('loan')];
     const again = await importSheet(at('item'), await sheet(items), { dry: false, leaveOut: false });
-    expect(again).toMatchObject({ added: 0, changed: 2, wrongCount: 0 });
+    expect(again).toMatchObject({ added: 0, changed: 0, wrongCount: 0 });
+    const renamed = await sheet('id,Title\newer,Renamed\n');
+    expect(await importSheet(at('item'), renamed, { dry: true, leaveOut: false })).toMatchObject({
+      changed: 1,
+    });
     await importSheet(at('item', 'live'), await sheet(items), { dry: false, leaveOut: false });
     await importSheet(at('loan', 'live'), await sheet(loans), { dry: false, leaveOut: false });
     const value = ({ data }: { data: Record<string, unknown> }) =>

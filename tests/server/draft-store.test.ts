@@ -120,7 +120,7 @@ describe('the browser’s store of edits', () => {
       expect(store.read().definition).toEqual((await draftOf(id)).definition);
       expect(store.read().standing).toEqual(await undoStateIn(id, ada));
       // What was taken back is told where the answer arrives; nothing else is.
-      expect(told.filter((one) => !one.startsWith('Taken back: Stores.'))).toEqual([]);
+      expect(told.filter((one) => !one.startsWith('Undone: Stores.'))).toEqual([]);
     },
   );
 
@@ -172,7 +172,7 @@ describe('the browser’s store of edits', () => {
     await change(id, bo, 0, { edit: add('other') });
     store.apply({ do: 'follow', gate: 's_stores', lines });
     await saved(store);
-    expect(told[0]).toMatch(/Meanwhile bo changed the draft/);
+    expect(told[0]).toMatch(/bo changed the draft in the meantime/);
     expect(store.read().definition).toEqual((await draftOf(id)).definition);
   });
 

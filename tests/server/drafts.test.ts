@@ -122,7 +122,7 @@ describe('a draft', () => {
     const first = await refused();
     const code = first?.more.members?.['code'];
     if (first?.code === 'would-widen') {
-      expect(first.detail).toMatch(/would get more of/);
+      expect(first.detail).toMatch(/would gain access/);
       expect((await refused('another'))?.code).toBe('would-widen');
       expect(await refused(String(code))).toBeUndefined();
     }
@@ -155,8 +155,8 @@ describe('a draft', () => {
     await change(ID, ada, 1, { edit: add(line) });
     await change(ID, bo, 2, { edit: { do: 'removeLine', gate: 's_stores', line, at: 0 } });
     const undone = await change(ID, ada, 3, 'undo');
-    expect(undone.said).toMatch(/^Your change of Stores was skipped.*another one by now/);
-    expect(undone.said).toMatch(/Taken back: .*account for themselves: yes, before no\.$/);
+    expect(undone.said).toMatch(/^Your change to Stores was skipped.*changed in the meantime/);
+    expect(undone.said).toMatch(/Undone: .*sign up themselves: no → yes\.$/);
     expect(undone.standing).toEqual({ redo: 1 });
     expect((await draftOf(ID)).definition.signUp).toBe(true);
     await change(ID, ada, 4, 'redo');
@@ -185,7 +185,7 @@ describe('a draft', () => {
     expect(found.power).toEqual([
       {
         about: 'Role Registrar',
-        said: 'Who holds it may hand out Head of collections, also without holding it.',
+        said: 'People with this role can assign Head of collections, even without having it themselves.',
         names: ['reg@x.example'],
         more: 0,
       },
@@ -255,7 +255,10 @@ describe('a draft', () => {
   it('is released at the revision that was reviewed, and then never changes', async () => {
     await change(ID, ada, 0, { edit: add(block) });
     const found = await review(ID);
-    expect(found.changes[0]).toMatchObject({ about: 'Stores', done: ['Now: Curator, exactly: block.'] });
+    expect(found.changes[0]).toMatchObject({
+      about: 'Stores',
+      done: ['Line added: Curator (directly assigned): block.'],
+    });
     await change(ID, bo, 1, { edit: add(newLine({ kind: 'everyone' }, 'see')) });
     await expect(release(ID, ada, found.revision)).rejects.toMatchObject({ status: 409 });
     expect(await release(ID, ada, 2)).toBe(2);

@@ -15,7 +15,7 @@ import { readBody } from '@/server/http/answering';
 import { readBytes } from '@/server/http/body';
 import { handle } from '@/server/http/handle';
 import { Refused } from '@/server/http/problem';
-import { told } from '@/server/log';
+import { errorForLog } from '@/server/log';
 import { ownAddress, requireSameOrigin } from '@/server/http/origin';
 import { cookieHeader, liveCookie, studioCookie } from '@/server/security/sessions';
 import { upgradeStored } from '@/server/upgrade';
@@ -254,8 +254,8 @@ describe('requests', () => {
     const odd = await failing(new Error(secret));
     expect(odd.status).toBe(500);
     for (const one of [unstorable, away, new Error(secret), secret])
-      expect(JSON.stringify(told(one))).not.toContain(secret);
-    expect(told(unstorable)).toMatchObject({ code: '22P02' });
+      expect(JSON.stringify(errorForLog(one))).not.toContain(secret);
+    expect(errorForLog(unstorable)).toMatchObject({ code: '22P02' });
     expect(await odd.text()).not.toContain(secret);
   });
 });
@@ -275,7 +275,7 @@ describe('data of an earlier version', () => {
       .set({ definition: old as unknown as typeof definition })
       .where(eq(snapshots.applicationId, definition.id));
     const role = definition.roles[0];
-    const from = { ...role, name: 'Before' };
+    const from = { ...role, name: 'Previous' };
     await database()
       .execute(sql`insert into edits (application_id, revision, edit, inverse, format, author) values
       (${definition.id}, 1, ${JSON.stringify({ do: 'changeRole', from, to: role })}::jsonb,

@@ -16,10 +16,10 @@ import {
 } from '@/server/database/schema';
 import { Refused } from '@/server/http/problem';
 import { joinOrLeave, signUp } from '@/server/live/joining';
-import { LookingAfter } from '@/server/live/looking-after';
+import { PeopleManagement } from '@/server/live/people-management';
 import { sendNote } from '@/server/live/notes';
 import { pressSessionButton } from '@/server/live/session-values';
-import { startStandIn } from '@/server/live/standing';
+import { startStandIn } from '@/server/live/acting-as';
 import { lockAgain, unlock, unlockedOn } from '@/server/live/unlock';
 import { choosePassword, showLink } from '@/server/people/links';
 import { listRecords } from '@/server/records/read';
@@ -265,7 +265,7 @@ describe('looking after people', () => {
 
   it('lets a keeper set nothing that conditions compare, unless the builder allows it for the role', async () => {
     await released(keeping({}));
-    const mine = LookingAfter.of(await keeper());
+    const mine = PeopleManagement.of(await keeper());
     // A new address is its owner's: until they open the link, the account is nobody.
     const { id } = await mine.create({ name: 'New', email: 'lender@x.example' });
     expect((await database().select().from(people).where(eq(people.id, id)))[0]).toMatchObject({
@@ -282,7 +282,7 @@ describe('looking after people', () => {
     }
     expect(await code(mine.update(id, { email: 'other@x.example' }))).toBe('compared');
     await released(keeping({ setsCompared: true }));
-    const allowed = LookingAfter.of(await keeper());
+    const allowed = PeopleManagement.of(await keeper());
     const made = await allowed.create({ name: 'New', email: 'a@x.example', homeUnit: 'main-hall' });
     expect(await code(allowed.update(made.id, { attributes: { u_staff: true } }))).toBe('done');
   });
@@ -290,7 +290,7 @@ describe('looking after people', () => {
   it('gives and takes single roles, and loses nothing that somebody else gives at the same time', async () => {
     await released(keeping({}));
     const id = await person(definition.id, 'pat@x.example', [{ role: 'volunteer' }]);
-    const mine = LookingAfter.of(await keeper());
+    const mine = PeopleManagement.of(await keeper());
     const builder = { builderId: ada };
     await Promise.all([
       mine.update(id, { give: [{ role: 'lender' }], take: [{ role: 'volunteer' }] }),
@@ -308,7 +308,7 @@ describe('looking after people', () => {
     await released(keeping({}));
     const id = await person(definition.id, 'pat@x.example');
     const visit = await keeper();
-    const mine = LookingAfter.of(visit);
+    const mine = PeopleManagement.of(visit);
     // Their role is taken away between looking and writing.
     await database()
       .delete(assignments)
@@ -358,7 +358,7 @@ describe('looking after people', () => {
       await person(definition.id, 'plain@x.example', [{ role: 'volunteer' }]),
       await person(definition.id, 'above@x.example', [{ role: 'head' }]),
     ];
-    const mine = LookingAfter.of(await keeper());
+    const mine = PeopleManagement.of(await keeper());
     expect(await code(mine.update(plain, { email: 'moved@x.example' }))).toBe('done');
     expect((await database().select().from(people).where(eq(people.id, plain)))[0]).toMatchObject({
       confirmed: false,
@@ -373,7 +373,7 @@ describe('looking after people', () => {
       return { ...made, gates: { ...made.gates, item_value: { lines: [line] } } };
     });
     await person(definition.id, 'named@x.example', [{ role: 'volunteer' }], { id: named });
-    const next = LookingAfter.of(await keeper());
+    const next = PeopleManagement.of(await keeper());
     expect(await code(next.update(named, { email: 'mine@x.example' }))).toBe('compared');
   });
 });
@@ -435,7 +435,7 @@ describe('wrong tries', () => {
       'done',
     );
     const told = await database().execute<{ subject: string }>(sql`select subject from outbox`);
-    expect(told.rows).toEqual([{ subject: 'Somebody tries to sign in as you' }]);
+    expect(told.rows).toEqual([{ subject: 'Failed attempts to sign in to your account' }]);
     expect(id).not.toBe('');
   });
 
@@ -531,7 +531,7 @@ describe('what one does as oneself', () => {
     expect(await code(joinOrLeave(standing, definition, 'volunteer', false))).toBe('standing-in');
     expect(await code(sendNote(standing, { address: '/x', text: 'x' }))).toBe('standing-in');
     expect(await code(pressSessionButton(standing, 'x'))).toBe('standing-in');
-    expect(() => LookingAfter.of(standing)).toThrow(/looking as/);
+    expect(() => PeopleManagement.of(standing)).toThrow(/acting as/);
     // Standing in ends once the right to it is gone.
     await database().delete(assignments).where(eq(assignments.personId, id));
     expect((await again(visit)).person?.id).toBe(id);

@@ -37,7 +37,7 @@ beforeEach(async () => {
   await dropApplications();
   const { ada, bo } = await application(LARKFIELD);
   const workplace = (id: string, live: Workplace['live']): Workplace => ({
-    builder: { id, name: 'Somebody', token: '' },
+    builder: { id, name: 'Someone', token: '' },
     applicationId: LARKFIELD.id,
     slug: LARKFIELD.id,
     people: true,

@@ -1,12 +1,19 @@
 import { eq, sql } from 'drizzle-orm';
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { applicationFrom, guessSheets, namesOf, titled, type SheetChoice } from '@/core/making';
+import {
+  applicationFrom,
+  emptyApplication,
+  guessSheets,
+  namesOf,
+  titled,
+  type SheetChoice,
+} from '@/core/making';
 import { LARKFIELD } from '@/demo/definition';
 import { database } from '@/server/database/client';
 import { applications, auditEvents, records, releases } from '@/server/database/schema';
 import { change, draftOf } from '@/server/drafts/draft';
 import { addressNow } from '@/server/former-address';
-import { deleteApplication, moveApplication } from '@/server/making/keep';
+import { deleteApplication, changeAddress } from '@/server/making/application-lifecycle';
 import { copyApplication, definitionFrom, firstRecords, makeApplication } from '@/server/making/make';
 import { readSheet } from '@/server/making/read-sheet';
 import { recordsFile } from '@/server/records/file';
@@ -48,16 +55,16 @@ describe('a CSV file', () => {
   it.each<[string, string | Uint8Array, RegExp]>([
     ['nothing in it', '', /is empty/],
     ['only a header', 'a,b\n', /no rows/],
-    ['a quote that never closes', 'a,b\n1,2\n"3,4\n5,6\n', /line 3 is never closed\. Close it/],
-    ['a quote within a cell', 'a,b\n1,2 "x"\n', /line 2 has a quote within a cell\. Write it twice/],
-    ['the same header twice', 'a,b,a\n1,2,3\n', /columns 1 and 3 are both called a .* Name one/],
+    ['a quote that never closes', 'a,b\n1,2\n"3,4\n5,6\n', /line 3 is never closed\. Close or/],
+    ['a quote within a cell', 'a,b\n1,2 "x"\n', /line 2 has a quote inside a cell\. Double the quote/],
+    ['the same header twice', 'a,b,a\n1,2,3\n', /columns 1 and 3 are both called a .* Rename one/],
     ['a column without a name', 'a,,c\n1,2,3\n', /column 2 has no name in line 1/],
     [
       'too many columns',
       `${Array.from({ length: 3000 }, (_, n) => `c${n}`).join()}\n1\n`,
       /3,000 columns; at most 200/,
     ],
-    ['more cells than columns', 'a,b\n1,2\n1,2,3\n', /line 3 has 3 cells, and the header has 2/],
+    ['more cells than columns', 'a,b\n1,2\n1,2,3\n', /line 3 has 3 cells but the header has 2/],
     [
       'Latin-1',
       Uint8Array.from([...bytes('a,b\n1,2\ncaf'), 0xe9, ...bytes(',3\n')]),
@@ -65,7 +72,7 @@ describe('a CSV file', () => {
     ],
     ['UTF-16', Uint8Array.from([0xff, 0xfe, 0x61, 0]), /UTF-16/],
     ['a workbook', bytes('PK\u0003\u0004…'), /workbook/],
-    ['a null character', 'a,b\n1,\u00002\n', /line 2 holds a null character/],
+    ['a null character', 'a,b\n1,\u00002\n', /line 2 contains a null character/],
   ])('is refused with %s, and says where and what to do', async (_, text, says) => {
     await expect(read(text)).rejects.toThrow(says);
     await expect(read(text)).rejects.toMatchObject({
@@ -119,6 +126,15 @@ const placeOf = (applicationId: string, slug: string): Workplace => ({
 const count = (id: string) => database().$count(records, eq(records.applicationId, id));
 
 describe('making an application', () => {
+  it('refuses a currency that nobody knows, but not in a copy: what is stored stays as it is', async () => {
+    const definition = emptyApplication({ ...MANNERS, currency: 'QQQ' });
+    await expect(makeApplication(ada, { slug: 'odd', definition, from: 'file' })).rejects.toThrow(
+      /QQQ is not a currency/,
+    );
+    await makeApplication(ada, { slug: 'odd', definition, from: 'copy' });
+    expect((await draftOf(definition.id)).definition.currency).toBe('QQQ');
+  });
+
   it('stores it with its records in their order, unreleased, and tells how far it is', async () => {
     const told: number[] = [];
     const id = await fromPlots('plots', (done, of) => {
@@ -151,11 +167,11 @@ describe('making an application', () => {
   });
 
   it.each([
-    ['a taken address', 'taken', /Another application has the address taken/],
-    ['one that the studio keeps', 'new', /kept for the studio/],
-    ['capital letters', 'Plots', /small letters/],
-    ['a path', 'a/b', /small letters/],
-    ['nothing', '', /small letters/],
+    ['a taken address', 'taken', /already uses the address taken/],
+    ['one that the studio keeps', 'new', /reserved/],
+    ['capital letters', 'Plots', /lower-case letters/],
+    ['a path', 'a/b', /lower-case letters/],
+    ['nothing', '', /lower-case letters/],
     ['too many letters', 'a'.repeat(61), /at most 60/],
   ])('refuses %s as its address', async (_, slug, says) => {
     await fromPlots('taken');
@@ -199,8 +215,8 @@ describe('making an application', () => {
 describe('keeping applications', () => {
   it('leads from a former address to the present one, and gives it to nobody else', async () => {
     const id = await fromPlots('plots');
-    await moveApplication(placeOf(id, 'plots'), 'gardens');
-    await moveApplication(placeOf(id, 'gardens'), 'fields');
+    await changeAddress(placeOf(id, 'plots'), 'gardens');
+    await changeAddress(placeOf(id, 'gardens'), 'fields');
     expect(await Promise.all(['plots', 'gardens', 'fields'].map(addressNow))).toEqual([
       'fields',
       'fields',
@@ -208,9 +224,9 @@ describe('keeping applications', () => {
     ]);
     await expect(fromPlots('plots')).rejects.toThrow(/Another application/);
     // Its own may be taken again.
-    await moveApplication(placeOf(id, 'fields'), 'plots');
+    await changeAddress(placeOf(id, 'fields'), 'plots');
     expect(await Promise.all(['plots', 'fields'].map(addressNow))).toEqual([undefined, 'plots']);
-    await expect(moveApplication(placeOf(id, 'fields'), 'other')).rejects.toThrow(/meanwhile/);
+    await expect(changeAddress(placeOf(id, 'fields'), 'other')).rejects.toThrow(/in the meantime/);
   });
 
   it('deletes all of it once its name is written, and keeps what happened to it', async () => {

@@ -6,8 +6,8 @@ import { database } from '@/server/database/client';
 import { memberships } from '@/server/database/schema';
 import { change } from '@/server/drafts/draft';
 import { release } from '@/server/releasing/release';
-import { onNews } from '@/server/news/news';
-import { newsStream } from '@/server/news/stream';
+import { onChange } from '@/server/notifications/notices';
+import { newsStream } from '@/server/notifications/stream';
 import { endSession, openSession } from '@/server/security/sessions';
 import { isStillBuilder } from '@/server/studio/builder';
 import { application, dropApplications, emptyDatabase, underNewId } from './setting';
@@ -34,7 +34,7 @@ const WITHIN = { timeout: 10_000 };
 /** What is heard of an application from now on; ready once the line to the database is open. */
 async function hear(applicationId: string): Promise<string[]> {
   const heard: string[] = [];
-  stops.push(onNews(applicationId, (news) => heard.push(news)));
+  stops.push(onChange(applicationId, (news) => heard.push(news)));
   await vi.waitFor(async () => {
     const open = await database().execute(
       sql`select 1 from pg_stat_activity where datname = current_database() and query = 'listen zinc_news' and state = 'idle'`,

@@ -85,6 +85,24 @@ describe('another PostgreSQL database', () => {
     );
   });
 
+  it('gives floating-point columns as numbers, and empty tables are left out where that is asked', async () => {
+    await run(
+      second,
+      `create table masses (id int, grams real, tons double precision)`,
+      `insert into masses values (1, 0.1, 1e-3), (2, 'NaN', 'Infinity'), (3, 2.5, 12345.678)`,
+    );
+    const [empty, masses] = ['nothing', 'masses'].map((name) => ({ schema: 'public', name }));
+    const tables = [empty, masses].flatMap((one) => one ?? []);
+    const sheets = await sheetsFrom(url, tables, { skipEmpty: true });
+    expect(sheets.map(({ name }) => name)).toEqual(['masses']);
+    expect(guessSheets(sheets, '2026-11-26')[0]?.map(({ as }) => as)).toEqual([
+      { kind: 'number', decimals: 0 },
+      { kind: 'number', decimals: 1 },
+      { kind: 'number', decimals: 3 },
+    ]);
+    expect(sheets[0]?.rows[1]?.cells).toEqual(['2', '', '']);
+  });
+
   it('is only read: what it is asked to do there fails', async () => {
     await run(
       second,
@@ -98,33 +116,35 @@ describe('another PostgreSQL database', () => {
   });
 
   it.each<[string, (at: URL) => string, RegExp]>([
-    ['what is no connection', () => 'boats', /Write the connection as/],
-    ['another protocol', () => 'https://127.0.0.1/x', /Write the connection as/],
+    ['what is no connection', () => 'boats', /Enter the connection string as/],
+    ['another protocol', () => 'https://127.0.0.1/x', /Enter the connection string as/],
     [
       'a host that is not allowed',
       (at) => at.href.replace(at.hostname, '10.1.2.3'),
-      /may not connect to 10\.1\.2\.3/,
+      /not allowed to connect to 10\.1\.2\.3/,
     ],
-    ['a host in disguise', (at) => `${at.href}?host=10.1.2.3`, /says host, which cannot be used/],
+    ['a host in disguise', (at) => `${at.href}?host=10.1.2.3`, /contains host, which is not supported/],
     [
       'no password, which would be the server’s own',
       (at) => at.href.replace(`:${at.password}@`, '@'),
       /user and a password/,
     ],
-    ['a wrong password', (at) => at.href.replace(at.password, 'wrong'), /does not let this user in/],
+    ['a wrong password', (at) => at.href.replace(at.password, 'wrong'), /rejected the user or the password/],
     ['nothing at that port', (at) => at.href.replace(`:${at.port}`, ':1'), UNREACHABLE],
     ['what is no PostgreSQL', (at) => at.href.replace(`:${at.port}`, `:${silent.port}`), UNREACHABLE],
     ['an escape of nothing', (at) => at.href.replace(NAME, 'a%00b'), /escape in it/],
     ['an escape that is none', (at) => at.href.replace(at.username, 'a%zz'), /escape in it/],
     ['an escape that is no text', (at) => at.href.replace(at.password, '%ff%fe'), /escape in it/],
-    ['no such database', (at) => at.href.replace(NAME, 'nowhere'), /no database nowhere/],
+    ['no such database', (at) => at.href.replace(NAME, 'nowhere'), /database nowhere does not exist/],
   ])('refuses %s, with a mend', async (_, of, says) => {
     await expect(tablesIn(of(second))).rejects.toMatchObject(refused(says));
   });
 
   it('is on no host that is not named, this machine included', async () => {
     process.env['POSTGRES_HOSTS'] = '';
-    await expect(tablesIn(url)).rejects.toMatchObject(refused(/may not connect to 127\.0\.0\.1.*now none/));
+    await expect(tablesIn(url)).rejects.toMatchObject(
+      refused(/not allowed to connect to 127\.0\.0\.1.*now: none/),
+    );
     process.env['POSTGRES_HOSTS'] = '127.0.0.1';
   });
 
@@ -132,7 +152,7 @@ describe('another PostgreSQL database', () => {
     [
       'a table that is not there',
       { schema: 'public', name: 'boats; drop table boats' },
-      /no table public\.boats; drop/,
+      /public\.boats; drop table boats does not exist/,
     ],
     ['one without rows', { schema: 'public', name: 'nothing' }, /has no rows/],
     ['one with too many', { schema: 'public', name: 'many' }, /more than 200,000 rows/],

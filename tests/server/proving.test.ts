@@ -14,7 +14,7 @@ import {
   listExpectations,
   removeExpectations,
 } from '@/server/proving/expectations';
-import type { Wanted } from '@/contract/schemas/proving';
+import type { NewExpectation } from '@/contract/schemas/proving';
 import { updatePerson } from '@/server/people/write';
 import { newestProof } from '@/server/proving/newest';
 import { proofOf, setFindingAside } from '@/server/proving/proof';
@@ -51,7 +51,11 @@ const line = (role: Id): Edit => ({
 });
 const edit = (base: number, author: string, made: Edit) =>
   change(definition.id, author, base, { edit: made }, { confirmed: 'yes' });
-const wanted = (viewer: string, element: Id, more: Partial<Wanted['of'][number]> = {}): Wanted => ({
+const wanted = (
+  viewer: string,
+  element: Id,
+  more: Partial<NewExpectation['of'][number]> = {},
+): NewExpectation => ({
   name: 'What is meant',
   reason: 'It was agreed',
   of: [{ viewer, element, ...more }],
@@ -73,7 +77,7 @@ describe('expectations', () => {
     ];
     expect(await addExpectations(definition.id, ada, all)).toBe(5);
     const names = (await listExpectations(definition.id)).map(({ viewerName }) => viewerName);
-    expect(names.sort()).toEqual(['Made up: Volunteer', 'Registrar', 'Volunteer', 'Volunteer', 'Wren']);
+    expect(names.sort()).toEqual(['Custom: Volunteer', 'Registrar', 'Volunteer', 'Volunteer', 'Wren']);
     await prove(definition.id);
     expect((await newestProof(definition.id))?.broken).toEqual([]);
     await edit(0, bo, line('volunteer'));
@@ -118,12 +122,12 @@ describe('expectations', () => {
       expect(plain(after).filter((other) => sameAs(one, other))).toHaveLength(1);
     const head = 'viewer,element,record,at,expect,name,reason';
     for (const [row, fault] of [
-      ['role:volunteer,s_loan,,,much,,', /Line 3: “much” is no level/],
-      ['role:volunteer,s_loan,,yesterday,see,,', /Line 3: “yesterday” is no moment/],
-      ['role:volunteer,s_loan,loan,,see,,', /Line 3: “loan” is no record/],
-      ['role:nobody,s_loan,,,see,,', /the viewer role:nobody is not there/],
-      ['role:volunteer,s_gone,,,see,,', /the element s_gone is not there/],
-      ['made:{,s_loan,,,see,,', /the viewer made:\{ is not there/],
+      ['role:volunteer,s_loan,,,much,,', /Line 3: “much” is not a level/],
+      ['role:volunteer,s_loan,,yesterday,see,,', /Line 3: “yesterday” is not a valid date and time/],
+      ['role:volunteer,s_loan,loan,,see,,', /Line 3: “loan” is not/],
+      ['role:nobody,s_loan,,,see,,', /Nothing was saved, because the viewer/],
+      ['role:volunteer,s_gone,,,see,,', /the element s_gone does not exist/],
+      ['made:{,s_loan,,,see,,', /the viewer made:\{ does not exist/],
     ] as const)
       await expect(
         importExpectations(definition.id, ada, `${head}\nrole:registrar,s_loan,,,see,,\n${row}\n`),
@@ -173,7 +177,7 @@ describe('findings', () => {
     const gone = (await proofOf(definition.id))?.findings.find(({ kind }) => kind === 'names-what-is-gone');
     expect(gone?.since).toMatchObject({ revision: 3 });
     await expect(setFindingAside(definition.id, ada, 'no such finding', 'x')).rejects.toThrow(
-      /not found any more/,
+      /no longer exists/,
     );
   });
 });
@@ -220,7 +224,7 @@ describe('what was signed off', () => {
     const person = viewerKey('person', volunteer);
     expect(cause(person, 's_schedule')).toMatchObject({
       edit: undefined,
-      person: { author: 'bo', says: 'got Auditor' },
+      person: { author: 'bo', says: 'was assigned Auditor' },
     });
     // Neither would have done it by itself.
     expect(cause(person, 's_people')).toMatchObject({ edit: { revision: 3 }, person: { author: 'bo' } });
@@ -244,7 +248,7 @@ describe('what was signed off', () => {
     expect(otherwise.first.some(({ what, who }) => what === 'records' && who.length > 0)).toBe(true);
     expect(changes.first.map(({ about }) => about)).toHaveLength(2);
     await give('auditor');
-    expect((await compared(id)).people.first).toMatchObject([{ says: 'got Auditor' }]);
+    expect((await compared(id)).people.first).toMatchObject([{ says: 'was assigned Auditor' }]);
   });
 
   it('is compared with a later one; what is given back meanwhile is told as what it comes to', async () => {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { sql } from 'drizzle-orm';
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { type KnownRecord, levelOn, showField } from '@/core/access';
-import { bind, holds, type Must } from '@/core/condition';
+import { bind, holds, type RequiredResult } from '@/core/condition';
 import type { Definition, Entity } from '@/core/model';
 import { database } from '@/server/database/client';
 import { records } from '@/server/database/schema';
@@ -23,7 +23,7 @@ beforeAll(emptyDatabase);
 beforeEach(dropApplications);
 
 const ALL = { page: 1, size: 100 };
-const MUSTS: readonly Must[] = ['be true', 'be false', 'not be true', 'not be false'];
+const MUSTS: readonly RequiredResult[] = ['be true', 'be false', 'not be true', 'not be false'];
 
 /** Random records of every entity, some of which point to each other, in the database and as the core has them. */
 async function drawStored(draw: Draw, definition: Definition, count: number): Promise<KnownRecord[]> {

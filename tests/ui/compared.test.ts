@@ -27,7 +27,7 @@ const CELLS = [
   cell('ada', 'stores', { person }),
   cell('cy', 'stores', { person }),
   cell('cy', 'people', { edit, person }),
-  cell('dee', 'people', { person: { says: 'is gone' } }),
+  cell('dee', 'people', { person: { says: 'was deleted' } }),
   cell('dee', 'loans', {}),
 ];
 
@@ -38,8 +38,8 @@ it.each([
       'Tamsin Reed, 4 Mar 2026, 10:12: Loans. Now: Auditor: see.',
       'Jonah Peel, 5 Mar 2026, 09:00: people got Auditor.',
       'Tamsin Reed, 4 Mar 2026, 10:12: Loans. Now: Auditor: see. And Jonah Peel, 5 Mar 2026, 09:00: CY got Auditor.',
-      'Not written down by whom: DEE is gone.',
-      'By changes that cannot be told any more',
+      'Author not recorded: DEE was deleted.',
+      'Changes whose cause is no longer known',
     ],
   ],
   ['viewer', ['ADA', 'BO', 'CY', 'DEE']],

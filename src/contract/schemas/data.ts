@@ -30,6 +30,6 @@ export const deleteRowsSchema = yup.object({ records: chosen }).noUnknown() as u
 export const makeUpRecordsSchema = yup
   .object({
     seed: yup.number().integer().min(0).max(MOST_NUMBER).required(),
-    count: yup.number().integer().min(1, 'Ask for at least one.').max(MOST_NUMBER).required(),
+    count: yup.number().integer().min(1, 'Enter a number of at least 1.').max(MOST_NUMBER).required(),
   })
   .noUnknown();

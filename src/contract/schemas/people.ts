@@ -1,5 +1,5 @@
 import * as yup from 'yup';
-import { type AskedOfPeople, assignmentsSchema } from '@/core/access';
+import { type UsedPersonData, assignmentsSchema } from '@/core/access';
 import type { Condition } from '@/core/condition';
 import { conditionSchema, exactly, listOf, optional } from '@/core/model';
 import type { PersonChange, PersonInput } from '../people-input';
@@ -34,4 +34,4 @@ export const askedOfPeopleSchema = exactly({
   questions: listOf(conditionSchema as unknown as yup.Schema<Condition>, MOST_ASKED),
   values: ids,
   compared: ids,
-}) as unknown as yup.Schema<AskedOfPeople>;
+}) as unknown as yup.Schema<UsedPersonData>;

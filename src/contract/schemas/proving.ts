@@ -8,12 +8,12 @@ const MOST_AT_ONCE = 6000;
 const text = (most: number) => yup.string().max(most);
 const level = yup
   .string()
-  .test('levels', 'must be none, see or edit, or two of them as see..edit', (one) =>
+  .test('levels', 'must be none, see or edit, or a range such as see..edit', (one) =>
     one === undefined ? true : readLevels(one) !== undefined,
   );
 
 /** Expectations under one name. Without a level, each is as it is in the draft now. */
-export interface Wanted {
+export interface NewExpectation {
   readonly name: string;
   readonly reason: string;
   readonly of: readonly (Pick<Expectation, 'viewer' | 'element' | 'record' | 'moment'> & {
@@ -42,7 +42,7 @@ export const wantedSchema = yup
       .max(MOST_AT_ONCE)
       .required(),
   })
-  .noUnknown() as unknown as yup.Schema<Wanted>;
+  .noUnknown() as unknown as yup.Schema<NewExpectation>;
 
 const ids = yup.array(yup.string().uuid().required()).min(1).max(MOST_AT_ONCE).required();
 export const againSchema = yup.object({ ids, reason: yup.string().max(500) }).noUnknown();

@@ -38,7 +38,7 @@ export const builders = ofApplication('GET', '/builders', 'read').answers<{
 export const inviteBuilder = ofApplication(
   'POST',
   '/builders',
-  { owner: 'lets builders in' },
+  { owner: 'can invite builders' },
   {
     body: json(schemas, 'inviteBuilderSchema'),
   },
@@ -48,7 +48,7 @@ export const inviteBuilder = ofApplication(
 export const giveRights = ofApplication(
   'PUT',
   '/builders',
-  { owner: 'gives rights to what is live' },
+  { owner: 'can give access to live data' },
   {
     body: json(schemas, 'giveRightsSchema'),
   },
@@ -58,7 +58,7 @@ export const giveRights = ofApplication(
 export const changeBuilder = ofApplication(
   'PATCH',
   '/builders/:id',
-  { owner: 'changes what builders may do' },
+  { owner: 'can change what builders may do' },
   {
     body: json(schemas, 'changeBuilderSchema'),
   },
@@ -69,11 +69,13 @@ export const letBuilderOut = ofApplication('DELETE', '/builders/:id', 'read');
 
 /** Sends a new link to somebody who has not opened theirs yet. */
 export const sendInvitationAgain = ofApplication('POST', '/invitations/:id/link', {
-  owner: 'lets builders in',
+  owner: 'can invite builders',
 });
 
 /** Takes an invitation back before it is opened. */
-export const takeBackInvitation = ofApplication('DELETE', '/invitations/:id', { owner: 'lets builders in' });
+export const takeBackInvitation = ofApplication('DELETE', '/invitations/:id', {
+  owner: 'can invite builders',
+});
 
 /** Whom this builder keeps in their rail. Theirs alone, so reviewers may too. */
 export const keepPins = ofApplication('PUT', '/pins', 'read', {

@@ -28,7 +28,7 @@ export interface Count {
 }
 
 /** What trying a condition tells. */
-export interface TriedOut {
+export interface ConditionPreview {
   readonly people: Count;
   /** Absent where no record is asked of. */
   readonly records?: Count;
@@ -60,7 +60,7 @@ export const effectOfEdit = ofApplication('POST', '/effect', 'read', {
 /** For how many people and sample records a condition is true now, with examples. */
 export const tryCondition = ofApplication('POST', '/try', 'read', {
   body: jsonBeside(schemas, 'conditionToTrySchema'),
-}).answers<TriedOut>();
+}).answers<ConditionPreview>();
 
 /** Who gets this element of the draft, by way in, with names. */
 export const whoGets = ofApplication('GET', '/who-gets/:element', 'read').answers<WhoGetsNamed>();
@@ -78,10 +78,10 @@ export const gridFile = ofApplication('GET', '/grid/csv', 'read').answersWhole()
 export const news = ofApplication('GET', '/news', 'read').answersWhole();
 
 /** Moves the application to another address. The old one leads on. */
-export const moveApplication = ofApplication(
+export const changeApplicationAddress = ofApplication(
   'PATCH',
   '',
-  { owner: 'changes its address' },
+  { owner: 'can change its address' },
   {
     body: json(schemas, 'moveApplicationSchema'),
   },
@@ -91,7 +91,7 @@ export const moveApplication = ofApplication(
 export const deleteApplication = ofApplication(
   'DELETE',
   '',
-  { owner: 'deletes it' },
+  { owner: 'can delete it' },
   {
     body: json(schemas, 'deleteApplicationSchema'),
   },

@@ -16,7 +16,7 @@ const recordsSchemas = () => import('../schemas/records');
 const schemas = () => import('../schemas/look');
 
 /** A change of the draft that gives a viewer a level, and who else would gain or lose by it. */
-export interface Turning {
+export interface SuggestedChange {
   readonly edit: Edit;
   readonly gates: readonly string[];
   readonly effect: EditEffect;
@@ -40,7 +40,7 @@ export const lookWhy = ofApplication('GET', '/look/why', 'read').answers<Explana
 
 /** The smallest changes that give the viewer that level there: `element`, `address`, `row`, `level`. */
 export const lookTurns = ofApplication('GET', '/look/turn', 'read').answers<{
-  readonly turns: readonly Turning[];
+  readonly turns: readonly SuggestedChange[];
 }>();
 
 /** An older draft or a release, to draw what is left out of its screens. */

@@ -42,7 +42,7 @@ interface ShownBroken {
 }
 
 /** What is known of the newest revision that was looked through. */
-export interface Proof {
+export interface ProofState {
   readonly revision: number;
   readonly findings: readonly ShownFinding[];
   readonly broken: readonly ShownBroken[];
@@ -126,7 +126,7 @@ export interface ListedSignOff {
 }
 
 /** Who made a change, and when. */
-export interface Made {
+export interface ChangeInfo {
   /** All of them, the last one first; undefined where they are gone. */
   readonly author?: string | undefined;
   /** The last time, RFC 3339. */
@@ -145,9 +145,9 @@ export interface ComparedCell {
   readonly after: Answer;
   readonly gains: boolean;
   /** The edit that made it so, and what it changed in a sentence or two. */
-  readonly edit?: (Made & { readonly revision: number; readonly says: string }) | undefined;
+  readonly edit?: (ChangeInfo & { readonly revision: number; readonly says: string }) | undefined;
   /** What is otherwise with the person, as what follows their name; by whom, where that was written down. */
-  readonly person?: (Partial<Made> & { readonly says: string }) | undefined;
+  readonly person?: (Partial<ChangeInfo> & { readonly says: string }) | undefined;
 }
 
 /** The first of a list, and how many there are. */
@@ -180,7 +180,7 @@ export interface Compared {
 }
 
 /** What was found out about the newest revision; null while nothing was yet. */
-export const proof = ofApplication('GET', '/proof', 'read').answers<Proof | null>();
+export const proof = ofApplication('GET', '/proof', 'read').answers<ProofState | null>();
 
 /** How much there is to look at, for the bar; null while nothing was looked through. */
 export const proofCounts = ofApplication('GET', '/proof/counts', 'read').answers<ProofCounts | null>();
@@ -202,7 +202,7 @@ export const proofSettings = ofApplication('GET', '/proof/settings', 'read').ans
 export const setProofSettings = ofApplication(
   'PATCH',
   '/proof/settings',
-  { owner: 'says what a release may break' },
+  { owner: 'can change what a release may break' },
   {
     body: json(schemas, 'setProofSettingsSchema'),
   },

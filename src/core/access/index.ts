@@ -1,8 +1,8 @@
 export { Access, unsharedAccessOf } from './deciding/access';
 export { Compiled } from './deciding/compile';
-export { Held } from './deciding/held';
+export { Grants } from './deciding/grants';
 export { type Answer, EDIT, type Level, NONE, sameAnswer } from './deciding/level';
-export { asksWhen } from './deciding/reads';
+export { dependsOnTime } from './deciding/reads';
 export {
   assignmentsSchema,
   madeViewerSchema,
@@ -11,7 +11,7 @@ export {
   viewerOfMade,
 } from './deciding/made-viewer';
 export { answerOf, levelOn } from './deciding/rule';
-export { StandInAccess } from './deciding/stand-in-access';
+export { ActingAccess } from './deciding/stand-in-access';
 export {
   type Assignment,
   type Circumstances,
@@ -41,10 +41,10 @@ export {
   SIGNED_OUT_KEY,
   SIGNED_OUT_STATE,
 } from './deciding/viewer-key';
-export { type Alike, type AskedOfPeople, askedOfPeople, type PeopleKnown } from './questions/alike';
+export { type PeopleGroup, type UsedPersonData, askedOfPeople, type PeopleKnown } from './questions/alike';
 export { type Cell, cellOf, unpacked } from './questions/cells';
 export { type Difference, differences, differing, screensOfSome } from './questions/differences';
-export type { Decided, Explanation, Nearly } from './questions/explain';
+export type { Decided, Explanation, InactiveLine } from './questions/explain';
 export { comparedAttributes, HandingOut } from './questions/handing-out';
 export { allAlike, type Among } from './questions/numbers';
 export { holdsStandIn, standsInFull } from './questions/standing-in';

@@ -1,15 +1,14 @@
 import type { Entity } from '../model/definition';
 import type { Id } from '../model/id';
 import type { Value, Values } from '../model/value-type';
+import type { Form } from '../model/values/kind';
 import type { Truth } from './condition';
 import { foldCase } from './fold';
+import type { Test } from './operators';
 import { registered, type Comparable } from './registered';
 
-/** How a stored value is read: what is not of that form is missing. */
-export type Reading = 'text' | 'folded' | 'decimal' | 'boolean';
-
-/** How two terms can be compared, the one with the other. */
-type Test = '=' | '<' | '<=' | 'contains' | 'starts with' | 'ends with';
+/** How a stored value is read: what is not of that form is missing. Folded: a text, in any case. */
+export type Reading = Form | 'folded';
 
 /** A field of the record, or of the one that its field `through` points to; or a constant. */
 export type Term =
@@ -107,6 +106,7 @@ function getter(term: Term): Get {
 
 /** The question as a function. It never throws, and answers *cannot tell* where a value is missing. */
 export function asked(atom: Atom): Ask {
+  if ('left' in atom) return comparison(atom.is, atom.left, atom.right);
   switch (atom.is) {
     case 'empty':
       return isEmpty(atom.of);
@@ -130,8 +130,6 @@ export function asked(atom: Atom): Ask {
       return () => true;
     case 'call':
       return call(atom.name, atom.with.map(getter));
-    default:
-      return comparison(atom.is, atom.left, atom.right);
   }
 }
 
@@ -176,6 +174,7 @@ function withConstant(is: Test, field: Id, constant: string | boolean, as: Readi
       return turned ? test(constant, value) : test(value, constant);
     };
   }
+  const inOrder = ORDER[is];
   const text = String(constant);
   const number = text.length <= 15 ? Number(text) : undefined;
   return ({ values }) => {
@@ -183,15 +182,7 @@ function withConstant(is: Test, field: Id, constant: string | boolean, as: Readi
     if (typeof value !== 'string' || !isDecimal(value)) return undefined;
     const order =
       number !== undefined && value.length <= 15 ? Number(value) - number : compareDecimals(value, text);
-    return is === '='
-      ? order === 0
-      : is === '<'
-        ? turned
-          ? order > 0
-          : order < 0
-        : turned
-          ? order >= 0
-          : order <= 0;
+    return inOrder(turned ? -order : order);
   };
 }
 
@@ -217,21 +208,28 @@ function comparison(is: Test, left: Term, right: Term): Ask {
 
 type Compare = (a: string | boolean, b: string | boolean) => boolean;
 
-/** Texts compare by code point; of texts, only dates and times are ever put in order. */
+/** How two values that stand in an order pass a test, by where the first stands; of words no decimals are asked. */
+const ORDER: Readonly<Record<Test, (order: number) => boolean>> = {
+  '=': (order) => order === 0,
+  '<': (order) => order < 0,
+  '<=': (order) => order <= 0,
+  contains: () => false,
+  'starts with': () => false,
+  'ends with': () => false,
+};
+
+/** How two texts, or two truth values, pass it. They compare by code point; only dates and times are ever put in order. */
+const TEXTS: Readonly<Record<Test, Compare>> = {
+  '=': (a, b) => a === b,
+  '<': (a, b) => a < b,
+  '<=': (a, b) => a <= b,
+  contains: (a, b) => String(a).includes(String(b)),
+  'starts with': (a, b) => String(a).startsWith(String(b)),
+  'ends with': (a, b) => String(a).endsWith(String(b)),
+};
+
 function testFor(is: Test, as: Reading): Compare {
-  const decimal = as === 'decimal';
-  switch (is) {
-    case '=':
-      return decimal ? (a, b) => compareDecimals(a as string, b as string) === 0 : (a, b) => a === b;
-    case '<':
-      return decimal ? (a, b) => compareDecimals(a as string, b as string) < 0 : (a, b) => a < b;
-    case '<=':
-      return decimal ? (a, b) => compareDecimals(a as string, b as string) <= 0 : (a, b) => a <= b;
-    case 'contains':
-      return (a, b) => String(a).includes(String(b));
-    case 'starts with':
-      return (a, b) => String(a).startsWith(String(b));
-    case 'ends with':
-      return (a, b) => String(a).endsWith(String(b));
-  }
+  if (as !== 'decimal') return TEXTS[is];
+  const inOrder = ORDER[is];
+  return (a, b) => inOrder(compareDecimals(a as string, b as string));
 }

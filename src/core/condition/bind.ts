@@ -5,27 +5,28 @@ import type { Value, Values } from '../model/value-type';
 import { asked, type Atom, readAs, type Reading, type RecordFacts, type Term } from './atom';
 import { addDays, type Clock } from './clock';
 import type { Comparison, Condition, HeldWhere, Operand, Truth } from './condition';
-import { all, any, satisfies, type Formula, type Must } from './formula';
-import { fieldFor, typeOf, type Scope, type Type } from './type';
+import { all, any, satisfies, type Formula, type RequiredResult } from './formula';
+import { operatorKind } from './operators';
+import { comparedKind, fieldFor, typeOf, type Scope, type Type } from './type';
 
 /**
  * An answer that is true, false or in doubt, and may depend on the record. It is asked what it has to be ("be true",
  * say), and tells of which records that holds.
  */
-export type Answering = (must: Must) => Formula;
+export type OperandResolver = (must: RequiredResult) => Formula;
 
-const CONSTANTS = new Map<Truth, Answering>(
+const CONSTANTS = new Map<Truth, OperandResolver>(
   ([true, false, undefined] as const).map((truth) => [truth, (must) => satisfies(truth, must)]),
 );
 
 /** An answer that does not depend on the record. */
-export const constant = (truth: Truth): Answering => CONSTANTS.get(truth) as Answering;
+export const constant = (truth: Truth): OperandResolver => CONSTANTS.get(truth) as OperandResolver;
 
 /** How what is not known yet speaks. */
-export type Unknown = 'against' | 'for';
+export type UnknownAs = 'against' | 'for';
 
 /** What may be not known yet: who one is (of a kind of viewer), what the session holds, what time it is. */
-export type Unasked = 'user' | 'session' | 'clock';
+export type UnknownSource = 'user' | 'session' | 'clock';
 
 /** What is known when a condition is asked: the viewer, their session, the moment. */
 export interface Facts {
@@ -36,15 +37,15 @@ export interface Facts {
   /** The values of the viewer's session; undefined where there is none. */
   readonly session: Values | undefined;
   /** What is not known yet, where no value is there. */
-  readonly notKnown: readonly Unasked[];
+  readonly notKnown: readonly UnknownSource[];
   /**
    * Whether what asks for something that is not known yet is taken as if nobody had what it takes, or as if
    * somebody did. Decided both ways, the two are least and most.
    */
-  readonly unknown: Unknown;
+  readonly unknown: UnknownAs;
   readonly clock: Clock;
-  readonly hasRole: (role: Id, exactly: boolean, held?: HeldWhere) => Answering;
-  readonly hasPrivilege: (privilege: Id, held?: HeldWhere) => Answering;
+  readonly hasRole: (role: Id, exactly: boolean, held?: HeldWhere) => OperandResolver;
+  readonly hasPrivilege: (privilege: Id, held?: HeldWhere) => OperandResolver;
   /** Groups that the viewer is taken to be in without asking. */
   readonly groups?: readonly Id[] | undefined;
 }
@@ -52,9 +53,9 @@ export interface Facts {
 /** What else must hold before a field may be asked for: in filters, that the asker may see it. */
 export type Guard = (term: Extract<Term, { field: Id }>) => Formula;
 
-const towardsTrue = (must: Must): boolean => must === 'be true' || must === 'not be false';
+const towardsTrue = (must: RequiredResult): boolean => must === 'be true' || must === 'not be false';
 
-const OPPOSITE: Readonly<Record<Must, Must>> = {
+const OPPOSITE: Readonly<Record<RequiredResult, RequiredResult>> = {
   'be true': 'be false',
   'be false': 'be true',
   'not be true': 'not be false',
@@ -65,7 +66,13 @@ const OPPOSITE: Readonly<Record<Must, Must>> = {
  * What it takes of a record for the condition to be as it must, in three-valued logic (Kleene's). All that
  * is known is folded in. Where a guard does not hold, the question cannot be told: neither true nor false.
  */
-export function bind(facts: Facts, scope: Scope, condition: Condition, must: Must, guard?: Guard): Formula {
+export function bind(
+  facts: Facts,
+  scope: Scope,
+  condition: Condition,
+  must: RequiredResult,
+  guard?: Guard,
+): Formula {
   return new Binding(facts, scope, guard).formula(condition, must);
 }
 
@@ -79,7 +86,7 @@ class Binding {
     private readonly guard: Guard | undefined,
   ) {}
 
-  formula(condition: Condition, must: Must): Formula {
+  formula(condition: Condition, must: RequiredResult): Formula {
     if ('not' in condition) return this.formula(condition.not, OPPOSITE[must]);
     if ('all' in condition || 'any' in condition) {
       // "All" is true where each is, and false where one is; "any" the other way round.
@@ -109,7 +116,7 @@ class Binding {
     id: Id,
     from: readonly { readonly id: Id; readonly condition: Condition; readonly entity?: Id }[],
     scope: Scope,
-    must: Must,
+    must: RequiredResult,
   ): Formula {
     const found = from.find((one) => one.id === id);
     const wrongEntity = found?.entity !== undefined && found.entity !== scope.entity?.id;
@@ -134,7 +141,7 @@ class Binding {
       | { inGroup: Id }
       | { meets: Id }
     >,
-    must: Must,
+    must: RequiredResult,
   ): Formula {
     if ('compare' in condition) return this.comparison(condition, must);
     if ('between' in condition) {
@@ -170,28 +177,19 @@ class Binding {
     );
   }
 
-  private comparison({ compare, left, right, anyCase }: Comparison, must: Must): Formula {
+  private comparison({ compare, left, right, anyCase }: Comparison, must: RequiredResult): Formula {
     const [a, b] = [this.term(left, right, anyCase), this.term(right, left, anyCase)];
-    switch (compare) {
-      case '=':
-      case '!=': {
-        const be = compare === '=' ? must : OPPOSITE[must];
-        return this.inUnitsThatAre([left, right], be, this.ask({ is: '=', left: a, right: b }, be));
-      }
-      case '>':
-        return this.ask({ is: '<', left: b, right: a }, must);
-      case '>=':
-        return this.ask({ is: '<=', left: b, right: a }, must);
-      default:
-        return this.ask({ is: compare, left: a, right: b }, must);
-    }
+    const { test, turned, not } = operatorKind(compare);
+    const be = not ? OPPOSITE[must] : must;
+    const is = this.ask({ is: test, left: turned ? b : a, right: turned ? a : b }, be);
+    return test === '=' ? this.inUnitsThatAre([left, right], be, is) : is;
   }
 
   /**
    * A unit that there is no more is in doubt, whatever is asked of it. Where one field is asked to be something that there
    * is, or not to be it, that is so by itself.
    */
-  private inUnitsThatAre(operands: readonly Operand[], must: Must, is: Formula): Formula {
+  private inUnitsThatAre(operands: readonly Operand[], must: RequiredResult, is: Formula): Formula {
     const fields = operands.filter((one) => 'record' in one && typeOf(this.scope, one)?.kind === 'unit');
     const isKnown = operands.every((one) => 'record' in one || this.known(one)?.unknown !== true);
     if (fields.length === 0) return is;
@@ -204,7 +202,7 @@ class Binding {
     return surely ? all(is, ...there) : any(is, ...there);
   }
 
-  private ask(atom: Atom, must: Must): Formula {
+  private ask(atom: Atom, must: RequiredResult): Formula {
     const terms = termsOf(atom);
     // With a value that is missing nothing can be told, whatever the record.
     if (terms.includes(MISSING)) return satisfies(undefined, must);
@@ -216,7 +214,7 @@ class Binding {
     }
     if (!this.guard) return { atom, must };
     if (must !== 'be true' && must !== 'be false')
-      throw new Error('A guarded question must be true or be false');
+      throw new Error('The expected result must be “be true” or “be false”');
     const doors = all(...fields.map(this.guard));
     return doors === false ? false : { doors, asks: atom, must };
   }
@@ -253,7 +251,7 @@ class Binding {
    * What asks for something that is not known yet. In doubt about the record it stays in doubt, whatever that is:
    * somebody can only have what it takes where the record's own values are there.
    */
-  private notKnown(terms: readonly Term[], must: Must): Formula {
+  private notKnown(terms: readonly Term[], must: RequiredResult): Formula {
     if (this.facts.unknown !== 'for' || this.guard) return false;
     if (terms.includes(MISSING) || satisfies(undefined, must)) return satisfies(undefined, must);
     const fields = terms.filter((term) => 'field' in term);
@@ -292,23 +290,10 @@ const NO_RECORD: RecordFacts = {
   values: {},
 };
 
-export function readingOf(type: Type | undefined): Reading {
-  if (type?.kind === 'boolean') return 'boolean';
-  return type?.kind === 'number' || type?.kind === 'money' ? 'decimal' : 'text';
-}
+export const readingOf = (type: Type | undefined): Reading => (type ? comparedKind(type).form : 'text');
 
 function termsOf(atom: Atom): readonly Term[] {
-  switch (atom.is) {
-    case 'empty':
-    case 'one of':
-      return [atom.of];
-    case 'call':
-      return atom.with;
-    case 'in units':
-    case 'record':
-    case 'any record':
-      return [];
-    default:
-      return [atom.left, atom.right];
-  }
+  if ('left' in atom) return [atom.left, atom.right];
+  if ('of' in atom) return [atom.of];
+  return 'with' in atom ? atom.with : [];
 }

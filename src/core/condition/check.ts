@@ -42,15 +42,18 @@ export function whatIsWrong(scope: Scope, condition: Condition): Wrong | undefin
   if ('compare' in condition) return comparisonFault(scope, condition);
   if ('empty' in condition)
     return 'value' in condition.empty || 'clock' in condition.empty
-      ? wrong('This is never empty.', 'Ask it of a field or an attribute.')
+      ? wrong('This value can never be empty.', 'Use “is empty” with a field or an attribute.')
       : undefined;
   if ('between' in condition) return betweenFault(scope, condition);
   if ('oneOf' in condition) return oneOfFault(scope, condition);
   if ('inUnit' in condition)
     return [condition.inUnit, condition.unit].some((one) => !fits(scope, one, { kind: 'unit' }))
-      ? wrong('Both sides of “in unit” must be units.', 'Choose a field that holds a unit.')
+      ? wrong('Both sides of “in unit” must be units.', 'Choose a field of type Unit.')
       : 'record' in condition.unit
-        ? wrong("A record's field cannot be the unit to be in.", 'Choose a unit, or user.home_unit.')
+        ? wrong(
+            'A field of the record cannot be on the right-hand side of “in unit”.',
+            'Choose a unit or user.home_unit.',
+          )
         : undefined;
   if ('meets' in condition) return namedFault(scope, condition.meets);
   return 'call' in condition ? callFault(scope, condition) : undefined;
@@ -59,17 +62,17 @@ export function whatIsWrong(scope: Scope, condition: Condition): Wrong | undefin
 function operandFault(scope: Scope, operand: Operand): Wrong | undefined {
   if ('value' in operand) return undefined;
   if ('clock' in operand && operand.plus !== undefined && operand.clock !== 'today')
-    return wrong('Only to today can days be added.', 'Take the days away.');
+    return wrong('Days can only be added to “today”.', 'Remove the number of days.');
   if (typeOf(scope, operand)) return undefined;
   if ('record' in operand && !scope.entity)
-    return wrong('There is no record here.', 'Ask of the viewer, the session or the time.');
+    return wrong('No record is available here.', 'Use the viewer, the session or the time instead.');
   const [what, id] =
     'record' in operand
       ? ['field', operand.record]
       : 'user' in operand
         ? ['attribute', operand.user]
         : ['session value', 'session' in operand ? operand.session : ''];
-  return wrong(`There is no ${what} ${id}.`, `Choose a ${what} that exists.`);
+  return wrong(`There is no ${what} ${id}.`, `Choose an existing ${what}.`);
 }
 
 /** Is the operand one of this type, or a constant that the type can hold in just this form? */
@@ -86,22 +89,23 @@ function comparisonFault(
   const { definition } = scope;
   const [a, b] = [typeOf(scope, left), typeOf(scope, right)];
   const type = a ?? b;
-  if (!type) return wrong('Two constants are always the same.', 'Put a field on one side.');
+  if (!type)
+    return wrong('A comparison of two constants always gives the same result.', 'Use a field on one side.');
   const text = [left, right].find((one) => 'value' in one && !fits(scope, one, type));
   if (type.kind === 'record' && text && 'value' in text)
     return wrong(...pointsNotText(definition, type, String(text.value)));
   if (!fits(scope, left, type) || !fits(scope, right, type))
     return wrong(
-      `${typeInWords(definition, type)} cannot be compared with this.`,
+      `${typeInWords(definition, type)} cannot be compared with this value.`,
       `Compare it with ${typeInWords(definition, type)}, such as ${exampleOf(definition, type)}.`,
     );
   if (!operatorsFor(type).includes(compare))
     return wrong(
-      `“${compare}” does not fit ${typeInWords(definition, type)}.`,
+      `“${compare}” cannot be used with ${typeInWords(definition, type)}.`,
       `Use ${operatorsFor(type).join(', ')}.`,
     );
   return anyCase && type.kind !== 'text'
-    ? wrong('Only texts can be compared in any case.', 'Take “in any case” away.')
+    ? wrong('“in any case” can only be used with text.', 'Remove “in any case”.')
     : undefined;
 }
 
@@ -111,12 +115,12 @@ function betweenFault(
 ): Wrong | undefined {
   const type = typeOf(scope, between);
   if (!type || !canBeBetween(type))
-    return wrong('This cannot be between two others.', 'Use a number, a date or a time.');
+    return wrong('“between” cannot be used with this type.', 'Use it with a number, a date or a time.');
   return fits(scope, from, type) && fits(scope, to, type)
     ? undefined
     : wrong(
-        `It must be between two of ${typeInWords(scope.definition, type)}.`,
-        `Write each as ${exampleOf(scope.definition, type)}.`,
+        `Both limits must be ${typeInWords(scope.definition, type)}.`,
+        `Write each one like ${exampleOf(scope.definition, type)}.`,
       );
 }
 
@@ -125,41 +129,42 @@ function oneOfFault(
   { oneOf, values }: Extract<Condition, { oneOf: unknown }>,
 ): Wrong | undefined {
   const type = typeOf(scope, oneOf);
-  if (!type || !canBeOneOf(type)) return wrong('This cannot be one of several.', 'Compare it with =.');
-  if (values.length === 0) return wrong('The list is empty.', 'Put a value in it.');
+  if (!type || !canBeOneOf(type))
+    return wrong('“is one of” cannot be used with this type.', 'Use = instead.');
+  if (values.length === 0) return wrong('The list is empty.', 'Add at least one value.');
   return values.every((value) => fits(scope, { value }, type))
     ? undefined
     : wrong(
-        `The list must hold ${typeInWords(scope.definition, type)} only.`,
-        `Write each as ${exampleOf(scope.definition, type)}.`,
+        `Every value in the list must be ${typeInWords(scope.definition, type)}.`,
+        `Write each one like ${exampleOf(scope.definition, type)}.`,
       );
 }
 
 function namedFault({ definition, entity }: Scope, id: Id): Wrong | undefined {
   const named = definition.conditions.find((one) => one.id === id);
-  if (!named) return wrong(`There is no named condition ${id}.`, 'Choose one that exists.');
+  if (!named) return wrong(`There is no named condition ${id}.`, 'Choose an existing one.');
   if (named.entity === undefined || named.entity === entity?.id) return undefined;
   const of = definition.entities.find((one) => one.id === named.entity)?.name ?? named.entity;
   return wrong(
-    `“${named.name}” asks of a record of ${of}, and here there is none.`,
-    'Use it where there is one.',
+    `“${named.name}” needs a record of ${of}, and none is available here.`,
+    'Use it only where there is such a record.',
   );
 }
 
 function callFault(scope: Scope, condition: Extract<Condition, { call: unknown }>): Wrong | undefined {
   const found = registered(condition.call);
-  if (!found) return wrong(`There is no condition ${condition.call}.`, 'Choose one that is registered.');
+  if (!found) return wrong(`There is no condition ${condition.call}.`, 'Choose a registered condition.');
   if (found.takes.length !== condition.with.length)
     return wrong(
       `${found.name} takes ${found.takes.length} values.`,
-      `Give it ${found.takes.map((one) => one.name).join(', ')}.`,
+      `Pass these values: ${found.takes.map((one) => one.name).join(', ')}.`,
     );
   const at = found.takes.findIndex(({ type }, n) => !fits(scope, condition.with[n] as Operand, type));
   if (at < 0) return undefined;
   const type = found.takes[at]?.type as Type;
   return wrong(
     `Value ${at + 1} of ${found.name} must be ${typeInWords(scope.definition, type)}.`,
-    `Such as ${exampleOf(scope.definition, type)}.`,
+    `For example: ${exampleOf(scope.definition, type)}.`,
   );
 }
 

@@ -1,5 +1,6 @@
 import type { Id } from '../model/id';
 import type { Value } from '../model/value-type';
+import type { Operator } from './operators';
 
 /** True, false, or cannot tell. */
 export type Truth = boolean | undefined;
@@ -33,9 +34,6 @@ export type Condition =
  */
 export const HELD_WHERE = ['everywhere', 'anywhere'] as const;
 export type HeldWhere = (typeof HELD_WHERE)[number];
-
-export const COMPARISONS = ['=', '!=', '<', '<=', '>', '>=', 'contains', 'starts with', 'ends with'] as const;
-export type Operator = (typeof COMPARISONS)[number];
 
 export interface Comparison {
   readonly compare: Operator;

@@ -1,25 +1,25 @@
 import { asked, type Atom, type RecordFacts } from './atom';
 import type { Truth } from './condition';
-import { allOf, anyOf, type Joined } from './joined';
+import { allOf, anyOf, type BooleanExpression } from './boolean-expression';
 
 /**
  * A condition is true, false or in doubt. What a rule needs of it is one of these: a line that gives needs it to be
  * true, one that takes away is passed over only where it is false, and under *not* each turns into its opposite.
  * "Not be true" holds where it is false or in doubt.
  */
-export type Must = 'be true' | 'be false' | 'not be true' | 'not be false';
+export type RequiredResult = 'be true' | 'be false' | 'not be true' | 'not be false';
 
 /**
  * What must hold of a record for a viewer to get something: the questions that are left once all that is known of
  * the viewer and the moment has been answered. Mostly none are, and it is just true or false. A formula is true or
  * false on each record, never in doubt: each question says what its own answer must be (`must`).
  */
-export type Formula = Joined<Asked | Guarded>;
+export type Formula = BooleanExpression<RequiredAtom | Guarded>;
 
 /** A question, and what its answer must be. */
-interface Asked {
+interface RequiredAtom {
   readonly atom: Atom;
-  readonly must: Must;
+  readonly must: RequiredResult;
 }
 
 /**
@@ -30,14 +30,14 @@ interface Asked {
 interface Guarded {
   readonly doors: Formula;
   readonly asks: Atom;
-  readonly must: Must;
+  readonly must: RequiredResult;
 }
 
-export const all: (...parts: readonly Formula[]) => Formula = allOf<Asked | Guarded>;
-export const any: (...parts: readonly Formula[]) => Formula = anyOf<Asked | Guarded>;
+export const all: (...parts: readonly Formula[]) => Formula = allOf<RequiredAtom | Guarded>;
+export const any: (...parts: readonly Formula[]) => Formula = anyOf<RequiredAtom | Guarded>;
 
 /** Is the answer as it must be? */
-export function satisfies(truth: Truth, must: Must): boolean {
+export function satisfies(truth: Truth, must: RequiredResult): boolean {
   switch (must) {
     case 'be true':
       return truth === true;
@@ -85,7 +85,7 @@ function functionOf(formula: Exclude<Formula, boolean>): Holds {
   return found;
 }
 
-function makeAtom(atom: Atom, must: Must): Holds {
+function makeAtom(atom: Atom, must: RequiredResult): Holds {
   const ask = asked(atom);
   // Each its own function rather than one that looks at `must`: this is asked of every record.
   switch (must) {

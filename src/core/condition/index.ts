@@ -8,21 +8,24 @@ export {
   CLOCK_READINGS,
   type Condition,
   type Operand,
-  type Operator,
   partsOf,
 } from './condition';
 export { CAPITALS, SMALL } from './fold';
-export { all, type Formula, holds, type Must, tester } from './formula';
-export { pathWord, quoted } from './names';
+export { all, type Formula, holds, type RequiredResult, tester } from './formula';
+export { pathWord } from './names';
+export { OPERATORS, type Operator, type Test } from './operators';
 export { type Offers, suggest, type TextProblem } from './parse';
 export { REGISTERED } from './registered';
-export type { Told } from './tell';
+export type { ConditionStep } from './explain-condition';
 export {
   attributesOf,
   canBeBetween,
   canBeOneOf,
+  comparedKind,
+  constantInWords,
   comparable,
   entityFor,
+  firstConstant,
   operatorsFor,
   readConstant,
   readConstants,

@@ -1,17 +1,18 @@
 import type { Id } from '../model/id';
-import { unitsOf } from '../model/units';
 import type { Value, ValueType } from '../model/value-type';
-import { WEEKDAYS } from './clock';
-import { CLOCK_READINGS, type ClockReading, type Operator } from './condition';
+import { CLOCK_READINGS, type ClockReading } from './condition';
 import { pathWord, quotedName } from './names';
-import { constantInWords } from './print';
+import { OPERATORS } from './operators';
 import { REGISTERED } from './registered';
 import {
   attributesOf,
   canBeBetween,
   canBeOneOf,
   comparable,
+  comparedKind,
+  constantInWords,
   entityFor,
+  listedOf,
   operatorsFor,
   typeInWords,
   typeOf,
@@ -26,8 +27,8 @@ export interface Offer {
 }
 
 const VIEWER_QUESTIONS: readonly Offer[] = [
-  { text: 'user has role', about: 'the viewer holds a role' },
-  { text: 'user has privilege', about: 'the viewer holds a privilege' },
+  { text: 'user has role', about: 'the viewer has a role' },
+  { text: 'user has privilege', about: 'the viewer has a privilege' },
   { text: 'user in group', about: 'the viewer is in a group' },
 ];
 
@@ -36,7 +37,7 @@ export function beginnings(scope: Scope): Offer[] {
   return [
     ...operandOffers(scope),
     ...VIEWER_QUESTIONS,
-    { text: 'not', about: 'the opposite of what follows' },
+    { text: 'not', about: 'the opposite of what comes next' },
     ...scope.definition.conditions.map((one) => ({
       text: `meets ${quotedName(scope.definition.conditions, one.id)}`,
       about: 'a named condition',
@@ -77,25 +78,15 @@ export function operandOffers(scope: Scope, beside?: Type): Offer[] {
 export function constantOffers(scope: Scope, type: Type): Offer[] {
   const { definition } = scope;
   const write = (value: Value): Offer => ({
-    text: constantInWords(scope, value, type),
+    text: constantInWords(definition, value, type),
     about: 'a constant',
   });
-  switch (type.kind) {
-    case 'choice':
-      return type.options.map((option) => write(option.id));
-    case 'unit':
-      return unitsOf(definition).map((unit) => write(unit.id));
-    case 'boolean':
-      return [write(true), write(false)];
-    case 'weekday':
-      return WEEKDAYS.map(write);
-    default:
-      return [];
-  }
+  if (comparedKind(type).form === 'boolean') return [write(true), write(false)];
+  return listedOf(definition, type).map(({ id }) => write(id));
 }
 
 const CLOCK_WORDS: Readonly<Record<ClockReading, string>> = {
-  now: 'this moment',
+  now: 'the current date and time',
   today: "today's date",
   time: 'the time of day',
   weekday: 'the day of the week',
@@ -105,23 +96,11 @@ const CLOCK_WORDS: Readonly<Record<ClockReading, string>> = {
 /** How something of a type can be asked of. */
 export function operatorOffers(type: Type): Offer[] {
   return [
-    ...operatorsFor(type).map((text) => ({ text, about: OPERATOR_WORDS[text] })),
-    ...(canBeBetween(type) ? [{ text: 'between', about: 'from one to another, both included' }] : []),
+    ...operatorsFor(type).map((text) => ({ text, about: OPERATORS[text].about })),
+    ...(canBeBetween(type) ? [{ text: 'between', about: 'from one value to another, including both' }] : []),
     ...(canBeOneOf(type) ? [{ text: 'in (', about: 'one of several' }] : []),
-    ...(type.kind === 'unit' ? [{ text: 'in unit', about: 'that unit or below it' }] : []),
-    { text: 'is empty', about: 'nothing is written there' },
-    { text: 'is not empty', about: 'something is written there' },
+    ...(type.kind === 'unit' ? [{ text: 'in unit', about: 'that unit or a unit below it' }] : []),
+    { text: 'is empty', about: 'there is no value' },
+    { text: 'is not empty', about: 'there is a value' },
   ];
 }
-
-const OPERATOR_WORDS: Readonly<Record<Operator, string>> = {
-  '=': 'is',
-  '!=': 'is not',
-  '<': 'less, or before',
-  '<=': 'at most',
-  '>': 'more, or after',
-  '>=': 'at least',
-  contains: 'has this in it',
-  'starts with': 'begins with this',
-  'ends with': 'has this at its end',
-};

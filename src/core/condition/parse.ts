@@ -1,7 +1,6 @@
 import type { Id } from '../model/id';
 import { privilegesOf } from '../model/privileges';
 import type { Problem } from '../model/problem';
-import { unitsOf } from '../model/units';
 import { whatIsWrong } from './check';
 import { beginnings, constantOffers, operandOffers, operatorOffers, type Offer } from './offers';
 import {
@@ -11,9 +10,10 @@ import {
   type Condition,
   type HeldWhere,
   type Operand,
-  type Operator,
 } from './condition';
+import { LITERALS } from './literals';
 import { findByName, findByWord, nearest, pathWord, quotedName } from './names';
+import { COMPARISONS, operatorKind, type Operator } from './operators';
 import { REGISTERED, registered } from './registered';
 import { tokensOf, type Span, type Token } from './tokens';
 import {
@@ -21,8 +21,10 @@ import {
   canBeBetween,
   canBeOneOf,
   comparable,
+  comparedKind,
   entityFor,
   exampleOf,
+  listedOf,
   operatorsFor,
   pointsNotText,
   readConstant,
@@ -32,6 +34,7 @@ import {
   type Type,
 } from './type';
 import type { Value, ValueType } from '../model/value-type';
+import { withArticle } from '../model/article';
 
 /** What is wrong in a text, and where in it. */
 export interface TextProblem extends Problem {
@@ -170,11 +173,11 @@ class Parser {
     const user = this.take();
     const { definition } = this.scope;
     this.offer(() => [
-      { text: 'has role', about: 'a role, with those that include it' },
-      { text: 'has exactly role', about: 'assigned directly' },
-      { text: 'has privilege', about: 'a privilege of one of their roles' },
+      { text: 'has role', about: 'a role or a role that includes it' },
+      { text: 'has exactly role', about: 'a role that is assigned directly' },
+      { text: 'has privilege', about: 'a privilege from one of the viewer’s roles' },
       { text: 'in group', about: 'a group of the application' },
-      { text: 'in unit', about: 'their home is there, or below it' },
+      { text: 'in unit', about: 'the viewer’s home unit is this unit or below it' },
     ]);
     if (this.takeWord('has')) {
       const exactly = this.takeWord('exactly');
@@ -188,7 +191,11 @@ class Parser {
           hasPrivilege: this.reference('privilege', privilegesOf(definition)).id,
           ...this.heldWhere(),
         };
-      throw this.fault(this.peek(), 'After “user has” comes role or privilege.', 'Write: user has role "…".');
+      throw this.fault(
+        this.peek(),
+        '“user has” must be followed by role or privilege.',
+        'Write: user has role "…".',
+      );
     }
     if (this.takeWord('in')) {
       if (this.takeWord('group')) return { inGroup: this.reference('group', definition.groups).id };
@@ -196,15 +203,15 @@ class Parser {
     }
     throw this.fault(
       this.peek(),
-      'After “user” comes a dot and an attribute, or has, or in group.',
+      '“user” must be followed by a dot and an attribute, by “has” or by “in group”.',
       'Write user.email, or user has role "…".',
     );
   }
 
   private heldWhere(): { held?: HeldWhere } {
     this.offer(() => [
-      { text: 'everywhere', about: 'not in some units only' },
-      { text: 'anywhere', about: 'whatever the unit' },
+      { text: 'everywhere', about: 'held in all units' },
+      { text: 'anywhere', about: 'held in any unit' },
     ]);
     const held = HELD_WHERE.find((one) => this.takeWord(one));
     return held ? { held } : {};
@@ -223,7 +230,7 @@ class Parser {
             REGISTERED.map((one) => one.name),
             name.text,
           ),
-        ) ?? 'Take it away.',
+        ) ?? 'Remove it.',
       );
     const operands: Operand[] = [];
     found.takes.forEach(({ type }, n) => {
@@ -245,8 +252,8 @@ class Parser {
     if (this.isWord('in') && this.nextWord() === 'any')
       throw this.fault(
         this.peek(),
-        '“in any case” stands at the end of a comparison.',
-        'Write it behind what is compared with: … contains "…" in any case.',
+        '“in any case” must come at the end of a comparison.',
+        'Write it after the value: … contains "…" in any case.',
       );
     if (this.takeWord('in')) {
       const within = this.oneOf(left);
@@ -258,10 +265,10 @@ class Parser {
         return { compare: '=', left: left.operand, right: { value: true } };
       throw this.fault(
         this.peek(),
-        left.operand ? 'Here a comparison is missing.' : 'Here something to compare is missing.',
+        left.operand ? 'A comparison is missing here.' : 'A value to compare is missing here.',
         type
-          ? `Go on with ${operatorsFor(type).join(', ')} or is empty.`
-          : 'Start with a field, such as record.…, and compare it.',
+          ? `Continue with ${operatorsFor(type).join(', ')} or is empty.`
+          : 'Start with a field, such as record.…, and compare it with a value.',
       );
     }
     return this.compare(operator, left, this.operand(type));
@@ -269,7 +276,7 @@ class Parser {
 
   private afterIs(left: Read, type: Type | undefined): Condition {
     const not = this.takeWord('not');
-    this.offer(() => [{ text: 'empty', about: 'nothing is written there' }]);
+    this.offer(() => [{ text: 'empty', about: 'there is no value' }]);
     if (this.takeWord('empty')) {
       const of = this.needOperand(left);
       const condition = this.checked({ empty: of }, left.span);
@@ -290,12 +297,12 @@ class Parser {
     if (!canBeBetween(type))
       throw this.fault(
         left.span,
-        'This cannot be between two others.',
+        '“between” cannot be used with this type.',
         `Use ${operatorsFor(type).join(' or ')}.`,
       );
     const low = this.operand(type);
     const from = this.resolve(low, type);
-    this.offer(() => [{ text: 'and', about: 'and the highest that it may be' }]);
+    this.offer(() => [{ text: 'and', about: 'and the highest value' }]);
     this.needWord('and');
     const high = this.operand(type);
     const to = this.resolve(high, type);
@@ -304,7 +311,8 @@ class Parser {
 
   /** After a comparison of texts: are capital and small letters the same? */
   private anyCase(type: Type): boolean {
-    if (type.kind === 'text') this.offer(() => [{ text: 'in any case', about: 'capital or small letters' }]);
+    if (type.kind === 'text')
+      this.offer(() => [{ text: 'in any case', about: 'ignoring upper and lower case' }]);
     if (!this.isWord('in') || this.nextWord() !== 'any') return false;
     this.at += 2;
     this.needWord('case');
@@ -326,8 +334,8 @@ class Parser {
     if (!type)
       throw this.fault(
         span,
-        'Two constants are always the same.',
-        'Put a field, such as record.…, on one side.',
+        'A comparison of two constants always gives the same result.',
+        'Use a field, such as record.…, on one side.',
       );
     const compared = {
       compare: operator,
@@ -343,7 +351,7 @@ class Parser {
     if (!canBeOneOf(type))
       throw this.fault(
         left.span,
-        'This cannot be one of several.',
+        '“is one of” cannot be used with this type.',
         `Use ${operatorsFor(type).join(' or ')}.`,
       );
     this.needSign('(');
@@ -354,7 +362,7 @@ class Parser {
       if (!('value' in value))
         throw this.fault(
           one.span,
-          'In a list there are constants only.',
+          'A list can contain only constants.',
           `Write ${exampleOf(this.scope.definition, type)}.`,
         );
       values.push(value.value);
@@ -376,7 +384,7 @@ class Parser {
 
   private needOperand(read: Read): Operand {
     if (read.operand) return read.operand;
-    throw this.fault(read.span, 'A constant cannot stand here.', 'Start with a field, such as record.….');
+    throw this.fault(read.span, 'A constant cannot be used here.', 'Start with a field, such as record.….');
   }
 
   private operand(beside?: Type): Read {
@@ -399,8 +407,8 @@ class Parser {
     if (constant.kind === 'end')
       throw this.fault(
         constant,
-        'Here something is missing.',
-        'Write a field, such as record.…, or a constant.',
+        'Something is missing here.',
+        'Add a field, such as record.…, or a constant.',
       );
     if (constant.kind === 'wrong' || constant.kind === 'sign') throw this.unexpected(constant);
     return { span: { from: token.from, to: constant.to }, constant, ...(minus && { minus }) };
@@ -422,8 +430,8 @@ class Parser {
     if (!scope.entity)
       throw this.fault(
         root,
-        'There is no record here.',
-        'Ask of the viewer (user.…), the session (session.…) or the time; or put the line on a field, list or record screen.',
+        'No record is available here.',
+        'Use the viewer (user.…), the session (session.…) or the time, or move the line to a field, list or record screen.',
       );
     const first = this.segment(scope.entity.fields, `field of ${scope.entity.name}`, 'record');
     if (first.one.type.kind !== 'record' || this.peek().text !== '.')
@@ -460,7 +468,7 @@ class Parser {
     throw this.fault(
       token,
       token.kind === 'end'
-        ? `After “${before}.” a ${what} is missing.`
+        ? `A ${what} is missing after “${before}.”`
         : `There is no ${what} “${token.text}”.`,
       didYouMean(near && `${before}.${near}`) ?? `Choose one of ${words.slice(0, 8).join(', ')}.`,
       near,
@@ -474,7 +482,7 @@ class Parser {
     if (!sign) return { span: token, operand: { clock } };
     const days = this.take();
     if (days.kind !== 'number' || !/^\d{1,5}$/.test(days.text))
-      throw this.fault(days, 'Here a whole number of days is missing.', 'Write: today + 7 days.');
+      throw this.fault(days, 'A whole number of days is missing here.', 'For example: today + 7 days.');
     this.offer(() => [{ text: 'days', about: '' }]);
     const last = this.isWord('day') || this.isWord('days') ? this.take() : days;
     const plus = Number(days.text) * (sign.text === '-' ? -1 : 1);
@@ -486,7 +494,8 @@ class Parser {
     if (read.operand) return read.operand;
     const { definition } = this.scope;
     const token = read.constant as Token;
-    const value = this.constantOf(token, read.minus ?? false, type);
+    const { literal } = comparedKind(type);
+    const value = LITERALS[literal].read(token, read.minus ?? false, listedOf(definition, type));
     const plain = value === undefined ? undefined : readConstant(definition, type, value);
     if (plain !== undefined) return { value: plain };
     if (type.kind === 'record') {
@@ -499,42 +508,9 @@ class Parser {
     throw this.fault(
       read.span,
       `“${token.text}” is not ${typeInWords(definition, type)}.`,
-      didYouMean(near) ?? `Write it as ${exampleOf(definition, type)}.`,
+      didYouMean(near) ?? `Write it like ${exampleOf(definition, type)}.`,
       near,
     );
-  }
-
-  private constantOf(token: Token, minus: boolean, type: Type): Value | undefined {
-    const { text, kind } = token;
-    switch (type.kind) {
-      case 'boolean':
-        return kind === 'word' && /^(true|false|yes|no)$/i.test(text)
-          ? /^(true|yes)$/i.test(text)
-          : undefined;
-      case 'number':
-      case 'money':
-        return kind === 'number' ? (minus ? `-${text}` : text) : undefined;
-      case 'text':
-        return kind === 'string' ? text : undefined;
-      case 'date':
-      case 'moment':
-        return kind === type.kind || kind === 'string' ? text : undefined;
-      case 'time':
-        return kind === 'time' || kind === 'string' ? text.padStart(5, '0') : undefined;
-      case 'weekday':
-        return text.toLowerCase();
-      case 'choice':
-        return this.nameOf(token, type.options);
-      case 'unit':
-        return this.nameOf(token, unitsOf(this.scope.definition));
-      case 'record':
-        return kind === 'id' ? text.slice(1) : undefined;
-    }
-  }
-
-  private nameOf({ kind, text }: Token, among: readonly { id: Id; name: string }[]): Id | undefined {
-    if (kind === 'id') return text.slice(1);
-    return kind === 'string' || kind === 'word' ? findByName(among, text)?.id : undefined;
   }
 
   /** A name in quotes, or an id: also of one that is gone, which is in doubt rather than refused. */
@@ -553,32 +529,30 @@ class Parser {
     throw this.fault(
       token,
       token.kind === 'end'
-        ? `Here the name of a ${what} is missing.`
+        ? `The name of ${withArticle(what)} is missing here.`
         : `There is no ${what} “${token.text}”.`,
       didYouMean(near) ??
-        (names.length > 0 ? `Choose one of ${names.slice(0, 6).join(', ')}.` : `Make a ${what} first.`),
+        (names.length > 0
+          ? `Choose one of ${names.slice(0, 6).join(', ')}.`
+          : `Create ${withArticle(what)} first.`),
       near,
     );
   }
 
   private operator(): Operator | undefined {
     const token = this.peek();
-    if (token.kind === 'sign') {
-      const sign = { '==': '=', '<>': '!=' }[token.text] ?? token.text;
-      if (['=', '!=', '<', '<=', '>', '>='].includes(sign)) {
+    for (const operator of COMPARISONS) {
+      const { also = [] } = operatorKind(operator);
+      if (token.kind === 'sign' && [operator, ...also].includes(token.text)) {
         this.at++;
-        return sign as Operator;
-      }
-    }
-    if (this.takeWord('contains')) return 'contains';
-    for (const [word, operator] of [
-      ['starts', 'starts with'],
-      ['ends', 'ends with'],
-    ] as const)
-      if (this.isWord(word) && this.nextWord() === 'with') {
-        this.at += 2;
         return operator;
       }
+      const words = operator.split(' ');
+      if (words.every((word, n) => this.isWord(word, n))) {
+        this.at += words.length;
+        return operator;
+      }
+    }
     return undefined;
   }
 
@@ -595,8 +569,8 @@ class Parser {
 
   private expectEnd(): void {
     this.offer(() => [
-      { text: 'and', about: 'both must hold' },
-      { text: 'or', about: 'one of them is enough' },
+      { text: 'and', about: 'both must be true' },
+      { text: 'or', about: 'at least one must be true' },
     ]);
     if (this.peek().kind !== 'end') throw this.unexpected(this.peek());
   }
@@ -605,8 +579,8 @@ class Parser {
     if (token.kind === 'wrong') return this.fault(token, token.message, token.mend);
     return this.fault(
       token,
-      token.kind === 'end' ? 'Here something is missing.' : `“${token.text}” does not fit here.`,
-      'Join conditions with and, or; group them with ( and ).',
+      token.kind === 'end' ? 'Something is missing here.' : `“${token.text}” is not allowed here.`,
+      'Combine conditions with “and” or “or”, and group them with brackets.',
     );
   }
 
@@ -632,8 +606,8 @@ class Parser {
     return token;
   }
 
-  private isWord(word: string): boolean {
-    const token = this.peek();
+  private isWord(word: string, ahead = 0): boolean {
+    const token = this.next(ahead);
     return token.kind === 'word' && token.text.toLowerCase() === word;
   }
 
@@ -649,7 +623,7 @@ class Parser {
   }
 
   private needWord(word: string): void {
-    if (!this.takeWord(word)) throw this.fault(this.peek(), `Here “${word}” is missing.`, `Write ${word}.`);
+    if (!this.takeWord(word)) throw this.fault(this.peek(), `“${word}” is missing here.`, `Add ${word}.`);
   }
 
   private takeSign(sign: string): boolean {
@@ -665,8 +639,8 @@ class Parser {
     if (!this.takeSign(sign))
       throw this.fault(
         token,
-        `Here a ${sign} is missing.`,
-        `Put a ${sign} here.`,
+        `${sign} is missing here.`,
+        `Add ${sign}.`,
         token.kind === 'end' ? sign : undefined,
       );
     return token;

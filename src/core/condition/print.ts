@@ -1,10 +1,8 @@
-import type { Value } from '../model/value-type';
 import { partsOf, type Condition, type HeldWhere, type Operand } from './condition';
 import { registered } from './registered';
-import { attributesOf, entityFor, typeOf, type Scope, type Type } from './type';
-import { pathWord, quoted, quotedName } from './names';
+import { attributesOf, constantInWords, entityFor, typeOf, type Scope } from './type';
+import { pathWord, quotedName } from './names';
 import { privilegesOf } from '../model/privileges';
-import { unitsOf } from '../model/units';
 
 /**
  * A condition in its text form, which `parse` turns into the same condition again. Things are called by
@@ -62,7 +60,7 @@ function question(scope: Scope, condition: Condition): string {
     const takes = registered(condition.call)?.takes ?? [];
     const given = condition.with.map((one, n) =>
       'value' in one
-        ? constantInWords(scope, one.value, takes[n]?.type ?? { kind: 'text' })
+        ? constantInWords(definition, one.value, takes[n]?.type ?? { kind: 'text' })
         : operand(scope, one),
     );
     return `${condition.call}(${given.join(', ')})`;
@@ -84,29 +82,5 @@ export function operand(scope: Scope, one: Operand, other?: Operand): string {
     if (days === 0) return one.clock;
     return `${one.clock} ${days < 0 ? '-' : '+'} ${Math.abs(days)} ${Math.abs(days) === 1 ? 'day' : 'days'}`;
   }
-  return constantInWords(scope, one.value, (other && typeOf(scope, other)) ?? { kind: 'text' });
-}
-
-/** A constant as it is written beside something of this type. */
-export function constantInWords({ definition }: Scope, value: Value, type: Type): string {
-  if (typeof value === 'boolean') return String(value);
-  switch (type.kind) {
-    case 'number':
-    case 'money':
-    case 'date':
-    case 'time':
-      return value;
-    case 'moment':
-      return value.replace(/:00$/, '');
-    case 'weekday':
-      return value.slice(0, 1).toUpperCase() + value.slice(1);
-    case 'choice':
-      return quotedName(type.options, value);
-    case 'unit':
-      return quotedName(unitsOf(definition), value);
-    case 'record':
-      return `#${value}`;
-    default:
-      return quoted(value);
-  }
+  return constantInWords(definition, one.value, (other && typeOf(scope, other)) ?? { kind: 'text' });
 }

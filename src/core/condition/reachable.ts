@@ -1,14 +1,15 @@
-import { unitsOf } from '../model/units';
 import type { Definition } from '../model/definition';
 import type { Id } from '../model/id';
 import type { Value, Values } from '../model/value-type';
+import type { Literal } from '../model/values/kind';
 import { bind, constant, type Facts } from './bind';
 import { clocksFor } from './clocks';
 import { constantsFor } from './constants';
 import { operandsOf, type Condition, type Operand } from './condition';
 import { addDays } from './clock';
 import { holds } from './formula';
-import { typeOf, type Scope, type Type } from './type';
+import { operatorKind } from './operators';
+import { comparedKind, listedOf, typeOf, type Scope, type Type } from './type';
 
 /** Which answers a condition can have, apart from *cannot tell*. */
 export interface Reachable {
@@ -28,7 +29,8 @@ export interface Witness {
 const MOST_TRIED = 20_000;
 /** So many constants a text may be compared with, for all ways in which they could follow each other to be tried. */
 const MOST_TEXTS = 3;
-const MOST_UNITS = 60;
+/** Of a type with more listed values than this, nothing is told. */
+const MOST_LISTED = 100;
 
 /**
  * Which answers the condition can have at all, whoever asks, on whatever record, whenever: found by trying the values
@@ -142,12 +144,14 @@ function plainly(
 /** A comparison of two values as one of `=` and `<`, so that what says the opposite is its opposite. */
 function onOneSide(one: Condition, freely: (plain: Condition) => Condition): Condition {
   if (!('compare' in one)) return freely(one);
-  const { compare, left, right } = one;
-  const swapped = { ...one, left: right, right: left };
-  if (compare === '!=') return { not: freely({ ...one, compare: '=' }) };
-  if (compare === '>=') return { not: freely({ ...one, compare: '<' }) };
-  if (compare === '>') return freely({ ...swapped, compare: '<' });
-  return compare === '<=' ? { not: freely({ ...swapped, compare: '<' }) } : freely(one);
+  const { test, turned, not } = operatorKind(one.compare);
+  const [left, right] = turned ? [one.right, one.left] : [one.left, one.right];
+  // That one is at most another says that the other is not less.
+  const is: Condition =
+    test === '<='
+      ? { not: freely({ ...one, compare: '<', left: right, right: left }) }
+      : freely({ ...one, compare: test, left, right });
+  return not ? { not: is } : is;
 }
 
 /** Does it look at one value, beside constants? */
@@ -178,29 +182,32 @@ function valuesFor(
 }
 
 function sidesOf({ definition }: Scope, type: Type, constants: readonly string[]): Value[] | undefined {
-  switch (type.kind) {
-    case 'boolean':
-      return [true, false];
-    case 'choice':
-      return type.options.map(({ id }) => id);
-    case 'unit': {
-      const units = unitsOf(definition).map(({ id }) => id);
-      return units.length > MOST_UNITS ? undefined : units;
-    }
-    case 'number':
-      return aroundNumbers(constants, type.decimals);
-    case 'money':
-      return aroundNumbers(constants, 4);
-    case 'date':
-      return constants.length === 0
-        ? ['2026-01-01']
-        : constants.flatMap((date) => [addDays(date, -1), date, addDays(date, 1)]);
-    case 'text':
-      return constants.length > MOST_TEXTS ? undefined : aroundTexts(constants);
-    default:
-      return [...constants, 'another'];
-  }
+  const kind = comparedKind(type);
+  if (kind.form === 'boolean') return [true, false];
+  if (!kind.listed) return SIDES[kind.literal](constants, kind.places?.(type) ?? 0);
+  const all = listedOf(definition, type).map(({ id }) => id);
+  return all.length > MOST_LISTED ? undefined : all;
 }
+
+type Sides = (constants: readonly string[], places: number) => Value[] | undefined;
+
+const andAnother: Sides = (constants) => [...constants, 'another'];
+
+/** Values on both sides of constants that are written so. */
+const SIDES: Readonly<Record<Literal, Sides>> = {
+  number: aroundNumbers,
+  date: (constants) =>
+    constants.length === 0
+      ? ['2026-01-01']
+      : constants.flatMap((date) => [addDays(date, -1), date, addDays(date, 1)]),
+  string: (constants) => (constants.length > MOST_TEXTS ? undefined : aroundTexts(constants)),
+  time: andAnother,
+  moment: andAnother,
+  weekday: andAnother,
+  truth: andAnother,
+  name: andAnother,
+  id: andAnother,
+};
 
 /** So many places after the point a decimal has at most. */
 const PLACES = 10;

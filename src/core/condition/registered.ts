@@ -19,10 +19,10 @@ export interface Registered {
 /** Is the first date in the same month of the year as the second? For anniversaries and yearly checks. */
 const sameMonth: Registered = {
   name: 'same_month',
-  about: 'both days are in the same month of the year',
+  about: 'both dates are in the same month, in any year',
   takes: [
-    { name: 'a day', type: { kind: 'date' } },
-    { name: 'another day', type: { kind: 'date' } },
+    { name: 'a date', type: { kind: 'date' } },
+    { name: 'another date', type: { kind: 'date' } },
   ],
   decide: ([a, b]) => String(a).slice(5, 7) === String(b).slice(5, 7),
 };

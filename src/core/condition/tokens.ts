@@ -1,4 +1,4 @@
-import { isStorable } from '../model/value';
+import { isStorable } from '../model/values/text';
 
 /** A stretch of the text: from the first character to just after the last. */
 export interface Span {
@@ -60,8 +60,8 @@ function tokenAt(text: string, from: number): Token {
           text,
           from,
           span.to,
-          'This text holds characters that cannot be stored.',
-          'Take the null character, or half of a surrogate pair, out.',
+          'This text contains characters that cannot be stored.',
+          'Remove the null character or incomplete surrogate pair.',
         );
       return { kind, text: read, ...span };
     } catch {
@@ -69,20 +69,20 @@ function tokenAt(text: string, from: number): Token {
         text,
         from,
         span.to,
-        'This text in quotes cannot be read.',
-        'After \\ write one of " \\ n t.',
+        'This quoted text is not valid.',
+        'Use only \\", \\\\, \\n or \\t as escapes.',
       );
     }
   }
   if (text[from] === '"')
-    return wrong(text, from, text.length, 'The quotes are not closed.', 'Put a " after the text.');
+    return wrong(text, from, text.length, 'The closing quote is missing.', 'Add " at the end of the text.');
   const letter = String.fromCodePoint(text.codePointAt(from) ?? 0);
   return wrong(
     text,
     from,
     from + letter.length,
     `“${letter}” has no meaning here.`,
-    /[‘’“”']/.test(letter) ? 'Put texts in straight double quotes: "like this".' : 'Take it away.',
+    /[‘’“”']/.test(letter) ? 'Write text in straight double quotes: "like this".' : 'Remove it.',
   );
 }
 

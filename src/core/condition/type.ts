@@ -1,15 +1,22 @@
 import type { Definition, Entity, EntityField } from '../model/definition';
 import type { Id } from '../model/id';
 import type { Value, Values, ValueType } from '../model/value-type';
-import { isDate } from '../model/day';
-import { plainDecimal } from '../model/value';
-import { unitsOf } from '../model/units';
-import { BUILT_IN_ATTRIBUTES, type Operand, type Operator } from './condition';
-import { WEEKDAYS } from './clock';
+import { VALUE_KINDS } from '../model/values';
+import type { ComparedKind, Named, Names } from '../model/values/kind';
+import { CLOCK_KINDS, type ClockType } from './clock-kinds';
+import { BUILT_IN_ATTRIBUTES, type Operand } from './condition';
+import { LITERALS } from './literals';
+import { operatorsThatAsk, type Operator } from './operators';
+import { withArticle } from '../model/article';
 
 /** The type of an operand: a value's, or a reading of the clock. */
-export type Type =
-  ValueType | { readonly kind: 'moment' } | { readonly kind: 'time' } | { readonly kind: 'weekday' };
+export type Type = ValueType | ClockType;
+
+const KINDS = { ...VALUE_KINDS, ...CLOCK_KINDS };
+
+/** What can be asked of values of the type. */
+export const comparedKind = (type: Type): ComparedKind<Type> =>
+  KINDS[type.kind] as unknown as ComparedKind<Type>;
 
 /** What a condition can speak of: the definition and, where it is asked for a record, that record's entity. */
 export interface Scope {
@@ -51,98 +58,41 @@ export function typeOf(scope: Scope, operand: Operand): Type | undefined {
   return 'clock' in operand ? CLOCK_TYPES[operand.clock] : undefined;
 }
 
-const ORDERED: readonly Operator[] = ['=', '!=', '<', '<=', '>', '>='];
-const EQUAL: readonly Operator[] = ['=', '!='];
-
 /** The operators that make sense of a type. */
-export function operatorsFor({ kind }: Type): readonly Operator[] {
-  switch (kind) {
-    case 'text':
-      return [...EQUAL, 'contains', 'starts with', 'ends with'];
-    case 'number':
-    case 'money':
-    case 'date':
-    case 'moment':
-    case 'time':
-      return ORDERED;
-    default:
-      return EQUAL;
-  }
-}
+export const operatorsFor = (type: Type): readonly Operator[] => operatorsThatAsk(comparedKind(type).asks);
 
 /** Do values of the type stand in an order, so that one can be between two others? */
-export const canBeBetween = (type: Type): boolean => operatorsFor(type) === ORDERED;
+export const canBeBetween = (type: Type): boolean => comparedKind(type).asks === 'order';
 
 /** Can a field of this type be one of several constants? */
-export const canBeOneOf = ({ kind }: Type): boolean =>
-  kind !== 'boolean' && kind !== 'moment' && kind !== 'time';
+export const canBeOneOf = (type: Type): boolean => comparedKind(type).oneOf;
 
 /** Can values of the two types be compared with each other? */
 export function comparable(a: Type, b: Type): boolean {
-  if (a.kind === 'choice' && b.kind === 'choice')
-    return a.options.some((option) => b.options.some((other) => other.id === option.id));
-  if (a.kind === 'record' && b.kind === 'record') return a.entity === b.entity;
-  return familyOf(a) === familyOf(b);
+  const kind = comparedKind(a);
+  return kind.family === comparedKind(b).family && (kind.comparable?.(a, b) ?? true);
 }
-
-const familyOf = ({ kind }: Type): string => (kind === 'money' ? 'number' : kind);
 
 /** The type in words: "a date", "one of Sound, Stable, Fragile". */
-export function typeInWords(definition: Definition, type: Type): string {
-  switch (type.kind) {
-    case 'text':
-      return 'a text';
-    case 'number':
-    case 'money':
-      return 'a number';
-    case 'date':
-      return 'a date';
-    case 'boolean':
-      return 'true or false';
-    case 'choice':
-      return `one of ${type.options.map((option) => option.name).join(', ')}`;
-    case 'record':
-      return `one ${definition.entities.find((one) => one.id === type.entity)?.name ?? 'record'}`;
-    case 'unit':
-      return 'a unit';
-    case 'moment':
-      return 'a moment';
-    case 'time':
-      return 'a time of day';
-    case 'weekday':
-      return 'a weekday';
-  }
-}
+export const typeInWords = (definition: Definition, type: Type): string =>
+  comparedKind(type).sentence(type, definition);
+
+/** All values of the type, where they are listed; else none. */
+export const listedOf = (names: Names, type: Type): readonly Named[] =>
+  comparedKind(type).listed?.(type, names) ?? [];
 
 /** The constant in its type's plain form, or undefined where the type cannot hold it. */
 export function readConstant(definition: Definition, type: Type, value: Value): Value | undefined {
-  if (type.kind === 'boolean') return typeof value === 'boolean' ? value : undefined;
-  if (typeof value !== 'string') return undefined;
-  switch (type.kind) {
-    case 'text':
-      return value;
-    case 'record':
-      return /^[A-Za-z0-9_-]{1,64}$/.test(value) ? value : undefined;
-    case 'number':
-    case 'money':
-      return /^-?\d{1,15}(\.\d{1,10})?$/.test(value) ? plainDecimal(value) : undefined;
-    case 'date':
-      return isDate(value) ? value : undefined;
-    case 'choice':
-      return type.options.some((option) => option.id === value) ? value : undefined;
-    case 'unit':
-      return unitsOf(definition).some((unit) => unit.id === value) ? value : undefined;
-    case 'time':
-      return /^([01]\d|2[0-3]):[0-5]\d$/.test(value) ? value : undefined;
-    case 'moment': {
-      const [, date, time] =
-        /^(\d{4}-\d{2}-\d{2})T((?:[01]\d|2[0-3]):[0-5]\d(?::[0-5]\d)?)$/.exec(value) ?? [];
-      if (!date || !time || !isDate(date)) return undefined;
-      return `${date}T${time.length === 5 ? `${time}:00` : time}`;
-    }
-    case 'weekday':
-      return (WEEKDAYS as readonly string[]).includes(value) ? value : undefined;
-  }
+  const { form, constant } = comparedKind(type);
+  if (form === 'boolean') return typeof value === 'boolean' ? value : undefined;
+  return typeof value === 'string' ? constant(value, type, definition) : undefined;
+}
+
+/** The constant that a comparison with something of the type starts with. */
+export function firstConstant(names: Names, type: Type): Value {
+  const { form, start } = comparedKind(type);
+  if (form === 'boolean') return true;
+  return start?.(new Date().toISOString().slice(0, 10)) ?? listedOf(names, type)[0]?.id ?? '';
 }
 
 /** A text stands where a record is meant: what is wrong, and the mend. */
@@ -155,36 +105,22 @@ export function pointsNotText(
   const label = entity?.fields.find((one) => one.id === entity.labelField);
   const name = entity?.name ?? 'record';
   return [
-    `“${text}” is a text, and this points to one ${name}.`,
-    `Pick one ${name}, which is written as #id; or compare a text of it, such as its ${label?.name ?? 'name'}.`,
+    `“${text}” is text, but this field refers to ${withArticle(name)} record.`,
+    `Choose ${withArticle(name)} record (written as #id), or compare one of its text fields, such as ${label?.name ?? 'name'}.`,
   ];
+}
+
+/** A constant as it is written beside something of this type. */
+export function constantInWords(names: Names, value: Value, type: Type): string {
+  if (typeof value === 'boolean') return String(value);
+  const { literal } = comparedKind(type);
+  return LITERALS[literal === 'truth' ? 'string' : literal].write(value, listedOf(names, type));
 }
 
 /** How a constant of the type is written, as an example for people. */
 export function exampleOf(definition: Definition, type: Type): string {
-  switch (type.kind) {
-    case 'text':
-      return '"some text"';
-    case 'number':
-    case 'money':
-      return '12.50';
-    case 'date':
-      return '2026-03-14';
-    case 'boolean':
-      return 'true';
-    case 'choice':
-      return JSON.stringify(type.options[0]?.name ?? '');
-    case 'record':
-      return '#id';
-    case 'unit':
-      return JSON.stringify(unitsOf(definition)[0]?.name ?? '');
-    case 'time':
-      return '09:30';
-    case 'moment':
-      return '2026-03-14T09:30';
-    case 'weekday':
-      return 'Monday';
-  }
+  const [first] = listedOf(definition, type);
+  return comparedKind(type).example ?? (first ? constantInWords(definition, first.id, type) : '""');
 }
 
 /** Of what was given, the values that are of the declared types. */

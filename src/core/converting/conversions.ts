@@ -1,5 +1,6 @@
 import type { Definition, Entity, EntityField } from '../model/definition';
 import type { ValueType } from '../model/value-type';
+import { holdsAll, typeKey } from '../model/values';
 
 /** A field whose records hold values of another type by now. */
 export interface Conversion {
@@ -7,34 +8,6 @@ export interface Conversion {
   readonly entity: Entity;
   readonly field: EntityField;
   readonly from: ValueType;
-}
-
-/** What tells types apart by what can be stored under them: the same key, the same values. */
-export function typeKey(type: ValueType): string {
-  switch (type.kind) {
-    case 'text':
-      return type.long ? 'text, long' : 'text';
-    case 'number':
-      return `number ${type.decimals}`;
-    case 'choice':
-      return `choice ${type.options
-        .map(({ id }) => id)
-        .sort()
-        .join(' ')}`;
-    case 'record':
-      return `record ${type.entity}`;
-    default:
-      return type.kind;
-  }
-}
-
-/** Can each value of the one type stay as it is under the other? */
-function holdsAll(from: ValueType, to: ValueType): boolean {
-  if (from.kind === 'text' && to.kind === 'text') return to.long === true || from.long !== true;
-  if (from.kind === 'number' && to.kind === 'number') return from.decimals <= to.decimals;
-  if (from.kind === 'choice' && to.kind === 'choice')
-    return from.options.every(({ id }) => to.options.some((one) => one.id === id));
-  return typeKey(from) === typeKey(to);
 }
 
 /**

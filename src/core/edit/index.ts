@@ -16,7 +16,12 @@ export {
   type OtherRecords,
   type Review,
 } from './comparing/review';
-export { compareReach, moversOf, reachSteps, type Shift } from './comparing/shifts';
+export {
+  compareReach,
+  viewersAffected,
+  reachSteps,
+  type AccessDifference,
+} from './comparing/access-differences';
 export { deletesSomething } from './comparing/widening';
 export {
   amongInShort,
@@ -40,12 +45,12 @@ export { type LogEntry, stacksOf, type UndoState, undoStateOf } from './edits/hi
 export { newLine, removeNamed, removePrivilege, withScreensGated } from './edits/make';
 export { editSchema } from './edits/schema';
 export { startLines } from './proposing/start';
-export type { Wanted } from './proposing/turn';
+export type { TargetLevel } from './proposing/smallest-change';
 export { askedBy } from './shaping/asked-by';
 export { effectKey, effectsOn } from './shaping/effects';
 export { mayStandIn, moveTo } from './shaping/places';
 export { countedBy, typeInWords } from './shaping/fields';
-export { addressOnNaming, type Seam } from './shaping/offered';
-export { offersAt, offersInto } from './shaping/offers';
+export { addressOnNaming, type Seam } from './shaping/insert-options';
+export { offersAt, offersInto } from './shaping/insert-points';
 export { addKind } from './shaping/new-kind';
 export { removalOf } from './shaping/removal';

@@ -26,7 +26,7 @@ export interface Expectation {
 }
 
 /** The people and records there are, for asking. */
-export interface Asked {
+export interface ExpectationWorld {
   readonly viewer: (key: string) => Viewer | undefined;
   readonly record: (entity: Id, id: Id) => KnownRecord | undefined;
   /** At which periods of assignments are counted, where it is about any time. */
@@ -37,7 +37,7 @@ export interface Asked {
 export function answerTo(
   definition: Definition,
   { viewer: key, element: id, record, moment }: Omit<Expectation, 'expect' | 'name' | 'reason'>,
-  asked: Asked,
+  asked: ExpectationWorld,
 ): Answer | undefined {
   const compiled = compile(definition);
   const [viewer, element] = [asked.viewer(key), compiled.tree.get(id)];
@@ -59,7 +59,7 @@ export function answerTo(
 export function brokenOf(
   definition: Definition,
   expectations: readonly (Expectation & { readonly id: string })[],
-  asked: Asked,
+  asked: ExpectationWorld,
 ): { readonly id: string; readonly is: Answer | undefined }[] {
   return expectations.flatMap((one) => {
     const is = answerTo(definition, one, asked);

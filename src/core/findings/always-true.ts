@@ -29,7 +29,7 @@ export const alwaysTrue: Check = {
       // A line that takes away does so in doubt too: without its condition it is the same.
       const same = whole && without && line && !gives(line.line);
       yield {
-        reason: `${name} asks “${print(scope, always)}”, which is always true${since} where there is a value.`,
+        reason: `${name} uses “${print(scope, always)}”, which is always true${since} when there is a value.`,
         places: [place],
         whom: [],
         mends: same ? [{ says: 'Remove the condition.', does: 'closes', edit: without }] : [],

@@ -34,13 +34,13 @@ export const blockHitsAbove: Check = {
       const names = context.names(whom);
       yield {
         reason: sentence(
-          `${lineCalled(context, { element, line, at })} of ${called(element)} also takes it from ${names}, to whom other lines give it.`,
+          `${lineCalled(context, { element, line, at })} of ${called(element)} also removes access from ${names}, who are given it by other lines.`,
         ),
         places: [element.id],
         whom,
         mends: [
           {
-            says: `Let the line take it only from people who are assigned the role directly, so that ${names} have it again.`,
+            says: `Apply the line only to people who are assigned the role directly, so that ${names} have access again.`,
             does: 'opens',
             edit: { do: 'changeLine', gate: element.id, from: line, to: exactly },
           },

@@ -21,7 +21,7 @@ import { called, sentence } from './words';
 export const blockWithoutUse: Check = {
   kind: 'block-without-use',
   rank: 'not-meant',
-  title: 'It takes from nobody, or from everybody',
+  title: 'Block that affects nobody or everyone',
   *find(context) {
     const { definition } = context;
     for (const { element, line, at, lines } of linesIn(context)) {
@@ -35,8 +35,8 @@ export const blockWithoutUse: Check = {
       yield {
         reason: sentence(
           everybody
-            ? `${lineCalled(context, placed)} of ${called(element)} takes ${what} from everyone to whom other lines give it.`
-            : `${lineCalled(context, placed)} of ${called(element)} takes ${what} from nobody: no other line gives it to anyone whom it blocks.`,
+            ? `${lineCalled(context, placed)} of ${called(element)} removes ${what} from everyone who is given it by other lines.`
+            : `${lineCalled(context, placed)} of ${called(element)} has no effect: no other line gives ${what} to the people it applies to.`,
         ),
         places: [element.id],
         whom: [],

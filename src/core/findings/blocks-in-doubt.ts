@@ -30,7 +30,7 @@ export const blocksInDoubt: Check = {
       const to = { ...line, who: { kind: 'signed-in' } } as const;
       yield {
         reason: sentence(
-          `${lineCalled(context, { element, line, at })} closes ${called(element)} to everyone who is signed out: nothing is known of them, and in doubt the line counts.`,
+          `${lineCalled(context, { element, line, at })} closes ${called(element)} to everyone who is signed out: nothing is known about them, and in doubt the line applies.`,
         ),
         places: [element.id],
         whom: [signedOut],
@@ -38,7 +38,7 @@ export const blocksInDoubt: Check = {
           line.who.kind === 'everyone'
             ? [
                 {
-                  says: 'Let the line speak only of people who are signed in, which opens it to people who are signed out.',
+                  says: 'Apply the line only to people who are signed in, which opens the element to people who are signed out.',
                   does: 'opens',
                   to: [signedOut],
                   edit: { do: 'changeLine', gate: element.id, from: line, to },

@@ -14,7 +14,7 @@ import { called } from './words';
 export const changedWithoutSigningIn: Check = {
   kind: 'changed-without-signing-in',
   rank: 'lets-in',
-  title: 'Changed without signing in',
+  title: 'Data can be changed without signing in',
   *find(context) {
     const { tree, compiled, signedOut: out } = context;
     for (const action of tree.elements) {

@@ -15,7 +15,7 @@ import { called, sentence } from './words';
 export const closesItself: Check = {
   kind: 'closes-itself',
   rank: 'not-meant',
-  title: 'It closes itself',
+  title: 'Element depends on a field inside it',
   *find(context) {
     const { definition, tree, compiled } = context;
     for (const [id, { lines }] of Object.entries(definition.gates)) {
@@ -35,7 +35,7 @@ export const closesItself: Check = {
           if (lines.some((other) => other !== line && other.what === 'edit' && !other.when)) continue;
           yield {
             reason: sentence(
-              `${called(element)} opens by ${tree.get(field)?.name ?? field} (line ${at + 1}), which stands only in it.`,
+              `${called(element)} opens depending on ${tree.get(field)?.name ?? field} (line ${at + 1}), but this field can only be filled in inside it.`,
             ),
             places: [id, ...parts.map((part) => part.id)],
             whom: [],

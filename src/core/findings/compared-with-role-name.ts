@@ -22,7 +22,7 @@ export const comparedWithRoleName: Check = {
         const role = roles.find(({ id, name }) => comparesText(placed, question, [id, name]));
         if (!role) continue;
         yield {
-          reason: `${placed.name} asks “${print(placed.scope, question)}”, which compares a text with the name of the role ${role.name}. Ask for the role itself: user has role "${role.name}".`,
+          reason: `${placed.name} asks “${print(placed.scope, question)}”, which compares a text with the name of the role ${role.name}. Use the role itself: user has role "${role.name}".`,
           places: [placed.place, role.id],
           whom: [],
           mends: [],

@@ -14,7 +14,7 @@ import { called, sentence } from './words';
 export const coveredLine: Check = {
   kind: 'covered-line',
   rank: 'not-meant',
-  title: 'A line that another one covers',
+  title: 'Redundant line',
   *find(context) {
     const { definition } = context;
     for (const { element, line, at, lines } of linesIn(context)) {
@@ -25,7 +25,7 @@ export const coveredLine: Check = {
       const placed = { element, line, at };
       yield {
         reason: sentence(
-          `${lineCalled(context, placed)} of ${called(element)} changes nobody's access: line ${other + 1} covers it.`,
+          `${lineCalled(context, placed)} of ${called(element)} has no effect, because line ${other + 1} already covers it.`,
         ),
         places: [element.id],
         whom: [],

@@ -1,5 +1,5 @@
 import { gives, sameWho, type Line, type Who } from '../model/gate';
-import { isGone } from '../model/gone';
+import { isDangling } from '../model/dangling-references';
 import { sameJson } from '../model/same-json';
 import { rolesById, withIncluded } from '../model/tree';
 import { unitAndBelow } from '../model/units';
@@ -7,7 +7,7 @@ import type { Definition } from '../model/definition';
 
 /** Does the wider one speak of everybody of whom the narrower one does, whoever that is? Told for sure only. */
 export function covers(definition: Definition, wider: Who, narrower: Who): boolean {
-  if (isGone(definition, wider) || isGone(definition, narrower)) return false;
+  if (isDangling(definition, wider) || isDangling(definition, narrower)) return false;
   if (sameWho(wider, narrower) || wider.kind === 'everyone') return true;
   if (wider.kind === 'signed-in') return narrower.kind !== 'everyone' && narrower.kind !== 'signed-out';
   if (wider.kind === 'unit')

@@ -6,7 +6,7 @@ import { deleting } from './mends';
 import { called, sentence } from './words';
 
 /**
- * A face that nobody sees first: to everybody who gets it, one before it is open, and is shown. They can switch to it, if
+ * Face that nobody sees first: to everybody who gets it, one before it is open, and is shown. They can switch to it, if
  * they know that it is there.
  *
  * Has it: a face for curators after one that is open to everyone.
@@ -15,7 +15,7 @@ import { called, sentence } from './words';
 export const faceNeverFirst: Check = {
   kind: 'face-never-first',
   rank: 'not-meant',
-  title: 'A face that nobody sees first',
+  title: 'Face that nobody sees first',
   *find(context) {
     for (const screen of context.tree.elements) {
       if (screen.kind !== 'screen') continue;
@@ -27,7 +27,7 @@ export const faceNeverFirst: Check = {
         if (at === 0 || whom.length === 0 || !never) continue;
         yield {
           reason: sentence(
-            `${called(face)} is shown first to nobody: a face before it is open to everyone who can see it.`,
+            `${called(face)} is never shown first, because an earlier face is open to everyone who can see it.`,
           ),
           places: [face.id, screen.id],
           whom,
@@ -46,7 +46,7 @@ const staysFirst = (context: Context, one: AppElement, other: AppElement): boole
   context.whoGets(one).some((viewer) => context.answer(viewer, other).least === NONE);
 
 const putFirst = (screen: AppElement, { id, name }: AppElement, at: number): ProposedMend => ({
-  says: `Move ${name} before the other faces.`,
+  says: `Move ${name} to the first position.`,
   does: 'nothing',
   edit: {
     do: 'moveElement',

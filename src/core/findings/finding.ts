@@ -13,45 +13,45 @@ export type Does = 'closes' | 'opens' | 'nothing';
  * What mends it, with what it does in words: an edit, or taking an element away with all that names it, which is worked
  * out when it is asked for (`editOfMend`).
  */
-export type Mend = { readonly says: string; readonly does: Does } & (
+export type Fix = { readonly says: string; readonly does: Does } & (
   { readonly edit: Edit } | { readonly removes: Id }
 );
 
 /** A mend as a check proposes it; it is offered only where it does what it says (`keepsPromise`). */
-export type ProposedMend = Mend & {
+export type ProposedMend = Fix & {
   /** Whom its sentence names, and no others may be touched; without it the sentence speaks of everybody. */
-  readonly to?: readonly Touched[];
+  readonly to?: readonly AffectedViewer[];
 };
 
 /** A kind of viewer, or a person who stands for all who are alike, themselves among them. */
-export interface Touched {
+export interface AffectedViewer {
   readonly key: string;
   readonly alike: readonly KeyedViewer[];
 }
 
 /** The keys of all whom it touches. */
-export const keysOf = (whom: readonly Touched[]): string[] =>
+export const keysOf = (whom: readonly AffectedViewer[]): string[] =>
   whom.flatMap(({ alike }) => alike.map(({ key }) => key));
 
 /** Where something is probably wrong. */
-interface Found {
+interface FoundPlace {
   /** What is wrong, and why, in one sentence. */
   readonly reason: string;
   /** What it is about: elements, or roles, groups and the like; the one to look at first comes first. */
   readonly places: readonly Id[];
   /** Whom it touches; empty where it is about nobody in particular. */
-  readonly whom: readonly Touched[];
-  readonly mends: readonly Mend[];
+  readonly whom: readonly AffectedViewer[];
+  readonly mends: readonly Fix[];
 }
 
 /** Something that is probably wrong with a definition. */
-export interface Finding extends Found {
+export interface Finding extends FoundPlace {
   readonly kind: string;
   readonly rank: Rank;
 }
 
 /** What a check finds, before its mends are tried. */
-export interface Suspect extends Found {
+export interface Suspect extends FoundPlace {
   readonly mends: readonly ProposedMend[];
 }
 

@@ -11,7 +11,7 @@ import { called, sentence } from './words';
 export const formNobodySends: Check = {
   kind: 'form-nobody-sends',
   rank: 'not-meant',
-  title: 'A form that cannot be sent',
+  title: 'Form that cannot be submitted',
   *find(context) {
     for (const screen of context.tree.elements) {
       if (screen.kind !== 'screen' || screen.node.binds?.record !== 'new') continue;
@@ -20,9 +20,9 @@ export const formNobodySends: Check = {
         .whoGets(screen)
         .filter((viewer) => saves.every((save) => context.most(viewer, save) < EDIT));
       if (whom.length === 0) continue;
-      const lacks = saves.length === 0 ? 'no button on it saves' : 'no button that saves works for them';
+      const lacks = saves.length === 0 ? 'it has no save button' : 'they cannot use its save button';
       yield {
-        reason: sentence(`${called(screen)} opens for ${context.names(whom)}, and ${lacks}.`),
+        reason: sentence(`${context.names(whom)} can open ${called(screen)}, but ${lacks}.`),
         places: [screen.id, ...saves.map(({ id }) => id)],
         whom,
         // Who is to send it is the builder's to say.

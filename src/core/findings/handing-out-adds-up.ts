@@ -16,7 +16,7 @@ import type { Check } from './finding';
 export const handingOutAddsUp: Check = {
   kind: 'handing-out-adds-up',
   rank: 'lets-in',
-  title: 'Handing out adds up',
+  title: 'Role can be passed on indirectly',
   *find(context) {
     const { definition } = context;
     for (const role of definition.roles) {
@@ -31,7 +31,7 @@ export const handingOutAddsUp: Check = {
       for (const { path, to } of ways) {
         const last = path.at(-1) as Role;
         yield {
-          reason: `People with ${role.name} can get ${to.name} assigned in ${path.length} steps: ${[...path, to].map(({ name }) => name).join(' → ')}.${to === furthest ? ' Nothing that it can bring about reaches further.' : ''}`,
+          reason: `People with ${role.name} can end up assigning ${to.name} in ${path.length} steps: ${[...path, to].map(({ name }) => name).join(' → ')}.${to === furthest ? ' No other role they can reach this way gives more access.' : ''}`,
           places: [role.id, ...path.slice(1).map(({ id }) => id), to.id],
           whom: context.roleKinds([role]),
           mends: [
@@ -61,15 +61,15 @@ function furthestOf(context: Context, roles: readonly Role[]): Role | undefined 
   return [...roles].sort((one, other) => reach(other) - reach(one))[0];
 }
 
-interface Way {
+interface AssignmentPath {
   /** Who hands out on the way, the first of them first. */
   readonly path: readonly Role[];
   readonly to: Role;
 }
 
 /** The shortest way to each role that can be come to. */
-function waysFrom(definition: Definition, first: Role): Way[] {
-  const found = new Map<Id, Way>();
+function waysFrom(definition: Definition, first: Role): AssignmentPath[] {
+  const found = new Map<Id, AssignmentPath>();
   let now: readonly (readonly Role[])[] = [[first]];
   while (now.length > 0) {
     const next: (readonly Role[])[] = [];

@@ -16,7 +16,7 @@ import { called, sentence } from './words';
 export const hiddenButOpen: Check = {
   kind: 'hidden-but-open',
   rank: 'lets-in',
-  title: 'The menu hides it, the address opens',
+  title: 'Hidden in the menu but open by address',
   *find(context) {
     for (const screen of context.tree.elements) {
       if (screen.kind !== 'screen') continue;

@@ -18,7 +18,7 @@ import { called, sentence } from './words';
 export const hiddenHereShownThere: Check = {
   kind: 'hidden-here-shown-there',
   rank: 'lets-in',
-  title: 'Hidden here, shown there',
+  title: 'Hidden in one place but shown in another',
   *find(context) {
     const { tree, compiled } = context;
     const comers = new Map<AppElement | undefined, readonly AskedViewer[]>();

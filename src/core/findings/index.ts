@@ -3,7 +3,7 @@ import type { KeyedViewer } from '../access/deciding/viewer-key';
 import type { Definition } from '../model/definition';
 import { CHECKS } from './checks';
 import { Context } from './context';
-import type { Check, Finding, Mend, ProposedMend } from './finding';
+import type { Check, Finding, Fix, ProposedMend } from './finding';
 import { keepsPromise } from './promise';
 
 export { basisOf, keyOfFinding } from './basis';
@@ -42,8 +42,8 @@ export function* eachFinding(
 }
 
 /** Those that do what they say: of those that say the same, the first. */
-function offered(context: Context, mends: readonly ProposedMend[]): Mend[] {
-  const found: Mend[] = [];
+function offered(context: Context, mends: readonly ProposedMend[]): Fix[] {
+  const found: Fix[] = [];
   for (const { to, ...mend } of mends)
     if (!found.some(({ says }) => says === mend.says) && keepsPromise(context, to ? { ...mend, to } : mend))
       found.push(mend);

@@ -16,7 +16,7 @@ import { called, sentence } from './words';
 export const leadsNowhere: Check = {
   kind: 'leads-nowhere',
   rank: 'not-meant',
-  title: 'A way that nobody can go',
+  title: 'Link to a closed screen',
   *find(context) {
     const { compiled, tree } = context;
     for (const way of tree.elements) {
@@ -28,7 +28,7 @@ export const leadsNowhere: Check = {
       if (given.length === 0 || open.length === 0 || context.whoGets(way).length > 0) continue;
       yield {
         reason: sentence(
-          `${called(way)} is given to ${context.names(given)}, but ${called(screen)} is closed to them, so nobody has it.`,
+          `${called(way)} is given only to ${context.names(given)}, who cannot open ${called(screen)}, so nobody sees it.`,
         ),
         places: [way.id, screen.id],
         whom: given,
@@ -60,13 +60,13 @@ function* sentToClosed(context: Context): Generator<Suspect> {
     const all = whom.length === sent.length ? 'all' : 'most';
     yield {
       reason: sentence(
-        `${called(from)} sends people to whom it is closed to ${called(to)}, which is closed to ${all} of them: ${context.names(whom)}.`,
+        `${called(from)} redirects people without access to ${called(to)}, which is closed to ${all} of them: ${context.names(whom)}.`,
       ),
       places: [from.id, to.id],
       whom,
       mends: [
         {
-          says: `Refuse them at ${called(from)} instead.`,
+          says: `Show “no access” at ${called(from)} instead.`,
           does: 'nothing',
           edit: { do: 'changeClosed', element: id, from: closed, to: undefined },
         },

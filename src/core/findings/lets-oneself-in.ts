@@ -14,7 +14,7 @@ import { lineCalled, removingLine, type PlacedLine } from './mends';
 import { called, sentence } from './words';
 import { handedOutBy } from './handing-out-adds-up';
 
-interface Way {
+interface SelfAccess {
   readonly whom: readonly AskedViewer[];
   /** "by pressing Take stock". */
   readonly by: string;
@@ -33,7 +33,7 @@ interface Way {
 export const letsOneselfIn: Check = {
   kind: 'lets-oneself-in',
   rank: 'lets-in',
-  title: 'One can let oneself in',
+  title: 'People can give themselves access',
   *find(context) {
     const { definition, tree } = context;
     for (const [id, { lines }] of Object.entries(definition.gates)) {
@@ -45,7 +45,7 @@ export const letsOneselfIn: Check = {
         for (const way of waysIn(context, element, line))
           yield {
             reason: sentence(
-              `${context.names(way.whom)} can open ${called(element)} for themselves ${way.by}, which ${lineCalled(context, placed)} asks for.`,
+              `${context.names(way.whom)} can open ${called(element)} for themselves ${way.by}, because ${lineCalled(context, placed)} depends on it.`,
             ),
             places: [id, ...way.places],
             whom: way.whom,
@@ -60,7 +60,7 @@ export const letsOneselfIn: Check = {
   },
 };
 
-function* waysIn(context: Context, element: AppElement, line: Line): Generator<Way> {
+function* waysIn(context: Context, element: AppElement, line: Line): Generator<SelfAccess> {
   const asked = [
     ...(line.when ? [line.when] : []),
     ...(line.who.kind === 'group' ? [{ inGroup: line.who.group }] : []),
@@ -94,7 +94,7 @@ function* bySession(
   context: Context,
   value: Id,
   placed: Pick<PlacedLine, 'element' | 'line'>,
-): Generator<Way> {
+): Generator<SelfAccess> {
   const setters = context.tree.elements.filter(
     (one) =>
       (one.kind === 'button' &&
@@ -122,7 +122,7 @@ function* bySession(
  * By writing the field that the line asks for, or pointing to another record of which it asks: whoever may write it
  * whatever it holds. In a form for a new record a tick that opens a section is how forms work, since nothing is stored.
  */
-function* byWriting(context: Context, element: AppElement, field: Id, line: Line): Generator<Way> {
+function* byWriting(context: Context, element: AppElement, field: Id, line: Line): Generator<SelfAccess> {
   if (element.id === field || (element.screen?.binds?.record === 'new' && element.kind !== 'button')) return;
   const door = context.element(field);
   if (!door) return;
@@ -131,7 +131,7 @@ function* byWriting(context: Context, element: AppElement, field: Id, line: Line
     const { edit } = context.accessOf(viewer).most.rule(door);
     return !asksFor(edit, field);
   });
-  if (whom.length > 0) yield { whom, by: `by writing ${called(door)}`, places: [door.id] };
+  if (whom.length > 0) yield { whom, by: `by editing ${called(door)}`, places: [door.id] };
 }
 
 function asksFor(formula: Formula, field: Id): boolean {
@@ -158,7 +158,7 @@ function* byJoining(context: Context, role: Role) {
   const mends: ProposedMend[] = [
     {
       says: [
-        ...(joinable ? [`Let nobody join ${role.name} by themselves.`] : []),
+        ...(joinable ? [`Stop people from joining ${role.name} themselves.`] : []),
         ...(given ? [`Do not give ${role.name} to new people.`] : []),
       ].join(' '),
       does: 'nothing',
@@ -172,13 +172,13 @@ function* byJoining(context: Context, role: Role) {
   ];
   const more = [
     ...within.map(({ name }) => `get ${name} with it`),
-    ...privileges.map(({ name }) => `hold “${name}”`),
-    ...further.map(({ name }) => `can assign ${name}`),
+    ...privileges.map(({ name }) => `have the privilege “${name}”`),
+    ...further.map(({ name }) => `be able to assign ${name}`),
   ];
   yield {
     reason: joinable
-      ? `Anyone who signs in can join ${role.name}, and then ${namesOf(more)}.`
-      : `Anyone who opens an account is given ${role.name}, and then ${namesOf(more)}.`,
+      ? `Anyone who signs in can join ${role.name}, and will then ${namesOf(more)}.`
+      : `Anyone who signs up is assigned ${role.name}, and will then ${namesOf(more)}.`,
     places: [role.id, ...[...within, ...privileges, ...further].map(({ id }) => id)],
     whom: context.roleKinds([role]),
     mends,
@@ -193,12 +193,12 @@ function* byEachOther(context: Context, role: Role) {
   const names = attributesOf(definition).filter(({ id }) => compared.includes(id));
   const { setsCompared: _, ...rest } = role;
   yield {
-    reason: `Two people with ${role.name} can set for each other what conditions ask for: ${namesOf(names.map(({ name }) => name))}.`,
+    reason: `Two people with ${role.name} can set each other’s attributes that conditions use: ${namesOf(names.map(({ name }) => name))}.`,
     places: [role.id, ...compared],
     whom: context.roleKinds([role]),
     mends: [
       {
-        says: `Stop people with ${role.name} from setting what conditions compare.`,
+        says: `Stop people with ${role.name} from changing attributes that conditions use.`,
         does: 'nothing' as const,
         edit: { do: 'changeItem', list: 'roles', from: role, to: rest } as const,
       },

@@ -13,7 +13,7 @@ import { called, sentence } from './words';
 export const lineNeverHelps: Check = {
   kind: 'line-never-helps',
   rank: 'not-meant',
-  title: 'A line behind a closed door',
+  title: 'Line without effect behind a closed door',
   *find(context) {
     const toldOnce = new Set([...closingContainers(context).values()].flat());
     for (const one of unhelpfulLines(context)) {

@@ -10,7 +10,7 @@ import { newId, type Id } from '../model/id';
 import { withIncluded, type AppElement } from '../model/tree';
 import type { AskedViewer, Context } from './context';
 import { withoutCovered } from './covering';
-import type { Mend, ProposedMend } from './finding';
+import type { Fix, ProposedMend } from './finding';
 import { called } from './words';
 
 /** The mend that deletes an element with all that names it. */
@@ -144,7 +144,7 @@ export function closedTo(context: Context, door: AppElement, whom: readonly Aske
 }
 
 /** The edit of a mend; undefined where something cannot be without what it would take away. */
-export function editOfMend(definition: Definition, mend: Mend): Edit | undefined {
+export function editOfMend(definition: Definition, mend: Fix): Edit | undefined {
   if ('edit' in mend) return mend.edit;
   const removal = removalOf(definition, mend.removes);
   return removal.ok ? removal.value.edit : undefined;

@@ -1,6 +1,6 @@
 import { goneIn } from '../condition/check';
 import { idInKey } from '../access/deciding/viewer-key';
-import { isGone } from '../model/gone';
+import { isDangling } from '../model/dangling-references';
 import { conditionsIn } from './conditions';
 import type { Check } from './finding';
 import { removingLine } from './mends';
@@ -16,7 +16,7 @@ import { called } from './words';
 export const namesWhatIsGone: Check = {
   kind: 'names-what-is-gone',
   rank: 'not-meant',
-  title: 'It names what is gone',
+  title: 'Reference to a deleted item',
   *find(context) {
     const { definition, tree, people } = context;
     const ids = new Set(people.map(({ key }) => idInKey('person', key)));
@@ -25,10 +25,10 @@ export const namesWhatIsGone: Check = {
         const element = tree.get(id);
         if (!element) continue;
         const lacks = line.who.kind === 'person' && people.length > 0 && !ids.has(line.who.person);
-        if (!lacks && !isGone(definition, line.who)) continue;
+        if (!lacks && !isDangling(definition, line.who)) continue;
         const takes = line.what === 'block' || line.what === 'at-most-see';
         yield {
-          reason: `Line ${at + 1} of ${called(element)} names a ${line.who.kind} that is deleted${takes && !lacks ? ', and in doubt it takes access from everyone' : lacks ? ' or cannot sign in' : ''}.`,
+          reason: `Line ${at + 1} of ${called(element)} refers to a ${line.who.kind} that no longer exists${takes && !lacks ? ', and in doubt it takes access from everyone' : lacks ? ' or cannot sign in' : ''}.`,
           places: [id],
           whom: [],
           mends: [removingLine(context, { element, line, at })],
@@ -36,6 +36,11 @@ export const namesWhatIsGone: Check = {
       }
     for (const { place, name, condition } of conditionsIn(context))
       for (const what of goneIn(definition, condition))
-        yield { reason: `${name} asks for ${what}, which is deleted.`, places: [place], whom: [], mends: [] };
+        yield {
+          reason: `${name} refers to ${what}, which no longer exists.`,
+          places: [place],
+          whom: [],
+          mends: [],
+        };
   },
 };

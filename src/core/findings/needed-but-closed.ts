@@ -13,7 +13,7 @@ import { called, sentence } from './words';
 export const neededButClosed: Check = {
   kind: 'needed-but-closed',
   rank: 'not-meant',
-  title: 'Needed, and nobody there can fill it in',
+  title: 'Required field that cannot be filled in',
   *find(context) {
     const { tree, compiled } = context;
     for (const screen of tree.elements) {
@@ -33,7 +33,7 @@ export const neededButClosed: Check = {
         if (whom.length === 0) continue;
         yield {
           reason: sentence(
-            `${context.names(whom)} can send ${called(screen)}, but cannot fill in ${field.name}, which is required.`,
+            `${context.names(whom)} can submit ${called(screen)} but cannot fill in the required field ${field.name}.`,
           ),
           places: [screen.id, field.id, ...parts.map(({ id }) => id)],
           whom,
@@ -45,7 +45,7 @@ export const neededButClosed: Check = {
 };
 
 const notNeeded = ({ id, name }: EntityField): ProposedMend => ({
-  says: `Allow ${name} to be empty.`,
+  says: `Make ${name} optional.`,
   does: 'nothing',
   edit: { do: 'changeElement', id, from: { required: true }, to: { required: null } },
 });

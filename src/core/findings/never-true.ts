@@ -29,7 +29,7 @@ export const neverTrue: Check = {
       if (!never) continue;
       const was = reachable(scope, never)?.isTrue === true;
       yield {
-        reason: `${name} asks “${print(scope, never)}”, which is never true${was ? ' any more' : ''}.`,
+        reason: `${name} uses “${print(scope, never)}”, which can ${was ? 'no longer' : 'never'} be true.`,
         places: [place],
         whom: [],
         mends: never === condition ? mendsFor(context, placed) : [],

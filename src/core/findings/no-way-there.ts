@@ -17,7 +17,7 @@ import { called, sentence } from './words';
 export const noWayThere: Check = {
   kind: 'no-way-there',
   rank: 'not-meant',
-  title: 'Open, and no way leads there',
+  title: 'Screen without a link',
   *find(context) {
     const lists = context.tree.elements.filter((one) => one.kind === 'list');
     for (const screen of context.tree.elements) {

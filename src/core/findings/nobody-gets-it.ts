@@ -30,7 +30,7 @@ const KINDS: readonly AppElement['kind'][] = [
 export const nobodyGetsIt: Check = {
   kind: 'nobody-gets-it',
   rank: 'not-meant',
-  title: 'Nobody gets it',
+  title: 'Nobody has access',
   *find(context) {
     // What a container closes to those who were given it, is told at the container.
     const toldOnce = new Set([...closingContainers(context).values()].flat().map(({ element }) => element));
@@ -54,8 +54,8 @@ function why({ compiled, tree }: Context, element: AppElement): string {
   if (lines?.length === 0) return 'its gate has no lines.';
   const door = compiled.handles.doorOf(element);
   const behind = door && tree.get(door.id);
-  if (!lines && behind) return `${called(behind)} is closed to everyone who can open what it stands in.`;
-  return 'no line of its gate gives it to anyone who can open what it stands in.';
+  if (!lines && behind) return `${called(behind)} is closed to everyone who can reach it.`;
+  return 'no line of its gate gives access to anyone who can reach it.';
 }
 
 /** Its door; of a screen that shows a record the records, where they have lines of their own. */
@@ -78,6 +78,6 @@ function followingAgain(context: Context, element: AppElement): ProposedMend[] {
   );
   // What was closed to everybody is opened to the public by a line that says so, and not in passing.
   if (to.length === 0 || to.includes(context.signedOut)) return [];
-  const says = `Let ${called(element)} follow ${called(container)}, which opens it to ${context.names(to)}.`;
+  const says = `Make ${called(element)} follow ${called(container)}, which opens it to ${context.names(to)}.`;
   return [following(context, element, { says, does: 'opens', to })];
 }

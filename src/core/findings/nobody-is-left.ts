@@ -23,7 +23,7 @@ import type { Check } from './finding';
 export const nobodyIsLeft: Check = {
   kind: 'nobody-is-left',
   rank: 'not-meant',
-  title: 'Nobody is left',
+  title: 'Nobody can do a necessary task',
   *find(context) {
     const { definition, people, tree } = context;
     yield* heldByNoRole(context);
@@ -35,12 +35,12 @@ export const nobodyIsLeft: Check = {
 
     const app = tree.get(definition.id);
     if (app && persons.every((one) => context.most(one, app) === NONE))
-      yield nothing(`Nobody who has an account may enter ${definition.name}.`, [definition.id]);
+      yield nothing(`Nobody with an account can enter ${definition.name}.`, [definition.id]);
 
     const keepers = definition.roles.filter((role) => handedOutBy(definition, role).length > 0);
     if (keepers.length > 0 && !keepers.some(({ id }) => heldBy({ kind: 'role', role: id })))
       yield nothing(
-        'Nobody is left to look after people: no one holds a role that may hand out others.',
+        'Nobody can manage people, because nobody has a role that can assign roles.',
         keepers.map(({ id }) => id),
       );
 
@@ -48,16 +48,16 @@ export const nobodyIsLeft: Check = {
 
     for (const { what, privilege, name, roles } of needed(definition))
       if (roles.length > 0 && !heldBy({ kind: 'privilege', privilege }))
-        yield nothing(`Nobody is left ${what}: no one holds “${name}”.`, [privilege]);
+        yield nothing(`Nobody can ${what}, because nobody has the privilege “${name}”.`, [privilege]);
 
     for (const { id, name, roles } of privilegesAsked(context))
       if (roles.length > 0 && !heldBy({ kind: 'privilege', privilege: id }))
-        yield nothing(`Nobody holds “${name}”, and lines or conditions ask for it.`, [id]);
+        yield nothing(`Nobody has “${name}”, although lines or conditions use it.`, [id]);
 
     const asked = rolesAsked(context);
     for (const { id, name } of definition.roles)
       if (asked.has(id) && !heldBy({ kind: 'role', role: id }))
-        yield nothing(`Nobody holds ${name}, and lines give it something.`, [id]);
+        yield nothing(`Nobody has the role ${name}, although lines give it access.`, [id]);
 
     yield* landingNowhere(context, persons);
   },
@@ -85,7 +85,7 @@ function* outsideAllUnits(context: Context, persons: readonly AskedViewer[], kee
   });
   if (whom.length === 0) return;
   yield {
-    reason: `Nobody is left to look after ${context.names(whom)}: everyone who can assign roles can do so in other units only.`,
+    reason: `Nobody can manage ${context.names(whom)}, because everyone who can assign roles can do so in other units only.`,
     places: keepers.map(({ id }) => id),
     whom,
     mends: [],
@@ -97,8 +97,8 @@ function needed(definition: Definition) {
   const { unlock, standIn, roles } = definition;
   return (
     [
-      ['to unlock for others', unlock],
-      ['to stand in for others', standIn],
+      ['unlock elements for others', unlock],
+      ['act as another person', standIn],
     ] as const
   ).flatMap(([what, rule]) =>
     rule
@@ -115,9 +115,11 @@ function needed(definition: Definition) {
 function* heldByNoRole(context: Context) {
   const nothing = (reason: string, privilege: Id) => ({ reason, places: [privilege], whom: [], mends: [] });
   for (const { what, privilege, name, roles } of needed(context.definition))
-    if (roles.length === 0) yield nothing(`Nobody is left ${what}: no role holds “${name}”.`, privilege);
+    if (roles.length === 0)
+      yield nothing(`Nobody can ${what}, because no role has the privilege “${name}”.`, privilege);
   for (const { id, name, roles } of privilegesAsked(context))
-    if (roles.length === 0) yield nothing(`No role holds “${name}”, and lines or conditions ask for it.`, id);
+    if (roles.length === 0)
+      yield nothing(`No role has the privilege “${name}”, although lines or conditions use it.`, id);
 }
 
 /** There are screens to look after people, and no role that may hand out others gets to one of them. */
@@ -133,10 +135,10 @@ function* lookedAfterByNoRole(context: Context) {
     return;
   const why =
     keepers.length === 0
-      ? 'no role may hand out others'
-      : `${first.screen?.name ?? first.name} is closed to ${namesOf(keepers.map(({ name }) => name))}, which may hand out roles`;
+      ? 'no role can assign other roles'
+      : `${first.screen?.name ?? first.name} is closed to ${namesOf(keepers.map(({ name }) => name))}, the roles that can assign roles`;
   yield {
-    reason: `Nobody is left to look after people: ${why}.`,
+    reason: `Nobody can manage people: ${why}.`,
     places: [first.id, ...keepers.map(({ id }) => id)],
     whom: context.roleKinds(keepers),
     mends: [],
@@ -184,7 +186,7 @@ function* landingNowhere(context: Context, persons: readonly AskedViewer[]) {
   );
   if (lost.length === 0) return;
   yield {
-    reason: `${context.names(lost)} can sign in, and nothing is open to them.`,
+    reason: `${context.names(lost)} can sign in but cannot open any screen.`,
     places: [context.definition.id],
     whom: lost,
     mends: [],

@@ -16,7 +16,7 @@ import type { Check } from './finding';
 export const openBySigningUp: Check = {
   kind: 'open-by-signing-up',
   rank: 'lets-in',
-  title: 'Open to all who sign up',
+  title: 'Open to anyone who signs up',
   *find(context) {
     const { definition, compiled, tree } = context;
     if (!definition.signUp) return;
@@ -33,14 +33,14 @@ export const openBySigningUp: Check = {
     const given = theirs.filter((role) => open.some((one) => seesMore(holding([role]), bare, one)));
     if (open.length === 0) return;
     const names = open.map(({ name }) => name).join(', ');
-    const by = given.length > 0 ? `, by the role ${given.map(inWords).join(', ')}` : '';
+    const by = given.length > 0 ? `, through the role ${given.map(inWords).join(', ')}` : '';
     yield {
-      reason: `Anyone who opens an account can see records of ${names} that are closed to people who are signed out${by}.`,
+      reason: `Anyone who signs up can see records of ${names} that are closed to people who are signed out${by}.`,
       places: open.map(({ id }) => id),
       whom: given.length > 0 ? context.roleKinds(given) : context.kindsOf([SIGNED_IN_KEY]),
       mends: [
         {
-          says: 'Stop people from opening accounts for themselves.',
+          says: 'Turn off sign-up.',
           does: 'nothing',
           edit: { do: 'changeSettings', from: { signUp: true }, to: { signUp: false } },
         },

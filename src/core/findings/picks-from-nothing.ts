@@ -13,7 +13,7 @@ import { called, sentence } from './words';
 export const picksFromNothing: Check = {
   kind: 'picks-from-nothing',
   rank: 'not-meant',
-  title: 'No record to choose',
+  title: 'No records to choose from',
   *find(context) {
     const { tree } = context;
     for (const part of tree.elements) {

@@ -1,6 +1,6 @@
 import { applyEdit } from '../edit/edits/apply';
 import type { Edit } from '../edit/edits/edit';
-import { compareReach, type Shift } from '../edit/comparing/shifts';
+import { compareReach, type AccessDifference } from '../edit/comparing/access-differences';
 import { gives, sameWho, type Line } from '../model/gate';
 import { sameJson } from '../model/same-json';
 import { isDataDoor, withIncluded } from '../model/tree';
@@ -25,7 +25,7 @@ export function keepsPromise(context: Context, mend: ProposedMend): boolean {
   const made = applyEdit(definition, edit);
   if (!made.ok) return false;
   const named = mend.to && new Set(keysOf(mend.to));
-  const isSo = ({ groups }: Shift<string>): boolean =>
+  const isSo = ({ groups }: AccessDifference<string>): boolean =>
     groups.every(({ before, after, who }) => {
       const isNamed = named === undefined || who.every((key) => key.split(' ').some((one) => named.has(one)));
       if (mend.does === 'nothing' || !isNamed) return false;
@@ -148,7 +148,15 @@ function surelyDoes(context: Context, edit: Edit): Does | undefined {
       const [first, ...rest] = edit.edits.map((one) => surelyDoes(context, one));
       return rest.every((one) => one === first) ? first : undefined;
     }
-    default:
+    case 'addItem':
+    case 'changeClosed':
+    case 'changeItem':
+    case 'changeSettings':
+    case 'moveElement':
+    case 'moveItem':
+    case 'removeElement':
+    case 'removeItem':
+    case 'replace':
       return undefined;
   }
 }

@@ -16,7 +16,7 @@ import type { Check } from './finding';
 export const roleAddsNothing: Check = {
   kind: 'role-adds-nothing',
   rank: 'not-meant',
-  title: 'A role that adds nothing',
+  title: 'Role without additional access',
   *find(context) {
     const { definition } = context;
     const signedIn = context.kind(SIGNED_IN_KEY);
@@ -29,7 +29,7 @@ export const roleAddsNothing: Check = {
         // Beside another role, a line or a condition that names it may make a difference.
         const edit = isNamed(definition, role) ? undefined : removeNamed(definition, 'roles', role.id);
         yield {
-          reason: `${role.name} gives nothing that everyone who is signed in does not have.`,
+          reason: `${role.name} gives no more access than every signed-in person has.`,
           places: [role.id],
           whom: [own],
           mends: edit ? [{ says: `Delete the role ${role.name}.`, does: 'nothing', edit }] : [],
@@ -40,7 +40,7 @@ export const roleAddsNothing: Check = {
       seen.push(role);
       if (!twin) continue;
       yield {
-        reason: `${role.name} and ${twin.name} give the same.`,
+        reason: `${role.name} and ${twin.name} give exactly the same access.`,
         places: [role.id, twin.id],
         whom: [own, ...context.roleKinds([twin])],
         mends: [],

@@ -32,7 +32,7 @@ export const sessionNeverSet: Check = {
       if (!first) continue;
       const more = asking.length > 1 ? ` and ${asking.length - 1} more` : '';
       yield {
-        reason: `${first.name}${more} asks for the session value ${name}, which no button and no screen sets.`,
+        reason: `${first.name}${more} uses the session value ${name}, which no button and no screen sets.`,
         places: [id, ...new Set(asking.map(({ place }) => place))],
         whom: [],
         mends: [],

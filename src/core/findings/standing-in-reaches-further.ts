@@ -15,7 +15,7 @@ import type { Check, ProposedMend } from './finding';
 export const standingInReachesFurther: Check = {
   kind: 'standing-in-reaches-further',
   rank: 'lets-in',
-  title: 'Standing in reaches further',
+  title: 'Acting as another person gives more access',
   *find(context) {
     const { definition } = context;
     const { standIn } = definition;
@@ -30,22 +30,22 @@ export const standingInReachesFurther: Check = {
         const said = namesOf(further.map((one) => `${one.name} (${one.container?.name ?? ''})`));
         const { standInFull: _, ...lower } = full;
         const readingOnly: ProposedMend = {
-          says: 'Allow only reading while acting as another person.',
+          says: 'Make acting as another person read-only.',
           does: 'nothing',
           edit: { do: 'changeSettings', from: { standIn }, to: { standIn: { ...standIn, changes: false } } },
         };
         yield {
           reason:
             more.length > 0
-              ? `People with ${holder.name} can act as people with ${full.name}, in full and with changes, and then do what they cannot do themselves: ${said}.`
-              : `People with ${holder.name} can act as people with ${full.name}, in full, and then see what they cannot see themselves: ${said}.`,
+              ? `People with ${holder.name} can act as people with ${full.name}, with full access and changes, and so do things they cannot do themselves: ${said}.`
+              : `People with ${holder.name} can act as people with ${full.name} with full access, and so see things they cannot see themselves: ${said}.`,
           places: [full.id, holder.id, ...further.map(({ id }) => id)],
           whom: [own],
           mends: [
             // Where more is seen too, that is left.
             ...(more.length > 0 && read(context, own, theirs).length === 0 ? [readingOnly] : []),
             {
-              says: `Give people who act as someone with ${full.name} only what both of them have.`,
+              says: `Limit anyone acting as ${full.name} to the access both people have.`,
               does: 'nothing',
               edit: { do: 'changeItem', list: 'roles', from: full, to: lower },
             },

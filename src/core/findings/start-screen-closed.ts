@@ -17,7 +17,7 @@ import { called } from './words';
 export const startScreenClosed: Check = {
   kind: 'start-screen-closed',
   rank: 'not-meant',
-  title: 'It starts where it has no access',
+  title: 'Closed start screen',
   *find(context) {
     const { startScreen, roles } = context.definition;
     if (startScreen !== undefined) yield* startOfAll(context, startScreen);

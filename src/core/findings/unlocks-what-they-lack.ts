@@ -12,7 +12,7 @@ import { called, sentence } from './words';
 export const unlocksWhatTheyLack: Check = {
   kind: 'unlocks-what-they-lack',
   rank: 'not-meant',
-  title: 'Locked, and closed to who may unlock',
+  title: 'Locked element that cannot be unlocked',
   *find(context) {
     const { definition, tree } = context;
     const { unlock } = definition;
@@ -32,7 +32,7 @@ export const unlocksWhatTheyLack: Check = {
         whom,
         mends: [
           {
-            says: `Leave ${called(element)} out for people without access.`,
+            says: `Hide ${called(element)} from people without access.`,
             does: 'nothing',
             edit: { do: 'changeClosed', element: id, from: definition.closed[id] },
           },

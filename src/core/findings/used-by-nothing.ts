@@ -25,14 +25,14 @@ interface Named {
 export const usedByNothing: Check = {
   kind: 'used-by-nothing',
   rank: 'not-meant',
-  title: 'Used by nothing',
+  title: 'Not used',
   *find({ definition, people }) {
     const used = namesUsed(definition);
     for (const { id, name, is, takeAway } of namedIn(definition)) {
       if (used.has(id)) continue;
       const edit = takeAway(definition);
       yield {
-        reason: `Nothing asks for the ${is} ${name}.`,
+        reason: `The ${is} ${name} is not used anywhere.`,
         places: [id],
         whom: [],
         mends: edit ? [{ says: `Delete the ${is} ${name}.`, does: 'nothing', edit }] : [],
@@ -42,14 +42,14 @@ export const usedByNothing: Check = {
     for (const { id, name } of definition.entities)
       if (!used.has(id) && !pointedAt(definition, id))
         yield {
-          reason: `No screen shows the data ${name}, and no other data points to it.`,
+          reason: `No screen shows ${name}, and no other entity refers to it.`,
           places: [id],
           whom: [],
           mends: [{ says: `Delete ${name}, with its records.`, does: 'closes', removes: id }],
         };
     if (definition.units.length > 0 && !goesByUnits(definition, people))
       yield {
-        reason: 'There are units, and no person, role, record or line goes by them.',
+        reason: 'Units are defined, but no person, role, record or line uses them.',
         places: definition.units.map(({ id }) => id),
         whom: [],
         mends: [],

@@ -19,7 +19,7 @@ import { called, sentence } from './words';
 export const widerThanScreens: Check = {
   kind: 'wider-than-screens',
   rank: 'lets-in',
-  title: 'Wider than the screens',
+  title: 'More access than the screens show',
   *find(context) {
     const { tree, definition, viewers } = context;
     const doors = tree.elements.filter((one) => canFollow(one) && context.compiled.lines(one.id));
@@ -43,7 +43,7 @@ export const widerThanScreens: Check = {
       const says = `Open ${called(door)} only as far as the screens do.`;
       yield {
         reason: sentence(
-          `${called(door)} ${door.kind === 'rows' ? 'are' : 'is'} open to ${context.names(whom)}, but no screen shows ${door.kind === 'rows' ? 'them' : 'it'} to them.`,
+          `${called(door)} ${door.kind === 'rows' ? 'are' : 'is'} open to ${context.names(whom)}, although no screen shows ${door.kind === 'rows' ? 'them' : 'it'} to them.`,
         ),
         places: [door.id],
         whom,

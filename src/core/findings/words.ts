@@ -15,7 +15,17 @@ export function called({ kind, name, container, screen }: AppElement): string {
       return `the menu item ${name}`;
     case 'people':
       return `the list of people on ${screen?.name ?? 'a screen'}`;
-    default:
+    case 'area':
+    case 'button':
+    case 'chart':
+    case 'column':
+    case 'face':
+    case 'field':
+    case 'list':
+    case 'menu':
+    case 'screen':
+    case 'section':
+    case 'text':
       return kind === 'screen' || !screen ? `the ${kind} ${name}` : `the ${kind} ${name} on ${screen.name}`;
   }
 }

@@ -15,7 +15,7 @@ import { entityFrom, freeAddress, workingScreens } from './kind';
 import { cellsOf, type Sheet } from './sheet';
 
 /** How a new application is called, and what it says days, numbers and money in. */
-export interface Manners {
+export interface ApplicationSettings {
   readonly name: string;
   readonly language: string;
   readonly currency: string;
@@ -40,7 +40,7 @@ interface ColumnChoice {
 const FIRST_ROLE = 'Member';
 
 /** An application with nothing in it but its name. Nobody gets what is new in it until they are given it. */
-export function emptyApplication(manners: Manners, id: () => Id = newId): Definition {
+export function emptyApplication(manners: ApplicationSettings, id: () => Id = newId): Definition {
   const own = id();
   return {
     format: FORMAT,
@@ -64,7 +64,7 @@ export function emptyApplication(manners: Manners, id: () => Id = newId): Defini
 }
 
 /** Which entity and fields each sheet and its columns became, by their places. */
-export interface Made {
+export interface ApplicationFromSheets {
   readonly definition: Definition;
   readonly sheets: readonly { readonly entity: Id; readonly fields: readonly (Id | undefined)[] }[];
 }
@@ -74,11 +74,11 @@ export interface Made {
  * menu item. Only who has its first role gets them.
  */
 export function applicationFrom(
-  manners: Manners,
+  manners: ApplicationSettings,
   sheets: readonly Sheet[],
   choices: readonly SheetChoice[],
   id: () => Id = newId,
-): Made {
+): ApplicationFromSheets {
   const entities = choices.map(() => id());
   const role = { id: id(), name: FIRST_ROLE, includes: [], privileges: [] };
   const start = emptyApplication(manners, id);
@@ -86,7 +86,7 @@ export function applicationFrom(
   const items: MenuItem[] = [];
   const gates: Record<Id, Gate> = { ...start.gates };
   const made: Entity[] = [];
-  const places: Made['sheets'][number][] = [];
+  const places: ApplicationFromSheets['sheets'][number][] = [];
   const addresses = new Set<string>();
   choices.forEach((choice, s) => {
     const fields = choice.columns.map((one, c) => fieldFrom(one, sheets[s] as Sheet, c, entities, id));
@@ -151,7 +151,9 @@ function typeFrom(
       const names = [...new Set(cellsOf(sheet, column))].filter((cell) => cell && cell.length <= 120);
       return { kind: 'choice', options: names.map((name) => ({ id: id(), name })) };
     }
-    default:
+    case 'money':
+    case 'date':
+    case 'boolean':
       return { kind: as.kind };
   }
 }

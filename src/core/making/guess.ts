@@ -1,4 +1,5 @@
-import { DAY_ORDERS, decimalIn, valueIn, type CellKind } from './cell';
+import { decimalIn, placesOf } from '../model/values/decimal';
+import { DAY_ORDERS, valueIn, type CellKind } from './cell';
 import { pointingOf } from './pointing';
 import { cellsOf, type Sheet } from './sheet';
 
@@ -113,7 +114,7 @@ function guessKind(all: readonly string[], today: string): CellKind {
     for (const one of open) if (valueIn(cell, one.as, today) === undefined) one.not += count;
     if (open.some(({ not }) => not > most)) open = open.filter(({ not }) => not <= most);
     if (open.some(({ as }) => as.kind === 'number'))
-      decimals = Math.max(decimals, decimalIn(cell)?.split('.')[1]?.length ?? 0);
+      decimals = Math.max(decimals, placesOf(decimalIn(cell) ?? ''));
     signs ||= /\p{Sc}/u.test(cell);
     long ||= cell.length > 120 || /[\r\n]/.test(cell);
     // Where the first figures are four, they are the year.

@@ -24,9 +24,7 @@ export function entityFrom(
   const usual = (['create', 'update', 'delete', 'export', 'bulk'] as const).map((kind): Action => ({
     kind,
     id: id(),
-    name: { create: 'Create', update: 'Update', delete: 'Delete', export: 'Export', bulk: 'Change many' }[
-      kind
-    ],
+    name: { create: 'Create', update: 'Update', delete: 'Delete', export: 'Export', bulk: 'Bulk edit' }[kind],
   }));
   return {
     id: entityId,
@@ -68,7 +66,7 @@ export function workingScreens(entity: Entity, address: string, id: () => Id): S
           parts: [
             button(`New ${one}`, { do: 'open', screen: fresh }),
             button('Export', { do: 'export', list }),
-            button('Change many', { do: 'bulk', list }),
+            button('Bulk edit', { do: 'bulk', list }),
             {
               kind: 'list',
               id: list,

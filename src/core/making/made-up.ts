@@ -1,8 +1,9 @@
 import type { Definition, Entity, EntityField } from '../model/definition';
 import type { Id } from '../model/id';
 import { unitsOf } from '../model/units';
-import { isShortEnough, plainDecimal } from '../model/value';
-import type { Value, Values } from '../model/value-type';
+import type { Value, Values, ValueType } from '../model/value-type';
+import { plainDecimal } from '../model/values/decimal';
+import { isShortEnough } from '../model/values/text';
 import { Random } from './random';
 
 /** The ids of the records that can be pointed to, by their entity. */
@@ -45,33 +46,32 @@ interface At {
   readonly today: string;
 }
 
+/** How a value of each type is made up; undefined where there is nothing to choose from. */
+const MADE_UP: {
+  readonly [K in ValueType['kind']]: (
+    type: Extract<ValueType, { readonly kind: K }>,
+    at: At,
+    field: EntityField,
+  ) => Value | undefined;
+} = {
+  text: (_, at, field) => textFor(field, at),
+  number: ({ decimals }, { random }) =>
+    plainDecimal((random.whole(0, 1000 * 10 ** decimals) / 10 ** decimals).toFixed(decimals)),
+  money: (_, { random }) => plainDecimal((random.whole(100, 100_000) / 100).toFixed(2)),
+  date: (_, { random, today }) =>
+    new Date(Date.parse(`${today}T00:00:00Z`) + random.whole(-365, 180) * DAY).toISOString().slice(0, 10),
+  boolean: (_, { random }) => random.whole(0, 1) === 1,
+  choice: ({ options }, { random }) => (options.length > 0 ? random.one(options).id : undefined),
+  unit: (_, { random, units }) => (units.length > 0 ? random.one(units) : undefined),
+  record: ({ entity }, { random, pointedTo }) => {
+    const all = pointedTo[entity] ?? [];
+    return all.length > 0 ? random.one(all) : undefined;
+  },
+};
+
 function valueFor(field: EntityField, at: At): Value | undefined {
-  const { random, units, pointedTo, today } = at;
-  const { type } = field;
-  switch (type.kind) {
-    case 'text':
-      return textFor(field, at);
-    case 'number':
-      return plainDecimal(
-        (random.whole(0, 1000 * 10 ** type.decimals) / 10 ** type.decimals).toFixed(type.decimals),
-      );
-    case 'money':
-      return plainDecimal((random.whole(100, 100_000) / 100).toFixed(2));
-    case 'date':
-      return new Date(Date.parse(`${today}T00:00:00Z`) + random.whole(-365, 180) * DAY)
-        .toISOString()
-        .slice(0, 10);
-    case 'boolean':
-      return random.whole(0, 1) === 1;
-    case 'choice':
-      return type.options.length > 0 ? random.one(type.options).id : undefined;
-    case 'unit':
-      return units.length > 0 ? random.one(units) : undefined;
-    case 'record': {
-      const all = pointedTo[type.entity] ?? [];
-      return all.length > 0 ? random.one(all) : undefined;
-    }
-  }
+  const make = MADE_UP[field.type.kind] as (type: ValueType, at: At, field: EntityField) => Value | undefined;
+  return make(field.type, at, field);
 }
 
 const STARTS = [
@@ -137,9 +137,9 @@ const LIKE = [
   'white',
 ];
 const SAID = [
-  'Looked at and found in order.',
-  'To be seen again before the end of the season.',
-  'Stands where it stood before.',
+  'Inspected and in good order.',
+  'Inspect again before the end of the season.',
+  'Location unchanged.',
   'One part is missing.',
   'Nothing to add.',
 ];

@@ -1,7 +1,7 @@
 import type { Definition } from '../model/definition';
 import { newId, type Id } from '../model/id';
 import type { Value, Values } from '../model/value-type';
-import type { Made, SheetChoice } from './application';
+import type { ApplicationFromSheets, SheetChoice } from './application';
 import { valueIn } from './cell';
 import { cellsOf, type Sheet } from './sheet';
 
@@ -16,7 +16,7 @@ export interface MadeRecord {
  * empty: the builder has seen it before.
  */
 export function* recordsFrom(
-  { definition, sheets: made }: Made,
+  { definition, sheets: made }: ApplicationFromSheets,
   sheets: readonly Sheet[],
   choices: readonly SheetChoice[],
   today: string,
@@ -35,7 +35,7 @@ export function* recordsFrom(
     return found;
   };
   for (const [s, sheet] of sheets.entries()) {
-    const { entity, fields } = made[s] as Made['sheets'][number];
+    const { entity, fields } = made[s] as ApplicationFromSheets['sheets'][number];
     const options = optionsOf(definition, entity);
     for (const [n, { cells }] of sheet.rows.entries()) {
       const values: Record<Id, Value> = {};

@@ -1,8 +1,8 @@
 import * as yup from 'yup';
 
 const EMAIL = /^[^\s@,;<>"]+@[^\s@,;<>"]+\.[^\s@,;<>"]+$/;
-const NAME = 'Write a name of up to 120 characters.';
-const ADDRESS = 'Write an email address.';
+const NAME = 'Enter a name of at most 120 characters.';
+const ADDRESS = 'Enter a valid email address.';
 const LEAST_PASSWORD = 10;
 
 /** What is written of an account, and what is said where it is not right: by forms, and by the server again. */

@@ -1,4 +1,4 @@
-import { isStorable } from './value';
+import { isStorable } from './values/text';
 import { type Problem } from './problem';
 
 /** How deep objects and lists may stand in each other. */
@@ -23,7 +23,7 @@ const REMEMBERED = 4;
 export function outOfBounds(value: unknown, { values, depth = MOST_DEEP }: Bounds): Problem | undefined {
   const fault = (message: string, mend: string): Problem => ({
     code: 'shape',
-    place: 'the whole',
+    place: 'the document',
     message,
     mend,
   });
@@ -32,15 +32,16 @@ export function outOfBounds(value: unknown, { values, depth = MOST_DEEP }: Bound
   let count = 0;
   for (let next = waiting.pop(); next; next = waiting.pop()) {
     const { one, deep } = next;
-    if (++count > values) return fault(`It holds more than ${values} values.`, 'Send less at once.');
+    if (++count > values)
+      return fault(`It contains more than ${values} values.`, 'Send fewer values at a time.');
     if (typeof one === 'string' && !isStorable(one)) return oddText(one);
     if (typeof one !== 'object' || one === null || within.has(one)) continue;
     if (deep > 0 && deep <= REMEMBERED) walked.push(one);
-    if (deep >= depth) return fault(`It is nested more than ${depth} deep.`, 'Nest it less.');
+    if (deep >= depth) return fault(`It is nested more than ${depth} levels deep.`, 'Reduce the nesting.');
     for (const [key, inner] of Object.entries(one)) {
       if (!isStorable(key)) return oddText(key);
       if (key in Object.prototype)
-        return fault(`It has a key ${key}, which every object has.`, 'Take it away, or name it otherwise.');
+        return fault(`It has a key ${key}, which every object has.`, 'Remove or rename it.');
       waiting.push({ one: inner, deep: deep + 1 });
     }
   }
@@ -51,6 +52,6 @@ export function outOfBounds(value: unknown, { values, depth = MOST_DEEP }: Bound
 const oddText = (text: string): Problem => ({
   code: 'characters',
   place: JSON.stringify(text.slice(0, 40).toWellFormed()),
-  message: 'The text holds a null character or half of a surrogate pair, which cannot be stored.',
-  mend: 'Take these characters out.',
+  message: 'The text contains a null character or an incomplete surrogate pair, which cannot be stored.',
+  mend: 'Remove these characters.',
 });

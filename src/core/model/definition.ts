@@ -102,7 +102,7 @@ export interface Unit {
 }
 
 /** Something that is known of each person. */
-export interface Attribute {
+interface Attribute {
   readonly id: Id;
   readonly name: string;
   readonly type: ValueType;
@@ -124,7 +124,7 @@ export interface NamedCondition {
 }
 
 /** Something that a button sets for the session it is pressed in, and that ends by itself. */
-export interface SessionValue {
+interface SessionValue {
   readonly id: Id;
   readonly name: string;
   readonly type: ValueType;

@@ -18,6 +18,10 @@ import type { Problem } from './problem';
 import { inclusionLoop, menusOf, sectionsOf, treeOf, type Tree } from './tree';
 import { unitAndBelow, unitsOf } from './units';
 import { readValue } from './value';
+import type { ValueType } from './value-type';
+import { kindOf } from './values';
+import type { ValueKind } from './values/kind';
+import { withArticle } from './article';
 
 /** Collects what is wrong in a document of the right shape: ids used twice, things that point to nothing. */
 class Faults {
@@ -35,7 +39,7 @@ class Faults {
   }
 
   missing(place: string, what: string, id: Id): void {
-    this.say('points-to-nothing', place, `There is no ${what} ${id}.`, `Name a ${what} that exists.`);
+    this.say('points-to-nothing', place, `There is no ${what} ${id}.`, `Use an existing ${what}.`);
   }
 }
 
@@ -118,7 +122,7 @@ function ids(faults: Faults): void {
   ];
   for (const { id, name } of names) {
     if (seen.has(id))
-      faults.say('id-twice', name, `The id ${id} is used twice.`, 'Give one of them an id of its own.');
+      faults.say('id-twice', name, `The id ${id} is used twice.`, 'Give one of them a different id.');
     seen.add(id);
   }
 }
@@ -132,12 +136,12 @@ function roles(faults: Faults): void {
     for (const id of role.privileges)
       if (!privileges.some((one) => one.id === id)) faults.missing(role.name, 'privilege', id);
     for (const { role: id } of role.handsOut ?? [])
-      if (!faults.tree.role(id)) faults.missing(`${role.name}, hands out`, 'role', id);
+      if (!faults.tree.role(id)) faults.missing(`${role.name}, assignable roles`, 'role', id);
   }
   const { unlock, standIn } = faults.definition;
   for (const [what, asked] of [
-    ['Unlocking', unlock],
-    ['Standing in', standIn],
+    ['Temporary unlocking', unlock],
+    ['Acting as another person', standIn],
   ] as const)
     if (asked && !privileges.some((one) => one.id === asked.privilege))
       faults.missing(what, 'privilege', asked.privilege);
@@ -147,7 +151,7 @@ function roles(faults: Faults): void {
       'role-loop',
       loop[0] as string,
       `Roles include each other in a loop: ${loop.join(' → ')}.`,
-      'Take one of these inclusions away.',
+      'Remove one of these inclusions.',
     );
 }
 
@@ -170,7 +174,7 @@ function named(faults: Faults): void {
       'condition-loop',
       loop[0] as string,
       `Conditions use each other in a loop: ${loop.join(' → ')}.`,
-      'Take one of these uses away.',
+      'Remove one of these references.',
     );
 }
 
@@ -190,8 +194,8 @@ function entities(faults: Faults): void {
       faults.say(
         'unit-field',
         entity.name,
-        'The field that says its unit must be one of its own that hold a unit.',
-        'Choose such a field, or none.',
+        'The unit field must be a field of this entity with the type Unit.',
+        'Choose such a field or leave it empty.',
       );
     for (const kind of ['create', 'update', 'delete'] as const)
       if (entity.actions.filter((action) => action.kind === kind).length !== 1)
@@ -199,15 +203,15 @@ function entities(faults: Faults): void {
           'actions',
           entity.name,
           `It needs exactly one ${kind} action.`,
-          'Add it, or take the others away.',
+          'Add it or remove the others.',
         );
     const label = entity.fields.find((field) => field.id === entity.labelField);
     if (label?.type.kind !== 'text')
       faults.say(
         'label',
         entity.name,
-        'Its label must be one of its own text fields.',
-        'Choose such a field as label.',
+        'The label must be a text field of this entity.',
+        'Choose a text field as the label.',
       );
     for (const field of entity.fields) {
       const place = `${entity.name}, ${field.name}`;
@@ -215,7 +219,7 @@ function entities(faults: Faults): void {
         faults.missing(place, 'entity', field.type.entity);
       if (field.initial !== undefined) constant(faults, place, entity, field.id, field.initial);
       if (field.check && field.type.kind !== 'text')
-        faults.say('check', place, 'Only a text can be checked.', 'Take the check away.');
+        faults.say('check', place, 'Only text fields can have a format check.', 'Remove the check.');
     }
     for (const action of entity.actions)
       if (action.kind === 'named')
@@ -238,15 +242,20 @@ function constant(
   if (!field) return faults.missing(place, `field of ${entity.name}`, id);
   const reading = readValue(field, value);
   if ('problem' in reading)
-    faults.say('value', place, `${field.name}: ${reading.problem}`, 'Give a value that fits the field.');
+    faults.say(
+      'value',
+      place,
+      `${field.name}: ${reading.problem}`,
+      'Enter a value that matches the field’s type.',
+    );
   else if (field.type.kind === 'unit' && value !== null && !unitAndBelow(faults.definition, String(value)))
     faults.missing(place, 'unit', String(value));
   else if (reading.value !== value)
     faults.say(
       'value',
       place,
-      `${field.name}: write it as ${String(reading.value)}.`,
-      'Write it in its plain form.',
+      `${field.name} must be written as ${String(reading.value)}.`,
+      'Use the standard form of the value.',
     );
 }
 
@@ -278,36 +287,38 @@ function list(faults: Faults, place: string, list: List, screen: Screen): void {
       faults.say(
         'row-leads',
         place,
-        `Its rows must lead to a screen that shows one ${entity.name}.`,
-        'Choose such a screen, or none.',
+        `Its rows must open a screen that shows ${withArticle(entity.name)} record.`,
+        'Choose such a screen or leave it empty.',
       );
   }
   for (const one of list.buttons) button(faults, place, one, screen, entity);
 }
-
-const COUNTED_BY: readonly string[] = ['choice', 'unit', 'boolean', 'date'];
 
 /** A chart is of a list beside it, by a field that has few values, and shows a number of its records. */
 function chart(faults: Faults, place: string, { list: id, by, of, shows }: Chart, screen: Screen): void {
   const found = faults.tree.get(id);
   const entity = found?.kind === 'list' ? faults.tree.entityOf(found.node.entity) : undefined;
   if (!entity || found?.screen !== screen) return faults.missing(place, 'list on the same screen', id);
-  const type = (field: Id | undefined): string | undefined =>
-    entity.fields.find((one) => one.id === field)?.type.kind;
-  if (!COUNTED_BY.includes(type(by) ?? ''))
+  const kind = (field: Id | undefined): ValueKind<ValueType> | undefined => {
+    const type = entity.fields.find((one) => one.id === field)?.type;
+    return type && kindOf(type);
+  };
+  if (kind(by)?.countedBy === undefined)
     faults.say(
       'chart',
       place,
-      `It counts by a field of ${entity.name} that cannot be counted by.`,
-      'Choose a choice, a unit, a yes or no, or a day.',
+      `The chart cannot be grouped by this field of ${entity.name}.`,
+      'Choose a field of type choice, unit, yes or no, or date.',
     );
-  const measured = ['number', 'money'].includes(type(of) ?? '');
+  const measured = kind(of)?.measured === true;
   if (shows === 'count' ? of !== undefined : !measured)
     faults.say(
       'chart',
       place,
-      shows === 'count' ? 'How many there are is of no field.' : `The ${shows} is of a number or of money.`,
-      shows === 'count' ? 'Leave the field out.' : 'Choose such a field, or show how many there are.',
+      shows === 'count'
+        ? 'A count does not use a field.'
+        : `The ${shows} needs a field of type number or money.`,
+      shows === 'count' ? 'Remove the field.' : 'Choose such a field or use a count.',
     );
 }
 
@@ -319,8 +330,8 @@ function limitedTo(faults: Faults, place: string, { name, fields }: Entity, of: 
     faults.say(
       'list-of',
       place,
-      'It is limited to the records that point to the one on the screen, by a field that does not.',
-      'Choose a field that points to what the screen shows, or let it show all.',
+      'The list is limited by a field that does not refer to the record on the screen.',
+      'Choose a field that refers to the screen’s entity, or show all records.',
     );
 }
 
@@ -340,9 +351,10 @@ function button(faults: Faults, place: string, node: Button, screen: Screen, row
       if (list?.kind !== 'list' || list.screen !== screen)
         return faults.missing(place, 'list on the same screen', effect.list);
       const entity = faults.tree.entityOf(list.node.entity);
-      if (row) wrong('It is about a whole list, and stands in a row.', 'Put it beside the list.');
+      if (row)
+        wrong('This button works on a whole list but is placed in a row.', 'Move it next to the list.');
       else if (entity && !faults.tree.optionalAction(entity, effect.do))
-        wrong(`${entity.name} has no ${effect.do} action.`, 'Add one to it, or take the button away.');
+        wrong(`${entity.name} has no ${effect.do} action.`, 'Add this action or delete the button.');
       return;
     }
     case 'set-session':
@@ -352,16 +364,21 @@ function button(faults: Faults, place: string, node: Button, screen: Screen, row
       if (!target) return faults.missing(place, 'screen', effect.screen);
       if (target.binds?.record === 'existing' && target.binds.entity !== existing)
         wrong(
-          'It has no record to open that screen with.',
-          'Open a screen that needs no record, or put the button where the record is.',
+          'That screen needs a record, and none is available here.',
+          'Choose a screen that needs no record, or move the button to a place with a record.',
         );
       return;
     }
     case 'save':
-      if (!screen.binds || row) wrong('There is nothing to save here.', "Put it on a record's screen.");
+      if (!screen.binds || row)
+        wrong('A save button needs a record, and none is available here.', 'Move it to a record screen.');
       return;
     case 'delete':
-      if (!existing) wrong('There is no record to delete here.', "Put it on a record's screen or in a list.");
+      if (!existing)
+        wrong(
+          'A delete button needs a record, and none is available here.',
+          'Move it to a record screen or into a list.',
+        );
       return;
     case 'action': {
       const found = faults.tree.get(effect.action);
@@ -369,8 +386,8 @@ function button(faults: Faults, place: string, node: Button, screen: Screen, row
       if (action?.kind !== 'named') return faults.missing(place, 'named action', effect.action);
       if (!existing || faults.tree.entityOf(action.id)?.id !== existing)
         wrong(
-          'There is no record here for that action.',
-          "Put it on the screen of the action's entity, or in a list of it.",
+          'This action needs a record, and none is available here.',
+          'Move it to a screen or list of the action’s entity.',
         );
     }
   }
@@ -385,14 +402,14 @@ function addresses(faults: Faults): void {
       faults.say(
         'address-twice',
         screen.name,
-        `${other} has the address ${address} too.`,
-        'Give one of them another address.',
+        `${other} has the same address (${address}).`,
+        'Change one of the addresses.',
       );
     if (/^(api|sign-in|sign-up|confirm|account)(\/|$)/.test(address))
       faults.say(
         'address-kept',
         screen.name,
-        `The address ${address} is kept for the application itself.`,
+        `The address ${address} is reserved.`,
         'Choose another address.',
       );
     seen.set(address, screen.name);
@@ -407,8 +424,8 @@ function menu(faults: Faults, items: readonly MenuItem[]): void {
       faults.say(
         'menu',
         `Menu, ${item.name}`,
-        `${target.name} needs a record, and a menu has none.`,
-        'Lead to a list instead.',
+        `${target.name} needs a record, so a menu item cannot open it.`,
+        'Use a list screen instead.',
       );
     menu(faults, item.items);
   }
@@ -420,8 +437,8 @@ function gates(faults: Faults): void {
     faults.say(
       'no-entry',
       name,
-      'The application needs lines of its own: who may enter at all.',
-      'Give it lines.',
+      'The application must have its own lines to say who can enter.',
+      'Add at least one line.',
     );
   const context = namesOf(faults.definition);
   for (const [element, gate] of Object.entries(gates)) {
@@ -437,7 +454,7 @@ function gates(faults: Faults): void {
           'id-twice',
           `Gate of ${found?.name ?? element}`,
           `The id ${line.id} is used twice.`,
-          'Give one of the lines an id of its own.',
+          'Give one of the lines a different id.',
         );
       seen.add(line.id);
       const entity = found && faults.tree.recordOf(found);
@@ -453,10 +470,10 @@ function closed(faults: Faults): void {
   for (const [id, shown] of Object.entries(definition.closed)) {
     const element = tree.get(id);
     if (!element) {
-      faults.missing('Closed elements', 'element', id);
+      faults.missing('What people without access see', 'element', id);
       continue;
     }
-    const place = `Closed: ${element.name}`;
+    const place = `What people without access see: ${element.name}`;
     const forScreens = !['locked', 'explained'].includes(shown.show);
     const canLock = ![
       'application',
@@ -472,8 +489,8 @@ function closed(faults: Faults): void {
       faults.say(
         'closed',
         place,
-        `“${shown.show}” does not fit this kind of element.`,
-        'Screens refuse, send or are secret; what stands on them, and menu items, are locked or explained.',
+        `“${shown.show}” is not allowed for this kind of element.`,
+        'Use refused, sent or secret for screens, and locked or explained for menu items and elements on a screen.',
       );
     if (shown.show !== 'sent') continue;
     if (!screens.has(shown.screen)) faults.missing(place, 'screen', shown.screen);
@@ -481,8 +498,8 @@ function closed(faults: Faults): void {
       faults.say(
         'closed',
         place,
-        'It sends to a screen that needs a record.',
-        'Send to one that needs none.',
+        'It redirects to a screen that needs a record.',
+        'Choose a screen that needs no record.',
       );
     const way = [id];
     for (let next: Id | undefined = shown.screen; next !== undefined;) {
@@ -490,8 +507,8 @@ function closed(faults: Faults): void {
         faults.say(
           'sent-loop',
           place,
-          `Closed screens send to each other in a loop: ${[...way, next].map((one) => screens.get(one)?.name ?? one).join(' → ')}.`,
-          'Let one of them refuse instead.',
+          `These screens redirect to each other in a loop: ${[...way, next].map((one) => screens.get(one)?.name ?? one).join(' → ')}.`,
+          'Make one of them show “no access” instead.',
         );
         break;
       }
@@ -509,5 +526,10 @@ function setting(faults: Faults, place: string, { value: id, to }: SessionSettin
   const value = faults.definition.sessionValues.find((one) => one.id === id);
   if (!value) return faults.missing(place, 'session value', id);
   if (to !== null && readConstant(faults.definition, value.type, to) !== to)
-    faults.say('effect', place, `${value.name} cannot hold this.`, 'Give a value that fits its type.');
+    faults.say(
+      'effect',
+      place,
+      `This is not a valid value for ${value.name}.`,
+      'Enter a value that matches its type.',
+    );
 }

@@ -1,3 +1,4 @@
+export { withArticle } from './article';
 export { ACCOUNT_FIELDS, accountFault } from './account';
 export { hostOf } from './outside';
 export { FORMS_OF_TEXT, TEXT_FORMS } from './text-form';
@@ -5,7 +6,6 @@ export { dayInWords, isDate, readDay } from './day';
 export {
   type Action,
   type Area,
-  type Attribute,
   type Chart,
   type ChartShows,
   type Closed,
@@ -28,14 +28,13 @@ export {
   type Menu,
   type Screen,
   type SessionSetting,
-  type SessionValue,
   type TextCheck,
   type TextForm,
   type Unit,
 } from './definition';
 export { findElements } from './find';
 export { type Gate, gives, type Line, sameWho, type What, type Who } from './gate';
-export { findGone } from './gone';
+export { findDanglingReferences } from './dangling-references';
 export { type Id, newId, newUuid } from './id';
 export { isMoment } from './moment';
 export { ordered } from './ordered';
@@ -56,7 +55,12 @@ export {
   withIncluded,
 } from './tree';
 export { unitAndBelow, unitIds, unitsOf } from './units';
+export { unknownSettings } from './unknown-settings';
 export { upgradeDefinition, upgradeEdit } from './upgrade';
-export { isStorable, type Manner, readValue, showValue } from './value';
+export { readValue } from './value';
+export { kindOf, listedIn, readerOf, showValue, textOf, typeKey, typesToChoose } from './values';
+export type { DisplayFormat } from './values/formats';
+export type { Literal, Named, Pointing } from './values/kind';
+export { isStorable } from './values/text';
 export type { ChoiceOption, Value, Values, ValueType } from './value-type';
 export { outOfBounds } from './bounds';

@@ -1,12 +1,7 @@
 import * as yup from 'yup';
 import { isTimeZone } from '../condition/clock';
-import {
-  CLOCK_READINGS,
-  COMPARISONS,
-  HELD_WHERE,
-  type Condition,
-  type Operand,
-} from '../condition/condition';
+import { CLOCK_READINGS, HELD_WHERE, type Condition, type Operand } from '../condition/condition';
+import { COMPARISONS } from '../condition/operators';
 import { FORMAT, type Definition, type MenuItem, type Unit } from './definition';
 import { findFaults } from './faults';
 import { failed, ok, type Result } from './problem';
@@ -24,12 +19,12 @@ import {
 } from './shape';
 import { isOutside } from './outside';
 import { TEXT_FORMS } from './text-form';
-import type { Value } from './value-type';
+import type { Value, ValueType } from './value-type';
 
 const id = yup
   .string()
   .matches(/^[A-Za-z0-9_-]{1,40}$/, 'must be 1 to 40 letters, digits, _ or -')
-  .test('free', 'is a word that every object has; choose another', (text) => !text || !(text in {}))
+  .test('free', 'is a reserved word; choose another id', (text) => !text || !(text in {}))
   .required('is missing');
 const name = yup
   .string()
@@ -42,14 +37,14 @@ const minutes = yup
   .number()
   .integer('must be a whole number')
   .min(1, 'must be at least 1')
-  .max(525_600, 'must be at most a year')
+  .max(525_600, 'must be at most one year')
   .required('is missing');
 const value = yup
   .mixed<Value>()
   .meta({ json: ['string', 'boolean'] })
   .test(
     'value',
-    'must be a text, true or false',
+    'must be text, true or false',
     (v) => v === undefined || typeof v === 'string' || typeof v === 'boolean',
   );
 const valueOrNull = yup
@@ -58,7 +53,7 @@ const valueOrNull = yup
   .nullable()
   .test(
     'value',
-    'must be a text, true, false or null',
+    'must be text, true, false or null',
     (v) => v === undefined || v === null || typeof v === 'string' || typeof v === 'boolean',
   )
   .defined('is missing');
@@ -140,7 +135,7 @@ export const typeSchema = oneOf('kind', {
   choice: { options: listOf(exactly({ id, name, merged: optional(listOf(id)) })) },
   record: { entity: id },
   unit: {},
-});
+} satisfies Record<ValueType['kind'], object>);
 
 const effect = oneOf('do', {
   open: { screen: id },
@@ -154,7 +149,7 @@ const effect = oneOf('do', {
     url: yup
       .string()
       .max(2000, 'must be at most 2000 characters')
-      .test('https', 'must be an address that begins with https://', (text) => !text || isOutside(text))
+      .test('https', 'must be a web address that starts with https://', (text) => !text || isOutside(text))
       .required('is missing'),
   },
   'sign-out': {},
@@ -198,7 +193,10 @@ const screenSchema = exactly({
   name,
   address: yup
     .string()
-    .matches(/^[a-z0-9-]+(\/[a-z0-9-]+)*$/, 'must be small letters, digits and -, in parts divided by /')
+    .matches(
+      /^[a-z0-9-]+(\/[a-z0-9-]+)*$/,
+      'must contain only lower-case letters, digits and hyphens, with / between parts',
+    )
     .required('is missing'),
   binds: optional(
     exactly({ entity: id, record: yup.string().oneOf(['existing', 'new']).required('is missing') }),
@@ -295,11 +293,11 @@ export const SETTINGS = {
   name,
   currency: yup
     .string()
-    .matches(/^[A-Z]{3}$/, 'must be a currency such as GBP')
+    .matches(/^[A-Z]{3}$/, 'must be a currency code such as GBP')
     .required('is missing'),
   language: yup
     .string()
-    .matches(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, 'must be a language such as en-GB')
+    .matches(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, 'must be a language code such as en-GB')
     .required('is missing'),
   timeZone: yup
     .string()

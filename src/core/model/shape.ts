@@ -3,7 +3,7 @@ import { failed, ok, type Problem, type Result } from './problem';
 import { type Bounds, outOfBounds } from './bounds';
 
 const A: Readonly<Record<string, string>> = {
-  string: 'a text',
+  string: 'text',
   number: 'a number',
   boolean: 'true or false',
   object: 'an object',
@@ -16,7 +16,7 @@ yup.setLocale({
     required: 'is missing',
     defined: 'is missing',
     notNull: 'must not be null',
-    notType: ({ type }: { type: string }) => `must be ${A[type] ?? 'something else'}`,
+    notType: ({ type }: { type: string }) => `must be ${A[type] ?? 'another type'}`,
     oneOf: ({ values }: { values: string }) => `must be one of ${values}`,
   },
   string: {
@@ -56,19 +56,19 @@ type Fields<S extends Shapes> = {
 type Exactly<S extends Shapes> = { readonly [K in keyof Fields<S>]: Fields<S>[K] };
 
 /** What a schema of ours is made of, for whoever reads it rather than checks by it. */
-export type Made =
+export type SchemaParts =
   | { readonly is: 'object'; readonly fields: Shapes }
   | { readonly is: 'variants'; readonly variants: readonly yup.ISchema<unknown>[] }
   | { readonly is: 'list'; readonly of: yup.ISchema<unknown>; readonly most: number }
   | { readonly is: 'map'; readonly of: yup.ISchema<unknown> }
   | { readonly is: 'optional' | 'itself'; readonly of: yup.ISchema<unknown> };
-const made = new WeakMap<object, () => Made>();
+const made = new WeakMap<object, () => SchemaParts>();
 
 /** What the schema is made of; undefined for one of Yup's own. */
-export const madeOf = (schema: yup.ISchema<unknown>): Made | undefined => made.get(schema)?.();
+export const madeOf = (schema: yup.ISchema<unknown>): SchemaParts | undefined => made.get(schema)?.();
 
 /** Notes what a schema is made of, and says of which values it is. */
-function noted<T>(schema: yup.ISchema<unknown>, of: () => Made): Shape<T> {
+function noted<T>(schema: yup.ISchema<unknown>, of: () => SchemaParts): Shape<T> {
   made.set(schema, of);
   return schema as Shape<T>;
 }
@@ -77,7 +77,7 @@ function noted<T>(schema: yup.ISchema<unknown>, of: () => Made): Shape<T> {
 export function exactly<const S extends Shapes>(fields: S): Shape<Exactly<S>> {
   const schema = yup
     .object(fields as yup.ObjectShape)
-    .noUnknown(true, ({ unknown }: { unknown: string }) => `has no place for ${unknown}`)
+    .noUnknown(true, ({ unknown }: { unknown: string }) => `contains the unknown key ${unknown}`)
     .strict()
     .default(undefined)
     .required('is missing');
@@ -271,7 +271,7 @@ function toProblems(error: yup.ValidationError): Problem[] {
         code: 'shape',
         place,
         message: one.errors.join('; ').replace(/^this /, ''),
-        mend: 'Correct it at this place.',
+        mend: 'Correct the value at this place.',
       });
   }
   return [...places.values()];

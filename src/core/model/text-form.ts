@@ -14,24 +14,24 @@ interface Form {
 /** The forms that a text can be asked to have. */
 export const FORMS_OF_TEXT: Readonly<Record<TextForm, Form>> = {
   email: {
-    name: 'an e-mail address',
+    name: 'an email address',
     fits: (text) => ACCOUNT_FIELDS.email.isValidSync(text),
-    says: 'Write an e-mail address such as ada@example.com.',
+    says: 'Enter an email address such as ada@example.com.',
   },
   web: {
     name: 'a web address',
     fits: (text) => /^https?:\/\/[^\s/]/i.test(text) && URL.canParse(text),
-    says: 'Write a web address such as https://example.com.',
+    says: 'Enter a web address such as https://example.com.',
   },
   telephone: {
     name: 'a telephone number',
     // With a + for the country's code (ITU-T E.164: at most 15 digits), and what people put between digits.
     fits: (text) => /^\+?[\d ()./-]+$/.test(text) && /^\d{3,15}$/.test(text.replace(/\D/g, '')),
-    says: 'Write a telephone number such as +44 20 7946 0100.',
+    says: 'Enter a telephone number such as +44 20 7946 0100.',
   },
   digits: {
     name: 'digits only',
     fits: (text) => /^\d+$/.test(text),
-    says: 'Write digits only.',
+    says: 'Enter digits only.',
   },
 };

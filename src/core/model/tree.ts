@@ -114,7 +114,7 @@ export class Tree {
   /** The element with that id and kind. Throws where there is none: for ids that a valid definition holds. */
   need<K extends ElementKind>(id: Id, kind: K): ElementOf<K> {
     const found = this.byId.get(id);
-    if (found?.kind !== kind) throw new Error(`No ${kind} has the id ${id}`);
+    if (found?.kind !== kind) throw new Error(`There is no ${kind} with the id ${id}`);
     return found as ElementOf<K>;
   }
 
@@ -347,7 +347,20 @@ export function leadsOrReads(tree: Tree, element: AppElement): boolean {
       if (effect.do === 'action') return !changesData(tree.need(effect.action, 'action').node);
       return effect.do !== 'save' && effect.do !== 'delete' && effect.do !== 'bulk';
     }
-    default:
+    case 'application':
+    case 'area':
+    case 'chart':
+    case 'column':
+    case 'data-field':
+    case 'face':
+    case 'field':
+    case 'list':
+    case 'menu':
+    case 'people':
+    case 'rows':
+    case 'screen':
+    case 'section':
+    case 'text':
       return false;
   }
 }

@@ -11,7 +11,7 @@ import type { Definition } from '../model/definition';
 import type { Id } from '../model/id';
 import { sameJson } from '../model/same-json';
 import type { Steps } from '../steps';
-import { type ChangedCell, NOTHING, type Standing } from './compare';
+import { type ChangedCell, NOTHING, type AccessSnapshot } from './compare';
 
 /** What made a cell what it is: an edit, a change of the person, or both where neither did it by itself. */
 export interface Cause {
@@ -32,8 +32,8 @@ export interface Revision {
  * one definition to the other, in order; a step is one of them. Throws where one does not apply.
  */
 export function* causesOf(
-  before: Standing,
-  after: Standing,
+  before: AccessSnapshot,
+  after: AccessSnapshot,
   revisions: readonly Revision[],
   cells: readonly ChangedCell[],
 ): Steps<ReadonlyMap<ChangedCell, Cause>> {
@@ -55,7 +55,7 @@ export function* causesOf(
   let then = all(first);
   for (const [n, { revision, edit }] of revisions.entries()) {
     const made = applyUnchecked(definition, edit);
-    if (!made.ok) throw new Error(`Revision ${revision} does not apply: ${made.problems[0]?.message}`);
+    if (!made.ok) throw new Error(`Revision ${revision} cannot be applied: ${made.problems[0]?.message}`);
     const now = all(answers(made.value));
     const changed = asked.filter((_, at) => !sameAnswer(then[at] ?? NOTHING, now[at] ?? NOTHING));
     const says = changed.length > 0 ? changesInShort(definition, made.value, names) : '';
@@ -67,7 +67,7 @@ export function* causesOf(
 }
 
 /** What is otherwise with people, by their viewers' keys. */
-function changesOfPeople(before: Standing, after: Standing): (key: string) => string {
+function changesOfPeople(before: AccessSnapshot, after: AccessSnapshot): (key: string) => string {
   const [was, is] = [before, after].map(
     ({ people }) => new Map(people.map((one) => [keyedPerson(one).key, one])),
   );
@@ -76,8 +76,8 @@ function changesOfPeople(before: Standing, after: Standing): (key: string) => st
 
 /** What is otherwise with a person, as what follows their name; also that a period is over, or has begun. */
 export function personSays(
-  before: Standing,
-  after: Standing,
+  before: AccessSnapshot,
+  after: AccessSnapshot,
   was: Person | undefined,
   is: Person | undefined,
 ): string {
@@ -99,7 +99,7 @@ interface Viewers {
 }
 type Answers = (cell: { readonly viewer: string; readonly element: Id }, viewers: Viewers) => Answer;
 
-function viewersOf({ people, moment }: Standing): Viewers {
+function viewersOf({ people, moment }: AccessSnapshot): Viewers {
   const persons = new Map(people.map(keyedPerson).map(({ key, viewer }) => [key, viewer]));
   const of = (key: string, definition: Definition): Viewer | undefined =>
     persons.get(key) ?? kindsOf(definition).find((one) => one.key === key)?.viewer;

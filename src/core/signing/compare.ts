@@ -8,7 +8,7 @@ import type { Id } from '../model/id';
 import type { Steps } from '../steps';
 
 /** Who gets what at one time: a definition, and the people with their roles. */
-export interface Standing {
+export interface AccessSnapshot {
   readonly definition: Definition;
   readonly people: readonly Person[];
   /** When that is: what periods are counted at. */
@@ -48,7 +48,11 @@ const AT_A_TIME = 200;
  * Which levels differ between two times, whatever has changed: gates, roles, people, periods that are over, elements that
  * came or went. `most` are the cells that are told one by one.
  */
-export function* changedCells(before: Standing, after: Standing, most: number): Steps<Differences> {
+export function* changedCells(
+  before: AccessSnapshot,
+  after: AccessSnapshot,
+  most: number,
+): Steps<Differences> {
   const [was, is] = [new Side(before), new Side(after)];
   const elements = [...new Set([...is.numbers.keys(), ...was.numbers.keys()])];
   const places = elements.map((id) => [was.numbers.get(id), is.numbers.get(id)] as const);
@@ -95,7 +99,7 @@ class Side {
   private readonly compiled;
   private readonly moment: number;
 
-  constructor({ definition, people, moment }: Standing) {
+  constructor({ definition, people, moment }: AccessSnapshot) {
     this.moment = moment;
     this.compiled = compile(definition);
     this.numbers = new Map(this.compiled.tree.elements.map(({ id, number }) => [id, number]));

@@ -4,11 +4,11 @@ import { sameAnswer } from '../access/deciding/level';
 import type { Rule } from '../access/deciding/rule';
 import { viewerOfPerson, type Person } from '../access/deciding/viewer';
 import { keyedPerson, kindsOf } from '../access/deciding/viewer-key';
-import { reachSteps } from '../edit/comparing/shifts';
+import { reachSteps } from '../edit/comparing/access-differences';
 import type { Id } from '../model/id';
 import { sameJson } from '../model/same-json';
 import type { Steps } from '../steps';
-import type { Standing } from './compare';
+import type { AccessSnapshot } from './compare';
 
 /** Whose level stays, and who still gets an element otherwise than before: of other records, or when something is so. */
 export interface Otherwise {
@@ -24,8 +24,8 @@ export interface Otherwise {
  * another session. `isTold` says which viewers' level of an element is told as another one.
  */
 export function* otherwiseBetween(
-  before: Standing,
-  after: Standing,
+  before: AccessSnapshot,
+  after: AccessSnapshot,
   isTold: (viewer: string, element: Id) => boolean,
 ): Steps<Otherwise[]> {
   const found: Otherwise[] = [];
@@ -52,7 +52,10 @@ export function* otherwiseBetween(
 }
 
 /** The people who are there both times, and with whom something is otherwise: also that a period is over, or has begun. */
-export function changedPeople(before: Standing, after: Standing): (readonly [was: Person, is: Person])[] {
+export function changedPeople(
+  before: AccessSnapshot,
+  after: AccessSnapshot,
+): (readonly [was: Person, is: Person])[] {
   const then = new Map(before.people.map((one) => [one.id, one]));
   return after.people.flatMap((is) => {
     const was = then.get(is.id);

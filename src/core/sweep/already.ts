@@ -1,6 +1,6 @@
 import type { Access } from '../access/deciding/access';
 import type { Compiled } from '../access/deciding/compile';
-import { answerOf, asksRecord, levelOn, type Rule } from '../access/deciding/rule';
+import { answerOf, dependsOnRecord, levelOn, type Rule } from '../access/deciding/rule';
 import type { KnownRecord } from '../access/sent/resolve';
 import type { Id } from '../model/id';
 import type { AppElement, Tree } from '../model/tree';
@@ -9,7 +9,7 @@ import type { AppElement, Tree } from '../model/tree';
 const APART = 2 ** 26;
 
 /** What was found out of a viewer: by the numbers of elements what decides, and by those of subjects who is spoken of. */
-interface Found {
+interface ViewerCoverage {
   readonly at: (readonly number[] | undefined)[];
   readonly spoken: (boolean | undefined)[];
 }
@@ -23,7 +23,7 @@ interface Found {
 export class Already {
   private readonly numbers = new Map<string, number>();
   private readonly rules = new WeakMap<Rule, string>();
-  private readonly found = new WeakMap<Access, Found>();
+  private readonly found = new WeakMap<Access, ViewerCoverage>();
   private readonly asked = new Map<string, { readonly of: Set<number>; readonly requests: number }>();
   private readonly records = new Map<Id, KnownRecord[]>();
 
@@ -87,7 +87,7 @@ export class Already {
 
   /** Which levels the rule gives on the records that there are. */
   private given(rule: Rule, entity: Id | undefined): string {
-    if (!asksRecord(rule)) return String(answerOf(rule).most);
+    if (!dependsOnRecord(rule)) return String(answerOf(rule).most);
     let found = this.rules.get(rule);
     if (found === undefined) {
       const levels = (this.records.get(entity ?? '') ?? []).map((record) => levelOn(rule, record));

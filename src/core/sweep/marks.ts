@@ -1,5 +1,6 @@
 import { decoded } from './encodings';
-import { showValue } from '../model/value';
+import { kindOf, showValue } from '../model/values';
+import type { Literal } from '../model/values/kind';
 import type { Definition, EntityField } from '../model/definition';
 import type { Value, Values } from '../model/value-type';
 import type { sectionsOf } from '../model/tree';
@@ -34,19 +35,21 @@ const valueNumber = (record: number, field: number): number => record * FIELDS +
  */
 export function valueMark({ type }: EntityField, record: number, field: number): Value | undefined {
   const n = valueNumber(record, field);
-  switch (type.kind) {
-    case 'text':
-      return `Zq${n}qZ`;
-    case 'number':
-    case 'money':
-      return String(FIRST_NUMBER + n);
-    case 'date':
-      // Days of which there are enough: each names its number by itself.
-      return n < YEARS * 336 ? dayOf(n) : undefined;
-    default:
-      return undefined;
-  }
+  return MARKED[kindOf(type).literal]?.(n);
 }
+
+const MARKED: Readonly<Record<Literal, ((n: number) => Value | undefined) | undefined>> = {
+  string: (n) => `Zq${n}qZ`,
+  number: (n) => String(FIRST_NUMBER + n),
+  // Days of which there are enough: each names its number by itself.
+  date: (n) => (n < YEARS * 336 ? dayOf(n) : undefined),
+  truth: undefined,
+  name: undefined,
+  id: undefined,
+  time: undefined,
+  moment: undefined,
+  weekday: undefined,
+};
 
 /** Year, month and day, each from the number: 28 days in each of 12 months are in every year. */
 function dayOf(n: number): string {

@@ -1,5 +1,5 @@
 import { SIGNED_OUT } from '../access/deciding/viewer';
-import { Held } from '../access/deciding/held';
+import { Grants } from '../access/deciding/grants';
 import { bind } from '../condition/bind';
 import { addDays, momentOf, readClock } from '../condition/clock';
 import { clocksFor } from '../condition/clocks';
@@ -21,7 +21,7 @@ export function sweepMoments(definition: Definition, now: number): readonly numb
   const questions = clockQuestions(definition);
   if (questions.length === 0) return [];
   const seenAt = (moment: number): string[] => {
-    const { facts } = new Held(definition, SIGNED_OUT, { moment });
+    const { facts } = new Grants(definition, SIGNED_OUT, { moment });
     return questions.map((one, n) => `${n} ${bind(facts, { definition }, one, 'be true') === true}`);
   };
   const seen = new Set(seenAt(now));

@@ -6,6 +6,7 @@ import type { Definition, Entity } from '../model/definition';
 import type { Id } from '../model/id';
 import { unitsOf } from '../model/units';
 import type { Value, Values } from '../model/value-type';
+import { kindOf, listedIn } from '../model/values';
 import { FieldNumbers, recordMark, valueMark } from './marks';
 
 /** A record of the sweep: its place in the list is its number. */
@@ -111,9 +112,9 @@ class Maker {
     const number = this.fields.number(id);
     if (!field || number === undefined) return null;
     const { type } = field;
-    if (type.kind === 'boolean') return false;
-    if (type.kind === 'choice') return type.options[0]?.id ?? null;
-    if (type.kind === 'unit') return unitsOf(this.definition)[0]?.id ?? null;
+    const { form, listed } = kindOf(type);
+    if (form === 'boolean') return false;
+    if (listed) return listedIn(type, this.definition)[0]?.id ?? null;
     if (type.kind === 'record') {
       // The first records are made in the order of the entities.
       const at = this.definition.entities.findIndex((one) => one.id === type.entity);

@@ -1,11 +1,11 @@
 import type { Params, RecordsRight, Route } from '@/contract/route';
-import { answering, type Asked, type Given } from '../http/answering';
+import { answering, type HandlerInput, type HandlerResult } from '../http/answering';
 import { type DataRequest, dataRequest } from './request';
 
 /** Handles a route about the records of one kind of data, for builders who may read or change them. */
 export const aboutRecords = <Path extends string, Sends, Reads, Answer>(
   contract: Route<Path, RecordsRight, Sends, Reads, Answer>,
-  work: (of: DataRequest, asked: Asked<Path, Reads>) => Given<Answer>,
+  work: (of: DataRequest, asked: HandlerInput<Path, Reads>) => HandlerResult<Answer>,
 ) =>
   answering(
     contract,

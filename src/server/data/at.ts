@@ -27,7 +27,7 @@ export async function dataOf({ workplace, kind, entity: entityId }: DataRequest)
     throw new Refused(
       409,
       'not-released',
-      'There are no live records yet: the application was never released.',
+      'There are no live records because the application has not been released yet. Release it first.',
     );
   const definition = await releasedDefinition(applicationId, inForce.number);
   const entity = definition.entities.find(({ id }) => id === entityId);
@@ -35,7 +35,7 @@ export async function dataOf({ workplace, kind, entity: entityId }: DataRequest)
     throw new Refused(
       409,
       'not-released',
-      'This kind of record is not in the release yet. Release it first.',
+      'This entity is not in the current release. Release the draft first.',
     );
   return { applicationId, kind, workplace, definition, entity, release: inForce.number };
 }

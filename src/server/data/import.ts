@@ -1,6 +1,14 @@
 import { sql, type SQL } from 'drizzle-orm';
-import { type Pointing, readerOf } from '@/core/converting';
-import { type EntityField, FORMS_OF_TEXT, type Id, newId, type Value } from '@/core/model';
+import {
+  type EntityField,
+  FORMS_OF_TEXT,
+  type Id,
+  newId,
+  type Pointing,
+  readerOf,
+  type Value,
+  type Values,
+} from '@/core/model';
 import type { Imported, Sheet } from '@/core/making';
 import { patientDatabase, type Executor } from '../database/client';
 import { records } from '../database/schema';
@@ -39,7 +47,7 @@ interface Column {
 export async function importUpload(at: DataAt, upload: Upload, { tell, signal }: Run): Promise<Imported> {
   const form = await partsOf(upload);
   const [sheet] = await sheetsIn(form, signal);
-  if (!sheet) throw new Error('A form has at least one sheet');
+  if (!sheet) throw new Error('The upload must contain at least one file.');
   return importSheet(at, sheet, { dry: form.has('dry'), leaveOut: form.has('leave-out') }, tell, signal);
 }
 
@@ -59,11 +67,11 @@ export async function importSheet(
     throw new Refused(
       422,
       'columns',
-      `No column of it is called as a field of ${at.entity.plural} is: ${at.entity.fields.map(({ name }) => name).join(', ')}.`,
+      `No column name matches a field of ${at.entity.plural}. The fields are: ${at.entity.fields.map(({ name }) => name).join(', ')}.`,
     );
   return patientDatabase().transaction(async (tx) => {
     if (!how.dry) await beginWriting(at, tx);
-    const rows = new Rows(at, columns, await idsThere(at, columns, tx));
+    const rows = new Rows(at, columns, await recordsThere(at, columns, tx));
     const stores = new Stores(at, sheet.rows.length, tx, tell);
     for (let n = 0; n < sheet.rows.length; n += AT_ONCE) {
       signal?.throwIfAborted();
@@ -97,7 +105,7 @@ function refuseMisfits({ wrong, wrongCount }: Rows, { leaveOut }: How): void {
   throw new Refused(
     422,
     'values',
-    `Line ${first?.line}, ${first?.column}: ${first?.says} Nothing was taken over.`,
+    `Line ${first?.line}, ${first?.column}: ${first?.says} Nothing was imported.`,
   );
 }
 
@@ -127,11 +135,15 @@ async function columnsOf(at: DataAt, sheet: Sheet): Promise<Column[]> {
   });
 }
 
-/** The ids that are there, where the sheet names records by theirs. */
-async function idsThere(at: DataAt, columns: readonly Column[], tx: Executor): Promise<ReadonlySet<Id>> {
-  if (!columns.some(({ isId }) => isId)) return new Set();
-  const rows = await tx.select({ id: records.id }).from(records).where(whereOf(at));
-  return new Set(rows.map(({ id }) => id));
+/** The records that are there, where the sheet names records by their ids. */
+async function recordsThere(
+  at: DataAt,
+  columns: readonly Column[],
+  tx: Executor,
+): Promise<ReadonlyMap<Id, Values>> {
+  if (!columns.some(({ isId }) => isId)) return new Map();
+  const rows = await tx.select({ id: records.id, values: records.data }).from(records).where(whereOf(at));
+  return new Map(rows.map(({ id, values }) => [id, values]));
 }
 
 type Read = Record<Id, Value | null>;
@@ -157,7 +169,7 @@ class Rows {
   constructor(
     { entity }: DataAt,
     private readonly columns: readonly Column[],
-    private readonly there: ReadonlySet<Id>,
+    private readonly there: ReadonlyMap<Id, Values>,
   ) {
     this.initial = Object.fromEntries(
       entity.fields.flatMap(({ id, initial }) => (initial === undefined ? [] : [[id, initial] as const])),
@@ -174,18 +186,24 @@ class Rows {
       if (!field) continue;
       const value = cell === '' ? null : read(cell);
       const problem =
-        value === undefined ? `“${cell.slice(0, 60)}” does not fit ${field.name}.` : checked(field, value);
+        value === undefined
+          ? `“${cell.slice(0, 60)}” is not a valid value for ${field.name}.`
+          : checked(field, value);
       if (problem !== undefined) this.tell(line, name, problem);
       values[field.id] = problem === undefined ? (value ?? null) : null;
     }
-    const changes = id !== undefined && this.there.has(id);
+    const before = id === undefined ? undefined : this.there.get(id);
+    const changes = before !== undefined;
     const whole = changes ? values : nonEmpty({ ...this.initial, ...values });
     for (const field of this.needed)
       if ((whole[field.id] ?? null) === null && (!changes || field.id in whole))
-        this.tell(line, field.name, `${field.name} is needed.`);
-    if (changes && id !== undefined) {
-      this.changed++;
-      this.batch.changed.push([id, whole]);
+        this.tell(line, field.name, `${field.name} is required.`);
+    if (before && id !== undefined) {
+      const same = Object.entries(whole).every(([field, value]) => (before[field] ?? null) === value);
+      if (!same) {
+        this.changed++;
+        this.batch.changed.push([id, whole]);
+      }
     } else {
       this.added++;
       this.batch.added.push([id ?? newId(), whole]);
@@ -203,7 +221,7 @@ class Rows {
   private idIn(line: number, column: string, cell: string): Id | undefined {
     const twice = this.seen.has(cell);
     if (!twice && /^[A-Za-z0-9_-]{1,40}$/.test(cell)) return cell;
-    this.tell(line, column, twice ? `“${cell}” stands there twice.` : `“${cell.slice(0, 60)}” is no id.`);
+    this.tell(line, column, twice ? `“${cell}” appears twice.` : `“${cell.slice(0, 60)}” is not a valid id.`);
     return undefined;
   }
 
@@ -215,7 +233,7 @@ class Rows {
 /** What the field checks beyond its type. */
 function checked({ check }: EntityField, value: Value | null): string | undefined {
   if (!check || typeof value !== 'string') return undefined;
-  if (check.most !== undefined && value.length > check.most) return `At most ${check.most} characters.`;
+  if (check.most !== undefined && value.length > check.most) return `Use at most ${check.most} characters.`;
   return check.form && !FORMS_OF_TEXT[check.form].fits(value) ? FORMS_OF_TEXT[check.form].says : undefined;
 }
 

@@ -13,9 +13,13 @@ const MOST = 5000;
 /** Fills an entity with made-up sample records: the same for the same seed. Live ones are never made up. */
 export async function addMadeUp(at: DataAt, seed: number, count: number): Promise<void> {
   const { applicationId, kind, definition, entity } = at;
-  if (kind !== 'sample') throw new Refused(422, 'sample-only', 'Only sample records can be made up.');
+  if (kind !== 'sample') throw new Refused(422, 'sample-only', 'Only sample records can be generated.');
   if (count > MOST)
-    throw new Refused(422, 'how-many', `At most ${MOST.toLocaleString('en')} can be made up at once.`);
+    throw new Refused(
+      422,
+      'how-many',
+      `At most ${MOST.toLocaleString('en')} records can be generated at a time.`,
+    );
   await patientDatabase().transaction(async (tx) => {
     const pointedTo: Record<string, string[]> = {};
     for (const { type } of entity.fields) {

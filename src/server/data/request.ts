@@ -26,6 +26,6 @@ export async function dataRequest(
   const workplace = await needWorkplace(app, live ? 'read' : to);
   const kind = await kindOf(workplace, searchParams, pathname);
   if (kind === 'live' && to === 'change' && workplace.live !== 'change')
-    throw new Refused(403, 'live-records', 'You may read the live records here, not change them.');
+    throw new Refused(403, 'live-records', 'You can read live records here but cannot change them.');
   return { workplace, kind, entity };
 }

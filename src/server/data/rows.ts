@@ -2,7 +2,7 @@ import { and, asc, eq, inArray, or, sql, type SQL } from 'drizzle-orm';
 import { accessOf, compile, parse } from '@/core';
 import { rightNow, SIGNED_OUT } from '@/core/access';
 import { bind } from '@/core/condition';
-import { type Entity, type EntityField, type Id, unitsOf, type Values } from '@/core/model';
+import { type Entity, type EntityField, type Id, kindOf, listedIn, type Values } from '@/core/model';
 import type { DataPage } from '@/core/making';
 import { database } from '../database/client';
 import { records } from '../database/schema';
@@ -20,7 +20,7 @@ export const whereOf = ({ applicationId, kind, entity }: Pick<DataAt, 'applicati
 export async function dataRows(at: DataAt, params: URLSearchParams): Promise<DataPage> {
   const page = Number(params.get('page') ?? 1);
   if (!Number.isInteger(page) || page < 1 || page > 100_000)
-    throw new Refused(422, 'query', 'page must be a whole number from 1.');
+    throw new Refused(422, 'query', 'page must be a whole number of at least 1.');
   const q = (params.get('q') ?? '').trim().slice(0, 200);
   const where = and(whereOf(at), q === '' ? undefined : has(at, q), meets(at, params.get('filter') ?? ''));
   const on = database();
@@ -56,7 +56,7 @@ function meets({ definition, entity }: DataAt, filter: string): SQL | undefined 
   const parsed = parse(scope, filter.slice(0, MOST_FILTER));
   if (!parsed.ok) {
     const { place, message, mend } = parsed.problem;
-    throw new Refused(422, 'filter', `The filter cannot be read ${place}: ${message} ${mend}`);
+    throw new Refused(422, 'filter', `The filter has an error ${place}: ${message} ${mend}`);
   }
   const { held } = accessOf(compile(definition), SIGNED_OUT, rightNow());
   const formula = bind(held.facts, scope, parsed.value, 'be true');
@@ -74,23 +74,17 @@ function has({ applicationId, kind, definition, entity }: DataAt, q: string): SQ
   return or(
     ...entity.fields.map((field) => {
       const { type } = field;
-      switch (type.kind) {
-        case 'choice':
-        case 'unit': {
-          const all = (type.kind === 'choice' ? type.options : unitsOf(definition)).filter(fits);
-          return sql`${textOf(field)} = any(${sql.param(all.map(({ id }) => id))}::text[])`;
-        }
-        case 'record': {
-          const target = definition.entities.find(({ id }) => id === type.entity);
-          return sql`exists (select 1 from records target where target.application_id = ${applicationId}
-            and target.kind = ${kind} and target.entity = ${type.entity} and target.id = ${textOf(field)}
-            and position(${words} in lower(target.data ->> ${target?.labelField ?? ''})) > 0)`;
-        }
-        case 'boolean':
-          return undefined;
-        default:
-          return sql`position(${words} in lower(${textOf(field)})) > 0`;
+      const { form, listed } = kindOf(type);
+      if (form === 'boolean') return undefined;
+      if (listed) {
+        const all = listedIn(type, definition).filter(fits);
+        return sql`${textOf(field)} = any(${sql.param(all.map(({ id }) => id))}::text[])`;
       }
+      if (type.kind !== 'record') return sql`position(${words} in lower(${textOf(field)})) > 0`;
+      const target = definition.entities.find(({ id }) => id === type.entity);
+      return sql`exists (select 1 from records target where target.application_id = ${applicationId}
+        and target.kind = ${kind} and target.entity = ${type.entity} and target.id = ${textOf(field)}
+        and position(${words} in lower(target.data ->> ${target?.labelField ?? ''})) > 0)`;
     }),
   );
 }
@@ -98,11 +92,11 @@ function has({ applicationId, kind, definition, entity }: DataAt, q: string): SQ
 function orderOf({ entity }: DataAt, sort: string): SQL[] {
   if (sort === '') return [];
   const field = entity.fields.find(({ id }) => id === sort.replace(/^-/, ''));
-  if (!field) throw new Refused(422, 'no-such-field', 'There is no such field to sort by.');
+  if (!field) throw new Refused(422, 'no-such-field', 'The field to sort by does not exist.');
   const text = textOf(field);
   const { type } = field;
   const value =
-    type.kind === 'number' || type.kind === 'money'
+    kindOf(type).form === 'decimal'
       ? sql`case when ${text} ~ '^-?[0-9]+([.][0-9]+)?$' then (${text})::numeric end`
       : type.kind === 'choice'
         ? sql`array_position(${sql.param(type.options.map(({ id }) => id))}::text[], ${text})`
@@ -162,7 +156,7 @@ const MOST_DISTINCT = 40;
 /** The different values that stand in a field, in their order; undefined where they are many. */
 export async function distinctIn(at: DataAt, fieldId: Id): Promise<readonly string[] | undefined> {
   const field = at.entity.fields.find(({ id }) => id === fieldId);
-  if (!field) throw new Refused(422, 'no-such-field', 'There is no such field.');
+  if (!field) throw new Refused(422, 'no-such-field', 'This field does not exist.');
   const value = sql<string>`btrim(${textOf(field)})`;
   const rows = await database()
     .selectDistinct({ value })

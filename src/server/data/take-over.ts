@@ -13,13 +13,14 @@ import type { DataAt } from './at';
  */
 export async function takeOverSamples(at: DataAt): Promise<number> {
   const { applicationId, kind, definition, workplace } = at;
-  if (kind !== 'live') throw new Refused(422, 'live-only', 'Sample records are taken over as live ones.');
+  if (kind !== 'live')
+    throw new Refused(422, 'live-only', 'Only sample records can be copied to live records.');
   const { definition: draft } = await draftOf(applicationId);
   if (conversionsOf(definition, draft).length > 0)
     throw new Refused(
       409,
       'other-types',
-      'Fields hold something else in the draft than in the release. Release first, then take the records over.',
+      'Some fields have a different type in the draft than in the release. Release the draft first, then copy the records.',
     );
   return patientDatabase().transaction(async (tx) => {
     await beginWriting(at, tx);
@@ -28,7 +29,7 @@ export async function takeOverSamples(at: DataAt): Promise<number> {
       sql`${records.applicationId} = ${applicationId} and ${records.kind} = 'live'`,
     );
     if (there > 0)
-      throw new Refused(409, 'not-empty', 'There are live records already. Bring others in from a CSV file.');
+      throw new Refused(409, 'not-empty', 'There are already live records. To add more, import a CSV file.');
     const entities = definition.entities.map(({ id }) => id);
     const done = await tx.execute(sql`
       insert into ${records} (application_id, kind, entity, id, data, created_at)

@@ -41,11 +41,7 @@ interface Seen {
 export async function changeRows(at: DataAt, chosen: readonly Seen[], written: Written): Promise<void> {
   const fields = at.entity.fields.filter((field) => field.id in written);
   if (fields.length !== Object.keys(written).length)
-    throw new Refused(
-      422,
-      'no-such-field',
-      'One of these fields is not there any more. Load the page again.',
-    );
+    throw new Refused(422, 'no-such-field', 'One of these fields no longer exists. Reload the page.');
   await database().transaction(async (tx) => {
     await beginWriting(at, tx);
     const read = await readAll(at, fields, written, tx);
@@ -71,7 +67,7 @@ export async function deleteRows(at: DataAt, chosen: readonly Seen[]): Promise<v
         throw new Refused(
           409,
           'in-use',
-          'One of these is still in use: another record points to it. Nothing was deleted.',
+          'Nothing was deleted, because another record refers to one of these records.',
         );
     await auditData(at, 'data-deleted', { count: String(chosen.length) }, tx);
   });
@@ -90,7 +86,11 @@ async function lockedRow(
     .for('update');
   if (!stored) throw notThere();
   if (stored.version !== seen)
-    throw new Refused(409, 'changed-meanwhile', 'Somebody else has changed this record. Look at it again.');
+    throw new Refused(
+      409,
+      'changed-meanwhile',
+      'Someone else has changed this record. Reload it and try again.',
+    );
   return stored;
 }
 
@@ -123,7 +123,7 @@ async function missing(
 ): Promise<string | undefined> {
   if (value === null) return undefined;
   if (type.kind === 'unit' && !unitAndBelow(definition, String(value)))
-    return `${name}: there is no such unit.`;
+    return `${name}: this unit does not exist.`;
   if (type.kind !== 'record') return undefined;
   const [found] = await tx
     .select({ id: records.id })
@@ -136,5 +136,5 @@ async function missing(
         sql`${records.id} = ${String(value)}`,
       ),
     );
-  return found ? undefined : `${name}: there is no such record.`;
+  return found ? undefined : `${name}: this record does not exist.`;
 }

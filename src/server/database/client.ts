@@ -1,7 +1,7 @@
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
 import { databaseUrl } from '../config.mjs';
-import { log, rootOf, told } from '../log';
+import { log, rootOf, errorForLog } from '../log';
 import * as schema from './schema';
 
 export type Database = NodePgDatabase<typeof schema>;
@@ -27,7 +27,7 @@ export function connect(url: string, { patient = false } = {}): { database: Data
     ...(!patient && { statement_timeout: STATEMENT_WITHIN, query_timeout: ANSWERED_WITHIN }),
   });
   // An idle connection that breaks (the server restarts) is replaced by the next query.
-  pool.on('error', (error) => log.warn(told(error), 'An idle connection to the database broke'));
+  pool.on('error', (error) => log.warn(errorForLog(error), 'An idle database connection was lost'));
   return { database: drizzle(pool, { schema }), pool };
 }
 

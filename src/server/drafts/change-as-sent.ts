@@ -7,6 +7,6 @@ import { change } from './draft';
 export async function changeAsSent(applicationId: string, builderId: string, body: string) {
   const { base, ask, edit, ...manner } = parseBody(body, changeSchema);
   if (ask !== 'edit') return change(applicationId, builderId, base, ask, manner);
-  if (edit === undefined) throw new Refused(422, 'shape', 'An edit is missing.');
+  if (edit === undefined) throw new Refused(422, 'shape', 'The request must contain at least one edit.');
   return change(applicationId, builderId, base, { edit }, manner);
 }

@@ -18,13 +18,13 @@ export async function dataChanges(
   const turned = converted.map(({ held, fits, back, lost, examples }, n): DataChange => {
     const { entity, field, from } = changes[n] as (typeof changes)[number];
     const said = [
-      `Until then: ${typeInWords(before, { ...field, type: from })}. From then on: ${typeInWords(after, field)}.`,
+      `Type changes from ${typeInWords(before, { ...field, type: from })} to ${typeInWords(after, field)}.`,
       held === 0
         ? 'No record has a value.'
         : `${records(held, 'has', 'have')} a value: ${inWords(fits, back, lost)}.`,
       ...(lost > 0
         ? [
-            'What does not fit is empty from then on. It is kept, for when the field holds the first type again.',
+            'Values that cannot be converted become empty. They are kept and restored if the field gets its old type back.',
           ]
         : []),
     ];
@@ -43,9 +43,9 @@ const records = (n: number, one: string, many: string): string =>
 
 const inWords = (fits: number, back: number, lost: number): string =>
   [
-    fits > 0 ? counted(fits, 'fits', 'fit') : '',
-    back > 0 ? counted(back, 'gets its earlier one back', 'get their earlier one back') : '',
-    lost > 0 ? counted(lost, 'does not fit', 'do not fit') : '',
+    fits > 0 ? counted(fits, 'can be converted', 'can be converted') : '',
+    back > 0 ? counted(back, 'gets its earlier value back', 'get their earlier values back') : '',
+    lost > 0 ? counted(lost, 'cannot be converted', 'cannot be converted') : '',
   ]
     .filter(Boolean)
     .join(', ');
@@ -56,10 +56,10 @@ const nameOf = ({ entity, field }: Lost): string =>
 function goneInWords({ what }: Lost, count: number): string {
   switch (what) {
     case 'entity':
-      return `All of it goes: ${records(count, 'is', 'are')} no longer seen. They stay stored, and are there again if it comes back.`;
+      return `The entity is deleted, so ${records(count, 'is', 'are')} no longer shown. The records are kept and reappear if the entity is restored.`;
     case 'field':
-      return `It goes: ${records(count, 'has', 'have')} a value that is no longer seen. It stays stored, and is there again if the field comes back.`;
+      return `The field is deleted. ${records(count, 'has', 'have')} a value that is no longer shown. The values are kept and reappear if the field is restored.`;
     case 'needed':
-      return `It is needed from then on: ${records(count, 'has', 'have')} none, and must get one when they are next saved.`;
+      return `The field becomes required. ${records(count, 'has', 'have')} no value and must be given one when next saved.`;
   }
 }

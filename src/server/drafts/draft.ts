@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { and, asc, desc, eq, gt, lte } from 'drizzle-orm';
-import { applyEdit, inverseOf, unsound, wideningOf } from '@/core';
+import { applyEdit, inverseOf, findInvalidState, wideningOf } from '@/core';
 import { deletesSomething, EDIT_FORMAT, type UndoState, undoStateOf, wideningInWords } from '@/core/edit';
 import { conversionsOf } from '@/core/converting';
 import type { Definition } from '@/core/model';
@@ -8,7 +8,7 @@ import { database, type Executor } from '../database/client';
 import { applications, builders, edits, snapshots } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
 import { today } from '../today';
-import { tellNews } from '../news/news';
+import { notifyChange } from '../notifications/notices';
 import { peopleCounted } from '../people/read';
 import { convertRecords } from '../records/convert';
 import {
@@ -56,7 +56,8 @@ export async function draftAt(
   let { definition } = start;
   for (const { edit } of since) {
     const made = applyEdit(definition, edit);
-    if (!made.ok) throw new Error(`The log of ${applicationId} does not apply: ${made.problems[0]?.message}`);
+    if (!made.ok)
+      throw new Error(`The edits of ${applicationId} cannot be applied: ${made.problems[0]?.message}`);
     definition = made.value;
   }
   return { revision, definition };
@@ -110,7 +111,7 @@ export async function undoStateIn(
 }
 
 /** How it is asked. */
-export interface Manner {
+export interface ChangeOptions {
   /** What the asker's browser calls this request: sent again, it is answered again and not done again. */
   readonly request?: string | undefined;
   /** The code of a widening that the asker has seen and wants. */
@@ -128,7 +129,7 @@ export async function change(
   author: string,
   base: number,
   ask: Ask,
-  { request, confirmed }: Manner = {},
+  { request, confirmed }: ChangeOptions = {},
 ): Promise<{ readonly since: Revision[]; readonly standing: UndoState; readonly said?: string }> {
   const done = await database().transaction(async (tx) => {
     const [row] = await tx
@@ -166,7 +167,7 @@ export async function change(
       .update(applications)
       .set({ headRevision: next.revision, name: made.name })
       .where(eq(applications.id, applicationId));
-    await tellNews(tx, applicationId, `draft ${next.revision}`);
+    await notifyChange(tx, applicationId, `draft ${next.revision}`);
     if (next.revision % SNAPSHOT_EVERY === 0) await tx.insert(snapshots).values({ applicationId, ...next });
     const said =
       typeof ask === 'string'
@@ -228,7 +229,7 @@ async function requireConfirmed(
 }
 
 function requireSound(definition: Definition): void {
-  const problems = unsound(definition, { screens: false });
+  const problems = findInvalidState(definition, { screens: false });
   const [first] = problems;
   if (first)
     throw new Refused(422, 'unsound', `Nothing was changed. ${first.place}: ${first.message}`, { problems });

@@ -1,6 +1,6 @@
 import { applyEdit, viewerKey } from '@/core';
 import { everybody, kindsOf, rightNow, sameAnswer, SIGNED_OUT_KEY, type Viewer } from '@/core/access';
-import { type EditEffect, fullName, moversOf, reachSteps } from '@/core/edit';
+import { type EditEffect, fullName, viewersAffected, reachSteps } from '@/core/edit';
 import { type Definition, sameJson, treeOf } from '@/core/model';
 import { editToTrySchema } from '@/contract/schemas/draft';
 import { Refused } from '../http/problem';
@@ -15,9 +15,14 @@ export async function effectOfSent(applicationId: string, body: string, run?: Ru
   const { definition } = await draftOf(applicationId);
   const made = applyEdit(definition, edit);
   if (!made.ok)
-    throw new Refused(409, 'changed-meanwhile', made.problems[0]?.message ?? 'It does not apply.', {
-      problems: made.problems,
-    });
+    throw new Refused(
+      409,
+      'changed-meanwhile',
+      made.problems[0]?.message ?? 'This change cannot be applied to the current draft.',
+      {
+        problems: made.problems,
+      },
+    );
   return effectOf(applicationId, definition, made.value, undefined, run);
 }
 
@@ -37,11 +42,11 @@ export async function effectOf(
   const kinds = kindsOf(after).filter(
     ({ key, viewer }) => key !== SIGNED_OUT_KEY && !(except && sameJson(viewer, except)),
   );
-  const ofKinds = moversOf(await takeSteps(reachSteps(before, after, kinds, at), tell, signal));
+  const ofKinds = viewersAffected(await takeSteps(reachSteps(before, after, kinds, at), tell, signal));
   const called = (keys: ReadonlySet<string>): string[] =>
     kinds.filter(({ key }) => keys.has(key)).map(({ name }) => name);
   const tree = treeOf(before);
-  const { gaining, losing } = moversOf(shifts);
+  const { gaining, losing } = viewersAffected(shifts);
   const names = (keys: ReadonlySet<string>): string[] =>
     people.filter(({ id }) => keys.has(viewerKey('person', id))).map(({ name }) => name);
   return {

@@ -1,5 +1,5 @@
 import { and, desc, eq, inArray } from 'drizzle-orm';
-import { applyEdit, unsound } from '@/core';
+import { applyEdit, findInvalidState } from '@/core';
 import { changesInShort, type Edit, type LogEntry, stacksOf } from '@/core/edit';
 import type { Definition, Problem } from '@/core/model';
 import { database, type Executor } from '../database/client';
@@ -57,7 +57,7 @@ export async function firstThatApplies(
     const problems = !made.ok
       ? made.problems
       : typeof ask === 'string'
-        ? unsound(made.value, { screens: false })
+        ? findInvalidState(made.value, { screens: false })
         : [];
     if (made.ok && problems.length === 0)
       return { entry: skips.length > 0 ? { ...entry, skips } : entry, made: made.value, skipped };
@@ -69,16 +69,16 @@ export async function firstThatApplies(
     throw new Refused(
       409,
       `nothing-to-${ask}`,
-      `There is nothing to ${ask}.${problem ? ` ${skippedInWords(problem)}` : ''}`,
+      `Nothing to ${ask}.${problem ? ` ${skippedInWords(problem)}` : ''}`,
     );
-  throw new Refused(409, 'changed-meanwhile', problem?.message ?? 'It no longer applies.', {
+  throw new Refused(409, 'changed-meanwhile', problem?.message ?? 'It can no longer be applied.', {
     problems: skipped,
     members: { since: await since() },
   });
 }
 
 const skippedInWords = ({ place, message }: Problem): string =>
-  `Your change of ${place} was skipped, since it can no longer be turned: ${message}`;
+  `Your change to ${place} was skipped because it can no longer be reversed: ${message}`;
 
 /** The names of the people whom the edit speaks of. */
 export async function namesIn(applicationId: string, edit: Edit, on: Executor): Promise<Map<string, string>> {
@@ -99,7 +99,7 @@ export function turnInWords(
   skipped: readonly Problem[],
   names: ReadonlyMap<string, string>,
 ): string {
-  const done = ask === 'undo' ? 'Taken back: ' : 'Done again: ';
+  const done = ask === 'undo' ? 'Undone: ' : 'Redone: ';
   return [...skipped.map(skippedInWords), `${done}${changesInShort(before, after, names)}`].join(' ');
 }
 

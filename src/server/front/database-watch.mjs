@@ -20,7 +20,7 @@ const STEPS = JSON.parse(readFileSync(JOURNAL, 'utf8')).entries.length;
  */
 async function unheard(signal) {
   for (let n = 0; n < WITHIN / STEP; n++) await sleep(STEP, undefined, { ref: false, signal });
-  throw new Error('The database did not answer');
+  throw new Error('The database did not respond');
 }
 
 /**

@@ -1,10 +1,10 @@
 import pino from 'pino';
 import { config } from '../config.mjs';
-import { told } from './told.mjs';
+import { errorForLog } from './log-error.mjs';
 
 /**
  * The server's log: lines of JSON on standard error. Values of records and credentials never go in, nor what an
- * error says of them: failures are told by `told`, requests by the shape of their path.
+ * error says of them: failures are told by `errorForLog`, requests by the shape of their path.
  */
 export const log = pino({ level: config().logLevel, base: null }, pino.destination(2));
 
@@ -22,7 +22,7 @@ export const shapeOf = (path) =>
 /** @param {unknown} one */
 const safe = (one) =>
   one instanceof Error
-    ? told(one)
+    ? errorForLog(one)
     : typeof one === 'string'
       ? one
           .split('\n')[0]

@@ -37,7 +37,7 @@ const { mostTaken, trustProxy } = config();
 for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
 
 logConsole();
-process.on('unhandledRejection', (error) => say('error', 'A promise was left', error));
+process.on('unhandledRejection', (error) => say('error', 'Unhandled promise rejection', error));
 
 /**
  * Says in headers of ours which request it is and where it comes from, and believes nothing that it says of that

@@ -5,19 +5,25 @@ const HEADERS = { 'Cache-Control': 'no-store', 'X-Content-Type-Options': 'nosnif
 
 /** By the status: the title, and what to do. */
 const WORDS = /** @type {const} */ ({
-  400: ['This is not a valid address', 'It cannot be read. Go back, and follow the link again.'],
-  404: ['Not found', 'There is nothing at this address.'],
+  400: ['This is not a valid address', 'The address cannot be read. Go back and follow the link again.'],
+  404: ['Not found', 'There is no page at this address.'],
   405: ['Not possible here', 'This address can only be read.'],
   408: ['Too slow', 'The request did not arrive in time. Nothing was changed. Try again.'],
-  411: ['The length is missing', 'Send the length of the body (Content-Length).'],
+  411: ['Content length missing', 'Send the length of the body (Content-Length).'],
   413: [
     'Too large',
     `A file can have at most ${Math.floor(LIMITS.file / 1e6)} MB, and anything else much less. Send less.`,
   ],
-  414: ['This address is too long', 'Ask for less at once.'],
-  421: ['Nothing is served under this name', 'Use the name that is configured (PUBLIC_URL, LIVE_ORIGIN).'],
-  500: ['Something went wrong', 'The server could not do this. It has been logged. Go back, or try again.'],
-  503: ['Away for a moment', 'This cannot be answered at the moment. Nothing is lost; try again shortly.'],
+  414: ['Address too long', 'Request less data at a time.'],
+  421: ['Unknown host', 'Use the name that is configured (PUBLIC_URL, LIVE_ORIGIN).'],
+  500: [
+    'Something went wrong',
+    'The server could not complete the request. The error has been logged. Go back or try again.',
+  ],
+  503: [
+    'Temporarily unavailable',
+    'The service is temporarily unavailable. No data has been lost. Try again shortly.',
+  ],
 });
 
 /** @typedef {keyof typeof WORDS} Status */

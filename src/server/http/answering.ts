@@ -30,7 +30,7 @@ export type AsJson<T> = T extends Date
       : T;
 
 /** What a handler is given of its request. */
-export interface Asked<Path extends string, Reads> {
+export interface HandlerInput<Path extends string, Reads> {
   readonly request: Request;
   readonly params: Params<Path>;
   readonly query: URLSearchParams;
@@ -39,7 +39,7 @@ export interface Asked<Path extends string, Reads> {
 }
 
 /** What a handler gives: what its contract says, or a response that says it. Nothing is 204. */
-export type Given<Answer> = [Answer] extends [undefined]
+export type HandlerResult<Answer> = [Answer] extends [undefined]
   ? Answered<Answer> | Promise<Answered<Answer>> | Promise<void>
   : OrLater<Sendable<Answer> | Answered<Answer>>;
 
@@ -55,7 +55,7 @@ type Handler<Path extends string> = (
 export function answering<Path extends string, Right, Sends, Reads, Answer, Who>(
   contract: Route<Path, Right, Sends, Reads, Answer>,
   whoAsks: (request: Request, params: Params<Path>) => Promise<Who>,
-  work: (who: Who, asked: Asked<Path, Reads>) => Given<Answer>,
+  work: (who: Who, asked: HandlerInput<Path, Reads>) => HandlerResult<Answer>,
 ): Handler<Path> {
   return handle<{ readonly params: Promise<Params<Path>> }>(async (request, context) => {
     const params = await context.params;

@@ -24,7 +24,7 @@ export function parseBody<T>(
   }
   const problems = shapeFaults(schema, body, { values });
   if (problems.length > 0)
-    throw new Refused(422, 'shape', 'The request is not of the right shape.', { problems });
+    throw new Refused(422, 'shape', 'The request body does not have the expected structure.', { problems });
   return schema.cast(body);
 }
 

@@ -1,5 +1,5 @@
 import { isAway, isUnstorable } from '../database/client';
-import { log, told } from '../log';
+import { log, errorForLog } from '../log';
 import { requireSameOrigin } from './origin';
 import { away, cancelled, failed, problemResponse, Refused } from './problem';
 
@@ -26,12 +26,15 @@ export function handle<Context>(
 function refusalOf(error: unknown, request: Request): Refused {
   if (error instanceof Refused) return error;
   if (request.signal.aborted) return cancelled();
-  if (isUnstorable(error)) return new Refused(422, 'values', 'A value cannot be kept in this form.');
+  if (isUnstorable(error)) return new Refused(422, 'values', 'One of the values cannot be stored.');
   if (isAway(error)) {
-    log.warn({ ...told(error), request: idOf(request), method: request.method }, 'The database was away');
+    log.warn(
+      { ...errorForLog(error), request: idOf(request), method: request.method },
+      'The database was unavailable',
+    );
     return away();
   }
-  log.error({ ...told(error), request: idOf(request), method: request.method }, 'A request failed');
+  log.error({ ...errorForLog(error), request: idOf(request), method: request.method }, 'A request failed');
   return failed();
 }
 

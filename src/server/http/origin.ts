@@ -4,7 +4,7 @@ import { Refused } from './problem';
 /** The origin that the request was sent to, of those that are configured. Refuses any other. */
 function ownOrigin(request: Request): string {
   const origin = originOfHost(request.headers.get('host'));
-  if (origin === undefined) throw new Refused(421, 'other-host', 'Nothing is served under this name.');
+  if (origin === undefined) throw new Refused(421, 'other-host', 'The server does not serve this host name.');
   return origin;
 }
 
@@ -17,7 +17,7 @@ export function requireSameOrigin(request: Request): void {
   const site = request.headers.get('sec-fetch-site');
   const own = ownOrigin(request);
   if ((origin !== null && origin !== own) || (site !== null && site !== 'same-origin' && site !== 'none'))
-    throw new Refused(403, 'other-site', 'This request comes from another site.');
+    throw new Refused(403, 'other-site', 'The request was refused because it comes from another site.');
 }
 
 /** An address to go back to, if it is our own and under `prefix`; else undefined. */

@@ -45,20 +45,30 @@ export class Refused extends Error implements Refusal {
 }
 
 /** The asker has gone: nobody reads this. */
-export const cancelled = (): Refused => new Refused(499, 'gone', 'It was cancelled. Nothing was changed.');
+export const cancelled = (): Refused =>
+  new Refused(499, 'gone', 'The operation was cancelled. Nothing was changed.');
 
 /** What was not foreseen is logged, and not told. */
 export const failed = (): Refused =>
-  new Refused(500, 'failed', 'The server could not do this. Nothing was changed. It has been logged.');
+  new Refused(
+    500,
+    'failed',
+    'The server could not complete the operation, so nothing was changed. The error has been logged.',
+  );
 
 /** The one answer for what does not exist and what is closed to the asker. */
-export const notThere = (): Refused => new Refused(404, 'not-there', 'There is nothing at this address.');
+export const notThere = (): Refused => new Refused(404, 'not-there', 'There is no page at this address.');
 
 /** While the database is away, or too much is asked at once. */
 export const away = (): Refused =>
-  new Refused(503, 'away', 'This cannot be answered at the moment. Nothing is lost; try again shortly.', {
-    headers: { 'Retry-After': '5' },
-  });
+  new Refused(
+    503,
+    'away',
+    'The service is temporarily unavailable. No data has been lost. Try again shortly.',
+    {
+      headers: { 'Retry-After': '5' },
+    },
+  );
 
 const TITLES: Readonly<Record<number, string>> = {
   400: 'Bad request',
@@ -67,22 +77,22 @@ const TITLES: Readonly<Record<number, string>> = {
   404: 'Not found',
   409: 'Conflict',
   410: 'Gone',
-  412: 'Changed meanwhile',
+  412: 'Changed by someone else',
   413: 'Too large',
-  415: 'Not JSON',
-  421: 'Not served here',
-  422: 'Cannot be accepted',
-  428: 'Version needed',
+  415: 'Unsupported content type',
+  421: 'Unknown host',
+  422: 'Invalid values',
+  428: 'Version required',
   429: 'Too many attempts',
   500: 'Something went wrong',
-  503: 'Away for a moment',
+  503: 'Temporarily unavailable',
 };
 
 /** The refusal as problem details (RFC 9457). */
 export function problemResponse({ status, code, detail, more }: Refused): Response {
   const body = {
     type: `urn:zinc-gate:problem:${code}`,
-    title: TITLES[status] ?? 'Refused',
+    title: TITLES[status] ?? 'Not accepted',
     status,
     detail,
     ...(more.errors && { errors: more.errors }),

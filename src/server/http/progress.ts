@@ -1,5 +1,5 @@
 import { setImmediate } from 'node:timers/promises';
-import { log, told } from '../log';
+import { log, errorForLog } from '../log';
 import { failed, Refused } from './problem';
 
 /** What the asker hears while it waits: how much is done of how much. */
@@ -35,7 +35,7 @@ export function progressing(work: (tell: Tell, signal: AbortSignal) => Promise<s
           (value) => say(`{"value":${value}}`),
           (error: unknown) => {
             if (gone.signal.aborted) return;
-            if (!(error instanceof Refused)) log.error(told(error), 'Work in progress failed');
+            if (!(error instanceof Refused)) log.error(errorForLog(error), 'A running operation failed');
             const refused = error instanceof Refused ? error : failed();
             say(JSON.stringify({ problem: refused.detail, code: refused.code }));
           },

@@ -12,7 +12,7 @@ export async function readForm(request: Request, most: number): Promise<Upload> 
 /** A CSV file, which is the body. */
 export async function readCsv(request: Request, most: number): Promise<Uint8Array> {
   if (!/^text\/csv(;|$)/.test(request.headers.get('content-type') ?? ''))
-    throw new Refused(415, 'not-csv', 'Send the file as text/csv.');
+    throw new Refused(415, 'not-csv', 'Send the file with the type text/csv.');
   return readBytes(request, most);
 }
 

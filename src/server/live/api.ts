@@ -1,6 +1,6 @@
 import { cookies } from 'next/headers';
 import { notThere } from '../http/problem';
-import { auditStandIn } from './standing';
+import { auditStandIn } from './acting-as';
 import { visit } from './visit';
 import type { Visit } from './who-visits';
 

@@ -9,7 +9,7 @@ import { checkPerson } from '../people/input';
 import { givenToNew } from '../people/write';
 import { sendLink } from '../people/links';
 import { countAskedAccount, type Client } from '../security/attempts';
-import { requireOneself } from './standing';
+import { requireOneself } from './acting-as';
 import type { Visit } from './who-visits';
 
 const MOST_MESSAGES_A_DAY = 5;
@@ -31,7 +31,9 @@ export async function signUp(
   if (!definition.signUp) throw notThere();
   const checked = checkPerson(definition, { name: input.name, email: input.email });
   if ('problems' in checked)
-    throw new Refused(422, 'values', 'Some values need another look.', { errors: checked.problems });
+    throw new Refused(422, 'values', 'Some values are not valid. Check the marked fields.', {
+      errors: checked.problems,
+    });
   await countAskedAccount(visit.applicationId, client);
   const { email = '' } = checked.value;
   // A name that access depends on is not given to oneself.
@@ -62,7 +64,7 @@ async function makeUnconfirmed(
       throw new Refused(
         429,
         'too-many-messages',
-        'Too many messages went to this address. Try again tomorrow.',
+        'Too many messages have been sent to this address. Try again tomorrow.',
       );
     await tx.insert(people).values({ applicationId, name, email, confirmed: false }).onConflictDoNothing();
     const [person] = await tx
@@ -74,8 +76,8 @@ async function makeUnconfirmed(
       await tx.insert(outbox).values({
         applicationId,
         to: email,
-        subject: `${visit.name}: you have an account`,
-        body: `Somebody asked for an account with this address, which has one already. If it was you, sign in at ${liveAddress(visit.slug)}/sign-in`,
+        subject: `${visit.name}: you already have an account`,
+        body: `Someone tried to sign up with this email address, but it already has an account. If it was you, sign in at ${liveAddress(visit.slug)}/sign-in. If not, you can ignore this message.`,
       });
       return;
     }

@@ -2,8 +2,8 @@ import { and, eq, gt, sql } from 'drizzle-orm';
 import { database } from '../database/client';
 import { notes } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
-import { tellNews } from '../news/news';
-import { requireOneself } from './standing';
+import { notifyChange } from '../notifications/notices';
+import { requireOneself } from './acting-as';
 import type { Visit } from './who-visits';
 
 const MOST_A_DAY = 20;
@@ -28,7 +28,11 @@ export async function sendNote(
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${person.id}, 4))`);
     const today = and(eq(notes.personId, person.id), gt(notes.at, sql`now() - interval '1 day'`));
     if ((await tx.$count(notes, today)) >= MOST_A_DAY)
-      throw new Refused(429, 'too-many-notes', 'You have sent many notes today. Send the next one tomorrow.');
+      throw new Refused(
+        429,
+        'too-many-notes',
+        'You have sent the maximum number of access requests for today. Try again tomorrow.',
+      );
     await tx.insert(notes).values({
       applicationId,
       personId: person.id,
@@ -38,6 +42,6 @@ export async function sendNote(
       release,
       session: circumstances.session ?? {},
     });
-    await tellNews(tx, applicationId, 'note');
+    await notifyChange(tx, applicationId, 'note');
   });
 }

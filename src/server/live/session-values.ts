@@ -6,7 +6,7 @@ import { auditEvents, sessions, type HeldValue } from '../database/schema';
 import { notThere, Refused } from '../http/problem';
 import { knownRecord, openRecord, type RecordScope } from '../records/read';
 import { hashToken } from '../security/sessions';
-import { requireOneself } from './standing';
+import { requireOneself } from './acting-as';
 import { scopeOf } from './visit';
 import type { Visit } from './who-visits';
 
@@ -28,7 +28,7 @@ export async function sessionButton(
   const known = entity && stored ? await knownRecord(scope, entity, stored) : undefined;
   // On a record's screen, or in a list, it is decided on that record; nothing less will do.
   if ((entity && !known) || access.level(element, known) < EDIT)
-    throw new Refused(403, 'action-closed', 'You may not do this here.');
+    throw new Refused(403, 'action-closed', 'You do not have permission to do this here.');
   const { value: id, to } = element.node.effect;
   const declared = definition.sessionValues.find((one) => one.id === id);
   if (!declared) throw notThere();

@@ -10,7 +10,7 @@ import { namesOf } from '../people/read';
 import { knownRecord, openRecord } from '../records/read';
 import { hashToken } from '../security/sessions';
 import { personWithPassword } from '../security/sign-in';
-import { requireOneself } from './standing';
+import { requireOneself } from './acting-as';
 import { Unlocker } from './unlocker';
 import { scopeOf } from './visit';
 import type { Visit } from './who-visits';
@@ -40,7 +40,7 @@ export async function unlock(
   if (!stored) throw notThere();
   const record = await knownRecord(scope, entity, stored);
   if (access.level(element, record) > NONE)
-    throw new Refused(409, 'open', 'This is open already. Load the page again.');
+    throw new Refused(409, 'open', 'This is already unlocked. Reload the page.');
   const unlockerId = await personWithPassword(applicationId, credentials.email, credentials.password, client);
   if (unlockerId === person.id) throw mayNot();
   const { moment } = visit.circumstances;
@@ -66,7 +66,7 @@ export async function unlock(
     throw new Refused(
       409,
       'container',
-      'This cannot be unlocked by itself: what it stands in is closed too.',
+      'This cannot be unlocked separately, because its container is closed too.',
     );
   await changeUnlocked(token, (held) => [...held, ...made], {
     applicationId,
@@ -140,11 +140,12 @@ export async function unlockedOn(visit: Visit, records: readonly Id[]): Promise<
     element,
     record,
     name: tree.get(element)?.name ?? '',
-    by: names.get(by) ?? 'Somebody',
+    by: names.get(by) ?? 'Someone',
     until,
   }));
 }
 
 const isDoor = (element: AppElement | undefined): boolean => element !== undefined && isDataDoor(element);
 
-const mayNot = (): Refused => new Refused(403, 'may-not-unlock', 'This person may not unlock this here.');
+const mayNot = (): Refused =>
+  new Refused(403, 'may-not-unlock', 'This person does not have permission to unlock this.');

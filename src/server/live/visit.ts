@@ -10,7 +10,7 @@ import { personColumns, personOf } from '../people/read';
 import type { RecordScope } from '../records/read';
 import type { Writer } from '../records/write';
 import { hashToken, liveCookie } from '../security/sessions';
-import { standIn } from './standing';
+import { standIn } from './acting-as';
 import { unlocksInForce } from './unlocker';
 import type { Visit } from './who-visits';
 

@@ -2,7 +2,7 @@ import type { Access, Circumstances, Viewer } from '@/core/access';
 import type { HeldUnlock } from '../database/schema';
 
 /** Somebody who looks as another person. */
-interface Standing {
+interface ActingAs {
   readonly id: string;
   readonly name: string;
   /** When it ends by itself, in milliseconds since 1970. */
@@ -29,7 +29,7 @@ export interface Visit {
   /** Absent for a signed-out visitor. In a stand-in, the person as whom is looked. */
   readonly person?: { readonly id: string; readonly name: string; readonly startScreen: string | null };
   /** Who really is there, standing in for `person`; absent where people look as themselves. */
-  readonly standing?: Standing;
+  readonly standing?: ActingAs;
   /** May they look as others? */
   readonly mayStandIn: boolean;
   readonly token?: string;

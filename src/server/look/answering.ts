@@ -1,5 +1,5 @@
 import type { ApplicationRight, Params, Route } from '@/contract/route';
-import { answering, type Asked, type Given } from '../http/answering';
+import { answering, type HandlerInput, type HandlerResult } from '../http/answering';
 import { RecordsApi } from '../records/api';
 import { needRight } from '../studio/answering';
 import { lookOf, type Looking } from './look';
@@ -17,7 +17,7 @@ async function lookOfRequest(
 /** Handles a route for who looks as somebody. */
 export const inLook = <Path extends string, Sends, Reads, Answer>(
   contract: Route<Path, ApplicationRight, Sends, Reads, Answer>,
-  work: (look: Looking, asked: Asked<Path, Reads>) => Given<Answer>,
+  work: (look: Looking, asked: HandlerInput<Path, Reads>) => HandlerResult<Answer>,
 ) =>
   answering(
     contract,
@@ -28,7 +28,7 @@ export const inLook = <Path extends string, Sends, Reads, Answer>(
 /** The same for the records, as that viewer has them. Without a pane, what is written is decided and then forgotten. */
 export const inLookRecords = <Path extends string, Sends, Reads, Answer>(
   contract: Route<Path, ApplicationRight, Sends, Reads, Answer>,
-  work: (api: RecordsApi, asked: Asked<Path, Reads>) => Given<Answer>,
+  work: (api: RecordsApi, asked: HandlerInput<Path, Reads>) => HandlerResult<Answer>,
 ) =>
   answering(
     contract,

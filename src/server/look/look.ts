@@ -62,7 +62,7 @@ export async function lookOf(workplace: Workplace, params: URLSearchParams, path
       keep: pane !== undefined,
       refusal:
         kind === 'live' && workplace.live !== 'change'
-          ? 'You may read the live records here, not change them.'
+          ? 'You can read live records here but cannot change them.'
           : undefined,
     },
   };
@@ -82,7 +82,7 @@ export async function kindOf(
     throw new Refused(
       403,
       'live-records',
-      'You may not look at the live records of this application. Its owner can give you that right.',
+      'You do not have access to the live records of this application. Ask its owner for access.',
     );
   const viewer = (params.get('viewer') ?? '').slice(0, 200);
   await database()
@@ -115,7 +115,7 @@ export async function definitionOf(
 function readMoment(text: string | null): number {
   const moment = text === null || text === '' ? Date.now() : Number(text);
   if (!Number.isInteger(moment) || Math.abs(moment) > 8.64e15)
-    throw new Refused(422, 'moment', 'moment must be in milliseconds since 1970.');
+    throw new Refused(422, 'moment', 'moment must be a number of milliseconds since 1 January 1970 (UTC).');
   return moment;
 }
 
@@ -125,14 +125,14 @@ function readSession(text: string | null): Record<string, Value | null> {
     const read: unknown = JSON.parse(text);
     return typeof read === 'object' && read !== null ? (read as Record<string, Value | null>) : {};
   } catch {
-    throw new Refused(422, 'session', 'session must be values by id, as JSON.');
+    throw new Refused(422, 'session', 'session must be a JSON object with session value ids as keys.');
   }
 }
 
 /** Conditions that are taken as true or false. Only over sample records: of live ones it would show what nobody gets. */
 function takenOf(text: string, kind: RecordKind): Readonly<Record<string, boolean>> {
   if (kind === 'live')
-    throw new Refused(422, 'taken', 'Conditions can be taken as true or false on sample records only.');
+    throw new Refused(422, 'taken', 'You can only override conditions when previewing sample records.');
   const read = readSession(text);
   return Object.fromEntries(
     Object.entries(read).flatMap(([id, as]) => (typeof as === 'boolean' ? [[id, as] as const] : [])),

@@ -1,4 +1,5 @@
 import { and, eq, lt, sql } from 'drizzle-orm';
+import { withArticle } from '@/core/model';
 import { compile } from '@/core';
 import { conversionsOf } from '@/core/converting';
 import type { Definition } from '@/core/model';
@@ -29,7 +30,7 @@ async function sameTypes(applicationId: string, draft: Definition): Promise<numb
     throw new Refused(
       409,
       'other-types',
-      'Fields hold something else in the draft than in the release. Release first, then change live records.',
+      'Some fields have a different type in the draft than in the release. Release the draft before you change live records.',
     );
   return inForce?.number;
 }
@@ -61,7 +62,7 @@ export async function keepChanges(workplace: Workplace, id: string): Promise<num
       .for('update');
     if (!pane) throw notThere();
     if (pane.kind === 'live' && workplace.live !== 'change')
-      throw new Refused(403, 'live-records', 'You may read the live records here, not change them.');
+      throw new Refused(403, 'live-records', 'You can read live records here but cannot change them.');
     const release = pane.kind === 'live' ? await sameTypes(applicationId, definition) : undefined;
     const place: Place = { applicationId, kind: pane.kind, release };
     await beginWriting(place, tx);
@@ -69,7 +70,7 @@ export async function keepChanges(workplace: Workplace, id: string): Promise<num
     // What is gone goes last: what pointed to it may be gone or changed too.
     for (const one of changed.sort((a, b) => Number(a.data === null) - Number(b.data === null))) {
       const element = tree.get(one.entity);
-      if (element?.kind !== 'rows') throw changedSince('its kind of record is gone from the draft');
+      if (element?.kind !== 'rows') throw changedSince('the entity has been deleted from the draft');
       const entity = element.node;
       const [stored] = await tx
         .select({ version: records.version })
@@ -77,12 +78,14 @@ export async function keepChanges(workplace: Workplace, id: string): Promise<num
         .where(isRecord(place, one.entity, one.id))
         .for('update');
       if ((stored?.version ?? null) !== one.over)
-        throw changedSince(`a ${entity.name.toLowerCase()} was changed by somebody else`);
+        throw changedSince(`${withArticle(entity.name.toLowerCase())} was changed by someone else`);
       if (one.data && stored) await putRecord(place, entity, one.id, stored.version, one.data, tx);
       else if (one.data) await insertRecord(place, entity, { id: one.id, version: 1, values: one.data }, tx);
       else if (stored) {
         if (await isPointedTo(place, definition, entity, one.id, tx))
-          throw changedSince(`a ${entity.name.toLowerCase()} that is deleted here is in use`);
+          throw changedSince(
+            `${withArticle(entity.name.toLowerCase())} that is deleted in this pane is in use`,
+          );
         await putRecord(place, entity, one.id, stored.version, null, tx);
       }
     }
@@ -101,5 +104,5 @@ const changedSince = (why: string): Refused =>
   new Refused(
     409,
     'changed-meanwhile',
-    `Nothing was kept: ${why} since. Throw the changes of this pane away, and make them again.`,
+    `Nothing was saved, because ${why} in the meantime. Discard the changes in this pane and make them again.`,
   );

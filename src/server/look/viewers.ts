@@ -51,8 +51,8 @@ export async function viewerByKey(
     }
     case 'made': {
       const made = readMade(read.id);
-      if (!made) throw new Refused(422, 'viewer', 'The made-up viewer in this address cannot be read.');
-      return { viewer: viewerOfMade(definition, made), name: 'Made up' };
+      if (!made) throw new Refused(422, 'viewer', 'The custom viewer in this address is not valid.');
+      return { viewer: viewerOfMade(definition, made), name: 'Custom viewer' };
     }
     case undefined:
       throw notThere();

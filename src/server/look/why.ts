@@ -1,7 +1,7 @@
-import { compile, explain, smallestTurn, viewerOfPerson } from '@/core';
+import { compile, explain, smallestChange, viewerOfPerson } from '@/core';
 import { type Explanation, kindsOf, type KnownRecord, type Level, unsharedAccessOf } from '@/core/access';
 import { sameJson } from '@/core/model';
-import type { Edit, EditEffect, Wanted } from '@/core/edit';
+import type { Edit, EditEffect, TargetLevel } from '@/core/edit';
 import { effectOf } from '../drafts/effect';
 import { peopleCounted } from '../people/read';
 import { notThere } from '../http/problem';
@@ -42,7 +42,7 @@ export async function whyAt(
 }
 
 /** A change that would turn the answer, and what else it would do. */
-export interface Turning {
+export interface SuggestedChange {
   readonly edit: Edit;
   readonly gates: readonly string[];
   readonly effect: EditEffect;
@@ -59,7 +59,7 @@ export async function turnsAt(
   row: string | undefined,
   level: Level,
   run?: Parameters<typeof effectOf>[4],
-): Promise<Turning[]> {
+): Promise<SuggestedChange[]> {
   const { definition, viewer, circumstances: at, scope } = look;
   const record = await recordFor(look, element, address, row);
   const people = await peopleCounted(scope.applicationId);
@@ -71,8 +71,8 @@ export async function turnsAt(
       .filter((one) => !sameJson(one, viewer)),
     ...people.filter((one) => one.active && one.id !== self).map(viewerOfPerson),
   ];
-  const turn = (naming: Wanted['naming']) =>
-    smallestTurn(definition, { element, viewer, level, at, record, naming }, everybody);
+  const turn = (naming: TargetLevel['naming']) =>
+    smallestChange(definition, { element, viewer, level, at, record, naming }, everybody);
   const [byRoles, byPerson] = [turn('roles'), self === undefined ? undefined : turn('anybody')];
   const named = byPerson && JSON.stringify(byPerson.edit).includes(`"person":"${self ?? ''}"`);
   const turns = [...(named ? [byPerson] : []), ...(byRoles ? [byRoles] : [])];

@@ -1,8 +1,14 @@
 import { eq, sql } from 'drizzle-orm';
 import { readDefinition } from '@/core';
 import { withScreensGated } from '@/core/edit';
-import { recordsFrom, type Made, type MadeRecord, type Sheet, type SheetChoice } from '@/core/making';
-import { type Definition, newId, type Problem, upgradeDefinition } from '@/core/model';
+import {
+  recordsFrom,
+  type ApplicationFromSheets,
+  type MadeRecord,
+  type Sheet,
+  type SheetChoice,
+} from '@/core/making';
+import { type Definition, newId, type Problem, unknownSettings, upgradeDefinition } from '@/core/model';
 import { patientDatabase, database, type Executor } from '../database/client';
 import {
   applications,
@@ -24,9 +30,10 @@ export async function requireFree(slug: string, on: Executor, own?: string): Pro
   const wrong = (detail: string): Refused =>
     new Refused(422, 'address', detail, { errors: [{ field: 'slug', detail }] });
   if (!/^[a-z0-9]+(-[a-z0-9]+)*$/.test(slug) || slug.length > 60)
-    throw wrong('Write the address in small letters and digits, with hyphens between them, at most 60.');
-  if (KEPT.includes(slug)) throw wrong(`The address ${slug} is kept for the studio. Choose another.`);
-  const taken = (): Refused => wrong(`Another application has the address ${slug}. Choose another.`);
+    throw wrong('Use at most 60 lower-case letters, digits and hyphens for the address.');
+  if (KEPT.includes(slug)) throw wrong(`The address ${slug} is reserved. Choose another one.`);
+  const taken = (): Refused =>
+    wrong(`Another application already uses the address ${slug}. Choose another one.`);
   const [now] = await on
     .select({ id: applications.id })
     .from(applications)
@@ -59,7 +66,10 @@ export async function makeApplication(
   signal?: AbortSignal,
 ): Promise<void> {
   const read = readDefinition(definition);
-  if (!read.ok) throw unsound(read.problems);
+  if (!read.ok) throw invalidDefinition(read.problems);
+  // A copy has what its original has.
+  const unknown = from === 'copy' ? [] : unknownSettings(definition);
+  if (unknown.length > 0) throw invalidDefinition(unknown);
   await patientDatabase().transaction(async (tx) => {
     // Of two that ask for one address, the second waits, and is told.
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${slug}, 11))`);
@@ -77,7 +87,7 @@ export async function makeApplication(
   });
 }
 
-const unsound = (problems: readonly Problem[]): Refused => {
+const invalidDefinition = (problems: readonly Problem[]): Refused => {
   const [first] = problems;
   return new Refused(422, 'definition', `${first?.place}: ${first?.message} ${first?.mend}`, {
     problems: [...problems],
@@ -118,7 +128,7 @@ async function addRecords(
 
 /** The records of sheets, with how many there are. */
 export const firstRecords = (
-  made: Made,
+  made: ApplicationFromSheets,
   sheets: readonly Sheet[],
   choices: readonly SheetChoice[],
   today: string,
@@ -133,7 +143,7 @@ export const firstRecords = (
  */
 export function definitionFrom(file: unknown, name: string): Definition {
   const read = readDefinition(upgradeDefinition(file));
-  if (!read.ok) throw unsound(read.problems);
+  if (!read.ok) throw invalidDefinition(read.problems);
   return underNewId(withScreensGated(read.value), name);
 }
 

@@ -19,7 +19,8 @@ const AT_ONCE = 2000;
  */
 export async function readSheet(file: string, bytes: Uint8Array, signal?: AbortSignal): Promise<Sheet> {
   const wrong = (detail: string): Refused => new Refused(422, 'csv', `${file.slice(0, 80)}: ${detail}`);
-  const tooLong = (): Refused => wrong(`it has more than ${MOST_ROWS.toLocaleString('en')} rows. Divide it.`);
+  const tooLong = (): Refused =>
+    wrong(`it has more than ${MOST_ROWS.toLocaleString('en')} rows. Split it into several files.`);
   if (countRows(bytes) > MOST_ROWS + 1) throw tooLong();
   const text = decoded(bytes, wrong);
   const name = file.replace(/\.[a-z0-9]{1,4}$/i, '').trim() || 'Rows';
@@ -50,10 +51,10 @@ export async function readSheet(file: string, bytes: Uint8Array, signal?: AbortS
       else if (cells.some((cell) => cell.trim() !== '')) {
         if (cells.length > columns.length)
           throw wrong(
-            `line ${line} has ${cells.length} cells, and the header has ${columns.length}. Put what holds a comma between quotes, or name the other columns.`,
+            `line ${line} has ${cells.length} cells but the header has ${columns.length}. Put cells that contain a comma in quotes, or add the missing column names.`,
           );
         const odd = cells.find((cell) => !isStorable(cell));
-        if (odd !== undefined) throw wrong(`line ${line} holds a null character. Take it out.`);
+        if (odd !== undefined) throw wrong(`line ${line} contains a null character. Remove it.`);
         if (cells.some((cell) => cell.length > MOST_IN_CELL))
           throw wrong(
             `line ${line} has a cell of more than ${MOST_IN_CELL.toLocaleString('en')} characters. Shorten it.`,
@@ -71,9 +72,13 @@ export async function readSheet(file: string, bytes: Uint8Array, signal?: AbortS
     throw wrong(inWords(error as CsvError, next));
   }
   if (!columns)
-    throw wrong('it is empty. Its first line names the columns, the lines after it are the rows.');
+    throw wrong(
+      'it is empty. The first line must contain the column names, and the following lines the rows.',
+    );
   if (rows.length === 0)
-    throw wrong('it has a header and no rows. Add at least one, so that it is seen what the columns hold.');
+    throw wrong(
+      'it has a header but no rows. Add at least one row so that the column types can be recognised.',
+    );
   return { name, columns, rows };
 }
 
@@ -118,34 +123,34 @@ function header(cells: readonly string[], wrong: (detail: string) => Refused): s
   const names = cells.map((cell) => cell.trim());
   // A comma at the end of every line is no column.
   while (names.at(-1) === '') names.pop();
-  if (names.length === 0)
-    throw wrong('its first line names no column. Write the names of the columns there.');
+  if (names.length === 0) throw wrong('its first line has no column names. Add them.');
   if (names.length > MOST_COLUMNS)
     throw wrong(
-      `it has ${names.length.toLocaleString('en')} columns; at most ${MOST_COLUMNS} can be fields. Take out those that are not needed.`,
+      `it has ${names.length.toLocaleString('en')} columns; at most ${MOST_COLUMNS} can be imported. Remove the columns you do not need.`,
     );
   const empty = names.indexOf('');
-  if (empty >= 0) throw wrong(`column ${empty + 1} has no name in line 1. Name it, or take it out.`);
+  if (empty >= 0) throw wrong(`column ${empty + 1} has no name in line 1. Name it or remove it.`);
   const twice = names.findIndex((one, n) => names.indexOf(one) !== n);
   if (twice >= 0)
     throw wrong(
-      `columns ${names.indexOf(names[twice] as string) + 1} and ${twice + 1} are both called ${(names[twice] as string).slice(0, 60)} in line 1. Name one of them otherwise.`,
+      `columns ${names.indexOf(names[twice] as string) + 1} and ${twice + 1} are both called ${(names[twice] as string).slice(0, 60)} in line 1. Rename one of them.`,
     );
   return names;
 }
 
 /** What the parser says of the row that begins on that line, in words for who has the file. */
 function inWords(error: CsvError, line: number): string {
-  switch (error.code) {
+  const code: string = error.code;
+  switch (code) {
     case 'CSV_QUOTE_NOT_CLOSED':
-      return `a quote that opens in line ${line} is never closed. Close it, or take it out.`;
+      return `a quote opened in line ${line} is never closed. Close or remove it.`;
     case 'CSV_INVALID_CLOSING_QUOTE':
     case 'INVALID_OPENING_QUOTE':
-      return `line ${line} has a quote within a cell. Write it twice, and put the cell between quotes.`;
+      return `line ${line} has a quote inside a cell. Double the quote and put the whole cell in quotes.`;
     case 'CSV_MAX_RECORD_SIZE':
-      return `line ${line} is longer than two million characters. A quote before it may not be closed.`;
+      return `line ${line} is longer than two million characters. Check whether an earlier quote is not closed.`;
     default:
-      return `it is not CSV as in RFC 4180, near line ${line}. ${error.message.split('\n')[0]}`;
+      return `it is not valid CSV (RFC 4180) near line ${line}. ${error.message.split('\n')[0]}`;
   }
 }
 

@@ -21,11 +21,11 @@ const postgres = exactly({
  */
 export async function sheetsIn(form: FormData, signal?: AbortSignal): Promise<Sheet[]> {
   const other = saidIn(form, 'postgres', postgres);
-  if (other) return sheetsFrom(other.url, other.tables, signal);
+  if (other) return sheetsFrom(other.url, other.tables, { signal });
   const files = form.getAll('files').filter((one): one is File => one instanceof File);
   if (files.length === 0) throw new Refused(422, 'files', 'Choose a CSV file first.');
   if (files.length > MOST_FILES)
-    throw new Refused(422, 'files', `At most ${MOST_FILES} files can be taken at once. Leave some out.`);
+    throw new Refused(422, 'files', `You can import at most ${MOST_FILES} files at a time. Remove some.`);
   const sheets: Sheet[] = [];
   for (const file of files)
     sheets.push(await readSheet(file.name, new Uint8Array(await file.arrayBuffer()), signal));
@@ -40,7 +40,7 @@ export function saidIn<T>(form: FormData, name: string, schema: yup.ISchema<T>):
   try {
     said = JSON.parse(text);
   } catch {
-    throw new Refused(400, 'not-json', `What is said of the files (${name}) is not valid JSON.`);
+    throw new Refused(400, 'not-json', `The description of the files (${name}) is not valid JSON.`);
   }
   const problems = shapeFaults(schema, said, { values: 50_000 });
   if (problems.length > 0) {

@@ -21,7 +21,7 @@ import { saidIn, sheetsIn } from './sent-sheets';
 import { today } from '../today';
 
 const others = (): Refused =>
-  new Refused(422, 'columns', 'The files are others than those that were looked at. Choose them again.');
+  new Refused(422, 'columns', 'The files have changed since they were checked. Choose them again.');
 
 /**
  * What the columns of CSV files hold, by all their rows; with `kinds`, how they would be as those. Nothing is stored.
@@ -36,7 +36,7 @@ export async function lookAtSheets(upload: Upload, signal?: AbortSignal) {
         sheet.columns.map((name, c) => {
           const as = kinds[s]?.[c] ?? { kind: 'left' };
           if (as.kind === 'points' && !sheets[as.sheet]?.columns[as.column])
-            throw new Refused(422, 'kinds', `${name} points to a column that is not there.`);
+            throw new Refused(422, 'kinds', `${name} refers to a column that does not exist.`);
           return lookAt(sheets, s, c, name, as, today());
         }),
       )
@@ -61,7 +61,8 @@ export async function makeFromSheets(
 ): Promise<{ readonly viewer: string | undefined }> {
   const form = await partsOf(upload);
   const asked = saidIn(form, 'make', said);
-  if (!asked) throw new Refused(422, 'shape', 'Say how the application is called, and what the columns are.');
+  if (!asked)
+    throw new Refused(422, 'shape', 'Enter the name of the application and the type of each column.');
   const { slug, make } = asked;
   await requireFree(slug, database());
   const sheets = await sheetsIn(form, signal);

@@ -27,12 +27,12 @@ export function checkPerson(
   }
   if (homeUnit && !unitAndBelow(definition, homeUnit)) say('homeUnit', `There is no unit ${homeUnit}.`);
   if (startScreen && !definition.areas.some((area) => area.screens.some((one) => one.id === startScreen)))
-    say('startScreen', 'There is no such screen.');
+    say('startScreen', 'This screen does not exist.');
   const read: Record<string, Value | null> = {};
   for (const [id, raw] of Object.entries(attributes ?? {})) {
     const attribute = ownAttributes(definition).find((one) => one.id === id);
     const reading = attribute && readValue({ ...attribute }, raw);
-    if (!reading) say(`attributes.${id}`, 'There is no such attribute.');
+    if (!reading) say(`attributes.${id}`, 'This attribute does not exist.');
     else if ('problem' in reading) say(`attributes.${id}`, reading.problem);
     else read[id] = reading.value;
   }
@@ -40,7 +40,7 @@ export function checkPerson(
     if (!definition.roles.some((one) => one.id === role)) say('assignments', `There is no role ${role}.`);
     if (unit && !unitAndBelow(definition, unit)) say('assignments', `There is no unit ${unit}.`);
     if (from && until && Date.parse(from) >= Date.parse(until))
-      say('assignments', 'A period must begin before it ends.');
+      say('assignments', 'The start of a period must be before its end.');
   }
   if (problems.length > 0) return { problems };
   return {

@@ -24,15 +24,15 @@ const HOURS = { asked: 24, sent: 7 * 24 } as const;
 const MESSAGES = {
   asked: {
     subject: 'Choose a password',
-    body: 'Welcome. Open this link within a day, choose a password, and sign in: {link}',
+    body: 'Welcome. To activate your account, open this link within 24 hours, choose a password and sign in: {link}',
   },
   welcome: {
-    subject: 'You have an account',
-    body: 'Somebody who looks after people made an account for you. Open this link within a week, and choose a password: {link}',
+    subject: 'Your new account',
+    body: 'An administrator has created an account for you. To activate it, open this link within 7 days and choose a password: {link}',
   },
   again: {
     subject: 'Choose a new password',
-    body: 'You are asked to choose a new password. Open this link within a week: {link}',
+    body: 'To choose a new password, open this link within 7 days: {link}. If you did not expect this message, contact your administrator.',
   },
 } as const;
 
@@ -145,7 +145,7 @@ export async function choosePassword(applicationId: string, token: string, passw
   if (!whose) throw usedUp();
   const fault = passwordFault(password, [whose.email, whose.name ?? '']);
   if (fault !== undefined)
-    throw new Refused(422, 'values', 'Choose another password.', {
+    throw new Refused(422, 'values', 'Choose a different password.', {
       errors: [{ field: 'password', detail: fault }],
     });
   const passwordHash = await hashPassword(password);
@@ -170,8 +170,4 @@ export async function choosePassword(applicationId: string, token: string, passw
 }
 
 const usedUp = (): Refused =>
-  new Refused(
-    410,
-    'link-used',
-    'This link cannot be used: it was used before, or is too old. Ask for another one.',
-  );
+  new Refused(410, 'link-used', 'This link has already been used or has expired. Ask for a new one.');

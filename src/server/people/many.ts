@@ -7,14 +7,14 @@ import { assignments, auditEvents, confirmations, outbox, people } from '../data
 import { Refused } from '../http/problem';
 import { linksFor } from './links';
 import { personColumns, personOf } from './read';
-import { assignmentRows, endSessionsOf, givenToNew, type Keeper } from './write';
+import { assignmentRows, endSessionsOf, givenToNew, type PeopleManager } from './write';
 
 /** Makes many accounts at once, each with its link. What is given is checked already. */
 export async function addPeople(
   tx: Executor,
   applicationId: string,
   definition: Definition,
-  keeper: Keeper,
+  keeper: PeopleManager,
   inputs: readonly PersonInput[],
 ): Promise<void> {
   const rows = await tx
@@ -48,7 +48,7 @@ export async function addPeople(
 export async function changePeople(
   tx: Executor,
   applicationId: string,
-  keeper: Keeper,
+  keeper: PeopleManager,
   changes: readonly { readonly person: Person; readonly input: PersonInput }[],
 ): Promise<void> {
   const ids = changes.map(({ person }) => person.id);
@@ -101,7 +101,7 @@ export async function changePeople(
 const audit = (
   tx: Executor,
   applicationId: string,
-  keeper: Keeper,
+  keeper: PeopleManager,
   what: string,
   of: readonly { readonly id: string }[],
 ) =>
@@ -113,5 +113,5 @@ const meanwhile = (): Refused =>
   new Refused(
     409,
     'changed-meanwhile',
-    'Nothing was changed: somebody has changed people meanwhile. Read the file again.',
+    'Nothing was changed, because someone else has changed people in the meantime. Upload the file again.',
   );

@@ -12,17 +12,22 @@ import { sendLink } from './links';
 import { checkPerson } from './input';
 
 /** Who looks after people, for the audit trail: a builder, or a person of the application. */
-export type Keeper = { readonly builderId: string } | { readonly personId: string };
+export type PeopleManager = { readonly builderId: string } | { readonly personId: string };
 
 function checked(definition: Definition, input: PersonInput): PersonInput {
   const result = checkPerson(definition, input);
   if ('value' in result) return result.value;
-  throw new Refused(422, 'values', 'Nothing was changed: some values need another look.', {
-    errors: result.problems,
-  });
+  throw new Refused(
+    422,
+    'values',
+    'Nothing was changed, because some values are not valid. Check the marked fields.',
+    {
+      errors: result.problems,
+    },
+  );
 }
 
-const audit = (tx: Executor, applicationId: string, keeper: Keeper, what: string, person: string) =>
+const audit = (tx: Executor, applicationId: string, keeper: PeopleManager, what: string, person: string) =>
   tx.insert(auditEvents).values({ applicationId, ...keeper, what, detail: { person } });
 
 async function requireFree(tx: Executor, applicationId: string, email: string, id?: string): Promise<void> {
@@ -31,9 +36,14 @@ async function requireFree(tx: Executor, applicationId: string, email: string, i
     .from(people)
     .where(and(eq(people.applicationId, applicationId), eq(people.email, email)));
   if (taken && taken.id !== id)
-    throw new Refused(422, 'values', 'Nothing was changed: some values need another look.', {
-      errors: [{ field: 'email', detail: 'Somebody has this email address already.' }],
-    });
+    throw new Refused(
+      422,
+      'values',
+      'Nothing was changed, because some values are not valid. Check the marked fields.',
+      {
+        errors: [{ field: 'email', detail: 'Another person already has this email address.' }],
+      },
+    );
 }
 
 /**
@@ -44,7 +54,7 @@ export async function createPerson(
   tx: Executor,
   applicationId: string,
   definition: Definition,
-  keeper: Keeper,
+  keeper: PeopleManager,
   input: PersonInput,
 ): Promise<string> {
   const { name = '', email = '', ...rest } = checked(definition, { name: '', email: '', ...input });
@@ -93,7 +103,7 @@ export async function updatePerson(
   tx: Executor,
   applicationId: string,
   definition: Definition,
-  keeper: Keeper,
+  keeper: PeopleManager,
   id: string,
   input: PersonChange,
 ): Promise<void> {
@@ -131,7 +141,7 @@ async function takeAssignment(tx: Executor, id: string, one: Assignment): Promis
     throw new Refused(
       409,
       'changed-meanwhile',
-      'Nothing was changed: the person does not hold that any more. Load the page again.',
+      'Nothing was changed, because the person no longer has this role. Reload the page.',
     );
 }
 
@@ -174,7 +184,7 @@ async function putAssignments(tx: Executor, personId: string, given: readonly As
 }
 
 /** Sends a person a link to choose a password anew. What they have goes on until they use it. */
-export async function sendNewLink(applicationId: string, keeper: Keeper, id: string): Promise<void> {
+export async function sendNewLink(applicationId: string, keeper: PeopleManager, id: string): Promise<void> {
   await database().transaction(async (tx) => {
     const { email, confirmed } = await lockedPerson(tx, applicationId, id);
     await sendLink(tx, applicationId, { id, email }, confirmed ? 'again' : 'welcome');
@@ -183,7 +193,7 @@ export async function sendNewLink(applicationId: string, keeper: Keeper, id: str
 }
 
 /** Nobody has to wait any more to sign in as this person, after wrong tries. The person is told; nobody does it for themselves. */
-export async function liftWaitsOf(applicationId: string, keeper: Keeper, id: string): Promise<void> {
+export async function liftWaitsOf(applicationId: string, keeper: PeopleManager, id: string): Promise<void> {
   await database().transaction(async (tx) => {
     const { email } = await lockedPerson(tx, applicationId, id);
     const account = liveAccount(applicationId, email);
@@ -195,7 +205,7 @@ export async function liftWaitsOf(applicationId: string, keeper: Keeper, id: str
 
 async function isOneself(
   tx: Executor,
-  keeper: Keeper,
+  keeper: PeopleManager,
   { id, email }: { readonly id: string; readonly email: string },
 ): Promise<boolean> {
   if ('personId' in keeper) return keeper.personId === id;

@@ -1,8 +1,8 @@
 import { setPriority } from 'node:os';
 import pg from 'pg';
 import { databaseUrl } from '../config.mjs';
-import { log, told } from '../log';
-import { CHANNEL } from '../news/news';
+import { log, errorForLog } from '../log';
+import { CHANNEL } from '../notifications/notices';
 
 /** What is worked on beside the servers, by one process for all that are on one database. */
 interface Work {
@@ -39,7 +39,7 @@ export function workAlone({ lock, begin, hear }: Work): void {
   // Who started it is gone.
   process.stdin.on('end', () => process.exit(0)).resume();
   const end = (error: unknown): void => {
-    log.warn(told(error), 'Nothing is proved for a moment');
+    log.warn(errorForLog(error), 'Checks are paused');
     process.exit(1);
   };
   client.on('error', end);

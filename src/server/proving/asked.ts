@@ -1,7 +1,7 @@
 import { inArray, and, eq } from 'drizzle-orm';
 import { accessOf, compile } from '@/core';
 import { type KnownRecord, type Person, SIGNED_OUT, viewerOfKey } from '@/core/access';
-import type { Asked, Expectation } from '@/core/expectations';
+import type { ExpectationWorld, Expectation } from '@/core/expectations';
 import { type Definition, treeOf } from '@/core/model';
 import { database } from '../database/client';
 import { records } from '../database/schema';
@@ -14,7 +14,7 @@ export async function askedBy(
   definition: Definition,
   people: readonly Person[],
   expectations: readonly Pick<Expectation, 'viewer' | 'record'>[],
-): Promise<Asked> {
+): Promise<ExpectationWorld> {
   const kept = expectations.some(({ viewer }) => viewer.startsWith('kept:'))
     ? await keptViewers(applicationId)
     : [];

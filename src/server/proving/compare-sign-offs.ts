@@ -11,9 +11,9 @@ import {
   gains,
   otherwiseBetween,
   personSays,
-  type Standing,
+  type AccessSnapshot,
 } from '@/core/signing';
-import type { Compared, Listed, Made } from '@/contract/studio/proving';
+import type { Compared, Listed, ChangeInfo } from '@/contract/studio/proving';
 import { database } from '../database/client';
 import { auditEvents, builders, people } from '../database/schema';
 import { draftOf, revisionsSince } from '../drafts/draft';
@@ -36,7 +36,7 @@ const IN_WORDS = new Intl.ListFormat('en-GB');
 const OF_PEOPLE = ['person-created', 'person-changed', 'person-switched-off', 'signed-up', 'joined', 'left'];
 
 /** A standing with when it was: now, or what was signed off. */
-type Known = Standing & { readonly revision: number; readonly at: Date };
+type Known = AccessSnapshot & { readonly revision: number; readonly at: Date };
 
 /** What differs between what was signed off, and now or another sign-off, and by which changes it came. */
 export async function compareSignOff(
@@ -123,8 +123,8 @@ async function signedAt(applicationId: string, id: string): Promise<Known> {
 
 /** What is otherwise with each person, in words: who came, who is gone, and all that changed. */
 function peopleBetween(
-  before: Standing,
-  after: Standing,
+  before: AccessSnapshot,
+  after: AccessSnapshot,
 ): { readonly name: string; readonly says: string }[] {
   const [then, now] = [before, after].map((side) => new Map(side.people.map((one) => [one.id, one])));
   const changed = changedPeople(before, after).map(([was, is]) => ({ was, is, name: is.name }));
@@ -141,7 +141,11 @@ function peopleBetween(
 }
 
 /** By whom each person was changed between two times in what may have given them something, as it is written down. */
-async function changesOfPeople(applicationId: string, after: Date, until: Date): Promise<Map<string, Made>> {
+async function changesOfPeople(
+  applicationId: string,
+  after: Date,
+  until: Date,
+): Promise<Map<string, ChangeInfo>> {
   const person = sql<string>`coalesce(${auditEvents.detail} ->> 'person', ${auditEvents.personId}::text)`;
   const author = sql<string | null>`coalesce(${builders.name}, ${people.name})`;
   const last = sql<Date>`max(${auditEvents.at})`.mapWith(auditEvents.at);

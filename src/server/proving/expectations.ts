@@ -4,7 +4,7 @@ import { idInKey, kindsOf, readMade } from '@/core/access';
 import { answerTo, type Expectation, readLevels } from '@/core/expectations';
 import { type Definition, treeOf } from '@/core/model';
 import { canonicalJson } from '@/core/signing';
-import { againSchema, type Wanted, wantedSchema } from '@/contract/schemas/proving';
+import { againSchema, type NewExpectation, wantedSchema } from '@/contract/schemas/proving';
 import type { ListedExpectation } from '@/contract/studio/proving';
 import { database } from '../database/client';
 import { builders, expectations, people } from '../database/schema';
@@ -13,7 +13,7 @@ import { keptViewers } from '../look/viewers';
 import { draftOf } from '../drafts/draft';
 import { parseBody } from '../http/body';
 import { Refused } from '../http/problem';
-import { tellNews } from '../news/news';
+import { notifyChange } from '../notifications/notices';
 import { peopleOf } from '../people/read';
 import { askedBy } from './asked';
 
@@ -75,7 +75,7 @@ function madeInWords({ roles }: Definition, key: string): string | undefined {
   const made = json === undefined ? undefined : readMade(json);
   if (!made) return undefined;
   const held = made.assignments.flatMap(({ role }) => roles.find(({ id }) => id === role)?.name ?? []);
-  return `Made up: ${held.join(', ') || 'no role'}`;
+  return `Custom: ${held.join(', ') || 'no role'}`;
 }
 
 /** Keeps expectations under a name, as they were sent. */
@@ -100,7 +100,7 @@ export async function expectAsSent(applicationId: string, builderId: string, bod
 export async function addExpectations(
   applicationId: string,
   builderId: string,
-  wanted: readonly Wanted[],
+  wanted: readonly NewExpectation[],
 ): Promise<number> {
   const { definition } = await draftOf(applicationId);
   const all = wanted.flatMap(({ of, ...rest }) => of.map((one) => ({ ...rest, ...one })));
@@ -111,7 +111,7 @@ export async function addExpectations(
       throw new Refused(
         422,
         'expectation',
-        `Nothing was kept: ${missing(definition, rest, asked)} is not there.`,
+        `Nothing was saved, because ${missing(definition, rest, asked)} does not exist.`,
         {
           members: { at: n },
         },
@@ -131,14 +131,14 @@ export async function addExpectations(
       return !known.has(text) && known.add(text);
     });
     if (had.length + added.length > MOST)
-      throw new Refused(422, 'too-many', `An application can have ${MOST} expectations at most.`);
+      throw new Refused(422, 'too-many', `An application can have at most ${MOST} expectations.`);
     for (let n = 0; n < added.length; n += 1000)
       await tx
         .insert(expectations)
         .values(
           added.slice(n, n + 1000).map((expectation) => ({ applicationId, expectation, author: builderId })),
         );
-    if (added.length > 0) await tellNews(tx, applicationId, 'expected');
+    if (added.length > 0) await notifyChange(tx, applicationId, 'expected');
     return added.length;
   });
 }
@@ -159,7 +159,7 @@ export async function removeExpectations(applicationId: string, ids: readonly st
     await tx
       .delete(expectations)
       .where(and(eq(expectations.applicationId, applicationId), inArray(expectations.id, [...ids])));
-    await tellNews(tx, applicationId, 'expected');
+    await notifyChange(tx, applicationId, 'expected');
   });
 }
 
@@ -177,7 +177,11 @@ export async function expectWhatIs(
     for (const { id, by: _, at: __, viewerName: ___, ...one } of chosen) {
       const expect = answerTo(definition, one, asked);
       if (!expect)
-        throw new Refused(422, 'expectation', `“${one.name}” is about what is gone: take it away instead.`);
+        throw new Refused(
+          422,
+          'expectation',
+          `“${one.name}” refers to something that no longer exists. Delete the expectation instead.`,
+        );
       await tx
         .update(expectations)
         .set({
@@ -187,6 +191,6 @@ export async function expectWhatIs(
         })
         .where(and(eq(expectations.applicationId, applicationId), eq(expectations.id, id)));
     }
-    await tellNews(tx, applicationId, 'expected');
+    await notifyChange(tx, applicationId, 'expected');
   });
 }

@@ -1,7 +1,7 @@
 import { parse } from 'csv-parse/sync';
 import { levelsText, readLevels } from '@/core/expectations';
 import { isMoment } from '@/core/model';
-import type { Wanted } from '@/contract/schemas/proving';
+import type { NewExpectation } from '@/contract/schemas/proving';
 import { plainCell, toCsv } from '../csv';
 import { Refused } from '../http/problem';
 import { addExpectations, listExpectations } from './expectations';
@@ -37,18 +37,20 @@ export async function importExpectations(
   text: string,
 ): Promise<number> {
   const rows = readRows(text);
-  const wanted = rows.map(({ row, line }): Wanted => {
+  const wanted = rows.map(({ row, line }): NewExpectation => {
     const fault = (message: string): Refused =>
       new Refused(422, 'csv', `Nothing was added. Line ${line}: ${message}`);
     if (!readLevels(row.expect))
-      throw fault(`“${row.expect}” is no level. Write none, see or edit, or two of them as see..edit.`);
+      throw fault(`“${row.expect}” is not a level. Use none, see or edit, or a range such as see..edit.`);
     if (row.at && !isMoment(row.at))
-      throw fault(`“${row.at}” is no moment. Write it as 2026-03-14T09:30:00Z, or leave it empty.`);
+      throw fault(
+        `“${row.at}” is not a valid date and time. Write it like 2026-03-14T09:30:00Z, or leave it empty.`,
+      );
     const [entity = '', id = ''] = row.record.split(/:(.*)/s);
     if (row.record && (!entity || !id))
-      throw fault(`“${row.record}” is no record. Write it as entity:ID, or leave it empty.`);
+      throw fault(`“${row.record}” is not a valid record. Write it as entity:ID, or leave it empty.`);
     return {
-      name: row.name || 'From a file',
+      name: row.name || 'Imported from a file',
       reason: row.reason,
       of: [
         {
@@ -80,7 +82,7 @@ function readRows(text: string): { readonly row: Row; readonly line: number }[] 
     throw new Refused(422, 'csv', `Nothing was added. ${(error as Error).message}`);
   }
   if (read.length === 0)
-    throw new Refused(422, 'csv', 'Nothing was added: there is no line below the header.');
+    throw new Refused(422, 'csv', 'Nothing was added, because there are no lines below the header.');
   return read.map(({ record, info }) => ({
     row: Object.fromEntries(COLUMNS.map((one) => [one, record[one] ?? ''])) as Row,
     line: info.lines,

@@ -1,6 +1,6 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { CHECKS, type Rank } from '@/core/findings';
-import type { Proof, ProofCounts, ReleaseCounts, Since } from '@/contract/studio/proving';
+import type { ProofState, ProofCounts, ReleaseCounts, Since } from '@/contract/studio/proving';
 import { database } from '../database/client';
 import {
   applications,
@@ -13,7 +13,7 @@ import {
   setAside,
 } from '../database/schema';
 import { Refused } from '../http/problem';
-import { tellNews } from '../news/news';
+import { notifyChange } from '../notifications/notices';
 import { newestProof } from './newest';
 
 /** The edit with which something came, by who made it too. */
@@ -24,7 +24,7 @@ const LATELY = 5;
 const TITLES = new Map(CHECKS.map(({ kind, title }) => [kind, title]));
 
 /** What was found out about the newest revision; undefined where none was looked through yet. */
-export async function proofOf(applicationId: string): Promise<Proof | undefined> {
+export async function proofOf(applicationId: string): Promise<ProofState | undefined> {
   const row = await newestProof(applicationId);
   if (!row) return undefined;
   const aside = await asideIn(applicationId);
@@ -123,7 +123,7 @@ export async function setFindingAside(
       .where(and(eq(setAside.applicationId, applicationId), eq(setAside.key, key)));
   } else {
     const found = (await newestProof(applicationId))?.findings.find((one) => one.key === key);
-    if (!found) throw new Refused(409, 'gone', 'This is not found any more. Load the page again.');
+    if (!found) throw new Refused(409, 'gone', 'This finding no longer exists. Reload the page.');
     const values = { basis: found.basis, reason, author: builderId, at: new Date() };
     await database()
       .insert(setAside)
@@ -134,7 +134,7 @@ export async function setFindingAside(
     .select({ head: applications.headRevision })
     .from(applications)
     .where(eq(applications.id, applicationId));
-  await tellNews(database(), applicationId, `proved ${head}`);
+  await notifyChange(database(), applicationId, `proved ${head}`);
 }
 
 async function asideIn(applicationId: string) {

@@ -14,7 +14,7 @@ import {
   releases,
 } from '../database/schema';
 import { draftAt, draftOf } from '../drafts/draft';
-import { tellNews } from '../news/news';
+import { notifyChange } from '../notifications/notices';
 import { peopleCounted, peopleOf } from '../people/read';
 import { askedBy } from './asked';
 import { newestProof } from './newest';
@@ -29,7 +29,7 @@ const LONG_MS = 1000;
 const KEPT = 50;
 const SOME = 5;
 
-type Proof = Pick<typeof proofs.$inferSelect, 'revision' | 'findings' | 'broken'>;
+type StoredProof = Pick<typeof proofs.$inferSelect, 'revision' | 'findings' | 'broken'>;
 
 /**
  * Works out what is probably wrong with the newest revision of a draft, and which expectations it breaks, and keeps it;
@@ -43,7 +43,7 @@ export async function prove(applicationId: string): Promise<boolean> {
   // Deleted since, or the copy that a sweep asks.
   if (!application || application.sweepOf !== null) return false;
   const { head } = application;
-  let last: Proof | undefined = await newestProof(applicationId);
+  let last: StoredProof | undefined = await newestProof(applicationId);
   const [people, counted] = await Promise.all([peopleOf(applicationId), peopleCounted(applicationId)]);
   const expected = await expectationsOf(applicationId);
   const from = last && last.revision < head ? Math.max(last.revision + 1, head - ONE_BY_ONE) : head;
@@ -51,7 +51,7 @@ export async function prove(applicationId: string): Promise<boolean> {
     const begun = performance.now();
     const { definition } = await draftAt(applicationId, revision);
     const broken = await brokenNow(applicationId, definition, people, expected);
-    const proof: Proof = {
+    const proof: StoredProof = {
       revision,
       findings: keptFindings(definition, counted, revision, last),
       broken: broken.map((one): BrokenExpectation => ({
@@ -66,7 +66,7 @@ export async function prove(applicationId: string): Promise<boolean> {
   await forgetOld(applicationId, head);
   // The next revision is worked out from this one: what an edit leaves as it is, is the very same then.
   await draftOf(applicationId);
-  await tellNews(database(), applicationId, `proved ${head}`);
+  await notifyChange(database(), applicationId, `proved ${head}`);
   return true;
 }
 
@@ -94,7 +94,7 @@ function keptFindings(
   definition: Definition,
   people: readonly Person[],
   revision: number,
-  last: Proof | undefined,
+  last: StoredProof | undefined,
 ): KeptFinding[] {
   const known = new Map(last?.findings.map((one) => [one.key, one.since] as const));
   const persons = everybody(people).filter(({ key }) => idInKey('person', key) !== undefined);
@@ -127,7 +127,7 @@ function shortened(whom: Finding['whom']): KeptFinding['whom'] {
   };
 }
 
-async function keep(applicationId: string, proof: Proof, expected: number): Promise<void> {
+async function keep(applicationId: string, proof: StoredProof, expected: number): Promise<void> {
   const values = { ...proof, expected, at: new Date() };
   await database()
     .insert(proofs)

@@ -1,4 +1,4 @@
-import { log, told } from '../log';
+import { log, errorForLog } from '../log';
 import { workAlone } from './alone';
 import { prove, toBeProved } from './prove';
 
@@ -18,7 +18,9 @@ async function work(): Promise<void> {
   working = true;
   for (const id of waiting) {
     waiting.delete(id);
-    await prove(id).catch((error: unknown) => log.warn(told(error), 'An application could not be proved'));
+    await prove(id).catch((error: unknown) =>
+      log.warn(errorForLog(error), 'An application could not be checked'),
+    );
   }
   working = false;
 }
@@ -35,7 +37,7 @@ workAlone({
     // By another version of the program other things may be found: all is looked through once.
     await catchUp(new Date());
     setInterval(() => {
-      catchUp().catch((error: unknown) => log.warn(told(error), 'What is over by now was not looked for'));
+      catchUp().catch((error: unknown) => log.warn(errorForLog(error), 'The check for expired dates failed'));
     }, LOOKING_MS);
   },
   hear: (applicationId, what) => {

@@ -37,7 +37,7 @@ export async function signOffSheet(applicationId: string, id: string, part: numb
         name,
         roles: active
           ? assignments.map(({ role }) => roles.get(role) ?? role).join(', ') || 'no role'
-          : 'switched off',
+          : 'account disabled',
       })),
     },
   };

@@ -7,7 +7,7 @@ import { auditEvents, builders, edits, releases, signOffs } from '../database/sc
 import { isUuid } from '../database/uuid';
 import { draftAt } from '../drafts/draft';
 import { notThere } from '../http/problem';
-import { tellNews } from '../news/news';
+import { notifyChange } from '../notifications/notices';
 import { peopleOf } from '../people/read';
 
 type SignOff = typeof signOffs.$inferSelect;
@@ -56,7 +56,7 @@ export async function signOff(
     await tx
       .insert(auditEvents)
       .values({ applicationId, builderId, what: 'signed-off', detail: { revision, id: row?.id ?? '' } });
-    await tellNews(tx, applicationId, 'signed');
+    await notifyChange(tx, applicationId, 'signed');
     return row?.id ?? '';
   });
 }

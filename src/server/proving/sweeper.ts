@@ -1,4 +1,4 @@
-import { log, told } from '../log';
+import { log, errorForLog } from '../log';
 import { workAlone } from './alone';
 import { dropLeftCopies, runSweep, sweepsToRun } from './sweep/run';
 
@@ -13,7 +13,7 @@ function sweep(): void {
   sweeping = sweeping.then(async () => {
     for (const id of await sweepsToRun()) await runSweep(id, server);
   });
-  sweeping.catch((error: unknown) => log.warn(told(error), 'A sweep was broken off'));
+  sweeping.catch((error: unknown) => log.warn(errorForLog(error), 'A sweep was interrupted'));
 }
 
 workAlone({

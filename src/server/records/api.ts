@@ -121,7 +121,11 @@ export class RecordsApi {
 function seenVersion(request: Request): string {
   const tag = /^"([A-Za-z0-9_-]{1,40})"$/.exec(request.headers.get('if-match') ?? '');
   if (!tag?.[1])
-    throw new Refused(428, 'version-needed', 'Send If-Match with the ETag of the record as you read it.');
+    throw new Refused(
+      428,
+      'version-needed',
+      'The If-Match header is missing. Send the ETag of the record as you last read it.',
+    );
   return tag[1];
 }
 

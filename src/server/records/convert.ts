@@ -1,6 +1,15 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import { type Conversion, convert, type Lost, type Pointing, textOf, typeKey } from '@/core/converting';
-import { type Definition, type Entity, type Id, type Value, type Values } from '@/core/model';
+import { type Conversion, convert, type Lost } from '@/core/converting';
+import {
+  type Definition,
+  type Entity,
+  type Id,
+  type Pointing,
+  textOf,
+  typeKey,
+  type Value,
+  type Values,
+} from '@/core/model';
 import type { Executor } from '../database/client';
 import { keptValues, records, type RecordKind } from '../database/schema';
 import type { Tell } from '../http/progress';
@@ -59,7 +68,7 @@ export async function convertRecords(
   return told;
 }
 
-interface Turn {
+interface ValueConversion {
   readonly id: Id;
   readonly field: Id;
   readonly type: string;
@@ -113,7 +122,7 @@ async function convertEntity(
       tx,
     );
     const turned = new Map<Id, Record<Id, Value | null>>();
-    const turns: Turn[] = [];
+    const turns: ValueConversion[] = [];
     for (const { id, values } of rows)
       changes.forEach(({ field, from }, n) => {
         const count = counts[n];
@@ -186,7 +195,7 @@ async function put(
   { applicationId, kind }: Of,
   entity: Id,
   turned: ReadonlyMap<Id, Values>,
-  turns: readonly Turn[],
+  turns: readonly ValueConversion[],
   tx: Executor,
 ): Promise<void> {
   if (turned.size === 0) return;
@@ -196,7 +205,7 @@ async function put(
       as new (id, values)
     where application_id = ${applicationId} and kind = ${kind} and entity = ${entity} and records.id = new.id`);
   if (turns.length === 0) return;
-  const column = (key: keyof Turn) => sql.param(turns.map((one) => String(one[key])));
+  const column = (key: keyof ValueConversion) => sql.param(turns.map((one) => String(one[key])));
   const json = (key: 'value' | 'became') => sql.param(turns.map((one) => JSON.stringify(one[key])));
   await tx.execute(sql`
     insert into ${keptValues} (application_id, kind, entity, id, field, type, value, became)

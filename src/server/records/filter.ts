@@ -52,14 +52,14 @@ export function readFilter(access: Access, entity: Entity, text: string): Formul
   const parsed = parse(terms, text);
   if (!parsed.ok) {
     const { place, message, mend } = parsed.problem;
-    throw new Refused(422, 'filter', `The filter cannot be read ${place}: ${message} ${mend}`);
+    throw new Refused(422, 'filter', `The filter has an error ${place}: ${message} ${mend}`);
   }
   const questions = allWithin(parsed.value).filter((one) => partsOf(one).length === 0).length;
   if (questions > MOST_QUESTIONS)
     throw new Refused(
       422,
       'filter',
-      `The filter asks ${questions} questions; it may ask ${MOST_QUESTIONS}. Ask fewer at once.`,
+      `The filter has ${questions} comparisons, but at most ${MOST_QUESTIONS} are allowed. Simplify the filter.`,
     );
   return filterFormula(access, terms, parsed.value);
 }

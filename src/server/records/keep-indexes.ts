@@ -13,7 +13,7 @@ const FROM_RECORDS = 2000;
 const MOST_INDEXES = 200;
 
 /** What was done: how many indexes were made and dropped. */
-interface Kept {
+interface IndexChanges {
   readonly made: number;
   readonly dropped: number;
 }
@@ -23,7 +23,7 @@ interface Kept {
  * and without blocking who reads or writes (CREATE INDEX CONCURRENTLY). The connection is of the role that owns the
  * tables, and is in no transaction. One at a time does it, however many try. Throws what the database refuses.
  */
-export async function keepIndexes(client: pg.Client, signal?: AbortSignal): Promise<Kept> {
+export async function keepIndexes(client: pg.Client, signal?: AbortSignal): Promise<IndexChanges> {
   const on: Executor = drizzle(client, { schema });
   const { rows } = await on.execute<{ mine: boolean }>(sql`select pg_try_advisory_lock(13) as mine`);
   if (!rows[0]?.mine) return { made: 0, dropped: 0 };

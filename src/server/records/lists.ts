@@ -157,7 +157,7 @@ export class WholeList {
     input: Input,
   ): Promise<StoredRecord[]> {
     if (chosen.length === 0 || chosen.length > MOST_CHANGED)
-      throw new Refused(422, 'how-many', `Choose from 1 to ${MOST_CHANGED} records.`);
+      throw new Refused(422, 'how-many', `Select between 1 and ${MOST_CHANGED} records.`);
     const { carries } = this;
     return changeMany(this.scope, writer, this.entity, chosen, input, (record) => holds(carries, record));
   }

@@ -246,7 +246,7 @@ function orderSql(access: Access, row: Row, sort: Query['sort']): SQL[] {
   if (!sort) return [sql`${records.createdAt}`];
   const field = row.entity.fields.find((one) => one.id === sort.field);
   if (!field || access.level(access.element(field.id), undefined) === NONE)
-    throw new Refused(422, 'no-such-field', `There is no field ${sort.field} to sort by.`);
+    throw new Refused(422, 'no-such-field', `The sort field ${sort.field} does not exist.`);
   const direction = sort.descending ? sql`desc` : sql`asc`;
   return [sql`${sortedSql(access, row, field)} ${direction} nulls last`];
 }

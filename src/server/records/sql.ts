@@ -4,14 +4,15 @@ import {
   type Atom,
   CAPITALS,
   type Formula,
-  type Must,
+  type RequiredResult,
   readAs,
   type Reading,
   readingOf,
   SMALL,
   type Term,
+  type Test,
 } from '@/core/condition';
-import { type Entity, type EntityField, type Id, unitsOf, type Value } from '@/core/model';
+import { type Entity, type EntityField, type Id, kindOf, listedIn, type Value } from '@/core/model';
 import { registeredSql } from './registered';
 
 /** A row of `records` under the name that a query gives it. */
@@ -68,8 +69,19 @@ function termSql(row: Row, term: Term): SQL {
   return stepSql(row, through, (target) => readSql(sql`${target}.data -> ${field}::text`, as));
 }
 
+/** How each test is asked of two terms of the same form. */
+const TESTS: Readonly<Record<Test, (left: SQL, right: SQL) => SQL>> = {
+  '=': (left, right) => sql`(${left} = ${right})`,
+  '<': (left, right) => sql`(${left} < ${right})`,
+  '<=': (left, right) => sql`(${left} <= ${right})`,
+  contains: (left, right) => sql`(strpos(${left}, ${right}) > 0)`,
+  'starts with': (left, right) => sql`starts_with(${left}, ${right})`,
+  'ends with': (left, right) => sql`(right(${left}, length(${right})) = ${right})`,
+};
+
 /** One question as SQL: true, false, or null where it cannot be told. */
 function atomSql(row: Row, atom: Atom): SQL {
+  if ('left' in atom) return TESTS[atom.is](termSql(row, atom.left), termSql(row, atom.right));
   switch (atom.is) {
     case 'empty': {
       const { of } = atom;
@@ -102,16 +114,6 @@ function atomSql(row: Row, atom: Atom): SQL {
         atom.name,
         atom.with.map((term) => termSql(row, term)),
       );
-    case 'contains':
-      return sql`(strpos(${termSql(row, atom.left)}, ${termSql(row, atom.right)}) > 0)`;
-    case 'starts with':
-      return sql`starts_with(${termSql(row, atom.left)}, ${termSql(row, atom.right)})`;
-    case 'ends with': {
-      const [text, end] = [termSql(row, atom.left), termSql(row, atom.right)];
-      return sql`(right(${text}, length(${end})) = ${end})`;
-    }
-    default:
-      return sql`(${termSql(row, atom.left)} ${sql.raw(atom.is)} ${termSql(row, atom.right)})`;
   }
 }
 
@@ -120,7 +122,7 @@ function atomSql(row: Row, atom: Atom): SQL {
  * JSON as it is, which is a good deal faster than reading it first. A value of another form is none of them,
  * and where it matters that it cannot be told (`be false`), its form is looked at.
  */
-function quickSql(row: Row, atom: Atom, must: Must): Asked | undefined {
+function quickSql(row: Row, atom: Atom, must: RequiredResult): FieldTest | undefined {
   const asked = constantsAsked(row, atom);
   if (!asked || asked.values.length === 0) return undefined;
   const json = stored(row, asked.field);
@@ -184,14 +186,14 @@ function constantsAsked(
 }
 
 /** A question as SQL, what null stands for, and whether an index may find what it asks for. */
-interface Asked {
+interface FieldTest {
   readonly sql: SQL;
   readonly unsure: boolean;
   readonly found?: boolean;
 }
 
 /** One question that must be answered so. */
-function askedSql(row: Row, atom: Atom, must: Must): Asked {
+function askedSql(row: Row, atom: Atom, must: RequiredResult): FieldTest {
   const quick = quickSql(row, atom, must);
   if (quick) return quick;
   const asked = atomSql(row, atom);
@@ -214,7 +216,7 @@ export const passesSql = (row: Row, formula: Formula, shownTo?: Access): SQL =>
 
 function partSql(row: Row, formula: Formula, shownTo: Access | undefined, mayBeNull: boolean): SQL {
   if (typeof formula === 'boolean') return formula ? sql`true` : sql`false`;
-  const answer = (on: Row, atom: Atom, must: Must): SQL => {
+  const answer = (on: Row, atom: Atom, must: RequiredResult): SQL => {
     const { sql: asked, unsure, found } = askedSql(on, atom, must);
     return mayBeNull && found ? asked : sql`coalesce(${asked}, ${sql.raw(String(unsure))})`;
   };
@@ -242,10 +244,7 @@ export function sortedSql(access: Access, row: Row, field: EntityField): SQL {
 
 /** Is a list sorted by what is stored in the field itself, so that an index can give the order? */
 export const orderedBy = ({ type }: EntityField): boolean =>
-  type.kind === 'number' ||
-  type.kind === 'money' ||
-  type.kind === 'date' ||
-  (type.kind === 'text' && !type.long);
+  kindOf(type).asks === 'order' || (type.kind === 'text' && !type.long);
 
 /** The order of a field's values; of texts by as much as an index can hold, which is all of those that may be stored. */
 function valueOrder(row: Row, field: EntityField): SQL {
@@ -290,9 +289,10 @@ export function saysSql(
 ): SQL | undefined {
   const { type } = field;
   if (openToAll && access.doors.field(field.id, 'existing').see === true) {
-    if (type.kind === 'choice' || type.kind === 'unit') {
-      const named = type.kind === 'choice' ? type.options : unitsOf(access.compiled.definition);
-      const found = named.filter(({ name }) => name.toLowerCase().includes(words.toLowerCase()));
+    if (kindOf(type).listed) {
+      const found = listedIn(type, access.compiled.definition).filter(({ name }) =>
+        name.toLowerCase().includes(words.toLowerCase()),
+      );
       if (found.length === 0) return undefined;
       return sql`${writtenSql(row, field.id)} = any(${sql.param(found.map(({ id }) => id))}::text[])`;
     }
@@ -309,8 +309,8 @@ const wordsIndexedSql = (row: Row, field: EntityField): SQL => sql`lower(${value
 
 function wordsSql(access: Access, row: Row, field: EntityField): SQL {
   const { type } = field;
-  if (type.kind === 'choice' || type.kind === 'unit') {
-    const named = type.kind === 'choice' ? type.options : unitsOf(access.compiled.definition);
+  if (kindOf(type).listed) {
+    const named = listedIn(type, access.compiled.definition);
     if (named.length === 0) return sql`null::text`;
     const cases = named.map((one) => sql`when ${one.id}::text then ${one.name}::text`);
     return sql`(case zg_text(${stored(row, field.id)}) ${sql.join(cases, sql` `)} end collate "C")`;

@@ -3,7 +3,7 @@ import type { Entity, Id, Values } from '@/core/model';
 import type { Executor } from '../database/client';
 import { applications, paneRecords, panes, records, type RecordKind } from '../database/schema';
 import { Refused } from '../http/problem';
-import { tellNews } from '../news/news';
+import { notifyChange } from '../notifications/notices';
 
 /** Where records are: of one application, sample or live; perhaps as one pane of the look bench has them. */
 export interface Place {
@@ -64,7 +64,7 @@ export async function beginWriting({ applicationId, pane, release }: Place, tx: 
       throw new Refused(
         409,
         'released-meanwhile',
-        'The application has changed meanwhile. Load the page again; nothing was written.',
+        'Nothing was saved, because the application has changed in the meantime. Reload the page and try again.',
       );
   }
   if (pane !== undefined)
@@ -142,5 +142,5 @@ const MANY = 1000;
 
 /** Tells the keeper of indexes, once the transaction is stored, that many live records were written. */
 export async function tellOfMany({ applicationId, kind }: Place, count: number, tx: Executor): Promise<void> {
-  if (kind === 'live' && count >= MANY) await tellNews(tx, applicationId, 'records');
+  if (kind === 'live' && count >= MANY) await notifyChange(tx, applicationId, 'records');
 }

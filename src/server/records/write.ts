@@ -130,7 +130,7 @@ export async function changeMany(
         throw new Refused(
           error.status,
           error.code,
-          `Nothing was changed. The ${ordinal(n + 1)} chosen record: ${error.detail}`,
+          `Nothing was changed, because of a problem with the ${ordinal(n + 1)} selected record: ${error.detail}`,
           error.more,
         );
       }
@@ -154,7 +154,7 @@ async function updateIn(
   may: (record: RecordFacts) => boolean = () => true,
 ): Promise<StoredRecord> {
   const stored = await lockedRecord(scope, entity, id, tx);
-  if (!may(stored)) throw new Refused(403, 'action-closed', 'You may not do this here.');
+  if (!may(stored)) throw new Refused(403, 'action-closed', 'You do not have permission to do this here.');
   const update = scope.access.compiled.tree.action(entity, 'update');
   const levelsOn = (record: RecordFacts) => (field: EntityField) =>
     levelOn(scope.access.doors.field(field.id, 'existing'), record);
@@ -304,7 +304,7 @@ export async function deleteRecord(
       throw new Refused(
         409,
         'in-use',
-        `This ${entity.name.toLowerCase()} cannot be deleted: it is still in use.`,
+        `This ${entity.name.toLowerCase()} cannot be deleted, because another record refers to it.`,
       );
     await putRecord(scope, entity, id, stored.version, null, tx);
     await audit(tx, scope, writer, 'delete', entity, id);
@@ -324,7 +324,7 @@ async function lockedRecord(
 
 function requireOpen(scope: RecordScope, action: Action, record: RecordFacts): void {
   if (!holds(scope.access.doors.action(action.id).edit, record))
-    throw new Refused(403, 'action-closed', 'You may not do this here.');
+    throw new Refused(403, 'action-closed', 'You do not have permission to do this here.');
 }
 
 function requireVersion(scope: RecordScope, stored: KnownRecord, seen: string): void {
@@ -333,7 +333,7 @@ function requireVersion(scope: RecordScope, stored: KnownRecord, seen: string): 
     throw new Refused(
       412,
       'changed-meanwhile',
-      'Somebody else has changed this record. Load it again, then make your change.',
+      'Someone else has changed this record. Reload it, then make your change again.',
       {
         headers: { ETag: `"${tag}"` },
       },
@@ -343,7 +343,11 @@ function requireVersion(scope: RecordScope, stored: KnownRecord, seen: string): 
 /** The result must be one that the viewer could have put there: the action, which is within rows, is open for it. */
 function requirePlace(scope: RecordScope, action: Action, proposed: RecordFacts): void {
   if (!holds(scope.access.doors.action(action.id).edit, proposed))
-    throw new Refused(403, 'out-of-reach', 'This would put the record where you may not put it.');
+    throw new Refused(
+      403,
+      'out-of-reach',
+      'You cannot save these values, because you do not have permission for the resulting record.',
+    );
 }
 
 /** Refuses the request if it writes any field that it may not. A hidden field is as one that does not exist. */
@@ -357,11 +361,11 @@ function requireWritable(entity: Entity, input: Input, levelOf: (field: EntityFi
     if (level === NONE) status = 422;
     problems.push({
       field: id,
-      detail: level === NONE ? 'There is no such field.' : 'You may read this, not change it.',
+      detail: level === NONE ? 'This field does not exist.' : 'You can read this field but cannot change it.',
     });
   }
   if (problems.length > 0)
-    throw new Refused(status, 'field-closed', 'Nothing was changed: some fields cannot be written.', {
+    throw new Refused(status, 'field-closed', 'Nothing was changed, because some fields cannot be edited.', {
       errors: problems,
     });
 }
@@ -382,7 +386,7 @@ function readInput(
       reading.value !== null &&
       !unitAndBelow(definition, String(reading.value))
     )
-      problems.push({ field: field.id, detail: 'There is no such unit.' });
+      problems.push({ field: field.id, detail: 'This unit does not exist.' });
     else values[field.id] = reading.value;
   }
   return { values, problems };
@@ -397,16 +401,21 @@ function missing(
   const empty = fields.filter((field) => field.required && (values[field.id] ?? null) === null);
   const named = empty.filter((field) => levelOf(field) > NONE);
   if (empty.length > named.length && named.length === 0)
-    throw new Refused(403, 'action-closed', 'You may not do this here.');
-  return named.map((field) => ({ field: field.id, detail: `${field.name} is needed.` }));
+    throw new Refused(403, 'action-closed', 'You do not have permission to do this here.');
+  return named.map((field) => ({ field: field.id, detail: `${field.name} is required.` }));
 }
 
 function requireSound(problems: readonly FieldProblem[]): void {
   const first = problems.filter((one, i) => problems.findIndex((other) => other.field === one.field) === i);
   if (first.length > 0)
-    throw new Refused(422, 'values', 'Nothing was changed: some values need another look.', {
-      errors: first,
-    });
+    throw new Refused(
+      422,
+      'values',
+      'Nothing was changed, because some values are not valid. Check the marked fields.',
+      {
+        errors: first,
+      },
+    );
 }
 
 /**
@@ -435,7 +444,7 @@ async function targetProblems(
     if (field.type.kind !== 'record' || typeof id !== 'string') continue;
     // Held until the end, so that it is not deleted under this write.
     if (!(await openRecord(scope, tree.need(field.type.entity, 'rows').node, id, tx, 'share')))
-      problems.push({ field: field.id, detail: 'There is no such record.' });
+      problems.push({ field: field.id, detail: 'This record does not exist.' });
   }
   return problems;
 }

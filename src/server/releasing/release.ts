@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import { unsound } from '@/core';
+import { findInvalidState } from '@/core';
 import { conversionsOf } from '@/core/converting';
 import type { Definition } from '@/core/model';
 import { patientDatabase, type Executor } from '../database/client';
@@ -7,7 +7,7 @@ import { applications, auditEvents, releases } from '../database/schema';
 import { Refused } from '../http/problem';
 import type { Tell } from '../http/progress';
 import { today } from '../today';
-import { tellNews } from '../news/news';
+import { notifyChange } from '../notifications/notices';
 import { breaksOf } from '../proving/breaking';
 import { convertRecords } from '../records/convert';
 import { waitForWriters } from '../records/store';
@@ -47,13 +47,13 @@ export async function release(
       throw new Refused(
         409,
         'changed-meanwhile',
-        'The draft has changed since you reviewed it. Review it again.',
+        'The draft has changed since your review. Review it again before you release.',
         {
           members: { since: await revisionsSince(applicationId, reviewed, tx) },
         },
       );
     const { definition, revision } = await draftAt(applicationId, reviewed, tx);
-    const problems = unsound(definition, { screens: true });
+    const problems = findInvalidState(definition, { screens: true });
     if (problems[0])
       throw new Refused(422, 'unsound', `Nothing was released. ${problems[0].message}`, { problems });
     const broken = await breaksOf(applicationId, definition);
@@ -73,7 +73,7 @@ export async function release(
       what: 'release',
       detail: { number, revision, ...(broken.length > 0 && { broken: broken.length, despite }) },
     });
-    await tellNews(tx, applicationId, 'release');
+    await notifyChange(tx, applicationId, 'release');
     return number;
   });
 }
@@ -85,13 +85,13 @@ function requireReason(mayBreak: boolean, broken: readonly { name: string }[], d
     throw new Refused(
       409,
       'expectations',
-      `Nothing was released. It breaks what is expected: ${said}. Change the draft, or what is expected.`,
+      `Nothing was released, because the draft breaks expectations: ${said}. Change the draft or the expectations.`,
     );
   if (despite.trim() === '')
     throw new Refused(
       409,
       'expectations',
-      `Nothing was released. It breaks what is expected: ${said}. Say why that may be.`,
+      `Nothing was released, because the draft breaks expectations: ${said}. To release it anyway, give a reason.`,
     );
 }
 

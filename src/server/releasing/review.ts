@@ -1,9 +1,9 @@
 import { difference, viewerOfPerson } from '@/core';
 import {
-  asksWhen,
+  dependsOnTime,
   type Circumstances,
   everybody,
-  Held,
+  Grants,
   type Person,
   rightNow,
   SIGNED_OUT_KEY,
@@ -17,13 +17,13 @@ import {
   type Effect,
   type Following,
   fullName,
-  moversOf,
+  viewersAffected,
   opensOf,
   type Power,
   powerOf,
   reachSteps,
   type Review,
-  type Shift,
+  type AccessDifference,
 } from '@/core/edit';
 import { type Definition, type Id, treeOf } from '@/core/model';
 import { type Run, takeSteps } from '../http/progress';
@@ -84,12 +84,14 @@ export async function review(applicationId: string, { tell, signal }: Partial<Ru
         about,
         done,
         effect: shift && (await effects.withRecords(shift)),
-        asksWhen: conditionsIn(change).some((one) => [before, after].some((side) => asksWhen(side, one))),
+        asksWhen: conditionsIn(change).some((one) =>
+          [before, after].some((side) => dependsOnTime(side, one)),
+        ),
         following: id === undefined ? [] : grouped(following.get(id) ?? []),
       });
     }
   }
-  const { gaining, losing, all } = moversOf(shifts);
+  const { gaining, losing, all } = viewersAffected(shifts);
   const others = [...all].filter((key) => !gaining.has(key) && !losing.has(key));
   return {
     revision: draft.revision,
@@ -149,7 +151,7 @@ class Effects {
     private readonly samples: SamplesCompared,
   ) {}
 
-  of({ element: id, groups }: Shift<string>): Effect {
+  of({ element: id, groups }: AccessDifference<string>): Effect {
     const element = treeOf(this.after).get(id) ?? treeOf(this.before).get(id);
     return {
       element: id,
@@ -170,11 +172,13 @@ class Effects {
     return named;
   }
 
-  async withRecords(shift: Shift<string>): Promise<Effect> {
+  async withRecords(shift: AccessDifference<string>): Promise<Effect> {
     const effect = this.of(shift);
     const moved = await Promise.all(
       effect.moved.map(async (one, n) => {
-        const { before, after, who, elsewhen } = shift.groups[n] as Shift<string>['groups'][number];
+        const { before, after, who, elsewhen } = shift.groups[
+          n
+        ] as AccessDifference<string>['groups'][number];
         const depends = before.least < before.most || after.least < after.most;
         if (!depends || elsewhen) return one;
         return { ...one, records: await this.samples.otherRecords(shift.element, who) };
@@ -213,7 +217,7 @@ function withHolders(
 ): Review['power'][number] {
   if (!holders) return { about, said };
   const holds = (person: Person): boolean => {
-    const held = new Held(after, viewerOfPerson(person), at);
+    const held = new Grants(after, viewerOfPerson(person), at);
     return 'role' in holders ? held.roles.has(holders.role) : held.privileges.has(holders.privilege);
   };
   return { about, said, ...firstOf(people.filter(holds).map(({ name }) => name)) };
@@ -227,12 +231,12 @@ function groupsByTheirPeople(
   at: Circumstances,
 ): Review['power'][number][] {
   const heldIn = (definition: Definition) =>
-    people.map((person) => ({ person, held: new Held(definition, viewerOfPerson(person), at) }));
+    people.map((person) => ({ person, held: new Grants(definition, viewerOfPerson(person), at) }));
   const sides = [before, after].map((definition) => ({ definition, everyone: heldIn(definition) }));
   const inGroup = (group: Id): Set<Person>[] =>
     sides.map(({ definition, everyone }) => {
       if (!definition.groups.some(({ id }) => id === group)) return new Set();
-      const isIn = (held: Held): boolean => held.isSpokenOf({ kind: 'group', group })('be true') === true;
+      const isIn = (held: Grants): boolean => held.isSpokenOf({ kind: 'group', group })('be true') === true;
       return new Set(everyone.flatMap(({ person, held }) => (isIn(held) ? [person] : [])));
     });
   return after.groups.flatMap(({ id, name }) => {
@@ -242,6 +246,9 @@ function groupsByTheirPeople(
       some.length === 0
         ? []
         : [{ about: `Group ${name}`, said: words, ...firstOf(some.map((one) => one.name)) }];
-    return [...said('These come to be in it.', come), ...said('These are no longer in it.', gone)];
+    return [
+      ...said('These people will be in the group.', come),
+      ...said('These people will no longer be in the group.', gone),
+    ];
   });
 }

@@ -77,7 +77,7 @@ export async function limited<T>(
   if (done === undefined) {
     await keepFailure(account, client);
     await tellOf(account);
-    throw new Refused(401, 'wrong-credentials', 'This e-mail address and password do not go together.');
+    throw new Refused(401, 'wrong-credentials', 'The email address or password is incorrect.');
   }
   const own = database()
     .select({ source: signInAttempts.source })
@@ -228,7 +228,7 @@ async function tellOf(account: string): Promise<void> {
     .values({
       applicationId,
       to: email,
-      subject: 'Somebody tries to sign in as you',
-      body: `There were ${TOLD_AFTER} wrong tries to sign in with this address today. If it was not you, there is nothing to do: each makes the next one wait longer, and your own devices are not stopped.`,
+      subject: 'Failed attempts to sign in to your account',
+      body: `There have been ${TOLD_AFTER} failed attempts to sign in with this email address today. If this was not you, you do not need to do anything: each failed attempt makes the next one wait longer, and your own devices are not affected.`,
     });
 }

@@ -17,7 +17,11 @@ interface Waiting {
  */
 export async function liftWaits(tx: Executor, { account, ...message }: Waiting, own: boolean): Promise<void> {
   if (own)
-    throw new Refused(403, 'own-waits', 'Nobody lifts their own wait. Ask somebody else who may, or wait.');
+    throw new Refused(
+      403,
+      'own-waits',
+      'You cannot clear your own sign-in delay. Ask someone else who can, or wait.',
+    );
   const lifted = await tx
     .insert(liftedWaits)
     .values({ account })
@@ -31,12 +35,12 @@ export async function liftWaits(tx: Executor, { account, ...message }: Waiting, 
     throw new Refused(
       429,
       'lifted-lately',
-      'The wait was lifted within the last hour already. It can be lifted once an hour.',
+      'The sign-in delay was cleared less than an hour ago. It can be cleared once an hour.',
       { headers: { 'Retry-After': '3600' } },
     );
   await tx.insert(outbox).values({
     ...message,
-    subject: 'You need not wait to sign in any more',
-    body: 'After wrong tries to sign in as you, somebody who looks after accounts has lifted the wait. If you did not ask them to, tell them: somebody may be guessing your password.',
+    subject: 'You can sign in again without waiting',
+    body: 'There were failed attempts to sign in to your account, and someone who manages accounts has cleared the sign-in delay. If you did not ask for this, contact them: someone may be guessing your password.',
   });
 }

@@ -48,7 +48,7 @@ let known: { name: string; demoPassword: string | null } | undefined;
 export async function theInstallation(): Promise<{ name: string; demoPassword: string | null }> {
   if (known) return known;
   const [row] = await database().select().from(installation);
-  if (!row) throw new Error('The database is not set up. bin/start does it.');
+  if (!row) throw new Error('The database has not been set up. Run bin/start to set it up.');
   return (known = row);
 }
 

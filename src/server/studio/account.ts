@@ -18,7 +18,7 @@ export async function accountOf({ id, token }: Builder) {
     .select({ name: builders.name, email: builders.email })
     .from(builders)
     .where(eq(builders.id, id));
-  if (!row) throw new Error('The builder is gone');
+  if (!row) throw new Error('The builder account no longer exists');
   const open = await database()
     .select({ since: sessions.createdAt, hash: sessions.tokenHash })
     .from(sessions)
@@ -47,7 +47,7 @@ export async function changePassword(
   const [account] = await database().select().from(builders).where(eq(builders.id, id));
   const fault = passwordFault(password, [account?.email ?? '', account?.name ?? '']);
   if (fault !== undefined) throw wrong('password', fault);
-  if (!(await knowsPassword(id, now, client))) throw wrong('now', 'This is not your password.');
+  if (!(await knowsPassword(id, now, client))) throw wrong('now', 'The current password is incorrect.');
   const passwordHash = await hashPassword(password);
   await database().transaction(async (tx) => {
     await tx.update(builders).set({ passwordHash }).where(eq(builders.id, id));

@@ -108,7 +108,11 @@ export async function workplaceIn(builderId: string, slug: string): Promise<stri
 export async function needBuilder(): Promise<Builder> {
   const builder = await thisBuilder();
   if (builder) return builder;
-  throw new Refused(401, 'not-signed-in', 'Your session has ended. Sign in again; what was saved is kept.');
+  throw new Refused(
+    401,
+    'not-signed-in',
+    'Your session has expired. Sign in again. Your saved changes are safe.',
+  );
 }
 
 /** For route handlers: the workplace, or a refusal. Reviewers read all and change nothing. */
@@ -120,7 +124,7 @@ export async function needWorkplace(slug: string, to: 'read' | 'change'): Promis
     throw new Refused(
       403,
       'reviewer',
-      'You are a reviewer here: you may look at everything and change nothing.',
+      'You are a reviewer of this application, so you can see everything but cannot make changes.',
     );
   return workplace;
 }
@@ -142,7 +146,7 @@ export async function needPeopleRight(slug: string): Promise<Workplace> {
     throw new Refused(
       403,
       'people',
-      'You may look at the people of this application, not manage them. Its owner can give you that right.',
+      'You can see the people of this application but cannot manage them. Ask the owner for permission.',
     );
   return workplace;
 }

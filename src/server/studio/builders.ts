@@ -44,7 +44,7 @@ export async function changeBuilder(
     if (!there) throw notThere();
     const owners = all.filter((one) => one.role === 'owner' && one.id !== builderId);
     if (there.role === 'owner' && role !== 'owner' && owners.length === 0)
-      throw new Refused(409, 'last-owner', 'They are the last owner. Make somebody else an owner first.');
+      throw new Refused(409, 'last-owner', 'This is the only owner. Make someone else an owner first.');
     const where = and(eq(memberships.applicationId, applicationId), eq(memberships.builderId, builderId));
     if (role === null) await tx.delete(memberships).where(where);
     else await tx.update(memberships).set({ role }).where(where);

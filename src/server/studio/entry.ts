@@ -9,13 +9,13 @@ export async function signedInBuilder(back: string): Promise<Builder> {
 }
 
 /** What stands behind the ? of an address, as pages are given it. */
-export type Asked = Readonly<Record<string, string | string[] | undefined>>;
+export type PageQuery = Readonly<Record<string, string | string[] | undefined>>;
 
 /**
  * The workplace whose bench this is. Who is not signed in is led to it and back to the bench, with its query; where
  * the application is not theirs, there is no such page.
  */
-export async function benchOf(slug: string, bench: string, asking: Asked = {}): Promise<Workplace> {
+export async function benchOf(slug: string, bench: string, asking: PageQuery = {}): Promise<Workplace> {
   const query = new URLSearchParams();
   for (const [key, values] of Object.entries(asking))
     for (const value of [values ?? []].flat()) query.append(key, value);

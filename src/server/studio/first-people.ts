@@ -1,4 +1,4 @@
-import { type AskedOfPeople, askedOfPeople, type PeopleKnown } from '@/core/access';
+import { type UsedPersonData, askedOfPeople, type PeopleKnown } from '@/core/access';
 import type { Id } from '@/core/model';
 import { draftOf } from '../drafts/draft';
 import { peopleKnown } from './people-known';
@@ -7,7 +7,7 @@ import { peopleKnown } from './people-known';
 export async function firstPeople(
   applicationId: string,
   pins: readonly Id[],
-): Promise<{ asked: AskedOfPeople; known: PeopleKnown }> {
+): Promise<{ asked: UsedPersonData; known: PeopleKnown }> {
   const { definition } = await draftOf(applicationId);
   const asked = askedOfPeople(definition, pins);
   return { asked, known: await peopleKnown(applicationId, definition, asked) };

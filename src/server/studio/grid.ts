@@ -1,4 +1,4 @@
-import { accessOf, alike, compile, Numbers } from '@/core';
+import { accessOf, groupSimilarPeople, compile, Numbers } from '@/core';
 import {
   allAlike,
   cellOf,
@@ -77,7 +77,7 @@ export async function gridFile(workplace: Workplace): Promise<string> {
       fullName,
       kind,
       cells[0]?.own ? 'own' : 'follows',
-      ...cells.map(({ word, limited }) => (limited ? `${word} (limited)` : word)),
+      ...cells.map(({ word, limited }) => (limited ? `${word} (restricted)` : word)),
     ]),
   ])}`;
 }
@@ -103,7 +103,7 @@ export function sheetOf(
   ];
   const compiled = compile(definition);
   const at = rightNow();
-  const numbers = new Numbers(compiled, alike(definition, people, at), at, 'all');
+  const numbers = new Numbers(compiled, groupSimilarPeople(definition, people, at), at, 'all');
   const accesses = viewers.map(({ viewer }) => accessOf(compiled, viewer, at));
   const depthOf = (element: AppElement): number => (element.container ? depthOf(element.container) + 1 : 0);
   const elements = compiled.tree.elements.toSorted((a, b) => Number(isDataDoor(a)) - Number(isDataDoor(b)));

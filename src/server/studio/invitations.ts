@@ -26,7 +26,7 @@ export async function invitationsOf({ applicationId }: Workplace): Promise<reado
 }
 
 const wrong = (errors: readonly { readonly field: string; readonly detail: string }[]): Refused =>
-  new Refused(422, 'values', 'Some of this is not right yet.', { errors });
+  new Refused(422, 'values', 'Some values are not valid. Check the marked fields.', { errors });
 
 const there = (detail: string): Refused =>
   new Refused(409, 'there', detail, { errors: [{ field: 'email', detail }] });
@@ -53,14 +53,17 @@ export async function inviteBuilder(
       .from(memberships)
       .innerJoin(builders, eq(builders.id, memberships.builderId))
       .where(and(eq(memberships.applicationId, applicationId), eq(builders.email, email)));
-    if (member) throw there('They are a builder of this application already.');
+    if (member) throw there('This person is already a builder of this application.');
     const { link, ...key } = newKey();
     const [added] = await tx
       .insert(invitations)
       .values({ applicationId, email, name: name.trim(), role, invitedBy: own.id, ...key })
       .onConflictDoNothing({ target: [invitations.applicationId, invitations.email] })
       .returning();
-    if (!added) throw there('They are let in already, and have not opened their link yet. Send it again.');
+    if (!added)
+      throw there(
+        'This person has already been invited but has not accepted yet. Send the invitation again.',
+      );
     await sendTo(tx, workplace, added, link);
     await tellAudit(tx, applicationId, own.id, 'builder-let-in', { email, role });
   });
@@ -74,7 +77,7 @@ async function requireStillOwner(tx: Executor, { applicationId, builder }: Workp
     .where(and(eq(memberships.applicationId, applicationId), eq(memberships.builderId, builder.id)))
     .for('share');
   if (still?.role !== 'owner')
-    throw new Refused(403, 'owner', 'Only an owner of the application lets builders in.');
+    throw new Refused(403, 'owner', 'Only an owner of the application can invite builders.');
 }
 
 async function sendTo(
@@ -86,8 +89,8 @@ async function sendTo(
   await tx.insert(outbox).values({
     applicationId,
     to: email,
-    subject: `${name}: you can build it too`,
-    body: `${builder.name} has let you in as ${role}. Open this link within a week: {link}`,
+    subject: `Invitation to build ${name}`,
+    body: `${builder.name} has invited you to build this application as ${role}. To accept, open this link within 7 days: {link}`,
     link,
     forBuilder: true,
   });
@@ -154,7 +157,7 @@ export async function invitationAt(token: string) {
 }
 
 const usedUp = (): Refused =>
-  new Refused(410, 'used-up', 'This link cannot be used any more. Ask who let you in for another.');
+  new Refused(410, 'used-up', 'This link no longer works. Ask the person who invited you for a new one.');
 
 /** Whoever opens the link while signed in becomes a builder of its application, once. */
 export async function acceptInvitation(token: string, { id }: Pick<Builder, 'id'>): Promise<void> {
@@ -175,7 +178,12 @@ export async function joinByInvitation(token: string, password: string): Promise
         .values({ email, name, passwordHash })
         .onConflictDoNothing({ target: builders.email })
         .returning();
-      if (!made) throw new Refused(409, 'known', 'There is an account of this address. Sign in with it.');
+      if (!made)
+        throw new Refused(
+          409,
+          'known',
+          'There is already an account with this email address. Sign in to it.',
+        );
       return made.id;
     }),
   );
@@ -196,6 +204,6 @@ async function enter(
     .values({ applicationId, builderId, role })
     .onConflictDoNothing()
     .returning();
-  if (added.length === 0) throw there('You are a builder of this application already.');
+  if (added.length === 0) throw there('You are already a builder of this application.');
   await tellAudit(tx, applicationId, builderId, 'builder-came-in', { email: used.email, role });
 }

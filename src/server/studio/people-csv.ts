@@ -16,7 +16,7 @@ import type { Run, Tell } from '../http/progress';
 import { checkPerson, ownAttributes } from '../people/input';
 import { personColumns, personOf } from '../people/read';
 import { addPeople, changePeople } from '../people/many';
-import type { Keeper } from '../people/write';
+import type { PeopleManager } from '../people/write';
 
 const FIXED = ['email', 'name', 'active', 'home_unit', 'roles'] as const;
 
@@ -82,7 +82,7 @@ const SLICE = 65_536;
  */
 export async function importPeople(
   applicationId: string,
-  keeper: Keeper,
+  keeper: PeopleManager,
   file: Uint8Array,
   dry: boolean,
   { tell, signal }: Partial<Run> = {},
@@ -106,7 +106,7 @@ const tooLong = (): Refused =>
   new Refused(
     422,
     'csv',
-    `Nothing was changed: it has more than ${MOST_ROWS.toLocaleString('en')} lines. Divide it.`,
+    `Nothing was changed: it has more than ${MOST_ROWS.toLocaleString('en')} lines. Split it into several files.`,
   );
 
 const othersTurn = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
@@ -145,7 +145,7 @@ async function planAll(
 async function store(
   applicationId: string,
   definition: Definition,
-  keeper: Keeper,
+  keeper: PeopleManager,
   planned: readonly Planned[],
   tell: Tell = () => undefined,
   signal: AbortSignal | undefined,
@@ -186,12 +186,12 @@ async function readRows(definition: Definition, text: string): Promise<CsvRow[]>
   const checkHeader = (header: readonly string[]): string[] => {
     const names = header.map((one) => columnCalled(definition, one.trim()));
     if (names.length === 1 && names[0]?.includes(';'))
-      throw wrong('the columns are divided by semicolons. Save the file with commas between them.');
+      throw wrong('the columns are separated by semicolons. Save the file with commas as separators.');
     const unknown = names.filter((one) => !may.includes(one));
     if (unknown.length > 0)
-      throw wrong(`there is no place for ${some(unknown)}. The columns are ${some(may, 40)}.`);
+      throw wrong(`the columns ${some(unknown)} are not known. The possible columns are ${some(may, 40)}.`);
     const twice = names.find((one, n) => names.indexOf(one) !== n);
-    if (twice !== undefined) throw wrong(`the column ${twice} is there twice.`);
+    if (twice !== undefined) throw wrong(`the column ${twice} appears twice.`);
     if (!names.includes('email')) throw wrong('the column email is missing.');
     return names;
   };
@@ -210,15 +210,16 @@ async function readRows(definition: Definition, text: string): Promise<CsvRow[]>
     }
   } catch (error) {
     if (error instanceof Refused) throw error;
-    throw wrong(`it is not CSV as in RFC 4180. ${(error as Error).message}.`);
+    throw wrong(`it is not valid CSV (RFC 4180). ${(error as Error).message}.`);
   }
-  if (rows.length === 0) throw wrong('the file has a header at most, and no people.');
+  if (rows.length === 0) throw wrong('the file contains no people.');
   return rows;
 }
 
 const WORDS: Readonly<Record<string, (typeof FIXED)[number]>> = {
   'e-mail': 'email',
   'email address': 'email',
+  // As files of earlier versions call it.
   'e-mail address': 'email',
   'home unit': 'home_unit',
   role: 'roles',
@@ -272,7 +273,7 @@ function plan(
     does,
     says,
   });
-  if (twice) return { told: told('wrong', 'The same email address is in a line above.') };
+  if (twice) return { told: told('wrong', 'The same email address already appears in an earlier line.') };
   const cells = Object.fromEntries(Object.entries(record).map(([key, one]) => [key, cell(one)]));
   const { input, problems } = inputOf(definition, cells, email);
   const named = person || input.name ? input : { ...input, name: '' };
@@ -338,7 +339,7 @@ function inputOf(
 ): { input: PersonInput; problems: string[] } {
   const problems: string[] = [];
   const yesNo = (what: string, cell: string): boolean => {
-    if (!/^(yes|no|)$/i.test(cell)) problems.push(`${what}: write yes or no.`);
+    if (!/^(yes|no|)$/i.test(cell)) problems.push(`${what}: enter yes or no.`);
     return /^yes$/i.test(cell);
   };
   const attributes: Record<string, Value | null> = {};
@@ -380,11 +381,11 @@ function readAssignments(definition: Definition, roles: string, problems: string
       if (!given || (begins && !from) || (ends && !until)) {
         problems.push(
           given
-            ? `roles: “${one}” cannot be read; write ROLE, ROLE@UNIT or ROLE@UNIT[FROM/UNTIL], with moments such as 2026-03-14T09:30:00Z or days such as 2026-03-14.`
-            : `roles: no role, or role and unit, is called “${held}”, or several are. The roles are ${some(
+            ? `roles: “${one}” is not valid. Write ROLE, ROLE@UNIT or ROLE@UNIT[FROM/UNTIL], with dates such as 2026-03-14 or times such as 2026-03-14T09:30:00Z.`
+            : `roles: “${held}” does not match exactly one role, or one role and unit. The roles are ${some(
                 definition.roles.map(({ name }) => name),
                 12,
-              )}; with @ behind it, a role is held in one unit only.`,
+              )}; add @UNIT to assign a role in one unit only.`,
         );
         return [];
       }

@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm';
-import { alike } from '@/core';
-import { type AskedOfPeople, type PeopleKnown, rightNow } from '@/core/access';
+import { groupSimilarPeople } from '@/core';
+import { type UsedPersonData, type PeopleKnown, rightNow } from '@/core/access';
 import type { Definition } from '@/core/model';
 import { askedOfPeopleSchema } from '@/contract/schemas/people';
 import { database } from '../database/client';
@@ -25,12 +25,12 @@ const waitingIn = (applicationId: string): Promise<number> =>
 export async function peopleKnown(
   applicationId: string,
   definition: Definition,
-  asked: AskedOfPeople,
+  asked: UsedPersonData,
 ): Promise<PeopleKnown> {
   const [people, waiting] = await Promise.all([peopleCounted(applicationId), waitingIn(applicationId)]);
   const named = new Set(asked.people);
   return {
-    alike: alike(definition, people, rightNow(), asked),
+    alike: groupSimilarPeople(definition, people, rightNow(), asked),
     named: people.filter(({ id }) => named.has(id)),
     waiting,
   };

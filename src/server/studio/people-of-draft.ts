@@ -1,10 +1,14 @@
 import type { PersonChange, PersonInput } from '@/contract/people-input';
 import { database } from '../database/client';
 import { draftOf } from '../drafts/draft';
-import { createPerson, type Keeper, updatePerson } from '../people/write';
+import { createPerson, type PeopleManager, updatePerson } from '../people/write';
 
 /** Makes a person, as the draft's roles and attributes have it. Returns their id. */
-export async function addPerson(applicationId: string, by: Keeper, input: PersonInput): Promise<string> {
+export async function addPerson(
+  applicationId: string,
+  by: PeopleManager,
+  input: PersonInput,
+): Promise<string> {
   const { definition } = await draftOf(applicationId);
   return database().transaction((tx) => createPerson(tx, applicationId, definition, by, input));
 }
@@ -12,7 +16,7 @@ export async function addPerson(applicationId: string, by: Keeper, input: Person
 /** Changes a person, as the draft's roles and attributes have it. */
 export async function changePerson(
   applicationId: string,
-  by: Keeper,
+  by: PeopleManager,
   id: string,
   change: PersonChange,
 ): Promise<void> {

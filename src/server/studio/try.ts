@@ -1,10 +1,10 @@
 import { accessOf, compile, viewerOfPerson, whatIsWrong } from '@/core';
-import { Held, rightNow, SIGNED_IN } from '@/core/access';
+import { Grants, rightNow, SIGNED_IN } from '@/core/access';
 import { type Condition } from '@/core/condition';
 import { tryCondition } from '@/core/access';
 import { and, asc, eq } from 'drizzle-orm';
 import { conditionToTrySchema } from '@/contract/schemas/draft';
-import type { Count, TriedOut } from '@/contract/studio/draft';
+import type { Count, ConditionPreview } from '@/contract/studio/draft';
 import { database } from '../database/client';
 import { records } from '../database/schema';
 import { draftOf } from '../drafts/draft';
@@ -18,7 +18,7 @@ const MOST_RECORDS = 300;
 const EXAMPLES = 40;
 
 /** Tries a condition, as it was sent. */
-export async function tryAsSent(applicationId: string, body: string): Promise<TriedOut> {
+export async function tryAsSent(applicationId: string, body: string): Promise<ConditionPreview> {
   const { condition, entity } = parseBody(body, conditionToTrySchema);
   return tryOut(applicationId, condition, entity);
 }
@@ -28,7 +28,7 @@ async function tryOut(
   applicationId: string,
   condition: Condition,
   entityId: string | undefined,
-): Promise<TriedOut> {
+): Promise<ConditionPreview> {
   const { definition } = await draftOf(applicationId);
   const entity = definition.entities.find((one) => one.id === entityId);
   const scope = { definition, entity };
@@ -36,7 +36,7 @@ async function tryOut(
   if (wrong) throw new Refused(422, 'condition', `${wrong.message} ${wrong.mend}`);
   const people = (await peopleCounted(applicationId)).filter((one) => one.active).slice(0, MOST_PEOPLE);
   const at = rightNow();
-  const held = people.map((person) => new Held(definition, viewerOfPerson(person), at));
+  const held = people.map((person) => new Grants(definition, viewerOfPerson(person), at));
   const stored = entity
     ? await database()
         .select({ id: records.id, version: records.version, values: records.data })
@@ -54,7 +54,7 @@ async function tryOut(
   const access = accessOf(compile(definition), { kind: 'signed-out' }, at);
   const known = entity ? await knownRecords({ applicationId, kind: 'sample', access }, entity, stored) : [];
   // While there are no people, records count for whoever may come.
-  const anybody = held.length > 0 ? held : [new Held(definition, SIGNED_IN, at, 'for')];
+  const anybody = held.length > 0 ? held : [new Grants(definition, SIGNED_IN, at, 'for')];
   const tried = tryCondition(scope, condition, anybody, known);
   const count = (hits: readonly number[], names: readonly string[]): Count => ({
     hits: hits.length,

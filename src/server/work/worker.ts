@@ -1,5 +1,5 @@
 import { setPriority } from 'node:os';
-import { log, told } from '../log';
+import { log, errorForLog } from '../log';
 import { away, cancelled, failed, Refused } from '../http/problem';
 import { isAway } from '../database/client';
 import { JOBS, type Job } from './jobs';
@@ -56,10 +56,10 @@ function refusalOf(error: unknown, job: string, signal: AbortSignal): Refused {
   if (error instanceof Refused) return error;
   if (signal.aborted) return cancelled();
   if (isAway(error)) {
-    log.warn({ ...told(error), job }, 'The database was away');
+    log.warn({ ...errorForLog(error), job }, 'The database was away');
     return away();
   }
-  log.error({ ...told(error), job }, 'A piece of work failed');
+  log.error({ ...errorForLog(error), job }, 'A piece of work failed');
   return failed();
 }
 

@@ -23,7 +23,7 @@ export async function sendProgressing<Path extends string, Right, Sends, Reads, 
 ): Promise<Reply<T>> {
   try {
     const response = await fetch(...requestOf(route, asking, { signal }));
-    if (!response.body) return failed('The server did not answer.');
+    if (!response.body) return failed('The server did not respond. Try again.');
     let left = '';
     let last: Line = {};
     const take = (text: string): void => {
@@ -40,7 +40,7 @@ export async function sendProgressing<Path extends string, Right, Sends, Reads, 
     take(left);
     if (!response.ok) return refused(last);
     if ('value' in last) return { ok: true, value: last.value as T };
-    return failed(last.problem ?? 'The answer broke off. Nothing was changed; try again.');
+    return failed(last.problem ?? 'The connection was interrupted, so nothing was changed. Try again.');
   } catch {
     return signal?.aborted ? failed('Stopped. Nothing was changed.') : unreachable();
   }

@@ -80,13 +80,13 @@ export async function send<Path extends string, Right, Sends, Reads, Answer>(
 
 /** Problem details (RFC 9457), for the reader. */
 export function refused(body: unknown): Reply<never> {
-  const { detail = 'The server refused this.', errors = [] } = (body ?? {}) as ProblemDetails;
+  const { detail = 'The server rejected the request.', errors = [] } = (body ?? {}) as ProblemDetails;
   return { ok: false, detail, fields: Object.fromEntries(errors.map((one) => [one.field, one.detail])) };
 }
 
 export const unreachable = (): Reply<never> => ({
   ok: false,
-  detail: 'The server cannot be reached. Nothing was changed; try again.',
+  detail: 'The server cannot be reached, so nothing was changed. Check your connection and try again.',
   fields: {},
 });
 

@@ -22,7 +22,9 @@ export function AccountView({ app, name, roles }: Props) {
   const host = useHost();
   const turn = async (role: string, join: boolean): Promise<void> => {
     const answer = await send(join ? joinRole : leaveRole, { app, role });
-    host.tell(answer.ok ? (join ? 'You have joined.' : 'You have left.') : answer.detail);
+    host.tell(
+      answer.ok ? (join ? 'You now have this role.' : 'You no longer have this role.') : answer.detail,
+    );
     if (answer.ok) host.refresh();
   };
   return (
@@ -30,7 +32,7 @@ export function AccountView({ app, name, roles }: Props) {
       <h1 className="mb-3 text-xl font-semibold">{name}</h1>
       <section className="border-t-2 border-ink bg-paper px-4 pt-2 pb-4" aria-label="Your roles">
         <h2 className="mb-2 font-semibold">Your roles</h2>
-        {roles.length === 0 && <p>You hold none, and there is none to join.</p>}
+        {roles.length === 0 && <p>You have no roles, and there are none you can join.</p>}
         <ul className="grid">
           {roles.map((role) => (
             <li key={role.id} className="flex items-center gap-4 border-b border-sheet py-2">
@@ -38,7 +40,9 @@ export function AccountView({ app, name, roles }: Props) {
                 <span className="font-medium">{role.name}</span>
                 {role.description && <span className="text-quiet"> – {role.description}</span>}
               </span>
-              <span className="text-quiet">{role.held ? 'yours' : 'not yours'}</span>
+              <span className="text-quiet">
+                {role.held ? 'you have this role' : 'you do not have this role'}
+              </span>
               {role.mayTurn && (
                 <button
                   type="button"

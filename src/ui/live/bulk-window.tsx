@@ -1,11 +1,16 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { useRef, useState } from 'react';
 import type { ShownButton } from '@/core/access';
 import type { Value } from '@/core/model';
 import { useChosen, type ChosenRow } from './chosen';
 import { Window } from '../parts/window';
 import { useHost } from './host';
+import { Select } from '@/ui/parts/select';
+
+/** Only an open window loads it. */
+const ValueBox = dynamic(() => import('../parts/value-box').then((part) => part.ValueBox));
 
 type Bulk = Extract<ShownButton['effect'], { do: 'bulk' }>;
 
@@ -36,14 +41,13 @@ export function BulkWindow({
   const [open, setOpen] = useState(false);
   const [wanted, setField] = useState('');
   const field = fields.find((one) => one.field === wanted)?.field ?? fields[0]?.field ?? '';
-  const [value, setValue] = useState<Value>('');
+  const [value, setValue] = useState<Value | null>(null);
   const [problem, setProblem] = useState('');
   /** How many are changed by now, while it goes on. */
   const [progress, setProgress] = useState<number>();
   const stopped = useRef(false);
   const shown = effect.fields.find((one) => one.field === field);
   const change = async (): Promise<void> => {
-    const plain = shown?.input.type.kind === 'boolean' ? value === true : value === '' ? null : value;
     setProblem('');
     setProgress(0);
     stopped.current = false;
@@ -52,7 +56,7 @@ export function BulkWindow({
       const batch = chosen.slice(done, done + AT_ONCE);
       const answer = await host.bulk(effect.list, {
         records: batch,
-        values: { [field]: plain },
+        values: { [field]: value },
         ...(record !== undefined && { record }),
       });
       if (!answer.ok) {
@@ -69,12 +73,12 @@ export function BulkWindow({
     if (done === 0) return;
     choose(effect.list, new Map([...picked].slice(done)));
     if (done === chosen.length) setOpen(false);
-    host.tell(`${done.toLocaleString('en')} changed.`);
+    host.tell(`Records changed: ${done.toLocaleString('en')}.`);
     host.refresh();
   };
   return (
     <Window
-      title={`Change ${chosen.length} at once`}
+      title={`Change selected records (${chosen.length})`}
       open={open}
       onOpenChange={(next) => {
         setProblem('');
@@ -88,31 +92,33 @@ export function BulkWindow({
       }
     >
       {chosen.length === 0 ? (
-        <p>Choose rows in the list first, by the boxes at their left.</p>
+        <p>First select rows in the list, using the checkboxes on the left.</p>
       ) : fields.length === 0 ? (
-        <p>There is nothing that you may change on all of the {chosen.length} chosen. Choose fewer.</p>
+        <p>You cannot change any field on all {chosen.length} selected records. Select fewer records.</p>
       ) : (
         <div className="grid gap-3">
           <label>
-            <span className="text-quiet">What to change</span>
-            <select
-              className="field-box"
+            <span className="text-quiet">Field</span>
+            <Select
               value={field}
-              onChange={(event) => {
-                setField(event.target.value);
-                setValue('');
+              onChoose={(chosen) => {
+                setField(chosen);
+                setValue(null);
               }}
-            >
-              {fields.map((one) => (
-                <option key={one.field} value={one.field}>
-                  {one.label}
-                </option>
-              ))}
-            </select>
+              options={fields.map((one) => ({ id: one.field, name: one.label }))}
+            />
           </label>
           <label>
-            <span className="text-quiet">To</span>
-            <BulkValue type={shown?.input.type} value={value} onChange={setValue} />
+            <span className="text-quiet">New value</span>
+            {shown && (
+              <ValueBox
+                type={shown.input.type}
+                value={value}
+                none=""
+                manner={{ language: host.language, units: [] }}
+                onChange={setValue}
+              />
+            )}
           </label>
           {problem && (
             <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
@@ -141,46 +147,5 @@ export function BulkWindow({
         </div>
       )}
     </Window>
-  );
-}
-
-function BulkValue({
-  type,
-  value,
-  onChange,
-}: {
-  type: Bulk['fields'][number]['input']['type'] | undefined;
-  value: Value;
-  onChange: (value: Value) => void;
-}) {
-  if (type?.kind === 'choice')
-    return (
-      <select className="field-box" value={String(value)} onChange={(event) => onChange(event.target.value)}>
-        <option value=""></option>
-        {type.options.map((option) => (
-          <option key={option.id} value={option.id}>
-            {option.name}
-          </option>
-        ))}
-      </select>
-    );
-  if (type?.kind === 'boolean')
-    return (
-      <span className="block py-1">
-        <input
-          type="checkbox"
-          className="size-4 accent-open"
-          checked={value === true}
-          onChange={(event) => onChange(event.target.checked)}
-        />
-      </span>
-    );
-  return (
-    <input
-      type={type?.kind === 'date' ? 'date' : 'text'}
-      className="field-box"
-      value={String(value)}
-      onChange={(event) => onChange(event.target.value)}
-    />
   );
 }

@@ -50,10 +50,10 @@ export function ButtonView({
         href={effect.url}
         target="_blank"
         rel="noopener noreferrer"
-        title={`Leads out of the application, to ${hostOf(effect.url)}`}
+        title={`Opens an external page at ${hostOf(effect.url)}`}
       >
         {button.name}
-        <ExternalLink size={13} className="ml-1.5 inline" aria-label={`(leads to ${hostOf(effect.url)})`} />
+        <ExternalLink size={13} className="ml-1.5 inline" aria-label={`(external: ${hostOf(effect.url)})`} />
       </a>
     );
   if (effect.do === 'bulk') return <BulkWindow button={button} effect={effect} record={record} />;
@@ -64,7 +64,7 @@ export function ButtonView({
       className={`button ${size} ${effect.do === 'save' ? 'button-main' : ''}`}
       // Not `disabled`: it can still be reached, read, and asked about in the studio.
       aria-disabled={!button.usable || busy}
-      title={button.usable ? undefined : 'You see this here, and may not use it.'}
+      title={button.usable ? undefined : 'You can see this button but cannot use it.'}
       onClick={() => {
         if (button.usable && !busy) void run(button);
       }}

@@ -25,7 +25,7 @@ export function ChartView({ chart, points }: { chart: Chart; points: readonly Ch
         {chart.name} <span className="font-normal text-quiet">{chart.shows}</span>
       </figcaption>
       {points.length === 0 ? (
-        <p className="text-quiet">There is nothing to count.</p>
+        <p className="text-quiet">No data to show.</p>
       ) : (
         <>
           <div aria-hidden style={{ height: HEIGHT }}>
@@ -44,7 +44,7 @@ export function ChartView({ chart, points }: { chart: Chart; points: readonly Ch
             </ResponsiveContainer>
           </div>
           <details className="mt-1">
-            <summary className="text-quiet">As a table</summary>
+            <summary className="text-quiet">Show as a table</summary>
             <table className="mt-1">
               <thead>
                 <tr className="text-left">

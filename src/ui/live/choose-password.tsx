@@ -38,11 +38,11 @@ export function ChoosePassword({ app, signIn, token, email }: Props) {
   const message = formState.errors.password?.message;
   return (
     <main className="mx-auto mt-24 w-[31rem] border-t-4 border-ink bg-paper p-6">
-      <h1 className="mb-3 text-xl font-semibold">{done ? 'Your password is set' : 'Choose a password'}</h1>
+      <h1 className="mb-3 text-xl font-semibold">{done ? 'Password saved' : 'Choose a password'}</h1>
       {done ? (
         <>
           <p className="mb-4" role="status">
-            You can sign in now as {email}.
+            You can now sign in as {email}.
           </p>
           <a className="button button-main" href={signIn}>
             Sign in
@@ -51,7 +51,7 @@ export function ChoosePassword({ app, signIn, token, email }: Props) {
       ) : (
         <Form onSubmit={(event) => void submit(event)} className="grid gap-3">
           <p>
-            For the account of <strong>{email}</strong>. If this is not your address, close this page.
+            This sets the password for <strong>{email}</strong>. If this is not your address, close this page.
           </p>
           <input type="hidden" autoComplete="username" value={email} readOnly />
           <TextField
@@ -64,7 +64,7 @@ export function ChoosePassword({ app, signIn, token, email }: Props) {
           />
           <span>
             <button type="submit" className="button button-main" disabled={formState.isSubmitting}>
-              Set this password
+              Set password
             </button>
           </span>
         </Form>

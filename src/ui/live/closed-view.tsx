@@ -3,7 +3,7 @@
 import { Info, Lock } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { useForm } from 'react-hook-form';
-import { Told, TextField } from '../parts/fields';
+import { FieldMessage, TextField } from '../parts/fields';
 import type { ShownClosed } from '@/core/access';
 import { useHost } from './host';
 import { ShouldSee } from './should-see';
@@ -32,7 +32,7 @@ export function ClosedView({ id, name, closed, record, className = '' }: Props) 
             className={`inline-flex items-center gap-1.5 text-left text-quiet hover:text-ink ${className}`}
           >
             {name}
-            <Info size={14} aria-label="not open to you: why" />
+            <Info size={14} aria-label="locked: show why" />
           </button>
         }
       >
@@ -43,7 +43,7 @@ export function ClosedView({ id, name, closed, record, className = '' }: Props) 
     );
   return (
     <span data-element={id} className={`inline-flex items-center gap-1.5 text-quiet ${className}`}>
-      <Lock size={14} aria-label="locked" />
+      <Lock size={14} aria-label="Locked" />
       {name}
       {host.unlock && record !== undefined && <UnlockWindow id={id} name={name} record={record} />}
       <ShouldSee element={id} name={name} />
@@ -55,7 +55,7 @@ export function ClosedView({ id, name, closed, record, className = '' }: Props) 
 export function ClosedCell({ id, name, record }: { id: string; name: string; record: string }) {
   const host = useHost();
   const lock = <Lock size={13} aria-hidden className="inline" />;
-  if (!host.unlock) return <Lock size={13} aria-label="locked" className="inline text-quiet" />;
+  if (!host.unlock) return <Lock size={13} aria-label="Locked" className="inline text-quiet" />;
   return <UnlockWindow id={id} name={name} record={record} trigger={lock} />;
 }
 
@@ -79,7 +79,7 @@ function UnlockWindow({
     const answer = await host.unlock?.({ element: id, record, ...credentials });
     if (!answer?.ok) return setProblem(answer?.detail ?? '');
     setOpen(false);
-    host.tell(`${name} is open for ${answer.value.minutes} minutes.`);
+    host.tell(`${name} is unlocked for ${answer.value.minutes} minutes.`);
     host.refresh();
   });
   return (
@@ -94,8 +94,8 @@ function UnlockWindow({
       }
     >
       <p className="mb-3">
-        Somebody who may see this can open it here, for a while. They sign in below; it is recorded under both
-        names.
+        Someone with access to this can unlock it here for a limited time by signing in below. This is
+        recorded in the audit trail under both names.
       </p>
       <form
         onSubmit={(event) => {
@@ -105,9 +105,19 @@ function UnlockWindow({
         }}
         className="grid gap-3"
       >
-        <TextField label="Their email address" type="email" autoComplete="off" {...register('email')} />
-        <TextField label="Their password" type="password" autoComplete="off" {...register('password')} />
-        <Told text={problem} />
+        <TextField
+          label="Email address of that person"
+          type="email"
+          autoComplete="off"
+          {...register('email')}
+        />
+        <TextField
+          label="Password of that person"
+          type="password"
+          autoComplete="off"
+          {...register('password')}
+        />
+        <FieldMessage text={problem} />
         <button type="submit" className="button button-main justify-self-start">
           Unlock
         </button>

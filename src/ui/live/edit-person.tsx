@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { send, type Reply } from '@/ui/client/send';
 import {
-  type CaredFor,
+  type ManagedPerson,
   liveChangePerson,
   liveLiftPersonWaits,
   liveSendPersonLink,
@@ -15,14 +15,14 @@ import { Window } from '../parts/window';
 import { useHost } from './host';
 import { GiveRole } from '../parts/give-role';
 
-type Given = CaredFor['assignments'][number];
+type AssignedRole = ManagedPerson['assignments'][number];
 
-interface Doing {
+interface RoleActions {
   readonly roles: readonly RoleOffer[];
   readonly onDone: () => Promise<void>;
 }
 
-export function EditPerson({ person, roles, onDone }: Doing & { person: CaredFor }) {
+export function EditPerson({ person, roles, onDone }: RoleActions & { person: ManagedPerson }) {
   const host = useHost();
   const confirm = useConfirm();
   const [told, setTold] = useState('');
@@ -32,27 +32,27 @@ export function EditPerson({ person, roles, onDone }: Doing & { person: CaredFor
     setTold(answer.ok ? 'Done.' : [answer.detail, ...Object.values(answer.fields)].join(' '));
     await onDone();
   };
-  const take = async (one: Given): Promise<void> => {
-    const title = `Take ${one.name} away from ${person.name}?`;
-    if (await confirm({ title, text: 'It counts at once.', go: 'Take it away' }))
+  const take = async (one: AssignedRole): Promise<void> => {
+    const title = `Remove the role ${one.name} from ${person.name}?`;
+    if (await confirm({ title, text: 'The change takes effect immediately.', go: 'Remove role' }))
       await change({ take: [plainOf(one)] });
   };
   const turn = async (): Promise<void> => {
     const question = {
-      title: `Switch ${person.name} off?`,
-      text: 'Their sessions end at once, and they cannot sign in until they are switched on again.',
-      go: 'Switch off',
+      title: `Disable the account of ${person.name}?`,
+      text: 'They are signed out immediately and cannot sign in until the account is enabled again.',
+      go: 'Disable account',
     };
     if (!person.active || (await confirm(question))) await change({ active: !person.active });
   };
   const sendLink = async (): Promise<void> => {
     const question = {
-      title: `A new password for ${person.name}?`,
-      text: `A link goes to ${person.email}, by which they choose one. The link that was sent before no longer works.`,
-      go: 'Send the link',
+      title: `Reset the password of ${person.name}?`,
+      text: `We will send a link to ${person.email} so that they can choose a new password. Any earlier link stops working.`,
+      go: 'Send link',
     };
     if (!(await confirm(question))) return;
-    tellOf(await send(liveSendPersonLink, at), 'A link to choose a password is on its way to them.');
+    tellOf(await send(liveSendPersonLink, at), 'A link to choose a password has been sent to them.');
   };
   const tellOf = (answer: Reply<unknown>, done: string): void => setTold(answer.ok ? done : answer.detail);
   return (
@@ -60,8 +60,8 @@ export function EditPerson({ person, roles, onDone }: Doing & { person: CaredFor
       title={person.name}
       onOpenChange={() => setTold('')}
       trigger={
-        <button type="button" className="button" aria-label={`Change ${person.name}`}>
-          Change
+        <button type="button" className="button" aria-label={`Edit ${person.name}`}>
+          Edit
         </button>
       }
     >
@@ -77,13 +77,13 @@ export function EditPerson({ person, roles, onDone }: Doing & { person: CaredFor
               <button
                 type="button"
                 className="link shrink-0"
-                aria-label={`Take ${one.name} away`}
+                aria-label={`Remove ${one.name}`}
                 onClick={() => void take(one)}
               >
-                Take away
+                Remove
               </button>
             ) : (
-              <span className="text-quiet">not yours to take</span>
+              <span className="text-quiet">you cannot remove this role</span>
             )}
           </li>
         ))}
@@ -97,10 +97,10 @@ export function EditPerson({ person, roles, onDone }: Doing & { person: CaredFor
       />
       <div className="mt-4 flex flex-wrap gap-2">
         <button type="button" className="button" disabled={!person.link} onClick={() => void turn()}>
-          {person.active ? 'Switch off' : 'Switch on'}
+          {person.active ? 'Disable account' : 'Enable account'}
         </button>
         <button type="button" className="button" disabled={!person.link} onClick={() => void sendLink()}>
-          New password …
+          Reset password…
         </button>
         <button
           type="button"
@@ -108,16 +108,16 @@ export function EditPerson({ person, roles, onDone }: Doing & { person: CaredFor
           disabled={!person.link}
           onClick={() =>
             void send(liveLiftPersonWaits, at).then((answer) =>
-              tellOf(answer, 'They need not wait any more to sign in.'),
+              tellOf(answer, 'They can sign in again without waiting.'),
             )
           }
         >
-          Lift the wait after wrong tries
+          Clear the sign-in delay
         </button>
       </div>
       {!person.link && (
         <p className="mt-2 text-quiet">
-          This person holds more than you may hand out, so their account is not yours to change.
+          You cannot change this account, because this person has roles that you are not allowed to assign.
         </p>
       )}
       {told && (
@@ -130,11 +130,11 @@ export function EditPerson({ person, roles, onDone }: Doing & { person: CaredFor
 }
 
 /** From when and until when it counts, where that is not always. */
-const periodOf = ({ from, until }: Given, day: (moment: string) => string): string =>
+const periodOf = ({ from, until }: AssignedRole, day: (moment: string) => string): string =>
   `${from ? `, from ${day(from)}` : ''}${until ? `, until ${day(until)}` : ''}`;
 
 /** An assignment as it is given and taken. */
-const plainOf = ({ role, unit, from, until }: Given) => ({
+const plainOf = ({ role, unit, from, until }: AssignedRole) => ({
   role,
   ...(unit !== undefined && { unit }),
   ...(from !== undefined && { from }),

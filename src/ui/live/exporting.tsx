@@ -31,7 +31,7 @@ export function useExporting(): {
       const response = await fetch(href, { signal });
       if (!response.ok || !response.body) {
         const { detail } = (await response.json().catch(() => ({}))) as { detail?: string };
-        return tell(detail ?? 'The server refused this.');
+        return tell(detail ?? 'The server rejected the request.');
       }
       const of = Number(response.headers.get('Zinc-Rows') ?? 0);
       const parts = await readParts(response.body, (rows) => setOnItsWay({ rows, of }));
@@ -59,7 +59,7 @@ export function useExporting(): {
       />
       <span className="tabular-nums">
         {onItsWay.of === 0
-          ? 'Preparing the list …'
+          ? 'Preparing the list…'
           : `${onItsWay.rows.toLocaleString('en')} of ${onItsWay.of.toLocaleString('en')} rows`}
       </span>
       <button type="button" className="button ml-auto" onClick={() => stop.current?.abort()}>

@@ -7,6 +7,7 @@ import type { ShownField } from '@/core/access';
 import type { Value } from '@/core/model';
 import { DayBox } from '../parts/day-box';
 import { useHost } from './host';
+import { Select } from '@/ui/parts/select';
 
 /** Only a screen with a field that points loads it. */
 const RecordPicker = dynamic(() => import('./record-picker').then((one) => one.RecordPicker), {
@@ -39,7 +40,7 @@ export function FieldView({ field }: { field: ShownField }) {
     <div data-element={field.id} className={wide}>
       <label htmlFor={id} className="text-quiet">
         {field.label}
-        {field.input.required && <span> (needed)</span>}
+        {field.input.required && <span> (required)</span>}
       </label>
       <Control id={id} field={field} input={field.input} helpId={help && helpId} />
       {help}
@@ -116,16 +117,7 @@ function Control({ id, field, input, helpId }: ControlProps) {
           </div>
         );
       case 'choice':
-        return (
-          <select {...common}>
-            <option value=""></option>
-            {input.type.options.map((option) => (
-              <option key={option.id} value={option.id}>
-                {option.name}
-              </option>
-            ))}
-          </select>
-        );
+        return <Select {...common} none="" options={input.type.options} />;
       case 'unit':
         // A unit is sent as a choice.
         return null;

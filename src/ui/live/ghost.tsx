@@ -6,7 +6,7 @@ export const ghostClass = (ghost: GhostOf): string => (ghost === 'some' ? 'ghost
 
 /** What a ghost says of itself, to screen readers and on hover. */
 export const ghostWords = (name: string, ghost: GhostOf): string =>
-  `${name}: ${ghost === 'some' ? 'for some of them' : 'not for this viewer'}`;
+  `${name}: ${ghost === 'some' ? 'only for some of these people' : 'hidden from this viewer'}`;
 
 /** The place of something that the viewer does not get. */
 export function Ghost({
@@ -32,7 +32,7 @@ export function Ghost({
       className={`${ghostClass(ghost)} ${className}`}
     >
       {children}
-      {ghost === 'some' && <span className="ml-1 text-[12px] italic">for some of them</span>}
+      {ghost === 'some' && <span className="ml-1 text-[12px] italic">only for some of these people</span>}
     </div>
   );
 }

@@ -13,7 +13,9 @@ export function Heading({ column: { label, ghost } }: { column: Column }) {
   return (
     <>
       {label}
-      <span className="sr-only">{ghost === 'some' ? ', for some of them' : ', not for this viewer'}</span>
+      <span className="sr-only">
+        {ghost === 'some' ? ', only for some of these people' : ', hidden from this viewer'}
+      </span>
     </>
   );
 }
@@ -39,7 +41,7 @@ export function ListSearch({
       <Search size={14} aria-hidden className="text-quiet" />
       <input
         type="search"
-        aria-label={`Search in ${name}`}
+        aria-label={`Search ${name}`}
         placeholder="Search"
         className="w-44 bg-transparent py-1 outline-none"
         value={text}

@@ -96,14 +96,14 @@ export function ListView({
       </div>
       {all && host.choices && (shown.total > shown.rows.length || mine.size > shown.rows.length) && (
         <p className="flex items-center gap-3 px-2 pb-2" aria-live="polite">
-          {mine.size.toLocaleString('en')} chosen
+          {mine.size.toLocaleString('en')} selected
           {mine.size < shown.total && (
             <button type="button" className="button" disabled={asking} onClick={() => void chooseAll()}>
-              {asking ? 'Choosing …' : `Choose all ${shown.total.toLocaleString('en')} that are found`}
+              {asking ? 'Selecting…' : `Select all ${shown.total.toLocaleString('en')} matching records`}
             </button>
           )}
           <button type="button" className="button" onClick={() => chosen.choose(list.id, new Map())}>
-            Choose none
+            Clear selection
           </button>
         </p>
       )}
@@ -127,11 +127,11 @@ export function ListView({
       <Pager page={shown.page} pages={pages} onPage={(page) => turnTo({ page: String(page) })}>
         {shown.total === 0
           ? shown.q || shown.filter
-            ? `Nothing here matches ${shown.q ? `“${shown.q}”` : 'the filter'}.`
-            : 'There is nothing in this list.'
+            ? `No records match ${shown.q ? `“${shown.q}”` : 'the filter'}.`
+            : 'No records yet.'
           : first > shown.total
-            ? `This page is past the end; ${shown.total} in all.`
-            : `${first} to ${last} of ${shown.total}`}
+            ? `There are only ${shown.total} records, so this page is empty.`
+            : `${first}–${last} of ${shown.total}`}
       </Pager>
     </div>
   );
@@ -166,7 +166,7 @@ function columnsOf(
     {
       id: 'buttons',
       enableSorting: false,
-      header: () => <span className="sr-only">What can be done</span>,
+      header: () => <span className="sr-only">Actions</span>,
       cell: ({ row: { original: row } }) =>
         row.buttons.map((button) => (
           <ButtonView key={button.id} small button={button} busy={false} run={(one) => run(one, row)} />

@@ -8,7 +8,7 @@ import { ACCOUNT_FIELDS, isDate } from '@/core/model';
 import type { PersonInput } from '@/contract/people-input';
 import type { Reply } from '@/ui/client/send';
 import type { RoleOffer } from '@/contract/live';
-import { Told, TextField } from '../parts/fields';
+import { FieldMessage, TextField } from '../parts/fields';
 import { choiceOf, givenRole, RoleFields, type RoleChoice } from '../parts/give-role';
 import { Window } from '../parts/window';
 
@@ -35,7 +35,7 @@ const NOTHING: Written = { name: '', email: '', ...choiceOf(undefined) };
 const someDay = yup
   .string()
   .default('')
-  .test('day', 'This is no day.', (day) => day === '' || isDate(day));
+  .test('day', 'This is not a valid date.', (day) => day === '' || isDate(day));
 
 const SCHEMA = yup.object({
   name: ACCOUNT_FIELDS.name,
@@ -56,19 +56,21 @@ export function NewPerson({ add, roles, language = 'en', timeZone = 'UTC', main 
     const given = givenRole(choice, timeZone);
     const answer = await add({ name, email, ...(given && { assignments: [given] }) });
     if (!answer.ok) return setTold([answer.detail, ...Object.values(answer.fields)].join(' '));
-    setTold('Added. A link to choose a password is on its way to them; until they open it, they are nobody.');
+    setTold(
+      'Person added. They have been sent a link to choose a password, and cannot sign in until they open it.',
+    );
     await onDone();
   });
   return (
     <Window
-      title="Add a person"
+      title="Add person…"
       onOpenChange={() => {
         setTold('');
         reset(NOTHING);
       }}
       trigger={
         <button type="button" className={`button ${main ? 'button-main' : ''}`}>
-          Add a person
+          Add person…
         </button>
       }
     >
@@ -90,7 +92,7 @@ export function NewPerson({ add, roles, language = 'en', timeZone = 'UTC', main 
             {...register('email')}
           />
           {roles && <RoleFields roles={roles} language={language} optional />}
-          <Told text={told} />
+          <FieldMessage text={told} />
           <button
             type="submit"
             className="button button-main justify-self-start"

@@ -2,7 +2,7 @@
 
 import { useCallback, useState, type ReactNode } from 'react';
 import type { ShownPeople } from '@/core/access';
-import { type CaredFor, liveAddPerson, livePeople } from '@/contract/live';
+import { type ManagedPerson, liveAddPerson, livePeople } from '@/contract/live';
 import { send } from '@/ui/client/send';
 import { counted } from '@/core/edit';
 import { DataTable, Pager, type DataColumn } from '../parts/data-table';
@@ -56,7 +56,7 @@ function Inside({ part }: { part: ShownPeople }) {
         )}
         <input
           type="search"
-          aria-label={`Search in ${part.name}`}
+          aria-label={`Search ${part.name}`}
           placeholder="Search"
           className="field-box w-44"
           defaultValue={q}
@@ -74,10 +74,10 @@ function Inside({ part }: { part: ShownPeople }) {
       )}
       {host.people === undefined ? (
         <p className="px-2 pb-3 text-quiet">
-          In the application, the people whom the viewer looks after stand here.
+          In the released application, this lists the people the viewer manages.
         </p>
       ) : (
-        <DataTable<CaredFor>
+        <DataTable<ManagedPerson>
           columns={columnsOf((person) =>
             part.works && found ? (
               <EditPerson person={person} roles={found.offers.roles} onDone={load} />
@@ -97,14 +97,14 @@ function Inside({ part }: { part: ShownPeople }) {
 }
 
 /** Name, address and roles of each, and what can be done for them. */
-const columnsOf = (work: (person: CaredFor) => ReactNode): DataColumn<CaredFor>[] => [
+const columnsOf = (work: (person: ManagedPerson) => ReactNode): DataColumn<ManagedPerson>[] => [
   {
     id: 'name',
     header: 'Name',
     cell: ({ row: { original: person } }) => (
       <>
         {person.name}
-        {!person.active && <span className="text-quiet"> (switched off)</span>}
+        {!person.active && <span className="text-quiet"> (account disabled)</span>}
       </>
     ),
   },
@@ -116,7 +116,7 @@ const columnsOf = (work: (person: CaredFor) => ReactNode): DataColumn<CaredFor>[
   },
   {
     id: 'work',
-    header: () => <span className="sr-only">What can be done</span>,
+    header: () => <span className="sr-only">Actions</span>,
     cell: ({ row }) => work(row.original),
     meta: { end: true },
   },

@@ -55,7 +55,7 @@ function Picker({ id, name, entity, value, onChange, onBlur, inputRef, described
       box={box}
       label={name}
       placeholder="Type to search"
-      none={error ? error.message : asking ? 'Looking …' : 'Nothing found'}
+      none={error ? error.message : asking ? 'Searching…' : 'No matches'}
       asking={asking}
       width="w-(--radix-popover-trigger-width)"
       groups={[{ choices: options.map((one) => ({ key: one.id, name: one.label })) }]}

@@ -4,16 +4,16 @@ import { ShouldSee } from './should-see';
 export function Refused({ text }: { text?: string | undefined }) {
   return text === undefined ? (
     <>
-      <h1 className="text-xl font-semibold">This page is not open to you</h1>
+      <h1 className="text-xl font-semibold">You do not have access to this page</h1>
       <p className="mt-2 max-w-prose">
-        If you need it for your work, ask the people who look after this application, and tell them the
-        address.
+        If you need it for your work, contact the administrators of this application and give them the address
+        of this page.
       </p>
       <ShouldSee />
     </>
   ) : (
     <>
-      <h1 className="text-xl font-semibold">This is not open to you</h1>
+      <h1 className="text-xl font-semibold">You do not have access to this</h1>
       <p className="mt-2 max-w-prose whitespace-pre-wrap">{text}</p>
       <ShouldSee />
     </>
@@ -24,8 +24,8 @@ export function Refused({ text }: { text?: string | undefined }) {
 export function NotThere() {
   return (
     <>
-      <h1 className="text-xl font-semibold">There is nothing at this address</h1>
-      <p className="mt-2 max-w-prose">It may be mistyped, or what was here is gone.</p>
+      <h1 className="text-xl font-semibold">Page not found</h1>
+      <p className="mt-2 max-w-prose">The address may be mistyped, or the page may have been deleted.</p>
       <ShouldSee />
     </>
   );
@@ -34,10 +34,10 @@ export function NotThere() {
 export function NothingOpen() {
   return (
     <>
-      <h1 className="text-xl font-semibold">Nothing is open to you here yet</h1>
+      <h1 className="text-xl font-semibold">You do not have access to anything here yet</h1>
       <p className="mt-2 max-w-prose">
-        You are signed in, but no screen of this application is open to you. Ask the people who look after it
-        for the role that you need.
+        You are signed in, but you do not have access to any screen of this application. Ask its
+        administrators for the role you need.
       </p>
     </>
   );

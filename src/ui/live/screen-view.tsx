@@ -68,7 +68,9 @@ export function ScreenView({ page: sent }: { page: DrawnPage }) {
     if (effect.do === 'sign-out') return host.signOut();
     if (effect.do === 'export') {
       const href = host.exportHref(effect.list, queryOfList(page, effect.list));
-      return href === undefined ? host.tell('In the application this gives a file.') : exporting.begin(href);
+      return href === undefined
+        ? host.tell('In the released application, this downloads a file.')
+        : exporting.begin(href);
     }
     if (effect.do === 'set-session') {
       const pressed = await host.press(button.id, screen.binds?.record);
@@ -162,7 +164,7 @@ export function ScreenView({ page: sent }: { page: DrawnPage }) {
             {screen.heading}
           </h1>
           {screen.faces && (
-            <nav aria-label="Faces of this screen" className="mb-3 flex gap-4">
+            <nav aria-label="Layouts of this screen" className="mb-3 flex gap-4">
               {screen.faces.map((face) => (
                 <button
                   key={face.id}

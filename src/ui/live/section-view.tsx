@@ -33,7 +33,7 @@ export function SectionView({ section, page, busy, run }: Drawing & { section: D
         className="mb-4 border-t-2 border-edge bg-paper px-4 py-2"
       >
         <h2 className="font-semibold">{section.name}</h2>
-        <p className="text-quiet">Nothing stands in it yet.</p>
+        <p className="text-quiet">This section is empty.</p>
       </section>
     );
   const onlyButtons = section.parts.every(isButton);
@@ -148,13 +148,13 @@ function PartView({ part, page }: { part: DrawnPart; page: DrawnPage }) {
         <div data-element={part.id}>
           <div className="text-quiet">{part.name}</div>
           <Ghost name={part.name} ghost={part.ghost} className="px-2 py-1 italic">
-            {part.ghost === 'not' && 'no value sent'}
+            {part.ghost === 'not' && 'the value is not sent to the browser'}
           </Ghost>
         </div>
       ) : (
         <Ghost id={part.id} name={part.name} ghost={part.ghost} className="col-span-2 p-4" />
       );
-    default:
+    case 'button':
       return null;
   }
 }

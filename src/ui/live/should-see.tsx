@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { Told } from '../parts/fields';
+import { FieldMessage } from '../parts/fields';
 import { Window } from '../parts/window';
 import { useHost } from './host';
 
@@ -16,26 +16,27 @@ export function ShouldSee({ element, name }: { element?: string; name?: string }
     const answer = await host.note?.({ text, ...(element !== undefined && { element }) });
     if (!answer?.ok) return setProblem(answer?.detail ?? '');
     setOpen(false);
-    host.tell('Sent. The people who build this application will look at it.');
+    host.tell('Request sent. The people who build this application will review it.');
   });
   if (!host.note) return null;
   return (
     <Window
-      title={name === undefined ? 'I should be able to see this' : `I should be able to see “${name}”`}
+      title={name === undefined ? 'Request access…' : `Request access to “${name}”`}
       open={open}
       onOpenChange={setOpen}
       trigger={
         <button
           type="button"
           className={element === undefined ? 'button mt-4' : 'link min-h-[24px]'}
-          {...(name !== undefined && { 'aria-label': `I should be able to see ${name}` })}
+          {...(name !== undefined && { 'aria-label': `Request access to ${name}` })}
         >
-          {element === undefined ? 'I should be able to see this' : 'I should see this'}
+          {element === undefined ? 'Request access…' : 'Request access'}
         </button>
       }
     >
       <p className="mb-3">
-        A note goes to the people who build this application, with your name, this address and the time.
+        Your request is sent to the people who build this application, with your name, this address and the
+        time.
       </p>
       <form
         onSubmit={(event) => {
@@ -46,12 +47,12 @@ export function ShouldSee({ element, name }: { element?: string; name?: string }
         className="grid gap-3"
       >
         <label>
-          <span className="text-quiet">What do you need it for? (may stay empty)</span>
+          <span className="text-quiet">Why do you need it? (optional)</span>
           <textarea rows={3} maxLength={2000} className="field-box" {...register('text')} />
         </label>
-        <Told text={problem} />
+        <FieldMessage text={problem} />
         <button type="submit" className="button button-main justify-self-start">
-          Send the note
+          Send request
         </button>
       </form>
     </Window>

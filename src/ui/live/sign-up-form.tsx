@@ -7,7 +7,7 @@ import * as yup from 'yup';
 import { ACCOUNT_FIELDS } from '@/core/model';
 import { send } from '@/ui/client/send';
 import { signUp } from '@/contract/live';
-import { Told, TextField } from '../parts/fields';
+import { FieldMessage, TextField } from '../parts/fields';
 import { Form } from '../parts/form';
 
 const FIELDS = [
@@ -37,11 +37,11 @@ export function SignUpForm({ app }: { app: string }) {
   });
   return (
     <main className="mx-auto mt-24 w-[31rem] border-t-4 border-ink bg-paper p-6">
-      <h1 className="mb-4 text-xl font-semibold">{sent ? 'Look into your mail' : 'Ask for an account'}</h1>
+      <h1 className="mb-4 text-xl font-semibold">{sent ? 'Check your email' : 'Sign up'}</h1>
       {sent ? (
         <p role="status">
-          A message is on its way to you. Open the link in it within a day, and choose a password there; then
-          you can sign in.
+          We have sent you an email. Open the link in it within 24 hours and choose a password. Then you can
+          sign in.
         </p>
       ) : (
         <Form onSubmit={(event) => void submit(event)} className="grid gap-3">
@@ -58,13 +58,13 @@ export function SignUpForm({ app }: { app: string }) {
               />
             );
           })}
-          <Told text={problem} />
+          <FieldMessage text={problem} />
           <span className="flex items-center gap-4">
             <button type="submit" className="button button-main" disabled={formState.isSubmitting}>
-              Ask for an account
+              Sign up
             </button>
             <a className="link" href={`/live/${app}/sign-in`}>
-              I have one
+              I already have an account
             </a>
           </span>
         </Form>

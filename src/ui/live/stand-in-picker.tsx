@@ -34,10 +34,10 @@ function Inside({ app, base, label }: Props & { label: string }) {
   return (
     <ChooseBox
       box={box}
-      label="As whom to look"
+      label="Act as someone else"
       placeholder="Name"
       // Nothing is said before anybody could be found.
-      none={data ? 'Nobody has a name like that.' : ''}
+      none={data ? 'No people match this name.' : ''}
       place={{ align: 'end' }}
       groups={[
         {
@@ -51,8 +51,8 @@ function Inside({ app, base, label }: Props & { label: string }) {
       onChoose={begin}
       about={
         <p className="mt-1 px-2 text-quiet">
-          You see what both of you may see, unless the builder allows all of it. It ends by itself, and is
-          recorded.
+          You can see only what both of you have access to, unless the builder allows full access. The session
+          ends automatically and is recorded in the audit trail.
         </p>
       }
       trigger={

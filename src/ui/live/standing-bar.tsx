@@ -36,20 +36,20 @@ export function StandingBar({
     );
   return (
     <section
-      aria-label="Looking as somebody else"
+      aria-label="Acting as someone else"
       className="on-lead sticky top-0 z-20 flex items-center gap-4 border-y-4 border-double border-white bg-lead px-5 py-2.5 text-[15px] text-white"
     >
       <p>
-        <strong>{standing.name}</strong> is looking as <strong>{person}</strong>,{' '}
-        {standing.full ? 'with all that they see' : 'at what both may see'},{' '}
-        {standing.changes ? 'and what is changed is changed' : 'for reading only'}, until{' '}
-        <time dateTime={new Date(standing.until).toISOString()}>{time(standing.until)}</time>. All of it is
-        recorded under both names.
+        <strong>{standing.name}</strong> is acting as <strong>{person}</strong>,{' '}
+        {standing.full ? 'with that person’s full access' : 'with only the access both people have'},{' '}
+        {standing.changes ? 'with permission to make changes' : 'read-only'}, until{' '}
+        <time dateTime={new Date(standing.until).toISOString()}>{time(standing.until)}</time>. Everything is
+        recorded in the audit trail under both names.
       </p>
       <span className="ml-auto flex shrink-0 gap-2">
-        <StandInPicker app={app} base={base} label="Go on to the next" />
+        <StandInPicker app={app} base={base} label="Act as someone else…" />
         <button type="button" className="button" onClick={back}>
-          Back to {standing.name}
+          Stop acting as this person
         </button>
       </span>
     </section>

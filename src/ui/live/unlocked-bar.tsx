@@ -13,12 +13,12 @@ export function UnlockedBar({ unlocked }: { unlocked: readonly ShownUnlock[] }) 
     host.refresh();
   };
   return (
-    <ul aria-label="Unlocked here" className="mb-3 border-l-4 border-open bg-paper px-3 py-1.5">
+    <ul aria-label="Unlocked on this page" className="mb-3 border-l-4 border-open bg-paper px-3 py-1.5">
       {unlocked.map((one) => (
         <li key={`${one.element} ${one.record}`} className="flex flex-wrap items-center gap-2">
           <LockOpen size={14} aria-hidden />
           <span>
-            {one.name} is open until {host.time(one.until)}, unlocked by {one.by}.
+            {one.name} is unlocked until {host.time(one.until)} (by {one.by}).
           </span>
           <button
             type="button"

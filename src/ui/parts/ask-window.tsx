@@ -43,7 +43,7 @@ export function AskWindow({ open, title, text, go, ready = true, onAnswer }: Pro
             </AlertDialog.Description>
           )}
           <div className="mt-4 flex justify-end gap-2">
-            <AlertDialog.Cancel className="button">Leave it</AlertDialog.Cancel>
+            <AlertDialog.Cancel className="button">Cancel</AlertDialog.Cancel>
             <AlertDialog.Action
               className="button button-main"
               disabled={!ready}

@@ -80,7 +80,7 @@ export function DataTable<T extends RowData>(props: Props<T>) {
           {choosing && (
             <th className="w-8 px-2">
               <Box
-                label="Choose all rows of this page"
+                label="Select all rows on this page"
                 checked={rows.length > 0 && table.getIsAllRowsSelected()}
                 onChange={(on) => table.toggleAllRowsSelected(on)}
               />
@@ -131,7 +131,7 @@ export function DataTable<T extends RowData>(props: Props<T>) {
               {choosing && (
                 <Cell apart className="px-2">
                   <Box
-                    label={`Choose ${choosing.nameOf(row.original)}`}
+                    label={`Select ${choosing.nameOf(row.original)}`}
                     checked={row.getIsSelected()}
                     onChange={(on) => row.toggleSelected(on)}
                   />
@@ -213,10 +213,10 @@ export function Pager({
             disabled={page <= 1}
             onClick={() => onPage(Math.min(page - 1, pages))}
           >
-            Earlier
+            Previous
           </button>
           <button type="button" className="button" disabled={page >= pages} onClick={() => onPage(page + 1)}>
-            Later
+            Next
           </button>
         </span>
       )}

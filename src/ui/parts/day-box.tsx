@@ -7,7 +7,7 @@ import { useState, type ComponentProps, type Ref } from 'react';
 import { dayInWords, isDate, readDay } from '@/core/model';
 
 /** Only who opens it loads it. */
-const Calendar = dynamic(() => import('./calendar'), { loading: () => <p className="p-2">Opening …</p> });
+const Calendar = dynamic(() => import('./calendar'), { loading: () => <p className="p-2">Loading…</p> });
 
 interface Props extends Pick<ComponentProps<'input'>, 'id' | 'disabled' | 'onBlur' | 'name' | 'aria-label'> {
   /** The application's, BCP 47: days are shown and read as it writes them. */
@@ -50,7 +50,7 @@ export function DayBox({
             aria-invalid={invalid || wrong || undefined}
             aria-required={required || undefined}
             aria-describedby={describedBy}
-            placeholder={`like ${exampleIn(language)}`}
+            placeholder={`for example ${exampleIn(language)}`}
             className="min-w-0 flex-1 bg-transparent px-2 py-1 outline-none"
             value={typed ?? (words || value)}
             onChange={({ target: { value: text } }) => {
@@ -79,7 +79,7 @@ export function DayBox({
       </Popover.Anchor>
       {wrong && !invalid && (
         <span role="alert" className="block text-[13px] font-medium">
-          This is no day. Write it like {exampleIn(language)}.
+          This is not a valid date. Use the format {exampleIn(language)}.
         </span>
       )}
       <Popover.Portal>

@@ -24,7 +24,7 @@ export function TextField({ label, problem, ...input }: FieldProps) {
 }
 
 /** What is said of a form as a whole; nothing, while there is nothing to say. */
-export function Told({ text }: { text: string }) {
+export function FieldMessage({ text }: { text: string }) {
   if (!text) return null;
   return (
     <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">

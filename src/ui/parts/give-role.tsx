@@ -6,6 +6,7 @@ import { readMoment } from '@/core/condition';
 import { isDate } from '@/core/model';
 import type { RoleOffer } from '@/contract/live';
 import { DayBox } from './day-box';
+import { Select } from './select';
 
 /** A role as it is given: where and for how long. */
 export interface GivenRole {
@@ -69,38 +70,26 @@ export function RoleFields({ roles, language, optional = false, wide = false }: 
     <div className={`grid gap-2 ${wide ? 'grid-cols-[1.2fr_1fr_9rem_9rem]' : 'grid-cols-2'}`}>
       <label>
         <span className="block text-quiet">Role</span>
-        <select
-          aria-label="Role to give"
-          className="field-box"
+        <Select
+          aria-label="Role to assign"
           {...register('role', {
             onChange: (event: ChangeEvent<HTMLSelectElement>) =>
               setValue('unit', firstUnit(roles.find((one) => one.id === event.target.value))),
           })}
-        >
-          {optional && <option value="">None yet</option>}
-          {roles.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </select>
+          none={optional ? 'None yet' : undefined}
+          options={roles}
+        />
       </label>
       <label>
-        <span className="block text-quiet">in</span>
-        <select
+        <span className="block text-quiet">in unit</span>
+        <Select
           key={id}
-          aria-label="In which unit"
-          className="field-box"
+          aria-label="Unit"
           disabled={!role}
           {...register('unit')}
-        >
-          {(role?.everywhere ?? true) && <option value="">all units</option>}
-          {role?.units.map((unit) => (
-            <option key={unit.id} value={unit.id}>
-              {unit.name}
-            </option>
-          ))}
-        </select>
+          none={(role?.everywhere ?? true) ? 'all units' : undefined}
+          options={role?.units ?? []}
+        />
       </label>
       {(['from', 'until'] as const).map((end) => (
         <div key={end}>
@@ -146,14 +135,14 @@ export function GiveRole({
     const given = givenRole(choice, timeZone);
     if (given) onGive(given);
   });
-  if (roles.length === 0) return <p className="text-quiet">There is no role that you may hand out.</p>;
+  if (roles.length === 0) return <p className="text-quiet">There are no roles that you may assign.</p>;
   return (
     <FormProvider {...form}>
       <form onSubmit={(event) => void submit(event)} className="mt-3 grid gap-2 border-t border-rule pt-2">
-        <h3 className="font-medium">Give a role</h3>
+        <h3 className="font-medium">Assign role…</h3>
         <RoleFields roles={roles} language={language} wide={wide} />
         <button type="submit" className="button justify-self-start">
-          Give
+          Assign
         </button>
       </form>
     </FormProvider>

@@ -5,7 +5,7 @@ import { useForm } from 'react-hook-form';
 import { send } from '@/ui/client/send';
 import { liveSignIn } from '@/contract/live';
 import { signIn } from '@/contract/studio/account';
-import { Told, TextField } from './fields';
+import { FieldMessage, TextField } from './fields';
 import { Form } from './form';
 
 interface Props {
@@ -48,12 +48,12 @@ export function SignInForm({ app, heading, back, signUp, demo }: Props) {
       <main className="mx-auto mt-24 w-[31rem] border-t-4 border-ink bg-paper p-6">
         <h1 className="mb-3 text-xl font-semibold">You are signed in</h1>
         <p className="mb-4" role="status">
-          Since you were last here, somebody tried {done.failed} times to sign in as you with a wrong
-          password. Each try made the next one wait longer. If it was not you, tell whoever looks after
-          accounts.
+          Since your last visit, there have been {done.failed} attempts to sign in to your account with a
+          wrong password. If this was not you, tell your administrator. Each failed attempt makes the next one
+          wait longer.
         </p>
         <a className="button button-main" href={done.to}>
-          Go on
+          Continue
         </a>
       </main>
     );
@@ -62,7 +62,7 @@ export function SignInForm({ app, heading, back, signUp, demo }: Props) {
       <h1 className="mb-4 text-xl font-semibold">{heading}</h1>
       <Form onSubmit={(event) => void submit(event)} className="grid gap-3">
         <TextField
-          label="E-mail address"
+          label="Email address"
           type="email"
           autoComplete="username"
           autoFocus
@@ -74,14 +74,14 @@ export function SignInForm({ app, heading, back, signUp, demo }: Props) {
           autoComplete="current-password"
           {...register('password')}
         />
-        <Told text={problem} />
+        <FieldMessage text={problem} />
         <span className="flex items-center gap-4">
           <button type="submit" className="button button-main" disabled={busy}>
             Sign in
           </button>
           {signUp !== undefined && (
             <a className="link" href={signUp}>
-              Ask for an account
+              Sign up
             </a>
           )}
         </span>
@@ -89,7 +89,7 @@ export function SignInForm({ app, heading, back, signUp, demo }: Props) {
       {demo && (
         <div className="mt-5 border-t border-rule pt-3 text-quiet">
           <p>
-            This is the demo. Everybody’s password is{' '}
+            This is the demo. Every account has the password{' '}
             <code className="font-mono whitespace-nowrap text-ink">{demo.password}</code>
           </p>
           <ul className="mt-2 grid gap-0.5">

@@ -44,7 +44,7 @@ export function Toasts({ children }: { children: ReactNode }) {
             <Toast.Description>{message}</Toast.Description>
             {undo && (
               <Toast.Action
-                altText="Undo by Ctrl Z"
+                altText="Undo (Ctrl+Z)"
                 className="ml-auto font-semibold underline"
                 onClick={undo}
               >

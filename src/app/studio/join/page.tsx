@@ -4,7 +4,7 @@ import { invitationAt } from '@/server/studio/invitations';
 import { ChoosePassword } from '@/ui/live/choose-password';
 import { AcceptInvitation } from '@/ui/studio/home/accept-invitation';
 
-export const metadata: Metadata = { title: 'You are let in' };
+export const metadata: Metadata = { title: 'Invitation' };
 
 interface Props {
   searchParams: Promise<{ token?: string | string[] }>;
@@ -17,10 +17,10 @@ export default async function Join({ searchParams }: Props) {
   if (typeof token !== 'string' || !invitation)
     return (
       <main className="mx-auto mt-24 w-[31rem] border-t-4 border-ink bg-paper p-6">
-        <h1 className="mb-3 text-xl font-semibold">This link cannot be used</h1>
+        <h1 className="mb-3 text-xl font-semibold">This link no longer works</h1>
         <p className="mb-4">
-          It was used before, is too old, or another one was made since. Sign in if you have opened it
-          already; else ask who let you in for another link.
+          The link has already been used, has expired, or has been replaced by a newer one. If you have
+          already accepted the invitation, sign in. If not, ask the person who invited you for a new link.
         </p>
         <a className="button" href="/studio/sign-in">
           Sign in

@@ -3,7 +3,7 @@ import { signedInBuilder } from '@/server/studio/entry';
 import { HomeFrame } from '@/ui/studio/home/home-frame';
 import { isWay, Making } from '@/ui/studio/making/making';
 
-export const metadata: Metadata = { title: 'Make an application' };
+export const metadata: Metadata = { title: 'New application' };
 
 interface Props {
   searchParams: Promise<{ from?: string | string[] }>;

@@ -1,24 +1,24 @@
-import { bind, type Unknown } from '../../condition/bind';
+import { bind, type UnknownAs } from '../../condition/bind';
 import { withoutUnits } from '../../condition/formula';
 import type { RecordFacts } from '../../condition/atom';
 import type { List, Screen } from '../../model/definition';
 import type { Id } from '../../model/id';
 import type { AppElement } from '../../model/tree';
-import { ASKS_RECORD, type Compiled, type Worked } from './compile';
+import { ASKS_RECORD, type Compiled, type PlanProgress } from './compile';
 import { Doors } from './doors';
-import { Held } from './held';
+import { Grants } from './grants';
 import { EDIT, NONE, SEE, type Answer, type Level } from './level';
 import type { PlanStep } from './plan';
 import type { Circumstances, Viewer } from './viewer';
 import {
   ALWAYS,
   answerOf,
-  asksRecord,
+  dependsOnRecord,
   editOnlyIf,
-  higher,
+  uniteRules,
   leastOf,
   levelOn,
-  lower,
+  intersectRules,
   mostOf,
   ruleOf,
   seeCountsAsEdit,
@@ -37,7 +37,7 @@ export abstract class Access {
   constructor(readonly compiled: Compiled) {}
 
   /** What the viewer holds, with who they are, their session and the moment: of this one alone. */
-  abstract get held(): Held;
+  abstract get held(): Grants;
 
   /**
    * What the element's gate gives within its containers, by the record at the element. For a following
@@ -63,7 +63,7 @@ export abstract class Access {
   /** The element with this id. Throws where there is none. */
   element(id: Id): AppElement {
     const element = this.compiled.tree.get(id);
-    if (!element) throw new Error(`No element has the id ${id}`);
+    if (!element) throw new Error(`There is no element with the id ${id}`);
     return element;
   }
 
@@ -79,7 +79,7 @@ export abstract class Access {
   answer(element: AppElement): Answer {
     return this.withMost((access) => {
       const [rule, outer] = [access.rule(element), access.outerRule(element)];
-      return answerOf(outer ? lower(rule, outer) : rule);
+      return answerOf(outer ? intersectRules(rule, outer) : rule);
     });
   }
 
@@ -124,7 +124,7 @@ class ViewerAccess extends Access {
   private readonly rules: Map<number, Rule>;
   private readonly spoken: Uint8Array;
 
-  private made: Held | undefined;
+  private made: Grants | undefined;
   private mostMade: Access | undefined;
 
   /** `worked` holds what was worked out before for somebody who is alike in all that the lines look at. */
@@ -132,8 +132,8 @@ class ViewerAccess extends Access {
     compiled: Compiled,
     private readonly viewer: Viewer,
     private readonly circumstances: Circumstances,
-    private readonly unknown: Unknown,
-    worked: Worked,
+    private readonly unknown: UnknownAs,
+    worked: PlanProgress,
   ) {
     super(compiled);
     this.levels = worked.levels;
@@ -142,8 +142,13 @@ class ViewerAccess extends Access {
   }
 
   /** Worked out when it is first asked for: where all is worked out already, nothing asks. */
-  override get held(): Held {
-    return (this.made ??= new Held(this.compiled.definition, this.viewer, this.circumstances, this.unknown));
+  override get held(): Grants {
+    return (this.made ??= new Grants(
+      this.compiled.definition,
+      this.viewer,
+      this.circumstances,
+      this.unknown,
+    ));
   }
 
   override get most(): Access {
@@ -184,7 +189,7 @@ class ViewerAccess extends Access {
     if (level <= EDIT) return ALWAYS[level as Level];
     if (level === ASKS_RECORD) return this.rules.get(step) as Rule;
     const rule = this.work(this.compiled.plan.steps[step] as PlanStep);
-    if (asksRecord(rule)) {
+    if (dependsOnRecord(rule)) {
       this.levels[step] = ASKS_RECORD;
       this.rules.set(step, rule);
     } else this.levels[step] = rule === ALWAYS[EDIT] ? EDIT : rule === ALWAYS[NONE] ? NONE : SEE;
@@ -199,13 +204,13 @@ class ViewerAccess extends Access {
         const limit = this.at(a);
         return limit === ALWAYS[NONE] || !this.compiled.hasLines(b)
           ? limit
-          : lower(limit, this.compiled.given(this.held, this.spoken, b, inNoUnit));
+          : intersectRules(limit, this.compiled.given(this.held, this.spoken, b, inNoUnit));
       }
       case 'carried':
         return this.carried(a, inNoUnit);
       case 'lower': {
         const first = this.at(a);
-        return first === ALWAYS[NONE] ? first : lower(first, this.at(b));
+        return first === ALWAYS[NONE] ? first : intersectRules(first, this.at(b));
       }
       case 'higher':
         return this.highest(a, b);
@@ -223,11 +228,11 @@ class ViewerAccess extends Access {
         return withoutRecord(this.at(a));
       case 'constant': {
         const rule = this.at(a);
-        return asksRecord(rule) ? ALWAYS[EDIT] : rule;
+        return dependsOnRecord(rule) ? ALWAYS[EDIT] : rule;
       }
       case 'asking': {
         const rule = this.at(a);
-        return asksRecord(rule) ? rule : ALWAYS[EDIT];
+        return dependsOnRecord(rule) ? rule : ALWAYS[EDIT];
       }
       case 'if-own':
         return this.compiled.hasLines(this.compiled.plan.steps[a]?.b ?? -1) ? this.at(b) : ALWAYS[EDIT];
@@ -240,7 +245,7 @@ class ViewerAccess extends Access {
     const { many } = this.compiled.plan;
     let rule = ALWAYS[NONE];
     for (let n = from; n < until && rule !== ALWAYS[EDIT]; n++)
-      rule = higher(rule, this.at(many[n] as number));
+      rule = uniteRules(rule, this.at(many[n] as number));
     return rule;
   }
 
@@ -269,7 +274,7 @@ export const accessOf = (
   compiled: Compiled,
   viewer: Viewer,
   circumstances: Circumstances,
-  unknown: Unknown = 'against',
+  unknown: UnknownAs = 'against',
 ): Access =>
   new ViewerAccess(
     compiled,
@@ -284,5 +289,5 @@ export const unsharedAccessOf = (
   compiled: Compiled,
   viewer: Viewer,
   circumstances: Circumstances,
-  unknown: Unknown = 'against',
+  unknown: UnknownAs = 'against',
 ): Access => new ViewerAccess(compiled, viewer, circumstances, unknown, compiled.newlyWorked());

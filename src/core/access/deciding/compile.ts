@@ -1,16 +1,16 @@
 import { readClock } from '../../condition/clock';
 import { type Formula, withoutUnits } from '../../condition/formula';
-import type { Unknown } from '../../condition/bind';
+import type { UnknownAs } from '../../condition/bind';
 import type { Scope } from '../../condition/type';
 import type { Closed, Definition } from '../../model/definition';
 import { gives, type Gate, type Line } from '../../model/gate';
 import type { Id } from '../../model/id';
 import { treeOf, type AppElement, type Tree } from '../../model/tree';
 import { Handles } from './handles';
-import type { Held } from './held';
+import type { Grants } from './grants';
 import { givenBy } from './lines';
 import { Plan } from './plan';
-import { readsOf, type Reads } from './reads';
+import { dependenciesOf, type Dependencies } from './reads';
 import { FORMULAS, ruleOf, type Rule } from './rule';
 import { counts, isKind, subjectOf, type Circumstances, type Unlocked, type Viewer } from './viewer';
 
@@ -21,7 +21,7 @@ export interface CompiledGate {
 }
 
 /** How far the plan is worked through, for all who are alike in what the lines look at. Nothing else of them is in it. */
-export interface Worked {
+export interface PlanProgress {
   /** By a step's number: a level, or one of the two below. */
   readonly levels: Uint8Array;
   readonly rules: Map<number, Rule>;
@@ -55,17 +55,17 @@ export class Compiled {
   /** Do conditions ask of records that another one points to? */
   readonly goesSteps: boolean;
   private readonly structure: Structure;
-  private readonly reads: Reads;
+  private readonly reads: Dependencies;
   /** By the element's number. */
   private readonly gates: (CompiledGate | undefined)[];
-  private readonly kept = new Map<string, Worked>();
+  private readonly kept = new Map<string, PlanProgress>();
 
   constructor(readonly definition: Definition) {
     this.tree = treeOf(definition);
     this.structure = structureOf(this.tree);
     this.handles = this.structure.handles;
     this.plan = this.structure.plan;
-    this.reads = readsOf(definition);
+    this.reads = dependenciesOf(definition);
     this.goesSteps = this.reads.steps;
     this.gates = new Array<undefined>(this.tree.elements.length).fill(undefined);
     for (const [id, gate] of Object.entries(definition.gates)) {
@@ -90,7 +90,7 @@ export class Compiled {
   }
 
   /** What was worked out for viewers like this one, to go on with; nothing, where there was none yet. */
-  workedFor(viewer: Viewer, circumstances: Circumstances, unknown: Unknown): Worked {
+  workedFor(viewer: Viewer, circumstances: Circumstances, unknown: UnknownAs): PlanProgress {
     let key = this.keyOf(viewer, circumstances);
     if (unknown === 'for') key += ' for';
     let worked = this.kept.get(key);
@@ -103,7 +103,7 @@ export class Compiled {
   }
 
   /** Nothing worked out yet. */
-  newlyWorked(): Worked {
+  newlyWorked(): PlanProgress {
     return {
       levels: new Uint8Array(this.plan.steps.length).fill(UNKNOWN),
       rules: new Map(),
@@ -165,7 +165,7 @@ export class Compiled {
   }
 
   /** What the lines of the element with this number give one viewer, with what they have unlocked there. */
-  given(held: Held, spoken: Uint8Array, n: number, inNoUnit = false): Rule {
+  given(held: Grants, spoken: Uint8Array, n: number, inNoUnit = false): Rule {
     const { lines, subjects } = this.gates[n] as CompiledGate;
     const element = this.tree.elements[n] as AppElement;
     const scope = this.scope(element);
@@ -180,7 +180,7 @@ export class Compiled {
     return inNoUnit ? ruleOf(withoutUnits(see), withoutUnits(edit)) : ruleOf(see, edit);
   }
 
-  private ask(held: Held, spoken: Uint8Array, subject: number): number {
+  private ask(held: Grants, spoken: Uint8Array, subject: number): number {
     const is = held.isSpokenOf(this.subjects.all[subject] as Line['who']);
     const [yes, no] = [is('be true') === true, is('be false') === true];
     // Of a kind of viewer both may be: what is not known yet speaks for it either way.

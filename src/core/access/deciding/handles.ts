@@ -110,7 +110,19 @@ export class Handles {
         ];
       case 'screen':
         return (this.leading.get(door.id) ?? []).map((node) => node.id);
-      default:
+      case 'application':
+      case 'area':
+      case 'button':
+      case 'chart':
+      case 'column':
+      case 'face':
+      case 'field':
+      case 'list':
+      case 'menu-item':
+      case 'menu':
+      case 'people':
+      case 'section':
+      case 'text':
         return [];
     }
   }
@@ -131,7 +143,18 @@ export class Handles {
         return { id: element.node.entity, kind: 'rows' };
       case 'button':
         return this.doorOfButton(element.node, element.screen as Screen, element.list);
-      default:
+      case 'action':
+      case 'application':
+      case 'area':
+      case 'chart':
+      case 'data-field':
+      case 'face':
+      case 'menu':
+      case 'people':
+      case 'rows':
+      case 'screen':
+      case 'section':
+      case 'text':
         return undefined;
     }
   }

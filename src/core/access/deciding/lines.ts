@@ -9,7 +9,7 @@ export interface Algebra<T> {
 }
 
 /** What it takes to reach each level. What reaches edit reaches see. */
-export interface Given<T> {
+export interface PerLevel<T> {
   readonly see: T;
   readonly edit: T;
 }
@@ -25,8 +25,8 @@ export function givenBy<T, L extends Pick<Line, 'what'> = Line>(
   { never, always, both, either }: Algebra<T>,
   lines: readonly L[],
   matches: (line: L, n: number) => T,
-  beside: readonly Given<T>[] = [],
-): Given<T> {
+  beside: readonly PerLevel<T>[] = [],
+): PerLevel<T> {
   let [see, edit, spared, uncapped] = [never, never, always, always];
   for (const one of beside) {
     see = either(see, one.see);

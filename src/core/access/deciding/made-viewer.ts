@@ -12,7 +12,7 @@ const moment = yup
   .max(40)
   .test(
     'moment',
-    'must be a moment with its zone, such as 2026-03-14T09:30:00Z',
+    'must be a date and time with a time zone, such as 2026-03-14T09:30:00Z',
     (text) => !text || isMoment(text),
   );
 
@@ -77,7 +77,11 @@ export function viewerOfKey(definition: Definition, known: KnownViewers, key: st
       const made = readMade(read.id);
       return made && viewerOfMade(definition, made);
     }
-    default:
+    case 'group':
+    case 'role':
+    case 'signed-in':
+    case 'signed-out':
+    case undefined:
       return kindsOf(definition).find((one) => one.key === key)?.viewer;
   }
 }

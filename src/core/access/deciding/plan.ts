@@ -59,7 +59,7 @@ export class Plan {
   readonly lists: List[] = [];
   /**
    * By element number: the step of what its gate gives within its containers. A gate without lines gives what its
-   * container gives; for a door of data that is not yet its answer, since without lines it follows the screens.
+   * container gives; for a door of data that is not yet its answer, since without lines it follows the screens (derived from what they show).
    */
   readonly gates: number[] = [];
   /**
@@ -106,7 +106,7 @@ export class Plan {
   /** The step of a list's fixed filter. */
   carried({ id }: List): number {
     const step = this.carriedBy.get(id);
-    if (step === undefined) throw new Error(`No list has the id ${id}`);
+    if (step === undefined) throw new Error(`There is no list with the id ${id}`);
     return step;
   }
 
@@ -203,7 +203,13 @@ export class Plan {
         return this.onScreen(element, this.throughDoor(element, gate));
       case 'chart':
         return this.onScreen(element, this.ofChart(element.node, gate));
-      default:
+      case 'application':
+      case 'area':
+      case 'face':
+      case 'menu':
+      case 'people':
+      case 'section':
+      case 'text':
         return this.onScreen(element, gate);
     }
   }
@@ -339,7 +345,7 @@ export class Plan {
 
   private element(id: Id): AppElement {
     const element = this.tree.get(id);
-    if (!element) throw new Error(`No element has the id ${id}`);
+    if (!element) throw new Error(`There is no element with the id ${id}`);
     return element;
   }
 
@@ -349,7 +355,7 @@ export class Plan {
 
   private entityOf({ id }: AppElement): Id {
     const entity = this.tree.entityOf(id);
-    if (!entity) throw new Error(`No entity has the part ${id}`);
+    if (!entity) throw new Error(`No entity contains the element ${id}`);
     return entity.id;
   }
 

@@ -5,7 +5,7 @@ import type { Id } from '../../model/id';
 import { sectionsOf } from '../../model/tree';
 
 /** What a definition's conditions look at beside the record: viewers who are alike in it share their access. */
-export interface Reads {
+export interface Dependencies {
   readonly user: readonly Id[];
   readonly session: readonly Id[];
   readonly clock: readonly ClockReading[];
@@ -36,7 +36,7 @@ function filtersOf({ areas }: Definition): Condition[] {
   return found;
 }
 
-export function readsOf(definition: Definition): Reads {
+export function dependenciesOf(definition: Definition): Dependencies {
   const user = new Set<Id>();
   const session = new Set<Id>();
   const clock = new Set<ClockReading>();
@@ -55,7 +55,7 @@ export function readsOf(definition: Definition): Reads {
 }
 
 /** Does the condition, or one that it names, ask for the time or for what a session holds? */
-export const asksWhen = (definition: Definition, condition: Condition): boolean =>
+export const dependsOnTime = (definition: Definition, condition: Condition): boolean =>
   allNamed(definition, condition)
     .flatMap(operandsOf)
     .some((operand) => 'clock' in operand || 'session' in operand);

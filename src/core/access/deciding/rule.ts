@@ -1,10 +1,10 @@
 import type { RecordFacts } from '../../condition/atom';
 import { all, any, holds, type Formula } from '../../condition/formula';
-import type { Algebra, Given } from './lines';
+import type { Algebra, PerLevel } from './lines';
 import { EDIT, NONE, SEE, type Answer, type Level } from './level';
 
 /** What it takes of a record to reach each level. */
-export type Rule = Given<Formula>;
+export type Rule = PerLevel<Formula>;
 
 /** Formulas, joined. */
 export const FORMULAS: Algebra<Formula> = { never: false, always: true, both: all, either: any };
@@ -27,7 +27,7 @@ export function ruleOf(see: Formula, edit: Formula): Rule {
 }
 
 /** Does it differ from record to record what the rule gives? */
-export const asksRecord = ({ see, edit }: Rule): boolean =>
+export const dependsOnRecord = ({ see, edit }: Rule): boolean =>
   typeof see !== 'boolean' || typeof edit !== 'boolean';
 
 /** What both give. */
@@ -37,14 +37,14 @@ function lowerOfTwo(a: Rule, b: Rule): Rule {
   return ruleOf(all(a.see, b.see), all(a.edit, b.edit));
 }
 
-export function lower(first: Rule, second: Rule, ...more: readonly Rule[]): Rule {
+export function intersectRules(first: Rule, second: Rule, ...more: readonly Rule[]): Rule {
   let rule = lowerOfTwo(first, second);
   for (const one of more) rule = lowerOfTwo(rule, one);
   return rule;
 }
 
 /** What either gives. */
-export function higher(a: Rule, b: Rule): Rule {
+export function uniteRules(a: Rule, b: Rule): Rule {
   if (a === b || b === ALWAYS[NONE] || a === ALWAYS[EDIT]) return a;
   if (a === ALWAYS[NONE] || b === ALWAYS[EDIT]) return b;
   return ruleOf(any(a.see, b.see), any(a.edit, b.edit));

@@ -1,8 +1,8 @@
 import type { List } from '../../model/definition';
 import { leadsOrReads, type AppElement } from '../../model/tree';
 import { Access } from './access';
-import type { Held } from './held';
-import { editOnlyIf, lower, type Rule } from './rule';
+import type { Grants } from './grants';
+import { editOnlyIf, intersectRules, type Rule } from './rule';
 
 /**
  * What somebody gets who looks as another person: every decision is the lower of the two people's. What is
@@ -10,7 +10,7 @@ import { editOnlyIf, lower, type Rule } from './rule';
  * nothing can be changed either, whatever both may do. `own` is left out where the builder lets that
  * person's roles be stood in for in full.
  */
-export class StandInAccess extends Access {
+export class ActingAccess extends Access {
   private readonly rules = new Map<number, Rule>();
 
   constructor(
@@ -21,7 +21,7 @@ export class StandInAccess extends Access {
     super(theirs.compiled);
   }
 
-  override get held(): Held {
+  override get held(): Grants {
     return this.theirs.held;
   }
 
@@ -31,7 +31,7 @@ export class StandInAccess extends Access {
 
   override outerRule(element: AppElement): Rule | undefined {
     const [a, b] = [this.theirs.outerRule(element), this.own?.outerRule(element)];
-    return a && b ? lower(a, b) : (a ?? b);
+    return a && b ? intersectRules(a, b) : (a ?? b);
   }
 
   override rule(element: AppElement): Rule {
@@ -57,7 +57,7 @@ export class StandInAccess extends Access {
   }
 
   private both(ask: (access: Access) => Rule): Rule {
-    return this.own ? lower(ask(this.theirs), ask(this.own)) : ask(this.theirs);
+    return this.own ? intersectRules(ask(this.theirs), ask(this.own)) : ask(this.theirs);
   }
 
   /** The rule, for reading only where nothing may be changed. */

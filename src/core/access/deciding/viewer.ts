@@ -120,7 +120,9 @@ export function subjectOf(who: Who): string {
       return `unit:${who.unit}`;
     case 'person':
       return `person:${who.person}`;
-    default:
+    case 'everyone':
+    case 'signed-in':
+    case 'signed-out':
       return who.kind;
   }
 }

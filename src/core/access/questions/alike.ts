@@ -4,7 +4,7 @@ import { readConstant, attributesOf } from '../../condition/type';
 import type { Definition } from '../../model/definition';
 import type { Id } from '../../model/id';
 import type { Value } from '../../model/value-type';
-import { Held } from '../deciding/held';
+import { Grants } from '../deciding/grants';
 import { conditionsOf } from '../deciding/reads';
 import {
   counts,
@@ -16,7 +16,7 @@ import {
 } from '../deciding/viewer';
 
 /** What a definition asks of people: those who are the same in all of it get the same everywhere. */
-export interface AskedOfPeople {
+export interface UsedPersonData {
   /** Those who are each for themselves: lines name them. */
   readonly people: readonly Id[];
   /** Questions that are answered by the person and the moment alone. */
@@ -31,7 +31,7 @@ export interface AskedOfPeople {
 }
 
 /** People between whom nothing that is asked differs. */
-export interface Alike {
+export interface PeopleGroup {
   /** Any of them. It has who it is only where lines ask for that. */
   readonly viewer: Viewer;
   readonly count: number;
@@ -42,7 +42,7 @@ export interface Alike {
 /** What a bench knows of an application's people. */
 export interface PeopleKnown {
   /** All who may sign in, by what is asked of them. */
-  readonly alike: readonly Alike[];
+  readonly alike: readonly PeopleGroup[];
   /** Those who are asked for by name, switched off or not. */
   readonly named: readonly Person[];
   /** How many of them have not activated their accounts yet: they cannot sign in until then. */
@@ -53,7 +53,7 @@ export interface PeopleKnown {
 const SOME = 3;
 
 /** What the definition's lines and conditions ask of people; `named`: others who are to be known by name. */
-export function askedOfPeople(definition: Definition, named: readonly Id[] = []): AskedOfPeople {
+export function askedOfPeople(definition: Definition, named: readonly Id[] = []): UsedPersonData {
   const people = new Set(named);
   const [values, compared] = [new Set<Id>(), new Set<Id>()];
   const questions = new Map<string, Condition>();
@@ -90,14 +90,14 @@ const isOfThePerson = (operand: Operand): boolean =>
  * @example
  * const person = (id: string, role: string) => ({ id, name: id, active: true, assignments: [{ role }], attributes: {} });
  * const people = [person('ada', 'lender'), person('bo', 'lender'), person('cy', 'curator')];
- * alike(LARKFIELD, people, at).map(({ count, some }) => [count, some[0]?.id]) // → [[2, 'ada'], [1, 'cy']]
+ * groupSimilarPeople(LARKFIELD, people, at).map(({ count, some }) => [count, some[0]?.id]) // → [[2, 'ada'], [1, 'cy']]
  */
-export function alike(
+export function groupSimilarPeople(
   definition: Definition,
   people: readonly Person[],
   at: Circumstances,
-  asked: AskedOfPeople = askedOfPeople(definition),
-): Alike[] {
+  asked: UsedPersonData = askedOfPeople(definition),
+): PeopleGroup[] {
   const found = new Map<string, { viewer: Viewer; count: number; some: { id: Id; name: string }[] }>();
   const keep = new Set([...asked.values, ...asked.compared, ...attributesIn(asked.questions)]);
   for (const person of people) {
@@ -151,7 +151,7 @@ function answersOf(
   at: Circumstances,
 ): string {
   if (questions.length === 0) return '';
-  const { facts } = new Held(definition, viewerOfPerson(person), at);
+  const { facts } = new Grants(definition, viewerOfPerson(person), at);
   const is = (question: Condition, must: 'be true' | 'be false'): boolean =>
     bind(facts, { definition }, question, must) === true;
   return questions.map((one) => (is(one, 'be true') ? 'y' : is(one, 'be false') ? 'n' : '?')).join('');

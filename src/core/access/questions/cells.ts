@@ -1,10 +1,10 @@
-import type { Unknown } from '../../condition/bind';
+import type { UnknownAs } from '../../condition/bind';
 import { isDataDoor, type AppElement } from '../../model/tree';
 import type { Access } from '../deciding/access';
 import type { Compiled } from '../deciding/compile';
 import type { Answer, Level } from '../deciding/level';
 import { AskedOfMany } from '../deciding/many/asked-of-many';
-import { Crowd } from '../deciding/many/crowd';
+import { ViewerBatch } from '../deciding/many/viewer-batch';
 import { shortPlanOf } from '../deciding/many/short-plan';
 import { answerOf } from '../deciding/rule';
 import type { Circumstances, Viewer } from '../deciding/viewer';
@@ -65,7 +65,7 @@ export function matrixOf(compiled: Compiled, viewers: readonly Viewer[], at: Cir
     else same.push([n, as]);
   });
   const plan = shortPlanOf(compiled, (number) => compiled.hasLines(number));
-  const decide = (some: readonly number[], unknown: Unknown): void => {
+  const decide = (some: readonly number[], unknown: UnknownAs): void => {
     for (let from = 0; from < some.length; from += AT_ONCE) {
       const which = some.slice(from, from + AT_ONCE);
       const asked = new AskedOfMany(
@@ -74,7 +74,7 @@ export function matrixOf(compiled: Compiled, viewers: readonly Viewer[], at: Cir
         which.map((row) => viewers[row] as Viewer),
         undefined,
       );
-      const crowd = new Crowd(asked.at(at, unknown));
+      const crowd = new ViewerBatch(asked.at(at, unknown));
       const rowsFrom = which.map((row) => row * width);
       crowd.writeAnswers(matrix, rowsFrom, unknown === 'for' ? 'most' : 'both');
     }

@@ -1,6 +1,6 @@
 import type { RecordFacts } from '../../condition/atom';
 import { holds, withoutUnits, type Formula } from '../../condition/formula';
-import { tell, type Told } from '../../condition/tell';
+import { explainCondition, type ConditionStep } from '../../condition/explain-condition';
 import { gives, type Line } from '../../model/gate';
 import type { Id } from '../../model/id';
 import type { AppElement } from '../../model/tree';
@@ -10,7 +10,7 @@ import { answerOf, levelOn, mostOf } from '../deciding/rule';
 import { partsOf, type Part } from './parts';
 
 /** A line that would count, and what it is that keeps it from counting. */
-export interface Nearly {
+export interface InactiveLine {
   readonly line: Line;
   readonly since: readonly Since[];
 }
@@ -18,9 +18,9 @@ export interface Nearly {
 /** Why a line does not count. */
 export type Since =
   /** Its condition: each question with its answer. */
-  | { readonly is: 'when'; readonly told: readonly Told[] }
+  | { readonly is: 'when'; readonly told: readonly ConditionStep[] }
   /** Its group: the same of what it takes to be in it. */
-  | { readonly is: 'group'; readonly told: readonly Told[] }
+  | { readonly is: 'group'; readonly told: readonly ConditionStep[] }
   /** The role is held for records of other units only. */
   | { readonly is: 'unit' }
   /** The role is held, but not at this moment. */
@@ -34,7 +34,7 @@ interface Reason {
   /** The lines that count for this viewer; where no record is known, those that may. */
   readonly lines: readonly Line[];
   /** Lines that speak of the viewer, and would count but for their condition, unit or period. */
-  readonly nearly: readonly Nearly[];
+  readonly nearly: readonly InactiveLine[];
   /** What is left after this step. */
   readonly result: Answer;
 }
@@ -50,7 +50,7 @@ export type Decided =
       readonly gate: Id;
       readonly line: Line;
       readonly also: readonly Line[];
-      readonly told?: readonly Told[];
+      readonly told?: readonly ConditionStep[];
     }
   /** A gate with lines of its own gives this viewer nothing; what it would give, those in `also` would take. */
   | { readonly by: 'no-line'; readonly gate: Id; readonly also: readonly Line[] }
@@ -115,7 +115,7 @@ export function explain(
   if (decided.by !== 'line' || !decided.line.when) return { answer, steps, decided, ...rest };
   const at = access.element(decided.gate);
   const on = parts.get(at)?.here ? record : undefined;
-  const told = tell(access.held.facts, access.compiled.scope(at), decided.line.when, on);
+  const told = explainCondition(access.held.facts, access.compiled.scope(at), decided.line.when, on);
   return { answer, steps, decided: { ...decided, told }, ...rest };
 }
 
@@ -166,7 +166,11 @@ function matches(
 }
 
 /** What keeps a line that speaks of the viewer from counting; undefined for one that does not speak of them. */
-function nearlyCounts(access: Access, { gate, record, inNoUnit }: Place, line: Line): Nearly | undefined {
+function nearlyCounts(
+  access: Access,
+  { gate, record, inNoUnit }: Place,
+  line: Line,
+): InactiveLine | undefined {
   const { held, compiled } = access;
   const speaks = held.isSpokenOf(line.who);
   const since: Since[] = [];
@@ -174,7 +178,7 @@ function nearlyCounts(access: Access, { gate, record, inNoUnit }: Place, line: L
     const period = held.periodOf(line.who);
     if (line.who.kind === 'group' && held.facts.signedIn) {
       const asked = { inGroup: line.who.group };
-      const told = tell(held.facts, { definition: compiled.definition }, asked, undefined);
+      const told = explainCondition(held.facts, { definition: compiled.definition }, asked, undefined);
       since.push({ is: 'group', told });
     } else if (period) since.push({ is: 'period', from: period.from, until: period.until });
     else return undefined;
@@ -182,7 +186,7 @@ function nearlyCounts(access: Access, { gate, record, inNoUnit }: Place, line: L
     since.push({ is: 'unit' });
   const when = held.isWhen(line, compiled.scope(gate));
   if (line.when && !holdsOn(when(gives(line) ? 'be true' : 'not be false'), record))
-    since.push({ is: 'when', told: tell(held.facts, compiled.scope(gate), line.when, record) });
+    since.push({ is: 'when', told: explainCondition(held.facts, compiled.scope(gate), line.when, record) });
   return { line, since };
 }
 
@@ -208,7 +212,7 @@ function decide(access: Access, deciding: Deciding): Decided {
   const full = sameAnswer(seenOf(element.kind, answer), seenOf(element.kind, FULL));
   const low = steps.find(({ result }) => result[of] <= answer[of]);
   const step = (full ? steps.findLast((one) => one.gate === 'own') : low) ?? steps[steps.length - 1];
-  if (!step) throw new Error(`${element.id} is decided by nothing`);
+  if (!step) throw new Error(`Nothing decides the access to ${element.id}`);
   const at = access.element(step.element);
   if (step.gate === 'own') {
     const part = parts.get(at) as Part;

@@ -3,7 +3,7 @@ import type { Definition } from '../../model/definition';
 import type { Id } from '../../model/id';
 import { withIncluded } from '../../model/tree';
 import { unitAndBelow } from '../../model/units';
-import type { Held, HeldIn } from '../deciding/held';
+import type { Grants, GrantScope } from '../deciding/grants';
 import { conditionsOf } from '../deciding/reads';
 import type { Assignment, Person } from '../deciding/viewer';
 
@@ -14,7 +14,7 @@ import type { Assignment, Person } from '../deciding/viewer';
  */
 export class HandingOut {
   /** The roles that may be handed out, and where. */
-  readonly roles: ReadonlyMap<Id, HeldIn>;
+  readonly roles: ReadonlyMap<Id, GrantScope>;
   /** Attributes that a condition or a line asks of: they decide about access, so they are not changed here. */
   readonly compared: ReadonlySet<Id>;
   /** May they set those all the same, since the builder allows it for a role that they hold everywhere? */
@@ -22,10 +22,10 @@ export class HandingOut {
   private readonly named: ReadonlySet<Id>;
 
   constructor(
-    private readonly held: Held,
+    private readonly held: Grants,
     private readonly self: Id,
   ) {
-    const roles = new Map<Id, HeldIn>();
+    const roles = new Map<Id, GrantScope>();
     for (const role of held.definition.roles) {
       const where = held.roles.get(role.id);
       if (where === undefined) continue;
@@ -99,13 +99,13 @@ function namedPeople(definition: Definition): Set<Id> {
   return new Set(lines.flatMap(({ who }) => (who.kind === 'person' ? [who.person] : [])));
 }
 
-const isIn = (where: HeldIn, unit: unknown): boolean =>
+const isIn = (where: GrantScope, unit: unknown): boolean =>
   where === 'everywhere' || (typeof unit === 'string' && where.has(unit));
 
-const either = (a: HeldIn | undefined, b: HeldIn): HeldIn =>
+const either = (a: GrantScope | undefined, b: GrantScope): GrantScope =>
   a === undefined ? b : a === 'everywhere' || b === 'everywhere' ? 'everywhere' : new Set([...a, ...b]);
 
-function both(a: HeldIn, b: HeldIn): HeldIn {
+function both(a: GrantScope, b: GrantScope): GrantScope {
   if (a === 'everywhere') return b;
   return b === 'everywhere' ? a : new Set([...a].filter((one) => b.has(one)));
 }

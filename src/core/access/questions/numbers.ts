@@ -5,7 +5,7 @@ import type { Compiled } from '../deciding/compile';
 import { EDIT, NONE, SEE, seenOf, type Answer } from '../deciding/level';
 import { counts, type Circumstances } from '../deciding/viewer';
 import { readViewerKey } from '../deciding/viewer-key';
-import type { Alike } from './alike';
+import type { PeopleGroup } from './alike';
 import { matrixOf, unpacked } from './cells';
 
 /** How many of the people of a kind get an element at all to edit, and how many to see only. */
@@ -21,7 +21,7 @@ export interface OneOfEach {
   readonly least: Named;
 }
 
-type Named = Alike['some'][number];
+type Named = PeopleGroup['some'][number];
 
 /**
  * The numbers of real people, worked out in one place for all who show them. The people of a role are those to whom
@@ -29,17 +29,17 @@ type Named = Alike['some'][number];
  *
  * @example
  * const ines = { id: 'p1', name: 'Ines', active: true, assignments: [{ role: 'lender' }], attributes: {} };
- * const numbers = new Numbers(compile(LARKFIELD), alike(LARKFIELD, [ines], at), at);
+ * const numbers = new Numbers(compile(LARKFIELD), groupSimilarPeople(LARKFIELD, [ines], at), at);
  * numbers.countOf('role:lender') // → 1
  * numbers.among('role:curator', compile(LARKFIELD).tree.need('s_items', 'screen')) // → undefined
  */
 export class Numbers {
-  private readonly known = new Map<string, readonly Alike[]>();
+  private readonly known = new Map<string, readonly PeopleGroup[]>();
   private whole: Numbers | undefined;
-  private readonly accesses = new Map<Alike, Access>();
+  private readonly accesses = new Map<PeopleGroup, Access>();
   /** The answers of all of them for all elements, and by whom where each row begins; made for who asks of everything. */
   private readonly matrix:
-    { readonly answers: Uint8Array; readonly rows: ReadonlyMap<Alike, number> } | undefined;
+    { readonly answers: Uint8Array; readonly rows: ReadonlyMap<PeopleGroup, number> } | undefined;
 
   /**
    * `people`: everybody, by what the definition asks of them (`alike`). `of`: whether some elements will be asked for, or
@@ -47,7 +47,7 @@ export class Numbers {
    */
   constructor(
     private readonly compiled: Compiled,
-    private readonly people: readonly Alike[],
+    private readonly people: readonly PeopleGroup[],
     private readonly at: Circumstances,
     of: 'some' | 'all' = 'some',
   ) {
@@ -85,7 +85,7 @@ export class Numbers {
 
   /** Two of a kind's people between whom it differs; undefined where all get the same. */
   oneOfEach(key: string, element: AppElement): OneOfEach | undefined {
-    const level = (one: Alike): number => {
+    const level = (one: PeopleGroup): number => {
       const { least, most } = this.answerOf(one, element);
       return most * 3 + least;
     };
@@ -95,13 +95,13 @@ export class Numbers {
     return first && last && most && least && level(first) > level(last) ? { most, least } : undefined;
   }
 
-  private peopleOf(key: string): readonly Alike[] {
+  private peopleOf(key: string): readonly PeopleGroup[] {
     let found = this.known.get(key);
     if (!found) this.known.set(key, (found = this.find(key)));
     return found;
   }
 
-  private find(key: string): readonly Alike[] {
+  private find(key: string): readonly PeopleGroup[] {
     const read = readViewerKey(key);
     if (read?.kind === 'signed-in') return this.people;
     if (read?.kind === 'role')
@@ -115,20 +115,20 @@ export class Numbers {
     return this.people.filter((one) => this.accessOf(one).held.isSpokenOf(who)('be true') === true);
   }
 
-  private answerOf(one: Alike, element: AppElement): Answer {
+  private answerOf(one: PeopleGroup, element: AppElement): Answer {
     const { matrix } = this;
     if (!matrix) return this.accessOf(one).answer(element);
     return unpacked(matrix.answers[(matrix.rows.get(one) as number) + element.number] as number);
   }
 
-  private accessOf(one: Alike): Access {
+  private accessOf(one: PeopleGroup): Access {
     let access = this.accesses.get(one);
     if (!access) this.accesses.set(one, (access = accessOf(this.compiled, one.viewer, this.at)));
     return access;
   }
 }
 
-const sum = (people: readonly Alike[]): number => people.reduce((all, { count }) => all + count, 0);
+const sum = (people: readonly PeopleGroup[]): number => people.reduce((all, { count }) => all + count, 0);
 
 /** Do all of them get the same? Then their kind's own answer says it. */
 export const allAlike = ({ edit, see, of }: Among): boolean =>

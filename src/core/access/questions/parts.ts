@@ -16,7 +16,7 @@ export interface Part {
 }
 
 /** How the walk came to a step. */
-type Way = Omit<Part, 'rule' | 'inNoUnit'>;
+type StepOrigin = Omit<Part, 'rule' | 'inNoUnit'>;
 
 /**
  * What the element's rule is made of, widest first: the gates from the application down, then its doors. They are
@@ -29,7 +29,7 @@ export function partsOf(access: Access, element: AppElement): Map<AppElement, Pa
   const gated = (step: number): AppElement => tree.elements[plan.steps[step]?.b ?? 0] as AppElement;
   // Doors of data that follow the screens, and were met only as what contains others: they narrow nothing as that.
   const passed = new Set<AppElement>();
-  const put = (one: AppElement, step: number, way: Way): void => {
+  const put = (one: AppElement, step: number, way: StepOrigin): void => {
     const known = passed.delete(one) ? undefined : parts.get(one);
     // Where the same gate counts twice, the first is told; but for one that is decided on the record at hand.
     if (known && (known.here || !way.here)) return;
@@ -39,7 +39,7 @@ export function partsOf(access: Access, element: AppElement): Map<AppElement, Pa
     const inNoUnit = plan.steps[step]?.inNoUnit ?? false;
     parts.set(one, { ...way, inNoUnit, rule: way.editOnly ? { see: true, edit: rule.edit } : rule });
   };
-  const walk = (step: number, way: Way): void => {
+  const walk = (step: number, way: StepOrigin): void => {
     const { op, a, b } = plan.steps[step] as (typeof plan.steps)[number];
     switch (op) {
       case 'gate': {
@@ -90,4 +90,4 @@ export function partsOf(access: Access, element: AppElement): Map<AppElement, Pa
   return parts;
 }
 
-const FIRST: Way = { here: true, editOnly: false, seeSuffices: false };
+const FIRST: StepOrigin = { here: true, editOnly: false, seeSuffices: false };

@@ -1,4 +1,4 @@
-import type { Held } from '../deciding/held';
+import type { Grants } from '../deciding/grants';
 import type { RecordFacts } from '../../condition/atom';
 import { bind } from '../../condition/bind';
 import type { Condition } from '../../condition/condition';
@@ -6,7 +6,7 @@ import { holds } from '../../condition/formula';
 import type { Scope } from '../../condition/type';
 
 /** For whom, and on which records, a condition is true now. Both by their place in what was given. */
-export interface Tried {
+export interface ConditionMatch {
   readonly people: readonly number[];
   readonly records: readonly number[];
 }
@@ -18,9 +18,9 @@ export interface Tried {
 export function tryCondition(
   scope: Scope,
   condition: Condition,
-  people: readonly Held[],
+  people: readonly Grants[],
   records: readonly RecordFacts[],
-): Tried {
+): ConditionMatch {
   const onRecords = new Set<number>();
   const forPeople: number[] = [];
   people.forEach((held, n) => {

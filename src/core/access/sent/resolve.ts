@@ -3,7 +3,7 @@ import type { Button, EntityField, FieldPart, List, Screen } from '../../model/d
 import type { Id } from '../../model/id';
 import type { AppElement } from '../../model/tree';
 import { unitsOf } from '../../model/units';
-import { showValue } from '../../model/value';
+import { kindOf, showValue } from '../../model/values';
 import type { Value, ValueType } from '../../model/value-type';
 import type { Access } from '../deciding/access';
 import { fieldsAskedOf } from '../deciding/reads';
@@ -133,7 +133,7 @@ function resolvePart(
         name: element.name,
         as,
         by: nameOf(by),
-        shows: of === undefined ? 'How many' : `${nameOf(of)}, ${shows}`,
+        shows: of === undefined ? 'Count' : `${nameOf(of)}, ${shows}`,
       };
     }
     case 'list':
@@ -146,13 +146,22 @@ function resolvePart(
           column.kind === 'column' ? (resolveColumn(access, column, column.node.field, record) ?? []) : [],
         ),
       };
-    default:
+    case 'action':
+    case 'application':
+    case 'area':
+    case 'column':
+    case 'data-field':
+    case 'face':
+    case 'menu-item':
+    case 'menu':
+    case 'rows':
+    case 'screen':
+    case 'section':
       return undefined;
   }
 }
 
-const alignOf = (type: ValueType): 'start' | 'end' =>
-  type.kind === 'money' || type.kind === 'number' ? 'end' : 'start';
+const alignOf = (type: ValueType): 'start' | 'end' => (kindOf(type).measured ? 'end' : 'start');
 
 /** A column stays where some record shows it; one that is closed for all, where it is shown as closed. */
 function resolveColumn(
@@ -265,7 +274,9 @@ function resolveEffect(access: Access, { effect }: Button, record: Id | undefine
       return { do: 'set-session' };
     case 'visit':
       return effect;
-    default:
+    case 'delete':
+    case 'save':
+    case 'sign-out':
       return { do: effect.do };
   }
 }

@@ -20,7 +20,7 @@ import { powerOfRole } from './power';
 import { fullName, lineInWords, type PersonName } from './words';
 
 /** A change in words: what it is about, and what was done, a sentence each. */
-export interface Said {
+export interface ChangeSentences {
   readonly about: string;
   readonly done: readonly string[];
 }
@@ -31,11 +31,10 @@ export function changeInWords(
   before: Definition,
   after: Definition,
   personName: PersonName,
-): Said {
+): ChangeSentences {
   const values = new Values(before, after);
   if (change.kind === 'setting') return { about: after.name, done: [values.key(change, SETTING_WORDS)] };
-  if (change.kind === 'order')
-    return { about: LIST_WORDS[change.list].many, done: ['They stand in another order.'] };
+  if (change.kind === 'order') return { about: LIST_WORDS[change.list].many, done: ['Their order changed.'] };
   if (change.kind === 'named')
     return { about: `${LIST_WORDS[change.list].one} ${change.name}`, done: namedInWords(change, values) };
   const element = treeOf(after).get(change.element) ?? treeOf(before).get(change.element);
@@ -47,13 +46,13 @@ export function changeInWords(
       return {
         about,
         done: [
-          `Who does not get it sees ${closedInWords(change.after, after)}; before, ${closedInWords(change.before, before)}.`,
+          `What people without access see: ${closedInWords(change.before, before)} → ${closedInWords(change.after, after)}.`,
         ],
       };
     case 'added':
-      return { about, done: [`It is new${element?.container ? `, in ${element.container.name}` : ''}.`] };
+      return { about, done: [`Added${element?.container ? ` to ${element.container.name}` : ''}.`] };
     case 'removed':
-      return { about, done: ['It is gone.'] };
+      return { about, done: ['Deleted.'] };
     case 'moved': {
       const was = treeOf(before).get(change.element)?.container;
       const is = treeOf(after).get(change.element)?.container;
@@ -61,8 +60,8 @@ export function changeInWords(
         about,
         done: [
           was?.id === is?.id
-            ? `It stands in another place in ${is?.name ?? 'the application'}.`
-            : `It stands in ${is?.name ?? 'nothing'}, before in ${was?.name ?? 'nothing'}.`,
+            ? `Moved within ${is?.name ?? 'the application'}.`
+            : `Moved from ${was?.name ?? 'nowhere'} to ${is?.name ?? 'nowhere'}.`,
         ],
       };
     }
@@ -84,21 +83,22 @@ function gateInWords(
     lineInWords(line, change.element, definition, personName);
   const data = element !== undefined && isDataDoor(element);
   const follows = data ? 'the screens' : (element?.container?.name ?? '');
-  const list = (lines: readonly Line[]): string => lines.map(inWords(after)).join('; ') || 'none, so nobody';
-  if (!change.after) return [`It follows ${follows} again.`];
-  if (!change.before) return [`It no longer follows ${follows}. Its lines: ${list(change.after)}.`];
+  const list = (lines: readonly Line[]): string =>
+    lines.map(inWords(after)).join('; ') || 'none (nobody has access)';
+  if (!change.after) return [`Now follows ${follows} again.`];
+  if (!change.before) return [`No longer follows ${follows}. Lines added: ${list(change.after)}.`];
   const has = (lines: readonly Line[], line: Line): boolean => lines.some((one) => sameLine(one, line));
   const gone = change.before.filter((line) => !has(change.after ?? [], line));
   const added = change.after.filter((line) => !has(change.before ?? [], line));
   if (gone.length + added.length === 0)
     return [
       sameLines(change.before, change.after)
-        ? 'Its lines are written another way, and say the same.'
-        : 'Its lines stand in another order, which makes no difference.',
+        ? 'Lines rewritten without changing their meaning.'
+        : 'Lines reordered (the order has no effect).',
     ];
   return [
-    ...gone.map((line) => `No longer: ${inWords(before)(line)}.`),
-    ...added.map((line) => `Now: ${inWords(after)(line)}.`),
+    ...gone.map((line) => `Line removed: ${inWords(before)(line)}.`),
+    ...added.map((line) => `Line added: ${inWords(after)(line)}.`),
   ];
 }
 
@@ -106,25 +106,25 @@ function gateInWords(
 export function closedInWords(closed: Closed | undefined, definition: Definition): string {
   switch (closed?.show) {
     case undefined:
-      return 'nothing of it';
+      return 'nothing (hidden)';
     case 'locked':
       return 'its label and a lock';
     case 'explained':
-      return `its label, and when it is used “${closed.text}”`;
+      return `its label, and “${closed.text}” when used`;
     case 'refused':
       return `“${closed.text}”`;
     case 'sent':
-      return `${treeOf(definition).get(closed.screen)?.name ?? 'a screen that is gone'} in its place`;
+      return `a redirect to ${treeOf(definition).get(closed.screen)?.name ?? 'a deleted screen'}`;
     case 'secret':
-      return 'an address that does not exist';
+      return '“Page not found”';
   }
 }
 
 const LIST_WORDS: Readonly<Record<NamedList, { readonly one: string; readonly many: string }>> = {
   roles: { one: 'Role', many: 'Roles' },
-  privileges: { one: 'Privileges', many: 'Groups of privileges' },
+  privileges: { one: 'Privileges', many: 'Privilege groups' },
   units: { one: 'Unit', many: 'Units' },
-  attributes: { one: 'What is known of people:', many: 'What is known of people' },
+  attributes: { one: 'Attribute of people:', many: 'Attributes of people' },
   groups: { one: 'Group', many: 'Groups' },
   conditions: { one: 'Condition', many: 'Named conditions' },
   sessionValues: { one: 'Session value', many: 'Session values' },
@@ -132,13 +132,13 @@ const LIST_WORDS: Readonly<Record<NamedList, { readonly one: string; readonly ma
 
 function namedInWords(change: Extract<Change, { kind: 'named' }>, values: Values): string[] {
   const { before, after, list } = change;
-  if (!after) return ['It is gone.'];
+  if (!after) return ['Deleted.'];
   const about = (item: typeof after): string[] => {
     if (list === 'groups' || list === 'conditions') {
       const { condition, ...rest } = item as Group | NamedCondition;
-      return [`It is new: ${values.condition(condition, 'entity' in rest ? rest.entity : undefined)}.`];
+      return [`Added: ${values.condition(condition, 'entity' in rest ? rest.entity : undefined)}.`];
     }
-    return ['It is new.'];
+    return ['Added.'];
   };
   if (list === 'roles') return roleInWords(before as Role | undefined, after as Role, values);
   if (list === 'privileges')
@@ -155,48 +155,47 @@ function privilegesInWords(before: PrivilegeGroup | undefined, after: PrivilegeG
   const was = before?.privileges ?? [];
   const called = (id: Id): string | undefined => was.find((one) => one.id === id)?.name;
   const done = [
-    ...after.privileges.filter(({ id }) => called(id) === undefined).map(({ name }) => `New: “${name}”.`),
+    ...after.privileges.filter(({ id }) => called(id) === undefined).map(({ name }) => `Added “${name}”.`),
     ...was
       .filter(({ id }) => !after.privileges.some((one) => one.id === id))
-      .map(({ name }) => `Gone: “${name}”.`),
+      .map(({ name }) => `Deleted “${name}”.`),
     ...after.privileges
       .filter(({ id, name }) => ![undefined, name].includes(called(id)))
-      .map(({ id, name }) => `Called “${name}”, before “${called(id) ?? ''}”.`),
+      .map(({ id, name }) => `Renamed “${called(id) ?? ''}” to “${name}”.`),
   ];
-  if (!before) return ['The group is new.', ...done];
-  if (before.name !== after.name) done.unshift(`Called ${after.name}, before ${before.name}.`);
-  return done.length > 0 ? done : ['Its privileges stand in another order.'];
+  if (!before) return ['Privilege group added.', ...done];
+  if (before.name !== after.name) done.unshift(`Renamed from ${before.name} to ${after.name}.`);
+  return done.length > 0 ? done : ['Privileges reordered.'];
 }
 
 /** What is different about a role, what gives power first. */
 function roleInWords(was: Role | undefined, is: Role, values: Values): string[] {
   const power = powerOfRole(was, is, (id) => values.text(id)).map(({ said }) => said);
-  if (!was) return ['The role is new.', ...power];
+  if (!was) return ['Role added.', ...power];
   const less = (then: readonly Id[], now: readonly Id[], verb: string): string[] =>
-    then.filter((one) => !now.includes(one)).map((one) => `No longer ${verb} ${values.text(one)}.`);
+    then.filter((one) => !now.includes(one)).map((one) => `${verb} ${values.text(one)}.`);
   const handed = (role: Role): Id[] => (role.handsOut ?? []).map((one) => one.role);
   const ends = (key: keyof Role, words: string): string[] => (was[key] && !is[key] ? [words] : []);
   const done = [
     ...power,
-    ...(was.name === is.name ? [] : [`Called ${is.name}, before ${was.name}.`]),
-    ...(was.description === is.description ? [] : [`Described as “${is.description ?? ''}”.`]),
+    ...(was.name === is.name ? [] : [`Renamed from ${was.name} to ${is.name}.`]),
+    ...(was.description === is.description ? [] : [`Description changed to “${is.description ?? ''}”.`]),
     ...(was.startScreen === is.startScreen
       ? []
-      : [
-          is.startScreen
-            ? `Who holds it lands on ${values.text(is.startScreen)}.`
-            : 'It names no start screen any more.',
-        ]),
-    ...less(was.includes, is.includes, 'includes'),
-    ...less(was.privileges, is.privileges, 'holds'),
-    ...less(handed(was), handed(is), 'hands out'),
+      : [is.startScreen ? `Start screen set to ${values.text(is.startScreen)}.` : 'Start screen removed.']),
+    ...less(was.includes, is.includes, 'No longer includes'),
+    ...less(was.privileges, is.privileges, 'No longer has the privilege'),
+    ...less(handed(was), handed(is), 'Can no longer assign'),
     ...(is.handsOut ?? [])
       .filter(({ role, notHeld }) => !notHeld && was.handsOut?.find((one) => one.role === role)?.notHeld)
-      .map(({ role }) => `Hands out ${values.text(role)} only where it is held itself.`),
-    ...ends('givenToNew', 'No longer given to every new person.'),
-    ...ends('joinable', 'People may no longer join by themselves.'),
-    ...ends('standInFull', 'Who stands in for its people gets the lower of both again.'),
-    ...ends('setsCompared', 'Who holds it may no longer set what conditions compare.'),
+      .map(({ role }) => `Can now assign ${values.text(role)} only in units where they have it themselves.`),
+    ...ends('givenToNew', 'No longer assigned to every new person.'),
+    ...ends('joinable', 'People can no longer join this role themselves.'),
+    ...ends(
+      'standInFull',
+      'Anyone acting as people with this role again has only the access both people have.',
+    ),
+    ...ends('setsCompared', 'People with this role can no longer change attributes that conditions use.'),
   ];
   const turned = (some: readonly Id[], others: readonly Id[]): boolean =>
     some.length === others.length &&
@@ -207,57 +206,57 @@ function roleInWords(was: Role | undefined, is: Role, values: Values): string[] 
     turned(was.privileges, is.privileges) ||
     turned(handed(was), handed(is))
   )
-    done.push('What it includes, holds or hands out stands in another order.');
-  return done.length > 0 ? done : ['It is written another way, and says the same.'];
+    done.push('Included roles, privileges or assignable roles reordered.');
+  return done.length > 0 ? done : ['Rewritten without changing its meaning.'];
 }
 
 type Words = Readonly<Record<string, string>>;
 
 /** What the keys of elements and of named things stand for. Every key that is not here is told by its own name. */
 const ELEMENT_WORDS: Words = {
-  name: 'Called',
-  address: 'Its address',
-  binds: 'The record it is about',
-  effect: 'What it does',
-  field: 'The field it shows',
-  text: 'Its text',
-  entity: 'What it is about',
-  filter: 'The records it carries',
-  opens: 'What a row leads to',
-  screen: 'The screen it leads to',
-  plural: 'Many are called',
-  labelField: 'The field that names a record',
-  unitField: 'The field that says the unit',
-  type: 'Its type',
-  required: 'It must be filled in',
-  initial: 'What a new record has',
-  neverFollows: 'It never follows the screens',
-  sets: 'What it sets',
-  of: 'The field by which it shows only what belongs to the record',
-  wide: 'It has the whole line',
-  help: 'What stands under it',
-  check: 'What it checks',
-  list: 'The list that it counts',
-  by: 'The field it counts by',
-  shows: 'What it shows',
-  as: 'How it is drawn',
-  confirm: 'What is asked before',
-  condition: 'It asks',
-  minutes: 'Minutes that it holds',
-  units: 'The units below it',
-  kind: 'What it is',
+  name: 'Name',
+  address: 'Address',
+  binds: 'Record',
+  effect: 'Effect',
+  field: 'Field',
+  text: 'Text',
+  entity: 'Entity',
+  filter: 'Filter',
+  opens: 'Screen opened by a row',
+  screen: 'Screen it opens',
+  plural: 'Plural name',
+  labelField: 'Record label',
+  unitField: 'Unit field',
+  type: 'Type',
+  required: 'Required',
+  initial: 'Starting value',
+  neverFollows: 'Never follows the screens',
+  sets: 'Fields it sets',
+  of: 'Field that limits it to records of the current record',
+  wide: 'Full width',
+  help: 'Help text',
+  check: 'Format check',
+  list: 'List',
+  by: 'Group by',
+  shows: 'Measure',
+  as: 'Chart type',
+  confirm: 'Confirmation message',
+  condition: 'Condition',
+  minutes: 'Duration in minutes',
+  units: 'Units below it',
+  kind: 'Kind',
 };
 
 const SETTING_WORDS: Words = {
-  name: 'Called',
-  currency: 'The currency',
-  language: 'The language',
-  timeZone: 'The time zone',
-  newScreens: 'Who may open new screens',
-  startScreen: 'Where people land whose roles say nothing',
-  signUp: 'People may open an account for themselves',
-  unlock: 'Who may open locked places for others',
-  standIn: 'Who may look as another person',
+  name: 'Name',
+  currency: 'Currency',
+  language: 'Language',
+  timeZone: 'Time zone',
+  newScreens: 'Access to new screens',
+  startScreen: 'Default start screen',
+  signUp: 'People can sign up themselves',
+  unlock: 'Privilege for unlocking',
+  standIn: 'Privilege for acting as another person',
 };
 
 /** Says values: ids by the names of what they stand for, conditions as they are written. */
@@ -294,7 +293,7 @@ class Values {
     return print({ definition: this.after, entity: this.entity(entity) }, condition);
   }
 
-  /** "Its address: “items”, before “pieces”." */
+  /** "Address: “items”, before “pieces”." */
   key({ key, before, after }: KeyChange, words: Words, entity?: Entity): string {
     const label = words[key] ?? `Its ${key}`;
     const said = (value: unknown): string => (value === undefined ? 'nothing' : this.text(value, entity));
@@ -302,11 +301,11 @@ class Values {
     const within = partsThatDiffer(before, after);
     if (within && is !== was)
       return `${label}: ${within
-        .map((one) => `${this.names.get(one.key) ?? one.key} ${said(one.after)}, before ${said(one.before)}`)
+        .map((one) => `${this.names.get(one.key) ?? one.key}: ${said(one.before)} → ${said(one.after)}`)
         .join('; ')}.`;
     return is === was
-      ? `${label}: another one that is called the same, ${is}.`
-      : `${label}: ${is}, before ${was}.`;
+      ? `${label}: replaced by another item with the same name, ${is}.`
+      : `${label}: ${was} → ${is}.`;
   }
 
   text(value: unknown, entity?: Entity): string {

@@ -11,7 +11,7 @@ export function changesInShort(
 ): string {
   const changes = difference(before, after);
   const [first] = changes.map((one) => changeInWords(one, before, after, (id) => names.get(id)));
-  const what = first ? `${first.about}. ${first.done[0] ?? ''}` : 'nothing that shows.';
+  const what = first ? `${first.about}. ${first.done[0] ?? ''}` : 'No visible change.';
   const more = changes.length > 1 ? ` And ${changes.length - 1} more.` : '';
   return `${what}${more}`;
 }

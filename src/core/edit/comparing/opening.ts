@@ -2,7 +2,7 @@ import { kindsOf } from '../../access/deciding/viewer-key';
 import type { Circumstances } from '../../access/deciding/viewer';
 import type { Definition } from '../../model/definition';
 import { isDataDoor, treeOf } from '../../model/tree';
-import { compareReach, type Shift } from './shifts';
+import { compareReach, type AccessDifference } from './access-differences';
 
 /** What of an entity's records comes to be open to somebody who could not reach it before. */
 export interface Opened<Key> {
@@ -24,7 +24,7 @@ const THE_RECORDS = 'the records themselves';
 export function opensOf<Key>(
   before: Definition,
   after: Definition,
-  shifts: readonly Shift<Key>[],
+  shifts: readonly AccessDifference<Key>[],
   at: Circumstances,
 ): Opened<Key>[] {
   const tree = treeOf(after);
@@ -64,7 +64,7 @@ export function opensOf<Key>(
 }
 
 /** Those who get more of it than before, in the lists that they stand in. */
-const gaining = <Key>(shift: Shift<Key> | undefined): (readonly Key[])[] =>
+const gaining = <Key>(shift: AccessDifference<Key> | undefined): (readonly Key[])[] =>
   (shift?.groups ?? [])
     .filter(({ before, after }) => after.most > before.most || after.least > before.least)
     .map(({ who }) => who);

@@ -1,5 +1,5 @@
 import type { Compiled } from '../../access/deciding/compile';
-import { Held } from '../../access/deciding/held';
+import { Grants } from '../../access/deciding/grants';
 import { SIGNED_IN, type Circumstances, type Viewer } from '../../access/deciding/viewer';
 import { bind, type Facts } from '../../condition/bind';
 import { addDays, momentOf, readClock } from '../../condition/clock';
@@ -160,7 +160,7 @@ class ClockFold {
   }
 
   at(moment: number): readonly Folded[] {
-    const { facts } = new Held(this.definition, SIGNED_IN, { moment });
+    const { facts } = new Grants(this.definition, SIGNED_IN, { moment });
     return this.conditions.map((one) => this.folded(one, facts, new Set()));
   }
 

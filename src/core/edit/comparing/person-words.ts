@@ -12,11 +12,11 @@ type Names = Parameters<typeof unitsOf>[0] & {
 
 /** "Assistant in Mill Annexe, until 1 Dec 2026" */
 export function assignmentInWords(definition: Names, { role, unit, from, until }: Assignment): string {
-  const name = definition.roles.find((one) => one.id === role)?.name ?? 'A role that is gone';
+  const name = definition.roles.find((one) => one.id === role)?.name ?? 'A deleted role';
   const place =
     unit === undefined
       ? ''
-      : ` in ${unitsOf(definition).find((one) => one.id === unit)?.name ?? 'a unit that is gone'}`;
+      : ` in ${unitsOf(definition).find((one) => one.id === unit)?.name ?? 'a deleted unit'}`;
   const day = (text: string): string =>
     new Intl.DateTimeFormat(definition.language, {
       dateStyle: 'medium',
@@ -37,8 +37,8 @@ export function personChangeInWords(
   const roles = (some: readonly Assignment[]): string =>
     some.map((one) => assignmentInWords(definition, one)).join(' and ');
   if (!before)
-    return `came, with ${after && after.assignments.length > 0 ? roles(after.assignments) : 'no role'}`;
-  if (!after) return 'is gone';
+    return `was added with ${after && after.assignments.length > 0 ? roles(after.assignments) : 'no role'}`;
+  if (!after) return 'was deleted';
   const besides = (one: Person, other: Person): Assignment[] =>
     one.assignments.filter((each) => !other.assignments.some((same) => sameJson(each, same)));
   const [got, lost] = [besides(after, before), besides(before, after)];
@@ -46,9 +46,9 @@ export function personChangeInWords(
     ({ id }) => !sameJson(before.attributes[id] ?? null, after.attributes[id] ?? null),
   );
   return [
-    ...(got.length > 0 ? [`got ${roles(got)}`] : []),
+    ...(got.length > 0 ? [`was assigned ${roles(got)}`] : []),
     ...(lost.length > 0 ? [`lost ${roles(lost)}`] : []),
-    ...(before.active === after.active ? [] : [`was switched ${after.active ? 'on' : 'off'}`]),
-    ...(other.length > 0 ? [`has another ${other.map(({ name }) => name).join(' and ')}`] : []),
+    ...(before.active === after.active ? [] : [`was ${after.active ? 'enabled' : 'disabled'}`]),
+    ...(other.length > 0 ? [`now has a different ${other.map(({ name }) => name).join(' and ')}`] : []),
   ].join(', ');
 }

@@ -25,21 +25,21 @@ export function powerOf(before: Definition, after: Definition): Power[] {
   const { standIn, unlock } = after;
   if (standIn && !sameJson(standIn, before.standIn))
     found.push({
-      about: 'Standing in',
-      said: `Whoever holds “${nameOf(standIn.privilege)}” may look as another person for ${minutes(standIn.minutes)}, ${standIn.changes ? 'and change what that person may change' : 'for reading only'}.`,
+      about: 'Acting as another person',
+      said: `Anyone with “${nameOf(standIn.privilege)}” can act as another person for ${minutes(standIn.minutes)}, ${standIn.changes ? 'with permission to make changes' : 'read-only'}.`,
       holders: { privilege: standIn.privilege },
     });
   if (unlock && !sameJson(unlock, before.unlock))
     found.push({
-      about: 'Unlocking',
-      said: `Whoever holds “${nameOf(unlock.privilege)}” may open locked places on others’ screens for ${minutes(unlock.minutes)}.`,
+      about: 'Temporary unlocking',
+      said: `Anyone with “${nameOf(unlock.privilege)}” can unlock locked elements on other people’s screens for ${minutes(unlock.minutes)}.`,
       holders: { privilege: unlock.privilege },
     });
   if (after.signUp && !before.signUp) {
     const given = after.roles.filter((one) => one.givenToNew).map(({ name }) => name);
     found.push({
-      about: 'Signing up',
-      said: `Anybody may open an account. They get ${given.length > 0 ? given.join(', ') : 'no role'}, and what is open to who is signed in.`,
+      about: 'Sign-up',
+      said: `Anyone can sign up for an account. They are assigned ${given.length > 0 ? given.join(', ') : 'no role'} and have everything that signed-in people can access.`,
     });
   }
   for (const role of after.roles)
@@ -64,23 +64,25 @@ export function powerOfRole(was: Role | undefined, is: Role, nameOf: (id: Id) =>
   for (const { role, notHeld } of is.handsOut ?? []) {
     const then = was?.handsOut?.find((one) => one.role === role);
     if (!then || (notHeld && !then.notHeld))
-      say(`Who holds it may hand out ${nameOf(role)}${notHeld ? ', also without holding it' : ''}.`);
+      say(
+        `People with this role can assign ${nameOf(role)}${notHeld ? ', even without having it themselves' : ''}.`,
+      );
   }
   if (is.setsCompared && !was?.setsCompared)
     say(
-      'Who holds it and looks after people may set what conditions compare, and so let them in where they say.',
+      'People with this role who manage users can change attributes that conditions use, and so change those users’ access.',
     );
   if (is.joinable && !was?.joinable)
-    say('People may join by themselves, and then have all that it gives.', false);
-  if (is.givenToNew && !was?.givenToNew) say('Every new person gets it.', false);
+    say('People can join this role themselves and then have all its access.', false);
+  if (is.givenToNew && !was?.givenToNew) say('Every new person is assigned this role.', false);
   if (is.standInFull && !was?.standInFull)
     say(
-      'Who stands in for somebody with such roles only gets all that they get, not the lower of both.',
+      'Anyone acting as a person whose roles all allow it has that person’s full access, not just the access both have.',
       false,
     );
   for (const one of is.privileges)
-    if (!was?.privileges.includes(one)) say(`It now holds the privilege “${nameOf(one)}”.`);
+    if (!was?.privileges.includes(one)) say(`Privilege “${nameOf(one)}” added.`);
   for (const one of is.includes)
-    if (!was?.includes.includes(one)) say(`It now includes ${nameOf(one)}, with all that this gives.`);
+    if (!was?.includes.includes(one)) say(`Now includes ${nameOf(one)} and all its access.`);
   return found;
 }

@@ -12,7 +12,7 @@ export interface OtherRecords {
 }
 
 /** People whose access changes in the same way. */
-export interface Moved {
+export interface AffectedGroup {
   readonly before: Answer;
   readonly after: Answer;
   /** The first of them by name, and how many others there are. */
@@ -28,7 +28,7 @@ export interface Effect {
   readonly element: string;
   readonly name: string;
   readonly kind: ElementKind;
-  readonly moved: readonly Moved[];
+  readonly moved: readonly AffectedGroup[];
 }
 
 /** Whether people get more than before, less, or other records. */
@@ -38,7 +38,7 @@ export const directionOf = ({
   before,
   after,
   records,
-}: Omit<Moved, 'names' | 'more' | 'elsewhen'>): Direction => {
+}: Omit<AffectedGroup, 'names' | 'more' | 'elsewhen'>): Direction => {
   const [was, is] = [before.least + before.most, after.least + after.most];
   if (is !== was) return is > was ? 'gain' : 'lose';
   if (!records || records.counts.gained === records.counts.lost) return 'other';

@@ -5,7 +5,7 @@ import type { Id } from '../../model/id';
 import { privilegesOf } from '../../model/privileges';
 import { treeOf } from '../../model/tree';
 import { unitsOf } from '../../model/units';
-import { compareReach } from './shifts';
+import { compareReach } from './access-differences';
 
 /** Who would get more since something is deleted, and of what. */
 export interface Widening {

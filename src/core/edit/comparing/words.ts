@@ -22,17 +22,17 @@ export function whoInWords(who: Who, definition: Definition, personName: PersonN
     case 'signed-in':
       return 'Signed in';
     case 'person':
-      return personName(who.person) ?? 'A person who is gone';
+      return personName(who.person) ?? 'A deleted person';
     case 'privilege':
-      return named(privilegesOf(definition), who.privilege, 'A privilege', (name) => `Holders of “${name}”`);
+      return named(privilegesOf(definition), who.privilege, 'A privilege', (name) => `People with “${name}”`);
     case 'group':
       return named(definition.groups, who.group, 'A group', (name) => `Group “${name}”`);
     case 'unit':
-      return named(unitsOf(definition), who.unit, 'A unit', (name) => `At home in ${name}`);
+      return named(unitsOf(definition), who.unit, 'A unit', (name) => `Home unit ${name} or below`);
     case 'role': {
       const role = definition.roles.find((one) => one.id === who.role);
-      if (!role) return 'A role that is gone';
-      if (who.exactly) return `${role.name}, exactly`;
+      if (!role) return 'A deleted role';
+      if (who.exactly) return `${role.name} (directly assigned)`;
       return definition.roles.some((one) => one.includes.includes(role.id))
         ? `${role.name} and above`
         : role.name;
@@ -47,13 +47,13 @@ function named(
   say: (name: string) => string,
 ): string {
   const found = among.find((one) => one.id === id);
-  return found ? say(found.name) : `${kind} that is gone`;
+  return found ? say(found.name) : `${kind} that has been deleted`;
 }
 
 type Words = readonly [string, string, string];
 
 const LEVELS: Words = ['None', 'See', 'Edit'];
-const SCREEN: Words = ['Closed', 'Read', 'Work'];
+const SCREEN: Words = ['Closed', 'Read-only', 'Edit'];
 const USE: Words = ['None', 'Disabled', 'Use'];
 
 const wordsFor = (kind: ElementKind): Words =>
@@ -114,7 +114,7 @@ const KINDS: Readonly<Record<ElementKind, string>> = {
   'menu-item': 'Menu item',
   rows: 'Records',
   action: 'Action',
-  'data-field': 'Data',
+  'data-field': 'Data field',
 };
 
 export const kindInWords = (kind: ElementKind): string => KINDS[kind];
@@ -126,7 +126,7 @@ export function placeInWords(element: AppElement): string {
   if (!container || (container.kind === 'application' && element.kind === 'menu')) return kind;
   if (element.kind === 'menu') return `Menu of ${container.name}`;
   if (element.kind === 'rows') return 'Records of the application';
-  if (element.kind === 'data-field') return `Field of the data, of ${container.name}`;
+  if (element.kind === 'data-field') return `Data field of ${container.name}`;
   if (element.kind === 'action') return `Action on ${container.name}`;
   if (!screen || element.kind === 'screen') return `${kind} in ${container.name}`;
   if (element.kind === 'section') return `${kind} of ${screen.name}`;
@@ -142,8 +142,7 @@ function menuAround({ kind, container }: AppElement): string {
 /** An element's name in a sentence that has no other context: the data's field with its entity. */
 export function fullName(element: AppElement): string {
   const { kind, name, container, screen } = element;
-  if (kind === 'data-field' || kind === 'action')
-    return `${container?.name ?? ''}: ${name} (data, everywhere)`;
+  if (kind === 'data-field' || kind === 'action') return `${container?.name ?? ''}: ${name} (data)`;
   if (kind === 'rows') return `${name} (records)`;
   if (kind === 'menu-item') return `${name} (in ${menuAround(element)})`;
   if (kind === 'area') return `${name} (area)`;
@@ -169,7 +168,7 @@ export function lineInWords(line: Line, element: Id, definition: Definition, per
   const kind = on?.kind ?? 'section';
   const said = `${whoInWords(line.who, definition, personName)}: ${whatInWords(kind, line.what).toLowerCase()}`;
   if (!line.when) return said;
-  return `${said}, when ${print({ definition, entity: on && tree.recordOf(on) }, line.when)}`;
+  return `${said}, if ${print({ definition, entity: on && tree.recordOf(on) }, line.when)}`;
 }
 
 /** Who would get more by what is deleted, and of what, as a question to its maker. */
@@ -183,14 +182,14 @@ export function wideningInWords(
     const [kind, id] = key.split(':');
     const among = kind === 'role' ? definition.roles : kind === 'group' ? definition.groups : people;
     const name = among.find((one) => one.id === id)?.name ?? key;
-    if (kind === 'role') return `whoever is ${name}`;
-    return kind === 'signed-out' ? 'who is signed out' : kind === 'signed-in' ? 'who is signed in' : name;
+    if (kind === 'role') return `people with the role ${name}`;
+    return kind === 'signed-out' ? 'signed-out visitors' : kind === 'signed-in' ? 'signed-in people' : name;
   };
   const places = elements.flatMap((id) => {
     const element = tree.get(id);
     return element ? [fullName(element)] : [];
   });
-  return `Lines that take something away go with what is deleted. ${listed(who.map(nameOf), 6)} would get more of: ${listed(places, 4) || 'what is new'}.`;
+  return `Deleting this also deletes lines that restrict access. These viewers would gain access: ${listed(who.map(nameOf), 6)}. Elements affected: ${listed(places, 4) || 'new elements'}.`;
 }
 
 /** The first few, and how many more. */

@@ -46,13 +46,19 @@ export function applyUnchecked(definition: Definition, edit: Edit): Result<Defin
     case 'replace':
       return sameJson(definition, edit.from) && edit.from.id === edit.to.id
         ? ok(edit.to)
-        : failed(changedMeanwhile(definition.name, 'The application is another one by now.'));
+        : failed(
+            changedMeanwhile(definition.name, 'The application’s settings have changed in the meantime.'),
+          );
     case 'addElement':
     case 'removeElement':
     case 'moveElement':
     case 'changeElement':
       return changeElements(definition, edit);
-    default:
+    case 'addLine':
+    case 'changeLine':
+    case 'follow':
+    case 'removeLine':
+    case 'startLines':
       return changeGate(definition, edit);
   }
 }
@@ -65,25 +71,28 @@ function changeGate(definition: Definition, edit: GateEdit): Result<Definition> 
     failed(changedMeanwhile(nameOf(definition, edit.gate), message));
   const withLines = (lines: readonly Line[] | undefined): Result<Definition> =>
     ok({ ...definition, gates: withGate(definition.gates, edit.gate, lines && { lines }) });
-  if (edit.do === 'startLines')
-    return gate ? meanwhile('It has lines of its own by now.') : withLines(edit.lines);
-  if (!gate) return meanwhile('It follows by now.');
+  if (edit.do === 'startLines') return gate ? meanwhile('It now has its own lines.') : withLines(edit.lines);
+  if (!gate) return meanwhile('It now follows its container.');
   const { lines } = gate;
   const holds = (line: Line): number => lines.findIndex((one) => sameLine(one, line));
   switch (edit.do) {
     case 'follow':
-      return sameLines(lines, edit.lines) ? withLines(undefined) : meanwhile('Its lines are others by now.');
+      return sameLines(lines, edit.lines)
+        ? withLines(undefined)
+        : meanwhile('Its lines have changed in the meantime.');
     case 'addLine':
       return lines.some((one) => one.id === edit.line.id)
-        ? meanwhile('It has that line already.')
+        ? meanwhile('This line already exists.')
         : withLines(lines.toSpliced(edit.at, 0, edit.line));
     case 'removeLine': {
       const at = holds(edit.line);
-      return at < 0 ? meanwhile('That line is another one by now.') : withLines(lines.toSpliced(at, 1));
+      return at < 0 ? meanwhile('This line has changed in the meantime.') : withLines(lines.toSpliced(at, 1));
     }
     case 'changeLine': {
       const at = holds(edit.from);
-      return at < 0 ? meanwhile('That line is another one by now.') : withLines(lines.with(at, edit.to));
+      return at < 0
+        ? meanwhile('This line has changed in the meantime.')
+        : withLines(lines.with(at, edit.to));
     }
   }
 }
@@ -108,27 +117,29 @@ function changeList(definition: Definition, edit: Extract<Edit, { list: string }
   switch (edit.do) {
     case 'addItem':
       return items.some((one) => one.id === edit.item.id)
-        ? meanwhile(edit.item, 'It is there already.')
+        ? meanwhile(edit.item, 'It already exists.')
         : withItems(items.toSpliced(edit.at, 0, edit.item));
     case 'removeItem': {
       const at = holds(edit.item);
-      return at < 0 ? meanwhile(edit.item, 'It is another one by now.') : withItems(items.toSpliced(at, 1));
+      return at < 0
+        ? meanwhile(edit.item, 'It has changed in the meantime.')
+        : withItems(items.toSpliced(at, 1));
     }
     case 'changeItem': {
       const at = holds(edit.from);
-      if (at < 0) return meanwhile(edit.from, 'It is another one by now.');
+      if (at < 0) return meanwhile(edit.from, 'It has changed in the meantime.');
       if (edit.from.id === edit.to.id) return withItems(items.with(at, edit.to));
       return failed({
         code: 'id-changed',
         place: edit.from.name,
-        message: 'An id never changes.',
-        mend: 'Keep its id.',
+        message: 'The id of an item cannot be changed.',
+        mend: 'Keep the original id.',
       });
     }
     case 'moveItem': {
       const item = items[edit.from];
       if (item?.id !== edit.id)
-        return failed(changedMeanwhile(edit.id, 'It stands in another place by now.'));
+        return failed(changedMeanwhile(edit.id, 'It has been moved in the meantime.'));
       return withItems(items.toSpliced(edit.from, 1).toSpliced(edit.to, 0, item));
     }
   }
@@ -143,7 +154,10 @@ function changeClosed(
     : undefined;
   if (!sameJson(now, from))
     return failed(
-      changedMeanwhile(nameOf(definition, element), 'It shows something else when closed by now.'),
+      changedMeanwhile(
+        nameOf(definition, element),
+        'What people without access see has changed in the meantime.',
+      ),
     );
   const others = Object.entries(definition.closed).filter(([id]) => id !== element);
   return ok({ ...definition, closed: Object.fromEntries(to ? [...others, [element, to]] : others) });
@@ -156,7 +170,7 @@ function changeSettings(
   const now = definition as unknown as Record<string, unknown>;
   for (const [key, value] of Object.entries(from))
     if (!sameJson(now[key] ?? null, value))
-      return failed(changedMeanwhile(definition.name, 'Its settings are others by now.'));
+      return failed(changedMeanwhile(definition.name, 'Its settings have changed in the meantime.'));
   const made = Object.entries({ ...now, ...to }).filter(([, value]) => value !== null);
   return ok(Object.fromEntries(made) as unknown as Definition);
 }

@@ -59,7 +59,8 @@ class Steps {
 
   private make(edit: Edit): void {
     const made = applyUnchecked(this.now, edit);
-    if (!made.ok) throw new Error(`It does not lead there: ${made.problems[0]?.message}`);
+    if (!made.ok)
+      throw new Error(`The changes do not produce the new definition: ${made.problems[0]?.message}`);
     this.now = made.value;
     this.edits.push(edit);
   }

@@ -5,5 +5,5 @@ export const changedMeanwhile = (place: string, message: string): Problem => ({
   code: 'changed-meanwhile',
   place,
   message,
-  mend: 'Look at it as it is now, and make your change again if it is still needed.',
+  mend: 'Check the current version and make your change again if you still need it.',
 });

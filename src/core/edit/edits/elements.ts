@@ -43,13 +43,13 @@ function addElement(
     return failed({
       code: 'not-in-it',
       place: called(node),
-      message: `It brings the gate of ${others.join(', ')}, which does not stand in it.`,
-      mend: 'Bring only the gates of what is added.',
+      message: `It contains the gate of ${others.join(', ')}, which is not part of it.`,
+      mend: 'Include only the gates of the elements that are added.',
     });
   const taken = [...ids].find(
     (id) => definition.gates[id] ?? definition.closed[id] ?? treeOf(definition).get(id),
   );
-  if (taken !== undefined) return failed(changedMeanwhile(called(node), 'It is there already.'));
+  if (taken !== undefined) return failed(changedMeanwhile(called(node), 'It already exists.'));
   const made = withSlot(definition, into, (held) => held.toSpliced(at, 0, node));
   if (!made) return failed(noPlace(definition, into));
   return ok({
@@ -64,7 +64,7 @@ function removeElement(
   { into, node, gates, closed }: EditOf<'removeElement'>,
 ): Result<Definition> {
   const place = placeOf(definition, node.id);
-  if (!place) return failed(changedMeanwhile(called(node), 'It is gone by now.'));
+  if (!place) return failed(changedMeanwhile(called(node), 'It has been deleted in the meantime.'));
   const ids = [...idsIn(place.node)];
   const same =
     sameJson(place.node, node) &&
@@ -73,7 +73,10 @@ function removeElement(
     sameGates(within(definition.gates, ids), gates);
   if (!same)
     return failed(
-      changedMeanwhile(called(node), 'It, or something in it, is another one by now, or has another gate.'),
+      changedMeanwhile(
+        called(node),
+        'It, something in it, or one of their gates has changed in the meantime.',
+      ),
     );
   const made = withSlot(definition, into, (held) => held.toSpliced(place.at, 1)) as Definition;
   return ok({ ...made, gates: without(made.gates, ids), closed: without(made.closed, ids) });
@@ -97,16 +100,16 @@ function without<T>(all: Readonly<Record<Id, T>>, ids: readonly Id[]): Readonly<
 
 function moveElement(definition: Definition, { id, from, to }: EditOf<'moveElement'>): Result<Definition> {
   const place = placeOf(definition, id);
-  if (!place) return failed(gone(definition, id, 'It is gone by now.'));
+  if (!place) return failed(gone(definition, id, 'It has been deleted in the meantime.'));
   if (place.slot.in !== from.in || place.slot.list !== from.list)
-    return failed(changedMeanwhile(nameOf(definition, id), 'It stands elsewhere by now.'));
+    return failed(changedMeanwhile(nameOf(definition, id), 'It has been moved in the meantime.'));
   const { node } = place;
   if (to.in !== null && [...idsIn(node)].includes(to.in))
     return failed({
       code: 'in-itself',
       place: called(node),
-      message: 'It cannot stand in itself.',
-      mend: 'Move it to somewhere else.',
+      message: 'An element cannot be moved into itself.',
+      mend: 'Choose another place.',
     });
   const shape = shapeOf(to.list, node);
   if (!shape.ok) return shape;
@@ -120,16 +123,16 @@ function changeElement(
   { id, from, to }: EditOf<'changeElement'>,
 ): Result<Definition> {
   const place = placeOf(definition, id);
-  if (!place) return failed(gone(definition, id, 'It is gone by now.'));
+  if (!place) return failed(gone(definition, id, 'It has been deleted in the meantime.'));
   if ('id' in to || 'kind' in to)
     return failed({
       code: 'id-changed',
       place: called(place.node),
-      message: 'An id never changes, nor what kind of thing something is.',
-      mend: 'Add another one, and take this one away.',
+      message: 'The id and the kind of an element cannot be changed.',
+      mend: 'Add a new element and delete this one.',
     });
   const differs = Object.keys(from).some((key) => !sameJson(place.node[key] ?? null, from[key] ?? null));
-  if (differs) return failed(changedMeanwhile(called(place.node), 'It is another way by now.'));
+  if (differs) return failed(changedMeanwhile(called(place.node), 'It has changed in the meantime.'));
   const kept = Object.entries(place.node).filter(([key]) => !(key in to));
   const set = Object.entries(to).filter(([, value]) => value !== null);
   const node = { ...Object.fromEntries([...kept, ...set]), id };
@@ -144,8 +147,8 @@ const shapeOf = (list: Slot['list'], node: ElementNode): Result<unknown> =>
 /** Why there is no place in a list: an area has one frame at most. */
 const noPlace = (definition: Definition, slot: Slot) =>
   slot.list === 'frame' && slot.in !== null && placeOf(definition, slot.in)?.node['frame']
-    ? changedMeanwhile(nameOf(definition, slot.in), 'It has a menu of its own already.')
-    : gone(definition, slot.in, 'What it is to stand in is gone by now.');
+    ? changedMeanwhile(nameOf(definition, slot.in), 'It already has its own menu.')
+    : gone(definition, slot.in, 'Its new container has been deleted in the meantime.');
 
 const gone = (definition: Definition, id: Id | null, message: string) =>
   changedMeanwhile(nameOf(definition, id), message);

@@ -1,4 +1,4 @@
-import type { Held } from '../../access/deciding/held';
+import type { Grants } from '../../access/deciding/grants';
 import { EDIT, type Level } from '../../access/deciding/level';
 import { gives, sameLine, type Line, type What, type Who } from '../../model/gate';
 import type { Id } from '../../model/id';
@@ -11,8 +11,8 @@ const LIMITS: Readonly<Record<Level, What | undefined>> = ['block', 'at-most-see
 const ALL = ['see', 'edit', 'at-most-see', 'block'] as const;
 
 /** A gate's lines, for whom others are looked for, and by which names a line could speak of them. */
-export interface Around {
-  readonly held: Held;
+export interface CandidateContext {
+  readonly held: Grants;
   readonly lines: readonly Line[];
   readonly names: readonly Who[];
 }
@@ -21,7 +21,10 @@ export interface Around {
  * The lists of lines that could give the viewer this level at a gate: as it is; then one line taken away, changed or
  * added; and the same without all that limits them. What each gives is not asked here.
  */
-export function* candidates({ held, lines, names }: Around, level: Level): Generator<readonly Line[]> {
+export function* candidates(
+  { held, lines, names }: CandidateContext,
+  level: Level,
+): Generator<readonly Line[]> {
   yield lines;
   const [give, limit] = [GIVES[level], LIMITS[level]];
   const speaks = new Set(lines.filter((line) => held.isSpokenOf(line.who)('be false') !== true));
@@ -46,7 +49,7 @@ export function* candidates({ held, lines, names }: Around, level: Level): Gener
  * A line that speaks of a role and of those above it, for all of them but who is given what the viewer is: for the next
  * ones above where it is the lowest, and for those below it by themselves.
  */
-function narrowed({ definition, viewer }: Held, line: Line): Line[] | undefined {
+function narrowed({ definition, viewer }: Grants, line: Line): Line[] | undefined {
   if (viewer.kind !== 'signed-in' || line.who.kind !== 'role' || line.who.exactly) return undefined;
   const { role: lowest } = line.who;
   const above = (id: Id): Id[] =>

@@ -1,15 +1,15 @@
 import { accessOf } from '../../access/deciding/access';
 import { compile } from '../../access/deciding/compile';
 import { sameAnswer, type Level } from '../../access/deciding/level';
-import { Held } from '../../access/deciding/held';
+import { Grants } from '../../access/deciding/grants';
 import type { Circumstances, Viewer } from '../../access/deciding/viewer';
 import type { Definition } from '../../model/definition';
 import type { Line, Who } from '../../model/gate';
 import type { Id } from '../../model/id';
-import type { Affected } from '../comparing/shifts';
+import type { Affected } from '../comparing/access-differences';
 import type { Edit } from '../edits/edit';
 import { editLines } from '../edits/make';
-import { aimAt } from './aim';
+import { levelReaderFor } from './aim';
 import { candidates, linesApart, newBlocks } from './candidates';
 import { cheapest } from './search';
 
@@ -58,8 +58,8 @@ export function proposeLevel<Key>(
   const now = compile(definition);
   const subject = now.tree.get(element);
   if (!subject) return undefined;
-  const aim = aimAt(accessOf(now, viewer.viewer, at), subject, level);
-  const around = { held: new Held(definition, viewer.viewer, at), lines, names: namesOf(viewer.viewer) };
+  const aim = levelReaderFor(accessOf(now, viewer.viewer, at), subject, level);
+  const around = { held: new Grants(definition, viewer.viewer, at), lines, names: namesOf(viewer.viewer) };
   return cheapest(candidates(around, level), (after) => {
     const changedTo = { ...definition, gates: { ...definition.gates, [gate]: { lines: after } } };
     const made = compile(changedTo);

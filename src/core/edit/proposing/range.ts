@@ -4,9 +4,9 @@ import type { Level } from '../../access/deciding/level';
 import type { Circumstances } from '../../access/deciding/viewer';
 import type { Definition } from '../../model/definition';
 import type { Id } from '../../model/id';
-import type { Affected } from '../comparing/shifts';
+import type { Affected } from '../comparing/access-differences';
 import type { Edit } from '../edits/edit';
-import { aimAt } from './aim';
+import { levelReaderFor } from './aim';
 import { proposeLevel } from './propose';
 import { startLines } from './start';
 
@@ -47,7 +47,7 @@ export function* proposeRange<Key>(
   const before = compile(definition);
   const has = (one: Definition, element: Id, { viewer }: Affected<Key>): boolean => {
     const [was, is] = [accessOf(before, viewer, at), accessOf(compile(one), viewer, at)];
-    return aimAt(was, was.element(element), level)(is, is.element(element)) === level;
+    return levelReaderFor(was, was.element(element), level)(is, is.element(element)) === level;
   };
   const edits: Edit[] = [];
   let now = definition;

@@ -1,15 +1,15 @@
 import { compile } from '../../access/deciding/compile';
 import {
   mapSaid,
-  saidByScreens,
+  rulesFromScreens,
   type Question,
-  type SaidRule,
-  type Saying,
-} from '../../access/questions/saying';
+  type ExpressedRule,
+  type RuleExpression,
+} from '../../access/questions/screen-rules';
 import type { Condition } from '../../condition/condition';
 import type { Definition } from '../../model/definition';
 import type { Line, What, Who } from '../../model/gate';
-import { isGone } from '../../model/gone';
+import { isDangling } from '../../model/dangling-references';
 import type { Id } from '../../model/id';
 import { sameJson } from '../../model/same-json';
 import { isDataDoor } from '../../model/tree';
@@ -27,7 +27,7 @@ export function startLines(definition: Definition, gate: Id): Line[] {
   const compiled = compile(definition);
   const element = compiled.tree.get(gate);
   if (!element || !isDataDoor(element)) return [newLine({ kind: 'everyone' }, 'edit')];
-  const said = saidByScreens(compiled, element);
+  const said = rulesFromScreens(compiled, element);
   if (!said) return [];
   const out = given(definition, { kind: 'signed-out' }, said);
   const signedIn = given(definition, { kind: 'signed-in' }, said);
@@ -46,7 +46,7 @@ const sameSaid = (a: Line, b: Line): boolean =>
   a.who.kind === 'signed-in' && a.what === b.what && sameJson(a.when, b.when);
 
 /** The saying for those of one login state, or for one person: whom lines speak of is answered as far as it is known. */
-function saidOf(definition: Definition, about: Who, saying: Saying): Saying {
+function saidOf(definition: Definition, about: Who, saying: RuleExpression): RuleExpression {
   const isSpokenOf = (who: Who): boolean | undefined => {
     switch (who.kind) {
       case 'everyone':
@@ -57,29 +57,40 @@ function saidOf(definition: Definition, about: Who, saying: Saying): Saying {
         return about.kind !== 'signed-out';
       case 'person':
         return about.kind === 'person' && about.person === who.person;
-      default:
+      case 'group':
+      case 'privilege':
+      case 'role':
+      case 'unit':
         return about.kind === 'signed-out' ? false : undefined;
     }
   };
   return mapSaid(saying, (question) => {
     if ('when' in question) return question;
     // Whom it means is in doubt, and doubt is no answer.
-    if (isGone(definition, question.who)) return false;
+    if (isDangling(definition, question.who)) return false;
     const speaks = isSpokenOf(question.who);
     return speaks === undefined ? question : speaks === question.is;
   });
 }
 
 /** The lines that give those of a login state what is said of them. */
-function given(definition: Definition, about: Who, said: SaidRule): Line[] {
-  const [see, edit] = [said.see, said.edit].map((one) => saidOf(definition, about, one)) as [Saying, Saying];
+function given(definition: Definition, about: Who, said: ExpressedRule): Line[] {
+  const [see, edit] = [said.see, said.edit].map((one) => saidOf(definition, about, one)) as [
+    RuleExpression,
+    RuleExpression,
+  ];
   const [edits, sees] = [edit, see].map((one) => termsOf(definition, one));
   const editLines = linesFor(about, 'edit', edit, edits);
   const more = sees?.filter((one) => !edits?.some((other) => isWithin(definition, one, other)));
   return [...editLines, ...linesFor(about, 'see', see, more)];
 }
 
-const linesFor = (about: Who, what: What, saying: Saying, terms: readonly Term[] | undefined): Line[] =>
+const linesFor = (
+  about: Who,
+  what: What,
+  saying: RuleExpression,
+  terms: readonly Term[] | undefined,
+): Line[] =>
   terms?.map((term) => lineFor(about, what, term)) ?? [newLine(about, what, sayingAsCondition(saying))];
 
 /** A line for one way: it speaks of the first whom the way asks for, and asks the rest as its condition. */
@@ -96,12 +107,12 @@ function lineFor(about: Who, what: What, term: Term): Line {
 
 function need(question: Question): Condition {
   const condition = asCondition(question);
-  if (!condition) throw new Error('What no condition asks is answered before');
+  if (!condition) throw new Error('A formula without a condition should have been handled earlier');
   return condition;
 }
 
 /** The people whom lines name on the way. */
-function peopleIn({ see, edit }: SaidRule): Set<Id> {
+function peopleIn({ see, edit }: ExpressedRule): Set<Id> {
   const found = new Set<Id>();
   for (const saying of [see, edit])
     mapSaid(saying, (question) => {
@@ -115,7 +126,7 @@ function peopleIn({ see, edit }: SaidRule): Set<Id> {
  * The lines for a person who is named: what they have beside what anybody with their roles has; and, where that is
  * less, lines that limit them to it.
  */
-function ofPerson(definition: Definition, about: Who, said: SaidRule): Line[] {
+function ofPerson(definition: Definition, about: Who, said: ExpressedRule): Line[] {
   const lines: Line[] = [];
   for (const [saying, gives, limits] of [
     [said.edit, 'edit', 'at-most-see'],

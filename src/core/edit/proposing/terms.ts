@@ -1,8 +1,8 @@
-import type { Question, Saying } from '../../access/questions/saying';
+import type { Question, RuleExpression } from '../../access/questions/screen-rules';
 import type { Condition } from '../../condition/condition';
 import type { Definition } from '../../model/definition';
 import { sameWho, type Who } from '../../model/gate';
-import { isGone } from '../../model/gone';
+import { isDangling } from '../../model/dangling-references';
 import { sameJson } from '../../model/same-json';
 import { withIncluded } from '../../model/tree';
 
@@ -16,7 +16,7 @@ const MOST_TERMS = 200;
  * The saying as the ways that there are to it: any of them is enough. As few as the roles' inclusion allows: a way
  * that another one holds is left out. Undefined where they would be too many.
  */
-export function termsOf(definition: Definition, saying: Saying): readonly Term[] | undefined {
+export function termsOf(definition: Definition, saying: RuleExpression): readonly Term[] | undefined {
   if (typeof saying === 'boolean') return saying ? [[]] : [];
   if ('any' in saying) {
     let found: readonly Term[] = [];
@@ -78,7 +78,7 @@ function implies(definition: Definition, one: Question, other: Question): boolea
   if (sameWho(one.who, other.who)) return true;
   const [a, b] = one.is ? [one.who, other.who] : [other.who, one.who];
   if (a.kind !== 'role' || b.kind !== 'role' || b.exactly) return false;
-  return withIncluded(definition, [a.role]).has(b.role) && !isGone(definition, b);
+  return withIncluded(definition, [a.role]).has(b.role) && !isDangling(definition, b);
 }
 
 /** A question as a condition. Whether one is signed in, and who one is, no condition asks. */
@@ -97,17 +97,20 @@ function whoAsCondition(who: Who): Condition | undefined {
       return { inGroup: who.group };
     case 'unit':
       return { inUnit: { user: 'home_unit' }, unit: { value: who.unit } };
-    default:
+    case 'everyone':
+    case 'person':
+    case 'signed-in':
+    case 'signed-out':
       return undefined;
   }
 }
 
 /** The whole saying as one condition. */
-export function sayingAsCondition(saying: Saying): Condition {
+export function sayingAsCondition(saying: RuleExpression): Condition {
   if (typeof saying === 'boolean') return saying ? { all: [] } : { any: [] };
   if ('all' in saying) return { all: saying.all.map(sayingAsCondition) };
   if ('any' in saying) return { any: saying.any.map(sayingAsCondition) };
   const condition = asCondition(saying);
-  if (!condition) throw new Error('What no condition asks was to be one');
+  if (!condition) throw new Error('A formula without a condition was passed where a condition is required');
   return condition;
 }

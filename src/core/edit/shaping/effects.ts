@@ -26,25 +26,28 @@ export function effectsOn(definition: Definition, screen: Screen, row?: List): r
   if (existing) can('delete', 'Delete', 'deletes the record', { do: 'delete' });
   for (const action of existing?.actions ?? [])
     if (action.kind === 'named')
-      can(`action ${action.id}`, action.name, 'does it to the record', { do: 'action', action: action.id });
+      can(`action ${action.id}`, action.name, 'runs the action on the record', {
+        do: 'action',
+        action: action.id,
+      });
   if (!row)
     for (const part of sectionsOf(screen).flatMap(({ parts }) => parts)) {
       if (part.kind !== 'list') continue;
       const { id: list, name } = part;
       const may = tree.entityOf(part.entity)?.actions.map(({ kind }) => kind) ?? [];
       if (may.includes('export'))
-        can(`export ${list}`, 'Export', `gives ${name} as a file`, { do: 'export', list });
+        can(`export ${list}`, 'Export', `exports ${name} as a file`, { do: 'export', list });
       if (may.includes('bulk'))
-        can(`bulk ${list}`, 'Change many', `changes what is chosen in ${name}`, { do: 'bulk', list });
+        can(`bulk ${list}`, 'Bulk edit', `changes the selected records in ${name}`, { do: 'bulk', list });
     }
   for (const other of tree.screens())
     if (other !== screen && (other.binds?.record !== 'existing' || other.binds.entity === existing?.id))
       can(`open ${other.id}`, other.name, 'opens that screen', { do: 'open', screen: other.id });
   for (const { id, name, type } of definition.sessionValues) {
     const to = type.kind === 'boolean' ? true : type.kind === 'choice' ? (type.options[0]?.id ?? null) : null;
-    can(`set-session ${id}`, `Set ${name}`, 'sets it for the session', { do: 'set-session', value: id, to });
+    can(`set-session ${id}`, `Set ${name}`, 'sets the session value', { do: 'set-session', value: id, to });
   }
-  can('visit', 'Open a page outside', 'leads to another address', {
+  can('visit', 'Open an external page', 'opens a web address', {
     do: 'visit',
     url: 'https://example.com/',
   });
@@ -64,7 +67,10 @@ export function effectKey(effect: Effect): string {
       return `${effect.do} ${effect.list}`;
     case 'set-session':
       return `set-session ${effect.value}`;
-    default:
+    case 'delete':
+    case 'save':
+    case 'sign-out':
+    case 'visit':
       return effect.do;
   }
 }

@@ -7,7 +7,7 @@ import { fullName } from '../comparing/words';
 import { asksOf } from './in-doubt';
 
 /** Something that goes, or is another way, since what it names goes. */
-export interface AlsoGoes {
+export interface DependentDeletion {
   /** The element that it is about; undefined for what is none, such as a named condition. */
   readonly element?: Id;
   readonly about: string;
@@ -15,9 +15,9 @@ export interface AlsoGoes {
 }
 
 /** What goes with an element, until nothing that stays cannot be without what goes. */
-export class GoesWith {
+export class DependentDeletions {
   readonly gone: Set<Id>;
-  private readonly told: AlsoGoes[] = [];
+  private readonly told: DependentDeletion[] = [];
 
   constructor(
     private readonly definition: Definition,
@@ -34,7 +34,10 @@ export class GoesWith {
           (this.isGone(entity) || allWithin(condition).some((one) => asksOf(one, this.gone)))
         ) {
           this.gone.add(id);
-          this.told.push({ about: `Condition ${name}`, says: 'goes, since it asks of what goes.' });
+          this.told.push({
+            about: `Condition ${name}`,
+            says: 'will be deleted, because it uses a deleted item.',
+          });
         }
     }
   }
@@ -45,7 +48,7 @@ export class GoesWith {
 
   private take(element: AppElement): void {
     for (const id of idsIn(element.node as unknown as ElementNode)) this.gone.add(id);
-    this.told.push({ element: element.id, about: fullName(element), says: 'goes with it.' });
+    this.told.push({ element: element.id, about: fullName(element), says: 'will be deleted too.' });
   }
 
   /** Can it not be without something that goes? */
@@ -70,7 +73,15 @@ export class GoesWith {
         const { type } = element.node;
         return type.kind === 'record' && this.gone.has(type.entity);
       }
-      default:
+      case 'action':
+      case 'application':
+      case 'area':
+      case 'face':
+      case 'menu':
+      case 'people':
+      case 'rows':
+      case 'section':
+      case 'text':
         return false;
     }
   }
@@ -88,13 +99,17 @@ export class GoesWith {
         const action = entity?.actions.find(({ kind }) => kind === effect.do);
         return this.gone.has(effect.list) || this.isGone(action?.id);
       }
-      default:
+      case 'delete':
+      case 'save':
+      case 'set-session':
+      case 'sign-out':
+      case 'visit':
         return false;
     }
   }
 
   /** What goes beside the element itself, each with all that stands in it. */
-  get also(): readonly AlsoGoes[] {
+  get also(): readonly DependentDeletion[] {
     const tree = treeOf(this.definition);
     return this.told.filter(({ element }) => !element || !this.isGone(tree.get(element)?.container?.id));
   }

@@ -22,7 +22,14 @@ export function mayStandIn(tree: Tree, element: AppElement, from: Slot, to: Slot
       return (
         (holder?.kind === 'menu' || holder?.kind === 'menu-item') && !tree.within(element).includes(holder)
       );
-    default:
+    case 'actions':
+    case 'areas':
+    case 'buttons':
+    case 'columns':
+    case 'entities':
+    case 'faces':
+    case 'fields':
+    case 'frame':
       return false;
   }
 }

@@ -7,14 +7,14 @@ import { fullName } from '../comparing/words';
 import { applyEdit } from '../edits/apply';
 import { editBetween } from '../edits/between';
 import type { Edit } from '../edits/edit';
-import { GoesWith, type AlsoGoes } from './goes-with';
+import { DependentDeletions, type DependentDeletion } from './goes-with';
 import { notRemoved } from './not-removed';
-import { Without } from './without';
+import { ReferenceRemover } from './remove-references';
 
 /** An element taken away: the one edit that does it, and what it does beside. */
 export interface Removal {
   readonly edit: Edit;
-  readonly also: readonly AlsoGoes[];
+  readonly also: readonly DependentDeletion[];
 }
 
 /**
@@ -25,15 +25,18 @@ export interface Removal {
 export function removalOf(definition: Definition, id: Id): Result<Removal> {
   const element = treeOf(definition).get(id);
   if (!element || !placeOf(definition, id))
-    return failed(notRemoved(id, 'It is gone already.', 'Look at the application as it is now.'));
+    return failed(notRemoved(id, 'It has already been deleted.', 'Reload to see the current version.'));
   const refused = whyNot(definition, element);
   if (refused) return failed(refused);
-  const goes = new GoesWith(definition, id);
-  const without = new Without(definition, goes.gone);
+  const goes = new DependentDeletions(definition, id);
+  const without = new ReferenceRemover(definition, goes.gone);
   const after = without.made();
   if (without.refused) return failed(without.refused);
   const edit = editBetween(definition, after);
-  if (!edit) return failed(notRemoved(fullName(element), 'It is gone already.', 'Look at it as it is now.'));
+  if (!edit)
+    return failed(
+      notRemoved(fullName(element), 'It has already been deleted.', 'Reload to see the current version.'),
+    );
   const made = applyEdit(definition, edit);
   return made.ok ? ok({ edit, also: [...goes.also, ...without.also] }) : made;
 }
@@ -43,16 +46,16 @@ function whyNot({ attributes, sessionValues }: Definition, element: AppElement):
   if (element.kind === 'action' && ['create', 'update', 'delete'].includes(element.node.kind))
     return notRemoved(
       fullName(element),
-      'Records of every kind can be made, changed and deleted by whoever is given that.',
-      'Give the action to nobody by its gate.',
+      'The create, update and delete actions of an entity cannot be deleted.',
+      'To prevent anyone from using it, remove all lines from its gate.',
     );
   if (element.kind === 'rows')
     for (const { name, type } of [...attributes, ...sessionValues])
       if (type.kind === 'record' && type.entity === element.id)
         return notRemoved(
           fullName(element),
-          `${name} points to it.`,
-          `Take ${name} away first, or give it another type.`,
+          `${name} refers to it.`,
+          `Delete ${name} first or change its type.`,
         );
   return undefined;
 }

@@ -1,7 +1,7 @@
 import type { KnownRecord } from '@/core/access';
 import { type Already, Predictor, type Surprise } from '@/core/sweep';
 import { type Answer, type Asker, type Asking, versionIn, withVersion } from './asker';
-import { type Case, casesFor, type Deed } from './cases';
+import { type Case, casesFor, type ChangeRequest } from './cases';
 import type { Comparing } from './compare';
 import { type Copy, putPeople } from './copy';
 import { keptOtherwise, writeBehind } from './kept';
@@ -96,7 +96,7 @@ export async function askAs(viewer: SweptViewer, session: SweptSession, work: Wo
 /** The record is not as it was seen (RFC 9110, section 13.1.1). */
 const CHANGED_MEANWHILE = 412;
 
-type Said = Omit<Surprise, 'viewer'>;
+type MismatchDetails = Omit<Surprise, 'viewer'>;
 
 /** Is it asked while nothing else is: it changes something, or would change what somebody holds if it were let through? */
 const isAlone = (one: Case): boolean => 'does' in one || ('refused' in one && isAboutPeople(one));
@@ -142,7 +142,7 @@ class AskingAs {
         else await this.askOnly(one, alone);
     };
     await Promise.all(Array.from({ length: asker.atOnce }, worker));
-    await this.holdRecords('all that may not be done');
+    await this.holdRecords('all forbidden changes');
     for (const one of alone) {
       if (progress.stopped) return;
       if (!('does' in one)) {
@@ -161,7 +161,7 @@ class AskingAs {
     if (said !== undefined) this.tell([{ request, what: 'did', said }]);
   }
 
-  private tell(surprises: readonly Said[]): void {
+  private tell(surprises: readonly MismatchDetails[]): void {
     const { name, sort } = this.viewer;
     this.work.progress.add(
       surprises.map((each) => ({ viewer: name, ...each })),
@@ -192,7 +192,7 @@ class AskingAs {
     if (isAboutPeople(one)) await putPeople(copy, copy.people);
   }
 
-  private async carryOut(one: Deed): Promise<void> {
+  private async carryOut(one: ChangeRequest): Promise<void> {
     const { comparing, copy } = this.work;
     const { meanwhile } = one;
     const before = meanwhile && (await this.versionAt(one.asking.path));

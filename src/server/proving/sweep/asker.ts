@@ -110,7 +110,7 @@ export class Asker {
           );
         },
       );
-      asking.on('timeout', () => asking.destroy(new Error('No answer came in time')));
+      asking.on('timeout', () => asking.destroy(new Error('The request timed out')));
       asking.on('error', reject);
       asking.end(sent);
     });

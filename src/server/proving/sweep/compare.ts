@@ -13,8 +13,8 @@ import type { Answer } from './asker';
 import type { Case, Reading } from './cases/case';
 import { type Copy, ownId } from './copy';
 
-type Said = Omit<Surprise, 'viewer'>;
-type Tell = (what: Said['what'], said: string, element?: string) => void;
+type MismatchDetails = Omit<Surprise, 'viewer'>;
+type Tell = (what: MismatchDetails['what'], said: string, element?: string) => void;
 
 /** How many records a list says that there are, in JSON and in JSON within JSON. */
 const TOTALS = /\\*"total\\*":(\d+)/g;
@@ -51,8 +51,8 @@ export class Comparing {
   }
 
   /** What is otherwise than it should be. */
-  surprises(one: Case, answer: Answer, predictor: Predictor): Said[] {
-    const told: Said[] = [];
+  surprises(one: Case, answer: Answer, predictor: Predictor): MismatchDetails[] {
+    const told: MismatchDetails[] = [];
     const tell: Tell = (what, said, element = one.about) =>
       void told.push({
         request: this.requestOf(one),
@@ -63,22 +63,29 @@ export class Comparing {
     if ('refused' in one && answer.status < 400)
       tell(
         'did',
-        `It was done (${answer.status}), and should have been refused${one.since ? `: ${one.since}` : ''}.`,
+        `The server accepted the request (${answer.status}) but should have refused it${one.since ? `: ${one.since}` : ''}.`,
       );
     if ('does' in one && answer.status >= 400)
-      tell('did', `It was refused (${answer.status}), and should have been done.`);
+      tell('did', `The server refused the request (${answer.status}) but should have accepted it.`);
     const expected = 'reads' in one ? one.predicted : 'does' in one ? one.does.predicted : undefined;
     const found = this.found(one, answer, expected);
     // Asked of the doors alone: what a page shows is worked out by code that the server has too.
     const by = 'does' in one && answer.status < 400 ? one.does.by : predictor;
     for (const mark of found.values())
       if (!by.mayKnow(mark, (number) => this.fields.at(number)?.id))
-        tell('shows', this.inWords(mark, 'is sent, and closed to them'), this.elementOf(mark));
-    if (answer.status === 405) tell('answers', 'There is no such way to ask.');
+        tell(
+          'shows',
+          this.inWords(mark, 'is sent although it is closed to this viewer'),
+          this.elementOf(mark),
+        );
+    if (answer.status === 405) tell('answers', 'The server does not support this request.');
     if (!/^cache-control\n[^\n]*no-store/im.test(answer.headers))
-      tell('answers', 'It may be kept on the way: “no-store” is missing.');
+      tell('answers', 'The response may be cached, because “no-store” is missing.');
     if (this.isUnlike(one, answer))
-      tell('answers', 'It says something else of what is hidden than of what is not there.');
+      tell(
+        'answers',
+        'The response for a hidden item differs from the response for one that does not exist.',
+      );
     if ('reads' in one) this.read(one, answer, found, by, tell);
     else if (expected && answer.status < 400) this.lacks(expected, found, tell);
     return told;
@@ -94,14 +101,14 @@ export class Comparing {
     const { predicted } = one;
     if (!statusFits(one, answer)) {
       const to = answer.location && ` to ${answer.location}`;
-      return tell('answers', `It answers ${answer.status}${to}, and should be “${predicted.is}”.`);
+      return tell('answers', `The response is ${answer.status}${to} but should be “${predicted.is}”.`);
     }
     for (const [key, mark] of found) {
       if (mark.of !== 'value' || predicted.marks.has(key)) continue;
       const field = this.fields.at(mark.field)?.id;
       if (predicted.charts.some(({ of }) => of !== undefined && of === field)) continue;
       if (by.mayKnow(mark, () => field))
-        tell('shows', this.inWords(mark, 'is sent, where nothing shows it'), field);
+        tell('shows', this.inWords(mark, 'is sent although nothing on the page shows it'), field);
     }
     if (predicted.is !== 'open') return;
     if (one.reads !== 'part') this.lacks(predicted, found, tell);
@@ -113,12 +120,12 @@ export class Comparing {
     )
       tell(
         'counts',
-        `It counts ${[...totals].join(', ') || 'nothing'}, and should count ${[...should].join(', ')}.`,
+        `The count is ${[...totals].join(', ') || 'missing'} but should be ${[...should].join(', ')}.`,
       );
     for (const { chart, sum } of predicted.charts) {
       const drawn = drawnSum(answer.body, chart);
       if (sum !== undefined && drawn !== undefined && Math.abs(drawn - sum) > Math.abs(sum) * ROUNDED)
-        tell('counts', `Its chart comes to ${drawn} together, and should to ${sum}.`, chart);
+        tell('counts', `The chart’s values add up to ${drawn} but should add up to ${sum}.`, chart);
     }
   }
 
@@ -132,7 +139,7 @@ export class Comparing {
 
   private lacks({ marks }: Predicted, found: ReadonlyMap<string, Mark>, tell: Tell): void {
     for (const mark of lacking(marks, found))
-      tell('lacks', this.inWords(mark, 'is not there'), this.elementOf(mark));
+      tell('lacks', this.inWords(mark, 'is missing'), this.elementOf(mark));
   }
 
   /** The marks in an answer. What was asked for is no news to who asked. */
@@ -170,7 +177,7 @@ export class Comparing {
     if (mark.of === 'person') return `The name of ${this.copy.people[mark.person]?.name ?? ''} ${ending}.`;
     const record = this.copy.records[mark.record];
     const of = `record ${mark.record + 1} (${ownId(this.copy, record?.entity ?? 'unknown')})`;
-    if (mark.of === 'record') return `That there is ${of} ${ending}.`;
+    if (mark.of === 'record') return `The existence of ${of} ${ending}.`;
     return `${plainName(this.fields.at(mark.field)?.name ?? '')} of ${of} ${ending}.`;
   }
 

@@ -1,6 +1,6 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { and, eq, inArray } from 'drizzle-orm';
-import { alike } from '@/core';
+import { groupSimilarPeople } from '@/core';
 import { type Assignment, comparedAttributes, type KnownRecord, type Person, rightNow } from '@/core/access';
 import { type Definition, type Id, newId, treeOf } from '@/core/model';
 import { idsByMark, marked, personMark, type SweepRecord, sweepRecords, withMarkedIds } from '@/core/sweep';
@@ -34,7 +34,7 @@ export interface Copy {
  */
 export function planCopy(definition: Definition, everybody: readonly Person[]): Copy {
   const known = new Map(everybody.map((person) => [person.id, person] as const));
-  const chosen = alike(definition, everybody, rightNow()).flatMap(({ some, count }) => {
+  const chosen = groupSimilarPeople(definition, everybody, rightNow()).flatMap(({ some, count }) => {
     const first = known.get(some[0]?.id ?? '');
     return first ? [{ first, more: count - 1 }] : [];
   });
@@ -44,7 +44,7 @@ export function planCopy(definition: Definition, everybody: readonly Person[]): 
   }
   const all = definition.roles.map(({ id }) => id);
   chosen.push({ first: whoeverHolds([], 'no role'), more: 0 });
-  chosen.push({ first: { ...whoeverHolds(all, 'all roles, and is switched off'), active: false }, more: 0 });
+  chosen.push({ first: { ...whoeverHolds(all, 'all roles, account disabled'), active: false }, more: 0 });
   const copied = new Map(chosen.map(({ first }) => [first.id, randomUUID() as string]));
   // Lines that name people name those of the copy.
   let text = JSON.stringify(definition.gates);
@@ -57,7 +57,7 @@ export function planCopy(definition: Definition, everybody: readonly Person[]): 
     // Where access depends on names, they stay as they are.
     const name = compared ? first.name : `${first.name} ${personMark(n)}`;
     return {
-      name: more === 0 ? first.name : `${first.name}, and ${more} alike`,
+      name: more === 0 ? first.name : `${first.name} and ${more} with the same access`,
       person: {
         ...first,
         id: copied.get(first.id) ?? first.id,
@@ -91,7 +91,7 @@ const isJust = ({ assignments }: Person, role: string): boolean =>
 
 const whoeverHolds = (roles: readonly Id[], name: string): Person => ({
   id: randomUUID(),
-  name: `whoever holds ${name}`,
+  name: `people with ${name}`,
   active: true,
   assignments: roles.map((role) => ({ role })),
   attributes: {},

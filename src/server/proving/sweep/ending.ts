@@ -24,7 +24,7 @@ export function switchedOff(
   return {
     ...nobody,
     name: `${off.name} since a moment ago`,
-    sort: 'switched off',
+    sort: 'disabled',
     brief: true,
     open: async () => {
       await putPeople(copy, [on]);
@@ -43,7 +43,7 @@ export function rolesTaken(copy: Copy, compiled: Compiled): SweptViewer[] {
   return copy.definition.roles.map(({ id, name }): SweptViewer => {
     const holding = { ...without, person: { ...without.person, assignments: [{ role: id }] } };
     return {
-      name: `Whoever held ${name} until a moment ago`,
+      name: `Someone who had ${name} until a moment ago`,
       sort: `${id} taken`,
       brief: true,
       signedOut: false,

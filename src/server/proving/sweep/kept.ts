@@ -4,14 +4,14 @@ import type { KnownRecord } from '@/core/access';
 import type { Id, Values } from '@/core/model';
 import { database } from '../../database/client';
 import { records } from '../../database/schema';
-import type { Doing } from './cases/case';
+import type { RequestedChange } from './cases/case';
 import { type Copy, putBack } from './copy';
 
 /**
  * In words, how the copy's records are otherwise than they should be once something was done; puts them back. After one
  * deed only those are looked at that say that they were written, made or taken away: the rest is looked at without one.
  */
-export async function keptOtherwise(copy: Copy, doing?: Doing): Promise<string | undefined> {
+export async function keptOtherwise(copy: Copy, doing?: RequestedChange): Promise<string | undefined> {
   const of = eq(records.applicationId, copy.id);
   const rows = await database()
     .select({
@@ -43,11 +43,11 @@ export async function keptOtherwise(copy: Copy, doing?: Doing): Promise<string |
   if (touched.length > 0) await putBack(copy, new Set(touched));
   if (otherwise.length + wrongly.length + lacks === 0) return undefined;
   const what = [
-    otherwise.length > 0 && `${otherwise.length} records are not as they should be then`,
-    wrongly.length > 0 && `${wrongly.length} were made that should not have been`,
-    lacks > 0 && 'the one that should have been made is not there',
+    otherwise.length > 0 && `${otherwise.length} records do not have the expected values`,
+    wrongly.length > 0 && `${wrongly.length} records were created that should not exist`,
+    lacks > 0 && 'the record that should have been created is missing',
   ].filter((part) => part !== false);
-  return `Of the records, ${what.join(', and ')}.`;
+  return `Records: ${what.join(', and ')}.`;
 }
 
 /** Writes to a record of the copy as nobody did whom the server knows of. */

@@ -1,6 +1,6 @@
 import type { Access } from '@/core/access';
 import type { Already } from '@/core/sweep';
-import type { Asked, Case } from './cases/case';
+import type { SweepContext, Case } from './cases/case';
 import type { SweptViewer } from './viewer';
 
 /** Which topics one viewer is asked about, and which not, since nothing decides for them that was not asked about. */
@@ -21,7 +21,7 @@ export class Once {
     this.besides = viewer.besides?.(moment);
   }
 
-  readonly ask: Asked['once'] = (topic, main, elements, cases) => {
+  readonly ask: SweepContext['once'] = (topic, main, elements, cases) => {
     const { already, access, besides, whole } = this;
     const deciding = already.decidingAt(access, main, elements);
     if (besides && !whole) {

@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm';
 import type { Surprise } from '@/core/sweep';
 import { database } from '../../database/client';
 import { sweeps } from '../../database/schema';
-import { tellNews } from '../../news/news';
+import { notifyChange } from '../../notifications/notices';
 
 /** So many causes are kept, and so many of each sort of request, so that no leak hides another. */
 const MOST_KEPT = 2000;
@@ -10,7 +10,7 @@ const MOST_OF_SORT = 20;
 const TOLD_EVERY_MS = 700;
 
 /** The first of those that come of one cause, and as whom they came. */
-type Kept = { -readonly [K in keyof Surprise]: Surprise[K] } & { readonly as: Set<string> };
+type FirstSurprise = { -readonly [K in keyof Surprise]: Surprise[K] } & { readonly as: Set<string> };
 
 /** As many requests as the last ones took are expected of a viewer. */
 const LAST = 5;
@@ -26,7 +26,7 @@ export class Progress {
   private count: number;
   private toldAt = 0;
   /** By their causes. */
-  private readonly causes = new Map<string, Kept>();
+  private readonly causes = new Map<string, FirstSurprise>();
   private readonly sorts = new Map<string, number>();
   private readonly begun = Date.now();
   private skipped = 0;
@@ -109,7 +109,7 @@ export class Progress {
       .returning({ state: sweeps.state });
     // Taken back, or deleted with its application.
     if (row?.state !== 'running') this.stopped = true;
-    await tellNews(database(), this.sweep.applicationId, 'swept');
+    await notifyChange(database(), this.sweep.applicationId, 'swept');
   }
 }
 

@@ -25,8 +25,8 @@ export const ROUTES: Readonly<Record<string, Sweeping>> = {
   'api/account/roles/[role]/route.ts': 'people',
   'api/stand-in/route.ts': 'people',
   'api/unlock/route.ts': 'unlocks',
-  'api/account/route.ts': { not: 'It opens accounts, and says the same whoever asks.' },
-  'api/account/password/route.ts': { not: 'It takes a link that is sent by mail.' },
-  'api/notes/route.ts': { not: 'It keeps a note and sends nothing.' },
-  'api/session/route.ts': { not: 'It takes a password.' },
+  'api/account/route.ts': { not: 'Creates accounts and gives the same response to everyone.' },
+  'api/account/password/route.ts': { not: 'Needs a link that is sent by email.' },
+  'api/notes/route.ts': { not: 'Stores an access request and returns no data.' },
+  'api/session/route.ts': { not: 'Needs a password.' },
 };

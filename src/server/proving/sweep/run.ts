@@ -6,8 +6,8 @@ import { database } from '../../database/client';
 import { applications, sweeps } from '../../database/schema';
 import { draftAt } from '../../drafts/draft';
 import { releasedDefinition } from '../../releases';
-import { log, told } from '../../log';
-import { tellNews } from '../../news/news';
+import { log, errorForLog } from '../../log';
+import { notifyChange } from '../../notifications/notices';
 import { peopleOf } from '../../people/read';
 import { liveCookie, openSession } from '../../security/sessions';
 import { Asker } from './asker';
@@ -55,8 +55,11 @@ export async function runSweep(id: string, server: string): Promise<void> {
   try {
     await carryOut(sweep, server);
   } catch (error) {
-    log.warn(told(error), 'A sweep failed');
-    await end(sweep, { state: 'failed', failure: 'The server did not answer, or the database was away.' });
+    log.warn(errorForLog(error), 'A sweep failed');
+    await end(sweep, {
+      state: 'failed',
+      failure: 'The server did not respond, or the database was unavailable.',
+    });
   }
 }
 
@@ -131,5 +134,5 @@ async function end(
   set: { readonly state: 'done' | 'stopped' | 'failed'; readonly failure?: string },
 ): Promise<void> {
   await note(sweep, { ...set, copy: null, endedAt: new Date() });
-  await tellNews(database(), sweep.applicationId, 'swept');
+  await notifyChange(database(), sweep.applicationId, 'swept');
 }

@@ -3,7 +3,7 @@ import type { ShownSweep } from '@/contract/studio/proving';
 import { database } from '../../database/client';
 import { applications, builders, releases, sweeps } from '../../database/schema';
 import { Refused } from '../../http/problem';
-import { tellNews } from '../../news/news';
+import { notifyChange } from '../../notifications/notices';
 
 const KEPT = 30;
 
@@ -38,10 +38,10 @@ export async function startSweep(
       sweeps,
       and(eq(sweeps.applicationId, applicationId), inArray(sweeps.state, ['waiting', 'running', 'stopping'])),
     );
-    if (now > 0) throw new Refused(409, 'sweeping', 'A sweep of this application is under way already.');
+    if (now > 0) throw new Refused(409, 'sweeping', 'A sweep of this application is already running.');
     const release = released ? (application?.release ?? null) : null;
     if (released && release === null)
-      throw new Refused(409, 'not-released', 'There is no release yet: sweep the draft.');
+      throw new Refused(409, 'not-released', 'There is no release yet. Sweep the draft instead.');
     const [of] =
       release === null
         ? [{ revision: application?.headRevision ?? 0 }]
@@ -53,7 +53,7 @@ export async function startSweep(
       .insert(sweeps)
       .values({ applicationId, release, revision: of?.revision ?? 0, whole, builderId })
       .returning({ id: sweeps.id });
-    await tellNews(tx, applicationId, 'sweep');
+    await notifyChange(tx, applicationId, 'sweep');
     return row?.id ?? '';
   });
 }
@@ -64,5 +64,5 @@ export async function stopSweep(applicationId: string): Promise<void> {
     .update(sweeps)
     .set({ state: sql`case when ${sweeps.state} = 'waiting' then 'stopped' else 'stopping' end` })
     .where(and(eq(sweeps.applicationId, applicationId), inArray(sweeps.state, ['waiting', 'running'])));
-  await tellNews(database(), applicationId, 'swept');
+  await notifyChange(database(), applicationId, 'swept');
 }

@@ -6,7 +6,7 @@ import {
   NONE,
   type Person,
   SIGNED_OUT,
-  StandInAccess,
+  ActingAccess,
   standsInFull,
 } from '@/core/access';
 import type { Definition, Id, Value, Values } from '@/core/model';
@@ -49,7 +49,7 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>, whole = 
     signedOut,
     ...atOtherTimes(signedOut),
     {
-      name: 'With a session of another application',
+      name: 'Signed in to another application',
       sort: 'elsewhere',
       brief: true,
       ...nobody,
@@ -58,7 +58,7 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>, whole = 
     ...(first
       ? [
           {
-            name: 'With a session that has ended',
+            name: 'With an expired session',
             sort: 'ended',
             brief: true,
             ...nobody,
@@ -95,7 +95,7 @@ export function viewersOf(copy: Copy, elsewhere: () => Promise<string>, whole = 
     const withSession = accessOf(compiled, viewer, { moment: Date.now(), session: set });
     if (otherwise.session.isNew(now.access(Date.now()), [withSession]))
       all.push({
-        name: `${swept.name}, with all that a session can hold`,
+        name: `${swept.name}, with all session values set`,
         sort: 'with a session',
         besides: now.access,
         ...asThemselves,
@@ -129,7 +129,7 @@ function standingIn(copy: Copy, swept: SweptPerson, own: Person): SweptViewer[] 
     .map((other) => {
       const person = personOfCopy(other);
       return {
-        name: `${swept.name}, standing in for ${other.name}`,
+        name: `${swept.name}, acting as ${other.name}`,
         sort: 'standing in',
         signedOut: false,
         standsIn: true,
@@ -144,7 +144,7 @@ function standingIn(copy: Copy, swept: SweptPerson, own: Person): SweptViewer[] 
           const theirs = accessOf(compiled, viewerOfPerson(person), { moment });
           const mine = accessOf(compiled, viewerOfPerson(own), { moment, session: {} });
           const inFull = standsInFull(mine, person, moment);
-          return new StandInAccess(theirs, inFull ? undefined : mine, !standIn?.changes);
+          return new ActingAccess(theirs, inFull ? undefined : mine, !standIn?.changes);
         },
       };
     });

@@ -2,7 +2,7 @@
 
 import { counted } from '@/core/edit';
 import { useNeeded } from '../../parts/need-context';
-import type { Taken } from '../shared/taking';
+import type { ConditionOverrides } from '../shared/condition-overrides';
 import type { PeopleHere } from '../shared/use-people';
 import { shortNames } from '../shared/short-names';
 import { createContext } from 'react';
@@ -55,8 +55,8 @@ export interface Bench {
   /** The moment at which all is decided, and what is set in the session. */
   readonly circumstances: Circumstances;
   /** Conditions that are taken as true or false on the canvas, and how to take one so. */
-  readonly taken: Taken;
-  readonly take: (taken: Taken) => void;
+  readonly taken: ConditionOverrides;
+  readonly take: (taken: ConditionOverrides) => void;
   /** `/studio/api/applications/<app>` */
   readonly app: string;
   readonly mayChange: boolean;
@@ -66,7 +66,7 @@ export interface Bench {
 const BenchContext = createContext<Bench | undefined>(undefined);
 export const BenchProvider = BenchContext.Provider;
 
-export const useBench = (): Bench => useNeeded(BenchContext, 'The gates bench');
+export const useBench = (): Bench => useNeeded(BenchContext, 'Gates bench');
 
 const count = (n: number): string => counted(n, 'person', 'people');
 
@@ -110,7 +110,7 @@ export const groupViewers = (definition: Pick<Definition, 'groups'>, numbers: Nu
   keyedGroups(definition).map((one) => ({
     ...one,
     short: one.name,
-    note: `group, ${count(numbers.countOf(one.key))}`,
+    note: `group of ${count(numbers.countOf(one.key))}`,
     joined: false,
     group: 'group',
   }));
@@ -118,7 +118,7 @@ export const groupViewers = (definition: Pick<Definition, 'groups'>, numbers: Nu
 const personViewer = (person: Person): RailViewer => ({
   ...keyedPerson(person),
   short: person.name,
-  note: person.active ? 'pinned' : 'switched off',
+  note: person.active ? 'pinned' : 'account disabled',
   joined: false,
   group: 'person',
 });

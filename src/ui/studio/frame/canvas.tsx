@@ -26,7 +26,7 @@ import { DrawnLook } from './drawn-look';
 import { useMark, useReachable } from './mark';
 import { RecordChoice } from './record-choice';
 import { useLookPage } from './use-look-page';
-import { TakenNote } from '../shared/taking';
+import { OverrideNote } from '../shared/condition-overrides';
 import { Toggle } from '../shared/toggle';
 import { answerInWords } from '@/core/edit';
 
@@ -84,13 +84,17 @@ export function Canvas({ app, revision, address, onAddress, over }: Props) {
   };
   const newest = useLatest(go);
   const host = useMemo((): Host => {
-    const kept = 'The server would accept this. On the canvas nothing is kept.';
+    const kept = 'The server would accept this change. Changes made on the canvas are not saved.';
     return {
       go: (to, listQuery) => newest.current(to, listQuery),
       hrefOf: () => undefined,
       records: new RecordsClient(lookRecords, app, looks),
       press: () =>
-        Promise.resolve({ ok: false, fields: {}, detail: 'In the application this sets a session value.' }),
+        Promise.resolve({
+          ok: false,
+          fields: {},
+          detail: 'In the released application, this sets a session value.',
+        }),
       beforeSaving: (body) => send(lookBeforeSaving, { app, query: looks, body }),
       exportHref: () => undefined,
       choices: undefined,
@@ -98,13 +102,13 @@ export function Canvas({ app, revision, address, onAddress, over }: Props) {
         Promise.resolve({
           ok: false,
           fields: {},
-          detail: 'In the application this changes the chosen records.',
+          detail: 'In the released application, this changes the selected records.',
         }),
       unlock: undefined,
       note: undefined,
       people: undefined,
       refresh: () => setTurn((now) => now + 1),
-      signOut: () => tell('In the application this signs out.'),
+      signOut: () => tell('In the released application, this signs the person out.'),
       tell,
       said: { saved: kept, added: kept, sent: kept, deleted: kept, done: kept },
       ...timesOf(language, timeZone),
@@ -156,10 +160,15 @@ export function Canvas({ app, revision, address, onAddress, over }: Props) {
           onAddress={(to) => go(to)}
         />
         <span className="ml-auto flex items-center gap-4">
-          <Toggle label="Ghosts" hint="Show what this viewer does not get" on={ghosts} onChange={setGhosts} />
           <Toggle
-            label="Clicks work"
-            hint="Clicks work as in the application instead of selecting (or hold Alt)"
+            label="Show hidden"
+            hint="Show hidden elements as dashed outlines"
+            on={ghosts}
+            onChange={setGhosts}
+          />
+          <Toggle
+            label="Interactive"
+            hint="Clicks use the screen as in the application instead of selecting elements (or hold Alt)"
             on={works}
             onChange={setWorks}
           />
@@ -169,7 +178,7 @@ export function Canvas({ app, revision, address, onAddress, over }: Props) {
         <div className="flex items-center gap-2 border-b border-rule bg-plate px-2 py-1">
           <button
             type="button"
-            aria-label="Back to the screen before"
+            aria-label="Back to the previous screen"
             disabled={history.length === 0}
             className="rounded-sm p-1 hover:bg-sheet disabled:text-edge"
             onClick={() => {
@@ -182,15 +191,15 @@ export function Canvas({ app, revision, address, onAddress, over }: Props) {
           </button>
           <AddressLine address={address} onGo={go} />
           <span className="text-[12px] text-quiet" role="status">
-            {problem || (loading ? 'Loading …' : 'sample records')}
+            {problem || (loading ? 'Loading…' : 'sample records')}
           </span>
         </div>
-        <TakenNote definition={definition} taken={taken} personName={personName} onEnd={() => take({})} />
+        <OverrideNote definition={definition} taken={taken} personName={personName} onEnd={() => take({})} />
         <div
           ref={frame}
           id="canvas-frame"
           tabIndex={0}
-          aria-label={`The screen as ${viewer.name} has it`}
+          aria-label={`The screen as ${viewer.name} sees it`}
           role="group"
           aria-busy={loading}
           onClickCapture={pick}

@@ -65,7 +65,7 @@ function Content({ compiled, page: { outcome, viewerName, levels }, address, gho
       <div className="mb-4 border-l-4 border-ink bg-paper px-3 py-2">
         {outcome.is === 'sign-in' && (
           <p>
-            <strong>{viewerName}</strong> is led to sign in here, and then back to this address.
+            <strong>{viewerName}</strong> is asked to sign in here, and then returns to this address.
           </p>
         )}
         {outcome.is === 'refused' && <Refused text={outcome.text} />}

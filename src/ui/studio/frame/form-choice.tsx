@@ -4,10 +4,10 @@ import { ToggleGroup } from 'radix-ui';
 
 /** The forms of the gates bench. */
 export const FORMS = [
-  { key: 'screen', name: 'Screen', about: 'The real screen, with the outline beside it' },
-  { key: 'grid', name: 'Grid', about: 'All elements down, all viewers across' },
-  { key: 'what', name: 'What one sees', about: 'All that one viewer gets, as a list' },
-  { key: 'who', name: 'Who sees it', about: 'Everybody who gets one element, by way in' },
+  { key: 'screen', name: 'Screen', about: 'The screen itself, next to the outline' },
+  { key: 'grid', name: 'Grid', about: 'All elements as rows and all viewers as columns' },
+  { key: 'what', name: 'By viewer', about: 'Everything one viewer has access to, as a list' },
+  { key: 'who', name: 'By element', about: 'Everyone who has access to one element, and how they get it' },
 ] as const;
 
 interface Props<F extends string> {
@@ -21,7 +21,7 @@ export function FormChoice<F extends string>({ forms, form, onChoose }: Props<F>
   return (
     <ToggleGroup.Root
       type="single"
-      aria-label="Form of the bench"
+      aria-label="View"
       value={form}
       onValueChange={(value) => {
         const found = forms.find(({ key }) => key === value);

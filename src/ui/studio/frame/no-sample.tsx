@@ -43,12 +43,12 @@ export function NoSample({ screen, entity, onAddress }: Props) {
     // It looks after its own clicks, as what lies over the canvas does.
     <div data-shaping className="m-3 border-l-4 border-ink bg-plate px-3 py-2">
       <p>
-        There is no sample record of {entity.plural} yet, so this screen cannot be drawn. Who gets what of it
-        is told all the same, at the left and the right.
+        This screen cannot be shown because {entity.plural} has no sample records yet. You can still see and
+        change access in the outline and the gate panel.
       </p>
       {mayChange && (
         <button type="button" className="button mt-2" disabled={busy} onClick={() => void make()}>
-          Make {HOW_MANY} up
+          Generate {HOW_MANY} sample records
         </button>
       )}
     </div>

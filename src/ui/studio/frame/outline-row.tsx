@@ -72,7 +72,7 @@ export function Row({ row, onFold }: { row: OutlineRow; onFold: (id: string, fol
       <span className={`min-w-0 flex-1 truncate ${depth === 0 ? 'font-medium' : ''}`}>
         {element.name}
         {own && (
-          <span className="ml-1 text-quiet" title="It has lines of its own">
+          <span className="ml-1 text-quiet" title="Has its own lines">
             ·
           </span>
         )}

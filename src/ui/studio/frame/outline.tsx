@@ -112,8 +112,8 @@ export function Outline({ forms, enters, only, RowView = Row }: Props) {
         <input
           ref={search}
           type="search"
-          aria-label="Find in the outline"
-          placeholder="Find a screen, field, button"
+          aria-label="Search the outline"
+          placeholder="Find a screen, field or button"
           className="field-box pr-7"
           value={words}
           onChange={(event) => setWords(event.target.value)}
@@ -133,13 +133,13 @@ export function Outline({ forms, enters, only, RowView = Row }: Props) {
         {!words && <kbd className="key absolute top-4 right-5">/</kbd>}
       </div>
       <div className="flex justify-between px-3 pb-1 text-[12px] text-quiet">
-        <span title={`Enter goes to the ${enters}, Escape comes back; F6 goes round, F8 to the viewers`}>
+        <span
+          title={`Press Enter for the ${enters} and Escape to return. F6 moves between areas, F8 moves to the viewers.`}
+        >
           Outline <kbd className="key px-1 text-[11px]">Enter</kbd> {enters}
         </span>
-        <span title={`Viewer by viewer: ${viewers[from]?.name ?? ''} to ${viewers[until - 1]?.name ?? ''}`}>
-          {until - from < viewers.length
-            ? `viewers ${from + 1}–${until} of ${viewers.length}`
-            : 'who gets it'}
+        <span title={`Columns: ${viewers[from]?.name ?? ''} to ${viewers[until - 1]?.name ?? ''}`}>
+          {until - from < viewers.length ? `viewers ${from + 1}–${until} of ${viewers.length}` : 'access'}
         </span>
       </div>
       <div
@@ -171,7 +171,7 @@ export function Outline({ forms, enters, only, RowView = Row }: Props) {
             );
           })}
         </div>
-        {rows.length === 0 && <p className="px-3 py-2 text-quiet">Nothing has a name like that.</p>}
+        {rows.length === 0 && <p className="px-3 py-2 text-quiet">No elements match this search.</p>}
       </div>
     </section>
   );

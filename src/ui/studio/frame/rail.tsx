@@ -27,14 +27,14 @@ export function Rail({ sets = false }: { sets?: boolean }) {
       className="on-lead col-span-3 flex min-w-0 items-stretch gap-2 bg-lead px-3 py-2 text-white"
     >
       <div className="w-[74px] shrink-0 self-center">
-        <div className="font-semibold">Look as</div>
-        <div className="text-[12px] text-lead-text">← → to walk</div>
-        {sets && <div className="text-[12px] text-lead-text">0 1 2 to set</div>}
+        <div className="font-semibold">View as</div>
+        <div className="text-[12px] text-lead-text">← → to switch</div>
+        {sets && <div className="text-[12px] text-lead-text">0 1 2 to set the level</div>}
       </div>
       <div
         ref={row}
         role="radiogroup"
-        aria-label="Look as"
+        aria-label="View as"
         className={`min-w-0 flex-1 overflow-x-auto px-1 ${folded ? 'grid auto-cols-[152px] grid-flow-col grid-rows-[repeat(3,24px)] gap-x-1.5 gap-y-1' : 'flex items-stretch py-1'}`}
       >
         {viewers.map((one, n) => (
@@ -51,7 +51,7 @@ export function Rail({ sets = false }: { sets?: boolean }) {
           </Fragment>
         ))}
       </div>
-      <PersonPicker except={pins} onPick={(id) => pin([...pins, id])} label="Pin a person" />
+      <PersonPicker except={pins} onPick={(id) => pin([...pins, id])} label="Pin a person…" />
     </section>
   );
 }
@@ -133,7 +133,7 @@ function Tile({ tile, current, folded, onUnpin }: TileProps) {
       {onUnpin && (
         <button
           type="button"
-          aria-label={`Take ${tile.name} off the rail`}
+          aria-label={`Unpin ${tile.name}`}
           onClick={onUnpin}
           className={`absolute right-0.5 bottom-1 p-0.5 ${current ? 'text-quiet hover:text-ink' : 'text-lead-text hover:text-white'}`}
         >

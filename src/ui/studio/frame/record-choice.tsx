@@ -36,7 +36,7 @@ export function RecordChoice({
       box={box}
       label="Record"
       placeholder="Find a record"
-      none="No record has a name like that."
+      none="No records match this search."
       groups={[{ choices: samples.map(({ id, label: name, more }) => ({ key: id, name, note: more })) }]}
       onChoose={(id) => {
         setLabel(samples.find((one) => one.id === id));

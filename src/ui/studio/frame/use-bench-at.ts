@@ -16,10 +16,10 @@ import { amongInWords } from '@/core/edit';
 import type { AppElement, Area, Definition } from '@/core/model';
 import { groupViewers, railViewers, SIGNED_OUT_VIEWER, type Bench, type RailViewer } from './bench';
 import { FORMS } from './form-choice';
-import { carry } from '../shell/carry';
+import { carry } from '../shell/bench-state';
 import { useFirstSample } from '../shared/samples';
 import { useDraft, usePaletteActions, useStudio } from '../shell/studio-work';
-import type { Taken } from '../shared/taking';
+import type { ConditionOverrides } from '../shared/condition-overrides';
 import { type FirstPeople, usePeople } from '../shared/use-people';
 
 /** Where one is at the bench, as its address has it. */
@@ -43,7 +43,7 @@ export function useBenchAt(first: FirstPeople) {
   const setLookedAs = (viewer: string): void => void setPlace({ viewer });
   const [targetId, setTargetId] = useState<string>();
   const [circumstances] = useState(rightNow);
-  const [taken, setTaken] = useState<Taken>({});
+  const [taken, setTaken] = useState<ConditionOverrides>({});
 
   const { roles, groups } = definition;
   const numbers = useMemo(

@@ -22,7 +22,7 @@ export function DoorRow({ door, children }: { door: AppElement; children?: React
     >
       <td className="px-2 py-1.5">
         <button type="button" className="link" onClick={() => select(door.id)}>
-          {door.kind === 'rows' ? 'Which records' : door.name}
+          {door.kind === 'rows' ? 'Which records are open' : door.name}
         </button>
         <div onClick={(event) => event.stopPropagation()}>{children}</div>
       </td>
@@ -37,10 +37,14 @@ export function DoorRow({ door, children }: { door: AppElement; children?: React
 function Follows({ door }: { door: AppElement }) {
   const { compiled } = useBench();
   if (door.kind === 'data-field' && door.node.neverFollows)
-    return <>Closed: it never follows, and has no lines.</>;
+    return <>Closed: this field never follows the screens and has no lines.</>;
   const handles = compiled.handles.handlesOf(door).length;
   return (
-    <>{handles === 0 ? 'Follows, and no screen has it: closed.' : `Follows ${handles} on the screens.`}</>
+    <>
+      {handles === 0
+        ? 'Closed: it follows the screens, and no screen shows it.'
+        : `Follows the screens: ${handles}.`}
+    </>
   );
 }
 
@@ -62,10 +66,10 @@ function Compared({ door }: { door: AppElement }) {
   }, [definition, viewers, accessFor, circumstances, door]);
   return (
     <>
-      <span className="font-medium">Lines of its own.</span>{' '}
-      {more.length > 0 && <>Narrower than the screens for {more.join(', ')}. </>}
-      {less.length > 0 && <>Wider than any screen shows for {less.join(', ')}. </>}
-      {more.length + less.length === 0 && 'As wide as the screens.'}
+      <span className="font-medium">Has its own lines.</span>{' '}
+      {more.length > 0 && <>Gives less access than the screens to {more.join(', ')}. </>}
+      {less.length > 0 && <>Gives more access than the screens to {less.join(', ')}. </>}
+      {more.length + less.length === 0 && 'Gives the same access as the screens.'}
     </>
   );
 }

@@ -5,6 +5,7 @@ import { type Entity, type EntityField, newId } from '@/core/model';
 import { useBench } from '../frame/bench';
 import { NamedActionForm } from './named-action-form';
 import { DoorRow } from './door-row';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 /** The doors of one entity: its rows, its actions, its fields, and how the screens stand to each. */
 export function DoorView({ entity }: { entity: Entity }) {
@@ -34,12 +35,12 @@ export function DoorView({ entity }: { entity: Entity }) {
                   ...entity,
                   actions: [
                     ...entity.actions,
-                    { kind, id: newId(), name: kind === 'export' ? 'Export' : 'Change many' },
+                    { kind, id: newId(), name: kind === 'export' ? 'Export' : 'Bulk edit' },
                   ],
                 })
               }
             >
-              Add {kind === 'export' ? 'export' : 'bulk change'}
+              Add {kind === 'export' ? 'export' : 'bulk edit'}
             </button>
           ))}
         {mayChange && (
@@ -53,7 +54,7 @@ export function DoorView({ entity }: { entity: Entity }) {
               })
             }
           >
-            Add an action
+            Add action
           </button>
         )}
       </div>
@@ -61,12 +62,12 @@ export function DoorView({ entity }: { entity: Entity }) {
         <thead>
           <tr className="border-b border-rule">
             <th className="px-2 py-1 font-medium">Door</th>
-            <th className="px-2 py-1 font-medium">Who gets it</th>
-            <th className="px-2 py-1 font-medium">How it stands to the screens</th>
+            <th className="px-2 py-1 font-medium">Who has access</th>
+            <th className="px-2 py-1 font-medium">Compared with the screens</th>
           </tr>
         </thead>
         <tbody>
-          <Heading words="Rows: which records" />
+          <Heading words="Records" />
           <DoorRow door={rows} />
           <Heading words="Actions" />
           {doors
@@ -84,18 +85,14 @@ export function DoorView({ entity }: { entity: Entity }) {
             .map((one) => (
               <DoorRow key={one.id} door={one}>
                 {one.kind === 'data-field' && !compiled.lines(one.id) && (
-                  <label className="flex min-h-[24px] items-center gap-1.5 text-[13px] text-quiet">
-                    <input
-                      type="checkbox"
-                      className="accent-open"
-                      disabled={!mayChange}
-                      checked={one.node.neverFollows ?? false}
-                      onChange={(event) =>
-                        change(withField(entity, { ...one.node, neverFollows: event.target.checked }))
-                      }
-                    />
-                    never follows the screens
-                  </label>
+                  <Checkbox
+                    className="text-[13px] text-quiet"
+                    disabled={!mayChange}
+                    checked={one.node.neverFollows ?? false}
+                    onTurn={(on) => change(withField(entity, { ...one.node, neverFollows: on }))}
+                  >
+                    never follow the screens
+                  </Checkbox>
                 )}
               </DoorRow>
             ))}

@@ -1,19 +1,13 @@
 'use client';
 
 import { useState } from 'react';
-import {
-  type Action,
-  type Entity,
-  type EntityField,
-  readValue,
-  showValue,
-  unitsOf,
-  type Value,
-} from '@/core/model';
+import { type Action, type Entity, type EntityField, readValue, showValue, type Value } from '@/core/model';
 import { counted } from '@/core/edit';
 import { useBench } from '../frame/bench';
 import { useTell } from '../../parts/toasts';
-import { KeptText } from '../people/parts';
+import { KeptText } from '@/ui/parts/kept-text';
+import { ValueBox } from '@/ui/parts/value-box';
+import { Select } from '@/ui/parts/select';
 
 const LIST = new Intl.ListFormat('en-GB');
 
@@ -43,12 +37,12 @@ export function NamedActionForm({
   return (
     <details className="text-[13px]" open>
       <summary>
-        {sets.length === 0 ? 'Sets nothing: it only reads' : `Sets ${LIST.format(sets)}`}
-        {confirm && ', after a question'}
+        {sets.length === 0 ? 'Sets no fields (read-only)' : `Sets ${LIST.format(sets)}`}
+        {confirm && ', after confirmation'}
       </summary>
       <div className="my-1 grid gap-1 border-l-2 border-edge pl-2">
         <KeptText
-          label="Name of the action"
+          label="Action name"
           value={action.name}
           disabled={!mayChange}
           onKeep={(name) => put({ ...action, name })}
@@ -61,7 +55,6 @@ export function NamedActionForm({
               key={id}
               field={field}
               value={value}
-              shown={showValue(field.type, value, definition)}
               disabled={!mayChange}
               onChange={(next) => put({ ...action, sets: { ...action.sets, [id]: next } })}
               onRemove={() =>
@@ -77,34 +70,27 @@ export function NamedActionForm({
           <SetValue
             field={waiting}
             value={null}
-            shown=""
             disabled={false}
             onChange={(next) => put({ ...action, sets: { ...action.sets, [waiting.id]: next } })}
             onRemove={() => setWaiting(undefined)}
           />
         )}
         {mayChange && free.length > 0 && (
-          <select
+          <Select
             aria-label="Set another field"
-            className="field-box"
             value=""
-            onChange={({ target }) => {
-              const field = free.find((one) => one.id === target.value);
+            onChoose={(chosen) => {
+              const field = free.find((one) => one.id === chosen);
               if (field?.required) setWaiting(field);
-              else put({ ...action, sets: { ...action.sets, [target.value]: null } });
+              else put({ ...action, sets: { ...action.sets, [chosen]: null } });
             }}
-          >
-            <option value="">Set another field …</option>
-            {free.map((field) => (
-              <option key={field.id} value={field.id}>
-                {field.name}
-              </option>
-            ))}
-          </select>
+            none="Set another field…"
+            options={free}
+          />
         )}
         <KeptText
-          label="Asks first"
-          placeholder="What it asks first; empty: nothing"
+          label="Confirmation message"
+          placeholder="Question shown before the action runs; leave empty for none"
           mayBeEmpty
           value={confirm ?? ''}
           disabled={!mayChange}
@@ -115,12 +101,12 @@ export function NamedActionForm({
             type="button"
             className="link justify-self-start"
             disabled={used > 0}
-            title={used > 0 ? 'Buttons use it' : undefined}
+            title={used > 0 ? 'Buttons that use it' : undefined}
             onClick={() =>
               onChange({ ...entity, actions: entity.actions.filter((one) => one.id !== action.id) })
             }
           >
-            {used > 0 ? `Used by ${counted(used, 'button')}` : 'Delete the action'}
+            {used > 0 ? `Used by ${counted(used, 'button')}` : 'Delete action'}
           </button>
         )}
       </div>
@@ -131,70 +117,39 @@ export function NamedActionForm({
 function SetValue({
   field,
   value,
-  shown,
   disabled,
   onChange,
   onRemove,
 }: {
   field: EntityField;
   value: Value | null;
-  shown: string;
   disabled: boolean;
   onChange: (value: Value | null) => void;
   onRemove: () => void;
 }) {
   const tell = useTell();
   const { definition } = useBench();
-  const options =
-    field.type.kind === 'choice'
-      ? field.type.options
-      : field.type.kind === 'unit'
-        ? unitsOf(definition)
-        : field.type.kind === 'boolean'
-          ? [
-              { id: 'true', name: 'Yes' },
-              { id: 'false', name: 'No' },
-            ]
-          : undefined;
-  const keep = (text: string): void => {
-    const raw = field.type.kind === 'boolean' && text !== '' ? text === 'true' : text;
-    const reading = readValue(field, raw);
+  const keep = (next: Value | null): void => {
+    const reading = readValue(field, next);
     if ('value' in reading) onChange(reading.value);
     else tell(reading.problem);
   };
   return (
     <div className="flex items-center gap-2">
       <span className="w-28 shrink-0 truncate">{field.name}</span>
-      {options ? (
-        <select
-          aria-label={`${field.name} becomes`}
-          className="field-box"
-          disabled={disabled}
-          value={value === null ? '' : String(value)}
-          onChange={(event) => keep(event.target.value)}
-        >
-          {(value === null || !field.required) && (
-            <option value="">{field.required ? 'Choose what it becomes' : 'empty'}</option>
-          )}
-          {options.map((option) => (
-            <option key={option.id} value={option.id}>
-              {option.name}
-            </option>
-          ))}
-        </select>
-      ) : (
-        <KeptText
-          label={`${field.name} becomes`}
-          placeholder={field.required ? 'What it becomes' : 'empty'}
-          mayBeEmpty={!field.required}
-          value={typeof value === 'string' ? value : shown}
-          disabled={disabled}
-          onKeep={keep}
-        />
-      )}
+      <ValueBox
+        label={`New value of ${field.name}`}
+        type={field.type}
+        manner={definition}
+        whenLeft
+        disabled={disabled}
+        value={value}
+        onChange={keep}
+        none={field.required ? (value === null ? 'Choose what it becomes' : undefined) : 'empty'}
+      />
       {!disabled && (
         <button type="button" className="link" onClick={onRemove} aria-label={`Do not set ${field.name}`}>
-          Not
+          Remove
         </button>
       )}
     </div>

@@ -1,7 +1,7 @@
 'use client';
 
 import { accessOf, compile, proposeLevel } from '@/core';
-import { type Alike, type Assignment, idInKey, type Level, type Viewer } from '@/core/access';
+import { type PeopleGroup, type Assignment, idInKey, type Level, type Viewer } from '@/core/access';
 import { answerInWords, levelInWords, lineInWords, startLines } from '@/core/edit';
 import type { Definition } from '@/core/model';
 import { useCallback } from 'react';
@@ -30,7 +30,7 @@ const MOST_NAMES = 3;
 /** Who might change beside the viewer whose level is set. */
 function othersThan({ viewer, viewers, people }: Bench): Other[] {
   const held = idInKey('role', viewer.key);
-  const isWhomItIsAbout = ({ viewer: one, some }: Alike): boolean => {
+  const isWhomItIsAbout = ({ viewer: one, some }: PeopleGroup): boolean => {
     if (one.kind !== 'signed-in') return false;
     // Who holds just this role, everywhere and for good, is whom it is about.
     if (held !== undefined) return one.assignments.length === 1 && isJust(one.assignments[0], held);
@@ -75,7 +75,7 @@ export function useSetLevel(bench: Bench): (level: Level) => Promise<void> {
       const { definition, selected, target, viewer, apply, accessFor, circumstances } = bench;
       const word = levelInWords(selected.kind, level);
       const now = accessFor(viewer).answer(selected);
-      if (now.least === level && now.most === level) return tell(`${viewer.name} has “${word}” already.`);
+      if (now.least === level && now.most === level) return tell(`${viewer.name} already has “${word}”.`);
       const others = othersThan(bench);
       const start = startLines(definition, target.id);
       const proposal = proposeLevel(definition, {
@@ -89,7 +89,7 @@ export function useSetLevel(bench: Bench): (level: Level) => Promise<void> {
       });
       if (!proposal)
         return tell(
-          `No line at ${target.name} can give ${viewer.name} “${word}”: something around it is narrower. See why, at the right.`,
+          `A line on ${target.name} cannot give ${viewer.name} “${word}”, because its container or its door gives less. See Why in the panel on the right.`,
         );
       if (proposal.others.length + proposal.blocks.length === 0) return apply(proposal.edit);
       const blocks = proposal.blocks.map((one) => lineInWords(one, target.id, definition, bench.personName));
@@ -102,7 +102,7 @@ export function useSetLevel(bench: Bench): (level: Level) => Promise<void> {
             {moved.length > 0 && <Others others={moved} />}
           </>
         ),
-        go: moved.length > 0 ? 'Change them all' : 'Add the block',
+        go: moved.length > 0 ? 'Change all of them' : 'Add the block',
       });
       if (sure) apply(proposal.edit);
     },
@@ -125,7 +125,7 @@ function Blocks({ lines }: { lines: readonly string[] }) {
 function Others({ others }: { others: HaveThen }) {
   return (
     <>
-      <p>This changes others too:</p>
+      <p>This also changes access for others:</p>
       <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3">
         {others.map(([word, names]) => (
           <div key={word} className="contents">

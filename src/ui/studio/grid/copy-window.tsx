@@ -7,6 +7,7 @@ import type { AppElement } from '@/core/model';
 import { Window } from '../../parts/window';
 import { useBench, type RailViewer } from '../frame/bench';
 import { EffectDialog } from './effect-dialog';
+import { Select } from '@/ui/parts/select';
 
 /** Two places in the grid: what is copied, and to where. */
 export interface CopyFrom {
@@ -41,18 +42,12 @@ export function CopyWindow({
     else setProblem('Nothing would change.');
   };
   const choose = (value: string, set: (id: string) => void, label: string) => (
-    <select
+    <Select
       aria-label={label}
-      className="field-box"
       value={value}
-      onChange={(event) => set(event.target.value)}
-    >
-      {roles.map((role) => (
-        <option key={role.key} value={idInKey('role', role.key)}>
-          {role.name}
-        </option>
-      ))}
-    </select>
+      onChoose={set}
+      options={roles.map((role) => ({ id: idInKey('role', role.key) ?? '', name: role.name }))}
+    />
   );
   if (asked) return <EffectDialog title={asked.title} edit={asked.edit} note="" onClose={onClose} />;
   return (
@@ -60,13 +55,12 @@ export function CopyWindow({
       <section className="grid gap-2">
         <h3 className="font-semibold">From one role to another</h3>
         <div className="grid grid-cols-[1fr_auto_1fr] items-center gap-2">
-          {choose(roleTo, setRoleTo, 'The role that gets it')}
-          like
-          {choose(roleFrom, setRoleFrom, 'The role that is copied')}
+          {choose(roleTo, setRoleTo, 'Role to change')}
+          gets the same access as {choose(roleFrom, setRoleFrom, 'Role to copy from')}
         </div>
         <p className="text-quiet">
-          On the {from.rows.length} rows that the grid holds now. What a role has by including another, it
-          keeps.
+          This applies to the {from.rows.length} rows now shown in the grid. The role keeps the access it has
+          through included roles.
         </p>
         <button
           type="button"
@@ -75,25 +69,27 @@ export function CopyWindow({
           onClick={() =>
             ask(
               copyRole(definition, roleFrom, roleTo, from.rows),
-              `${nameOf(roleTo)} like ${nameOf(roleFrom)}`,
+              `Copy access of ${nameOf(roleFrom)} to ${nameOf(roleTo)}`,
             )
           }
         >
-          Copy the role’s access …
+          Copy role access…
         </button>
       </section>
       {one && other && one.id !== other.id && (
         <section className="mt-4 grid gap-2 border-t border-rule pt-3">
           <h3 className="font-semibold">From one element to another</h3>
           <p>
-            {fullName(other)} gets the lines of {fullName(one)}.
+            The lines of {fullName(one)} are copied to {fullName(other)}.
           </p>
           <button
             type="button"
             className="button justify-self-start"
-            onClick={() => ask(copyGate(definition, one.id, other.id), `${other.name} like ${one.name}`)}
+            onClick={() =>
+              ask(copyGate(definition, one.id, other.id), `Copy lines of ${one.name} to ${other.name}`)
+            }
           >
-            Copy the element’s lines …
+            Copy element lines…
           </button>
         </section>
       )}

@@ -8,7 +8,7 @@ import { AskWindow } from '../../parts/ask-window';
 import { useAsked } from '@/ui/client/queries';
 import { useTell } from '../../parts/toasts';
 import { useBench } from '../frame/bench';
-import { KindsMoved } from '../shared/turn-part';
+import { KindsMoved } from '../shared/suggested-change';
 import { useDraft } from '../shell/studio-work';
 
 /** Says how many people gain and lose by a change before it is made; `unlessNobody`: and makes it, where nobody does. */
@@ -41,24 +41,24 @@ export function EffectDialog({
     <AskWindow
       open
       title={title}
-      go="Change it"
+      go="Apply change"
       ready={effect !== undefined}
       text={
         <>
-          {!effect && !error && <p>Counting who gains and who loses …</p>}
+          {!effect && !error && <p>Working out who gains and who loses access…</p>}
           {error && <p role="alert">{error.message}</p>}
           {effect && !nobody && (
             <>
-              <Moved verb="gain" names={effect.gaining} />
-              <Moved verb="lose" names={effect.losing} />
-              {effect.signedOut.gains && <p>Those who are signed out gain.</p>}
-              {effect.signedOut.loses && <p>Those who are signed out lose.</p>}
+              <AffectedPeople verb="gain" names={effect.gaining} />
+              <AffectedPeople verb="lose" names={effect.losing} />
+              {effect.signedOut.gains && <p>Signed-out visitors gain access.</p>}
+              {effect.signedOut.loses && <p>Signed-out visitors lose access.</p>}
               <p>
                 <KindsMoved kinds={effect.kinds} />
               </p>
               <p className="text-quiet">
                 {counted(effect.elements.length, 'element')}{' '}
-                {effect.elements.length === 1 ? 'changes' : 'change'} for somebody.
+                {effect.elements.length === 1 ? 'changes' : 'change'} for at least one viewer.
               </p>
             </>
           )}
@@ -68,7 +68,7 @@ export function EffectDialog({
       onAnswer={(yes) => {
         if (yes) {
           apply(edit);
-          tell('Done. Ctrl Z takes all of it back.');
+          tell('Changes applied. Press Ctrl+Z to undo them all.');
         }
         onClose();
       }}
@@ -84,7 +84,7 @@ const isNobody = ({ gaining, losing, signedOut, kinds }: EditEffect): boolean =>
 /** So many are named; the others are counted. */
 const MOST_NAMES = 30;
 
-function Moved({ verb, names }: { verb: 'gain' | 'lose'; names: readonly string[] }) {
+function AffectedPeople({ verb, names }: { verb: 'gain' | 'lose'; names: readonly string[] }) {
   const people = names.length === 0 ? 'Nobody' : names.length === 1 ? '1 person' : `${names.length} people`;
   return (
     <p>

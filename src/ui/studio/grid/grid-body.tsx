@@ -181,8 +181,8 @@ const MEANINGS: readonly (readonly [name: string, cell: Cell])[] = [
   ['edit', { ...plain, answer: EDITED }],
   ['depends', { ...plain, answer: { least: 0, most: 2 } }],
   ['own lines', { ...plain, answer: EDITED, own: true }],
-  ['container limits', { ...plain, answer: EDITED, byContainer: true }],
-  ['door limits', { ...plain, answer: EDITED, byDoor: true }],
+  ['limited by container', { ...plain, answer: EDITED, byContainer: true }],
+  ['limited by door', { ...plain, answer: EDITED, byDoor: true }],
 ];
 
 const Legend = memo(function Legend({ sheet }: { sheet: MarkSheet | undefined }) {

@@ -116,7 +116,7 @@ export function originInWords({ own, byContainer, byDoor, answer }: Cell): strin
     own ? 'own lines' : 'follows',
     ...(byContainer ? ['limited by its container'] : []),
     ...(byDoor ? ['limited by its door'] : []),
-    ...(answer.least !== answer.most ? ['by a condition, a unit or the record'] : []),
+    ...(answer.least !== answer.most ? ['depends on a condition, a unit or the record'] : []),
   ];
   return parts.join(', ');
 }

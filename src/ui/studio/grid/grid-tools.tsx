@@ -8,6 +8,7 @@ import { gridFile } from '@/contract/studio/draft';
 import { urlOf } from '@/ui/client/send';
 import { useBench, type RailViewer } from '../frame/bench';
 import { EVERYTHING, isFiltered, type GridFilter } from './grid-rows';
+import { Select } from '@/ui/parts/select';
 
 const KINDS: readonly ElementKind[] = [
   'area',
@@ -54,21 +55,16 @@ export function GridTools({
   const { app, mayChange } = useBench();
   const set = (change: Partial<GridFilter>): void => onFilter({ ...filter, ...change });
   const compared = (n: 0 | 1): ReactNode => (
-    <select
-      aria-label={n === 0 ? 'One column' : 'The other column'}
-      className="field-box w-28"
+    <Select
+      aria-label={n === 0 ? 'First column' : 'Second column'}
+      className="w-28"
       value={filter.between[n]}
-      onChange={(event) => {
-        const to = Number(event.target.value);
+      onChoose={(chosen) => {
+        const to = Number(chosen);
         set({ between: n === 0 ? [to, filter.between[1]] : [filter.between[0], to] });
       }}
-    >
-      {columns.map((one, index) => (
-        <option key={one.key} value={index}>
-          {one.name}
-        </option>
-      ))}
-    </select>
+      options={columns.map((one, index) => ({ id: String(index), name: one.name }))}
+    />
   );
   const icon = 'rounded-sm border border-edge bg-paper p-1 hover:border-ink';
   return (
@@ -76,57 +72,53 @@ export function GridTools({
       {forms}
       <input
         type="search"
-        aria-label="Find in the grid"
+        aria-label="Search the grid"
         placeholder="Find by name"
         className="field-box w-36"
         value={filter.words}
         onChange={(event) => set({ words: event.target.value })}
       />
-      <select
-        aria-label="Which rows"
-        className="field-box w-44"
+      <Select
+        aria-label="Rows to show"
+        className="w-44"
         value={filter.show}
-        onChange={(event) => set({ show: event.target.value as GridFilter['show'] })}
-      >
-        <option value="all">All rows</option>
-        <option value="own">Only with lines of their own</option>
-        <option value="doors">Only doors</option>
-        <option value="conditional">Only what depends</option>
-        <option value="differ">Only what differs between …</option>
-      </select>
+        onChoose={(chosen) => set({ show: chosen as GridFilter['show'] })}
+        options={[
+          { id: 'all', name: 'All rows' },
+          { id: 'own', name: 'Only elements with their own lines' },
+          { id: 'doors', name: 'Only doors' },
+          { id: 'conditional', name: 'Only elements that depend' },
+          { id: 'differ', name: 'Only differences between…' },
+        ]}
+      />
       {filter.show === 'differ' && (
         <>
           {compared(0)}
           {compared(1)}
         </>
       )}
-      <select
+      <Select
         aria-label="Kind"
-        className="field-box w-28"
+        className="w-28"
         value={filter.kind}
-        onChange={(event) => set({ kind: event.target.value as GridFilter['kind'] })}
-      >
-        <option value="">Any kind</option>
-        {KINDS.map((kind) => (
-          <option key={kind} value={kind}>
-            {kindInWords(kind)}
-          </option>
-        ))}
-      </select>
+        onChoose={(chosen) => set({ kind: chosen as GridFilter['kind'] })}
+        none="All kinds"
+        options={KINDS.map((kind) => ({ id: kind, name: kindInWords(kind) }))}
+      />
       <span role="status" className="text-quiet">
         {isFiltered(filter) ? `${hits} of ${of}` : `${of} elements`}
       </span>
       {isFiltered(filter) && (
         <button type="button" className="link" onClick={() => onFilter(EVERYTHING)}>
-          Show all
+          Clear filters
         </button>
       )}
       <span className="ml-auto flex gap-1">
         <button
           type="button"
           className={icon}
-          aria-label="Unfold all"
-          title="Unfold all"
+          aria-label="Expand all"
+          title="Expand all"
           onClick={() => onFoldAll(false)}
         >
           <UnfoldVertical size={15} aria-hidden />
@@ -134,8 +126,8 @@ export function GridTools({
         <button
           type="button"
           className={icon}
-          aria-label="Fold all"
-          title="Fold all"
+          aria-label="Collapse all"
+          title="Collapse all"
           onClick={() => onFoldAll(true)}
         >
           <FoldVertical size={15} aria-hidden />
@@ -144,8 +136,8 @@ export function GridTools({
           <button
             type="button"
             className={icon}
-            aria-label="Expect these cells"
-            title="Expect the chosen cells to stay as they are (E)"
+            aria-label="Add expectation…"
+            title="Add an expectation that the selected cells stay as they are (E)"
             onClick={onExpect}
           >
             <ShieldCheck size={15} aria-hidden />
@@ -156,20 +148,25 @@ export function GridTools({
             type="button"
             className={icon}
             aria-label="Copy access"
-            title="Copy a row’s or a column’s access to another (Ctrl C, Ctrl V)"
+            title="Copy the access of a row or column to another (Ctrl+C, Ctrl+V)"
             onClick={onCopy}
           >
             <Copy size={15} aria-hidden />
           </button>
         )}
-        <a className={icon} href={urlOf(gridFile, { app })} aria-label="As CSV" title="As a CSV file">
+        <a
+          className={icon}
+          href={urlOf(gridFile, { app })}
+          aria-label="Export CSV"
+          title="Export the grid as a CSV file"
+        >
           <Table2 size={15} aria-hidden />
         </a>
         <a
           className={icon}
           href={`/studio/${app}/gates/print`}
-          aria-label="To print"
-          title="To print and sign"
+          aria-label="Print…"
+          title="Open a version to print and sign"
         >
           <Printer size={15} aria-hidden />
         </a>

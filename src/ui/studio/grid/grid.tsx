@@ -135,7 +135,7 @@ function WholeGrid({ columns, forms, onSet }: Props) {
         return setAnchor(undefined);
       case 'copy':
         setSource(at);
-        return tell('Copied. Go to another row or column and press Ctrl V.');
+        return tell('Copied. Go to another row or column and press Ctrl+V.');
       case 'paste':
         return source && setCopying(copyFrom(source, at));
       case 'expect':
@@ -144,6 +144,8 @@ function WholeGrid({ columns, forms, onSet }: Props) {
         return bulk.follow();
       case 'set':
         return many ? bulk.set(work.level) : onSet(work.level);
+      case 'nothing':
+        break;
     }
   };
   /** All cells of the range, and of one that is on a row's name the whole row. */
@@ -204,7 +206,7 @@ function WholeGrid({ columns, forms, onSet }: Props) {
       <div
         ref={scroller}
         role="treegrid"
-        aria-label="Who gets what"
+        aria-label="Access overview"
         aria-rowcount={rows.length + 1}
         aria-colcount={columns.length + 1}
         aria-multiselectable

@@ -48,7 +48,7 @@ export function PrintedGrid(props: Props) {
   const parts = Array.from({ length: Math.ceil(columns.length / ACROSS) }, (_, n) => n * ACROSS);
   return (
     <main className="printed bg-paper p-8">
-      <h1 className="text-xl font-semibold">{name}: who gets what</h1>
+      <h1 className="text-xl font-semibold">{name}: access overview</h1>
       <dl className="mt-2 grid grid-cols-[9rem_1fr] gap-x-3">
         {signed && (
           <>
@@ -59,7 +59,7 @@ export function PrintedGrid(props: Props) {
             <dt>SHA-256</dt>
             <dd className="font-mono text-[11px] break-all">
               {signed.sha256}
-              {!signed.isWhole && ' (it is not what was signed)'}
+              {!signed.isWhole && ' (the content no longer matches the sign-off)'}
             </dd>
           </>
         )}
@@ -74,7 +74,7 @@ export function PrintedGrid(props: Props) {
           {!signed &&
             release &&
             !release.same &&
-            `. This is the draft, revision ${revision}, which is not released yet`}
+            `. This document shows draft revision ${revision}, which has not been released`}
         </dd>
         <dt>Printed</dt>
         <dd>
@@ -82,10 +82,10 @@ export function PrintedGrid(props: Props) {
         </dd>
         <dt>Legend</dt>
         <dd>
-          None, See or Read, Edit, Work or Use: what the viewer gets. Depends: it differs from record to
-          record, or by a condition. <strong>Bold</strong>: the element has lines of its own; else it follows
-          what it stands in. An asterisk (*): its container or its door leaves less than its own lines would
-          give.
+          None or Closed, See or Read-only, Edit or Use: the viewer’s level. Depends: the level differs from
+          record to record or depends on a condition. <strong>Bold</strong>: the element has its own lines;
+          otherwise it follows its container. An asterisk (*) means that its container or door gives less than
+          its own lines.
         </dd>
         <dt>Elements</dt>
         <dd>
@@ -95,8 +95,8 @@ export function PrintedGrid(props: Props) {
           <>
             <dt>Part</dt>
             <dd>
-              {part.number} of {part.of}: elements {part.from} to {part.from + rows.length - 1}. Each part is
-              printed by itself.{' '}
+              {part.number} of {part.of}: elements {part.from} to {part.from + rows.length - 1}. Print each
+              part separately.{' '}
               <span className="print:hidden">
                 {Array.from({ length: part.of }, (_, n) => n + 1)
                   .filter((n) => n !== part.number)
@@ -141,7 +141,7 @@ export function PrintedGrid(props: Props) {
       ))}
       {signed && (
         <section className="mt-6">
-          <h2 className="text-base font-semibold">Who held which roles</h2>
+          <h2 className="text-base font-semibold">Roles assigned at the time</h2>
           <ul className="mt-1 columns-3 text-[11px]">
             {signed.people.map(({ name: who, roles }, n) => (
               <li key={n} className="break-inside-avoid">

@@ -57,7 +57,9 @@ export function useBulk(
     setProgress(undefined);
     const { edits, left } = step.value;
     if (edits.length === 0)
-      return tell('Nothing to change: these have that level, or something around them is narrower.');
+      return tell(
+        'Nothing was changed. These cells already have that level, or their container or door gives less.',
+      );
     setAsked({
       edit: { do: 'together', edits },
       title: `${counted(elements.length, 'element')} for ${viewers.map((one) => one.name).join(', ')}`,
@@ -69,10 +71,11 @@ export function useBulk(
       const lines = compiled.lines(element.id);
       return lines && element.container ? [{ do: 'follow', gate: element.id, lines }] : [];
     });
-    if (edits.length === 0) return tell('Nothing to clear: these follow already.');
+    if (edits.length === 0)
+      return tell('Nothing was changed. These elements already follow their container.');
     setAsked({
       edit: { do: 'together', edits },
-      title: `${counted(edits.length, 'element follows', 'elements follow')} again`,
+      title: `${counted(edits.length, 'element now follows', 'elements now follow')} again`,
       left: 0,
     });
   };
@@ -83,7 +86,7 @@ export function useBulk(
           role="status"
           className="fixed bottom-6 left-6 z-40 flex items-center gap-3 border-l-4 border-open-bright bg-lead px-4 py-2 text-white"
         >
-          Working out {progress.done} of {progress.of} cells …
+          Calculating cell {progress.done} of {progress.of}…
           <button type="button" className="button" onClick={() => (stopped.current = true)}>
             Stop
           </button>
@@ -95,7 +98,7 @@ export function useBulk(
           edit={asked.edit}
           note={
             asked.left > 0
-              ? `${asked.left} of the cells cannot have that level here: something around them is narrower. They stay.`
+              ? `${asked.left} cells were not changed, because their container or door gives less than that level.`
               : ''
           }
           onClose={() => setAsked(undefined)}

@@ -63,7 +63,7 @@ export function WhyCard({
       />
       {among && (
         <p className="mt-2">
-          Of the people who are {viewer.name}: {among}.
+          Among people with {viewer.name}: {among}.
         </p>
       )}
     </div>

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { send } from '@/ui/client/send';
 import { join } from '@/contract/studio/builders';
-import { Told } from '../../parts/fields';
+import { FieldMessage } from '../../parts/fields';
 
 interface Props {
   readonly token: string;
@@ -28,27 +28,27 @@ export function AcceptInvitation({ token, email, application, role, signIn, as }
   return (
     <main className="mx-auto mt-24 w-[31rem] border-t-4 border-ink bg-paper p-6">
       <h1 className="mb-3 text-xl font-semibold" dir="auto">
-        Build {application}
+        Join {application} as a builder
       </h1>
       <p className="mb-4">
-        {email} was let in as {role}.{' '}
+        {email} has been invited as {role}.{' '}
         {as === undefined ? (
-          'That address has an account here: sign in first. If it is not yours, ask who let you in to use another address.'
+          'There is already an account with this email address, so sign in first. If the account is not yours, ask the person who invited you to use another address.'
         ) : (
           <>
             You are signed in as <strong>{as}</strong>.
           </>
         )}
       </p>
-      <Told text={problem} />
+      <FieldMessage text={problem} />
       <span className="flex items-center gap-4">
         {as !== undefined && (
           <button type="button" className="button button-main" onClick={() => void accept()}>
-            Come in as {as}
+            Accept as {as}
           </button>
         )}
         <a className={as === undefined ? 'button button-main' : 'link'} href={signIn}>
-          {as === undefined ? 'Sign in' : 'Sign in as somebody else'}
+          {as === undefined ? 'Sign in' : 'Sign in with another account'}
         </a>
       </span>
     </main>

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { send } from '@/ui/client/send';
 import { changePassword, endOtherSessions, rename } from '@/contract/studio/account';
-import { Told, TextField } from '../../parts/fields';
+import { FieldMessage, TextField } from '../../parts/fields';
 import { useTell } from '../../parts/toasts';
 import { Form } from '../../parts/form';
 
@@ -39,21 +39,21 @@ function NameForm({ name }: { name: string }) {
   const submit = handleSubmit(async (values) => {
     const answer = await send(rename, { body: values });
     if (!answer.ok) return setError('name', { message: answer.fields['name'] ?? answer.detail });
-    tell('Your name is changed.');
+    tell('Name saved.');
     router.refresh();
   });
   return (
     <Form className="grid gap-2" onSubmit={(event) => void submit(event)}>
       <h2 className="font-semibold">Name</h2>
       <TextField
-        label="Name, as others see it"
+        label="Name (shown to other people)"
         autoComplete="name"
         problem={formState.errors.name?.message}
         {...register('name')}
       />
       <span>
         <button type="submit" className="button" disabled={formState.isSubmitting}>
-          Change the name
+          Save name
         </button>
       </span>
     </Form>
@@ -72,7 +72,7 @@ function PasswordForm({ email }: { email: string }) {
     const answer = await send(changePassword, { body: values });
     if (answer.ok) {
       reset();
-      tell('Your password is changed. All other sessions have ended.');
+      tell('Password changed. You have been signed out everywhere else.');
       return router.refresh();
     }
     const fields = (['now', 'password'] as const).filter((field) => answer.fields[field]);
@@ -85,23 +85,23 @@ function PasswordForm({ email }: { email: string }) {
       <h2 className="font-semibold">Password</h2>
       <input type="hidden" autoComplete="username" value={email} readOnly />
       <TextField
-        label="The one that you have"
+        label="Current password"
         type="password"
         autoComplete="current-password"
         problem={errors.now?.message}
         {...register('now')}
       />
       <TextField
-        label="Another, at least 10 characters"
+        label="New password, at least 10 characters"
         type="password"
         autoComplete="new-password"
         problem={errors.password?.message}
         {...register('password')}
       />
-      <Told text={problem} />
+      <FieldMessage text={problem} />
       <span>
         <button type="submit" className="button" disabled={formState.isSubmitting}>
-          Change the password
+          Change password
         </button>
       </span>
     </Form>
@@ -113,7 +113,7 @@ function Sessions({ sessions }: Pick<Account, 'sessions'>) {
   const tell = useTell();
   const end = async (): Promise<void> => {
     const answer = await send(endOtherSessions, {});
-    tell(answer.ok ? 'All other sessions have ended.' : answer.detail);
+    tell(answer.ok ? 'You have been signed out everywhere else.' : answer.detail);
     router.refresh();
   };
   return (
@@ -123,14 +123,14 @@ function Sessions({ sessions }: Pick<Account, 'sessions'>) {
         {sessions.map(({ since, here }) => (
           <li key={since} className="border-b border-sheet py-1">
             <time dateTime={since} suppressHydrationWarning>
-              Since {new Date(since).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+              Signed in {new Date(since).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
             </time>
-            {here && <span className="text-quiet">, here</span>}
+            {here && <span className="text-quiet">(this session)</span>}
           </li>
         ))}
       </ul>
       <button type="button" className="button" disabled={sessions.length < 2} onClick={() => void end()}>
-        End all others
+        Sign out everywhere else
       </button>
     </section>
   );

@@ -15,17 +15,18 @@ import {
   takeBackInvitation,
 } from '@/contract/studio/builders';
 import type { BuilderRole } from '@/contract/builder-roles';
-import { Told, TextField } from '../../parts/fields';
+import { FieldMessage, TextField } from '../../parts/fields';
 import { asked, useAsked } from '@/ui/client/queries';
 import { useConfirm } from '../../parts/asking';
 import { useTell } from '../../parts/toasts';
 import { Window } from '../../parts/window';
 import type { HomeRow } from './home-row';
+import { Select } from '@/ui/parts/select';
 
 const ROLES = [
-  ['owner', 'Owner: all, and who builds it'],
-  ['editor', 'Editor: changes it'],
-  ['reviewer', 'Reviewer: reads all, changes nothing'],
+  ['owner', 'Owner: can do everything and manage builders'],
+  ['editor', 'Editor: can change the application'],
+  ['reviewer', 'Reviewer: can see everything but change nothing'],
 ] as const;
 
 interface Props {
@@ -49,8 +50,8 @@ export function BuildersWindow({ row, onClose }: Props) {
     await again();
   };
   const letOut = async ({ id, name }: BuilderRow): Promise<void> => {
-    const text = <p>What they did stays. They can be let in again.</p>;
-    if (!(await confirm({ title: `Let ${name} out of ${row.name}?`, text, go: 'Let them out' }))) return;
+    const text = <p>Their past changes are kept. You can invite them again later.</p>;
+    if (!(await confirm({ title: `Remove ${name} from ${row.name}?`, text, go: 'Remove builder' }))) return;
     const answer = await send(letBuilderOut, { app, id });
     if (!answer.ok) tell(answer.detail);
     await again();
@@ -58,9 +59,7 @@ export function BuildersWindow({ row, onClose }: Props) {
   const sendAgain = async ({ id, email }: Invitation): Promise<void> => {
     const answer = await send(sendInvitationAgain, { app, id });
     tell(
-      answer.ok
-        ? `A new link is on its way to ${email}. The one before it opens nothing any more.`
-        : answer.detail,
+      answer.ok ? `A new link has been sent to ${email}. The previous link no longer works.` : answer.detail,
     );
   };
   const takeBack = async ({ id }: Invitation): Promise<void> => {
@@ -70,7 +69,7 @@ export function BuildersWindow({ row, onClose }: Props) {
   };
   return (
     <Window title={`Builders of ${row.name}`} open onOpenChange={(open) => !open && onClose()}>
-      <Told text={error?.message ?? ''} />
+      <FieldMessage text={error?.message ?? ''} />
       <ul className="mb-4 border-t border-rule">
         {data?.builders.map((one) => (
           <li key={one.id} className="border-b border-sheet py-2">
@@ -81,27 +80,22 @@ export function BuildersWindow({ row, onClose }: Props) {
                 </span>
                 <span className="block truncate text-quiet">{one.email}</span>
               </span>
-              <select
-                aria-label={`What ${one.name} may do`}
-                className="field-box w-28 shrink-0"
+              <Select
+                aria-label={`Role of ${one.name}`}
+                className="w-28 shrink-0"
                 disabled={!owns}
                 value={one.role}
-                onChange={(event) => void change(one.id, event.target.value as BuilderRole)}
-              >
-                {ROLES.map(([role, says]) => (
-                  <option key={role} value={role} title={says}>
-                    {role}
-                  </option>
-                ))}
-              </select>
+                onChoose={(chosen) => void change(one.id, chosen as BuilderRole)}
+                options={ROLES.map(([role]) => ({ id: role, name: role }))}
+              />
               {owns && (
                 <button
                   type="button"
                   className="link shrink-0"
-                  aria-label={`Let ${one.name} out`}
+                  aria-label={`Remove ${one.name}`}
                   onClick={() => void letOut(one)}
                 >
-                  Let out
+                  Remove
                 </button>
               )}
             </div>
@@ -113,7 +107,7 @@ export function BuildersWindow({ row, onClose }: Props) {
               {one.name}
             </span>
             <span className="block truncate text-quiet">
-              {one.email} has not opened the link yet, as {one.role}
+              {one.email}, invited as {one.role} (not accepted yet)
             </span>
             <span className="flex gap-4">
               <button
@@ -127,10 +121,10 @@ export function BuildersWindow({ row, onClose }: Props) {
               <button
                 type="button"
                 className="link"
-                aria-label={`Take the invitation of ${one.name} back`}
+                aria-label={`Withdraw the invitation of ${one.name}`}
                 onClick={() => void takeBack(one)}
               >
-                Take back
+                Withdraw
               </button>
             </span>
           </li>
@@ -147,7 +141,7 @@ export function BuildersWindow({ row, onClose }: Props) {
         <InviteForm
           app={app}
           onInvited={(email) => {
-            tell(`A link is on its way to ${email}.`);
+            tell(`An invitation has been sent to ${email}.`);
             void again();
           }}
         />
@@ -178,7 +172,7 @@ function InviteForm({ app, onInvited }: InviteProps) {
   });
   return (
     <form className="grid gap-2" noValidate onSubmit={(event) => void submit(event)}>
-      <h3 className="font-semibold">Let somebody in</h3>
+      <h3 className="font-semibold">Invite a builder</h3>
       <TextField
         label="Name"
         autoComplete="off"
@@ -186,26 +180,20 @@ function InviteForm({ app, onInvited }: InviteProps) {
         {...register('name')}
       />
       <TextField
-        label="E-mail address"
+        label="Email address"
         type="email"
         autoComplete="off"
         problem={formState.errors.email?.message}
         {...register('email')}
       />
       <label>
-        <span className="text-quiet">As</span>
-        <select className="field-box" {...register('role')}>
-          {ROLES.map(([role, says]) => (
-            <option key={role} value={role}>
-              {says}
-            </option>
-          ))}
-        </select>
+        <span className="text-quiet">Role</span>
+        <Select {...register('role')} options={ROLES.map(([role, says]) => ({ id: role, name: says }))} />
       </label>
-      <Told text={problem} />
+      <FieldMessage text={problem} />
       <span>
         <button type="submit" className="button button-main" disabled={formState.isSubmitting}>
-          Let them in
+          Invite
         </button>
       </span>
     </form>

@@ -20,4 +20,4 @@ export interface HomeRow {
 }
 
 /** What is done to an application from home. */
-export type Doing = 'builders' | 'copy' | 'rename' | 'move' | 'take-out' | 'delete';
+export type ApplicationAction = 'builders' | 'copy' | 'rename' | 'move' | 'take-out' | 'delete';

@@ -6,7 +6,7 @@ import { DataTable, type DataColumn } from '../../parts/data-table';
 import { BuildersWindow } from './builders-window';
 import { CopyWindow, DeleteWindow, MoveWindow, RenameWindow, TakeOutWindow } from './windows';
 import { RowMenu } from './row-menu';
-import type { Doing, HomeRow } from './home-row';
+import type { ApplicationAction, HomeRow } from './home-row';
 
 interface Props {
   readonly applications: readonly HomeRow[];
@@ -14,7 +14,7 @@ interface Props {
 
 /** The applications that one may work in, and what is there to do first where there is none. */
 export function Home({ applications }: Props) {
-  const [doing, setDoing] = useState<{ readonly what: Doing; readonly row: HomeRow }>();
+  const [doing, setDoing] = useState<{ readonly what: ApplicationAction; readonly row: HomeRow }>();
   const close = (): void => setDoing(undefined);
   if (applications.length === 0) return <FirstOne />;
   return (
@@ -22,7 +22,7 @@ export function Home({ applications }: Props) {
       <div className="mb-4 flex items-center">
         <h1 className="text-xl font-semibold">Applications</h1>
         <a href="/studio/new" className="button button-main ml-auto">
-          Make an application
+          New application…
         </a>
       </div>
       <div className="bg-paper">
@@ -48,18 +48,18 @@ function FirstOne() {
     [
       'csv',
       'From CSV files',
-      'Each becomes a list, a screen for one of its rows and a form. You see first what its columns are taken for.',
+      'Each file becomes an entity with a list, a record screen and a form. You can check the column types first.',
     ],
-    ['postgres', 'From PostgreSQL', 'The same from the tables of a database, which is only read.'],
-    ['file', 'From a definition file', 'As it was taken out of Zinc Gate, here or elsewhere.'],
-    ['nothing', 'Empty', 'With a name and an address, and nothing in it.'],
+    ['postgres', 'From PostgreSQL', 'The same, from the tables of a database. The database is only read.'],
+    ['file', 'From a definition file', 'A file exported from Zinc Gate, here or elsewhere.'],
+    ['nothing', 'Empty', 'An empty application with a name and an address.'],
   ] as const;
   return (
     <div className="mx-auto mt-10 max-w-2xl">
-      <h1 className="text-xl font-semibold">Make your first application</h1>
+      <h1 className="text-xl font-semibold">Create your first application</h1>
       <p className="mt-2 text-quiet">
-        It has screens, menus and data. Then you say who gets which of them, look at it as each of them, and
-        release it.
+        An application has screens, menus and data. You decide who can see and edit each of them, preview it
+        as any user, and release it.
       </p>
       <ul className="mt-5 grid gap-3">
         {ways.map(([key, name, says], n) => (
@@ -78,7 +78,7 @@ function FirstOne() {
   );
 }
 
-const columnsWith = (onDo: (row: HomeRow, what: Doing) => void): DataColumn<HomeRow>[] => [
+const columnsWith = (onDo: (row: HomeRow, what: ApplicationAction) => void): DataColumn<HomeRow>[] => [
   {
     id: 'name',
     header: 'Name',
@@ -131,17 +131,17 @@ const columnsWith = (onDo: (row: HomeRow, what: Doing) => void): DataColumn<Home
         {one.release === null ? 'Not yet' : `Release ${one.release}`}
         {one.since > 0 && (
           <span className="block text-quiet">
-            {counted(one.since, 'edit')} {one.release === null ? 'so far' : 'since'}
+            {counted(one.since, 'edit')} {one.release === null ? 'so far' : 'since then'}
           </span>
         )}
         {one.lookAt > 0 && (
           <a className="link block text-amber" href={`/studio/${one.slug}/prove`}>
-            {one.lookAt} to look at
+            Findings: {one.lookAt}
           </a>
         )}
         {one.overdue !== null && (
           <a className="link block text-amber" href={`/studio/${one.slug}/prove?part=signed`}>
-            Signed off {one.overdue} days ago
+            Last sign-off {one.overdue} days ago (overdue)
           </a>
         )}
       </>
@@ -160,22 +160,22 @@ const columnsWith = (onDo: (row: HomeRow, what: Doing) => void): DataColumn<Home
           </time>
         </>
       ) : (
-        <span className="text-quiet">None yet</span>
+        <span className="text-quiet">No changes yet</span>
       ),
   },
   {
     id: 'here',
-    header: 'Here now',
+    header: 'Online now',
     meta: { cell: { className: 'align-top' } },
     cell: ({ row: { original: one } }) =>
       one.here.length > 0 ? one.here.join(', ') : <span className="text-quiet">Nobody else</span>,
   },
   {
     id: 'more',
-    header: () => <span className="sr-only">What can be done</span>,
+    header: () => <span className="sr-only">Actions</span>,
     meta: { apart: true, head: { className: 'w-12' }, cell: { className: 'align-top' } },
     cell: ({ row: { original: one } }) => <RowMenu row={one} onDo={(what) => onDo(one, what)} />,
   },
 ];
 
-const ROLES = { owner: 'You own it', editor: 'You edit it', reviewer: 'You review it' } as const;
+const ROLES = { owner: 'Owner', editor: 'Editor', reviewer: 'Reviewer' } as const;

@@ -2,27 +2,27 @@
 
 import { Ellipsis } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import type { Doing, HomeRow } from './home-row';
+import type { ApplicationAction, HomeRow } from './home-row';
 
 interface Props {
   readonly row: HomeRow;
-  readonly onDo: (what: Doing) => void;
+  readonly onDo: (what: ApplicationAction) => void;
 }
 
 /** What can be done to an application as a whole, by who one is in it. */
 export function RowMenu({ row, onDo }: Props) {
-  const all: readonly (readonly [Doing, string, boolean])[] = [
-    ['builders', 'Builders …', true],
-    ['copy', 'Copy …', true],
-    ['rename', 'Rename …', row.role !== 'reviewer'],
-    ['move', 'Change its address …', row.role === 'owner'],
-    ['take-out', 'Take out as files …', true],
-    ['delete', 'Delete …', row.role === 'owner'],
+  const all: readonly (readonly [ApplicationAction, string, boolean])[] = [
+    ['builders', 'Builders…', true],
+    ['copy', 'Copy…', true],
+    ['rename', 'Rename…', row.role !== 'reviewer'],
+    ['move', 'Change address…', row.role === 'owner'],
+    ['take-out', 'Export…', true],
+    ['delete', 'Delete…', row.role === 'owner'],
   ];
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger
-        aria-label={`What can be done with ${row.name}, at /live/${row.slug}`}
+        aria-label={`Actions for ${row.name} (/live/${row.slug})`}
         className="grid size-[28px] place-items-center hover:bg-sheet"
       >
         <Ellipsis size={16} aria-hidden />

@@ -6,10 +6,15 @@ import { useForm, type DefaultValues, type FieldValues, type Path } from 'react-
 import { addressFrom } from '@/core/making';
 import { send, urlOf, type Reply } from '@/ui/client/send';
 import { recordsFile } from '@/contract/studio/data';
-import { changeDraft, definitionFile, deleteApplication, moveApplication } from '@/contract/studio/draft';
+import {
+  changeDraft,
+  definitionFile,
+  deleteApplication,
+  changeApplicationAddress,
+} from '@/contract/studio/draft';
 import { lookDefinition } from '@/contract/studio/look';
 import { makeApplication } from '@/contract/studio/making';
-import { Told, TextField } from '../../parts/fields';
+import { FieldMessage, TextField } from '../../parts/fields';
 import { useAsked } from '@/ui/client/queries';
 import { useTell } from '../../parts/toasts';
 import { Window } from '../../parts/window';
@@ -75,7 +80,7 @@ function AskingFor<T extends FieldValues>({
             {...register(field)}
           />
         ))}
-        <Told text={problem} />
+        <FieldMessage text={problem} />
         <span>
           <button type="submit" className="button button-main" disabled={formState.isSubmitting}>
             {go}
@@ -87,14 +92,14 @@ function AskingFor<T extends FieldValues>({
 }
 
 export function CopyWindow({ row, onClose }: Props) {
-  const name = `${row.name.slice(0, 110)}, copy`;
+  const name = `Copy of ${row.name.slice(0, 110)}`;
   return (
     <AskingFor<{ name: string; slug: string }>
       title={`Copy ${row.name}`}
       text={
         <p>
-          The copy has its screens, menus, roles, gates and sample records as they are in the draft. It has no
-          people, and no live records.
+          The copy contains the draft’s screens, menus, roles, gates and sample records. It contains no people
+          and no live records.
         </p>
       }
       fields={[
@@ -102,8 +107,8 @@ export function CopyWindow({ row, onClose }: Props) {
         ['slug', 'Address, after /live/'],
       ]}
       start={{ name, slug: addressFrom(name, 'copy') }}
-      go="Copy it"
-      done="Copied."
+      go="Copy"
+      done="Application copied."
       send={(values) => send(makeApplication, { body: { from: 'copy', of: row.slug, ...values } })}
       onClose={onClose}
     />
@@ -115,11 +120,16 @@ export function RenameWindow({ row, onClose }: Props) {
   return (
     <AskingFor<{ name: string }>
       title={`Rename ${row.name}`}
-      text={<p>Builders see the new name at once, people from the next release. Its address stays.</p>}
+      text={
+        <p>
+          Builders see the new name immediately. Users see it from the next release. The address does not
+          change.
+        </p>
+      }
       fields={[['name', 'Name']]}
       start={{ name: row.name }}
-      go="Rename it"
-      done="Renamed."
+      go="Rename"
+      done="Application renamed."
       send={({ name }) =>
         send(changeDraft, {
           app: row.slug,
@@ -141,12 +151,12 @@ export function MoveWindow({ row, onClose }: Props) {
   return (
     <AskingFor<{ slug: string }>
       title={`Change the address of ${row.name}`}
-      text={<p>The old address leads on to the new one. People sign in once more.</p>}
+      text={<p>The old address redirects to the new one. Everyone has to sign in again.</p>}
       fields={[['slug', 'Address, after /live/']]}
       start={{ slug: row.slug }}
-      go="Change it"
-      done="Its address is changed."
-      send={(values) => send(moveApplication, { app: row.slug, body: values })}
+      go="Change address"
+      done="Address changed."
+      send={(values) => send(changeApplicationAddress, { app: row.slug, body: values })}
       onClose={onClose}
     />
   );
@@ -159,17 +169,16 @@ export function DeleteWindow({ row, onClose }: Props) {
       text={
         <>
           <p>
-            It is the one at <span className="font-mono">/live/{row.slug}</span>. With it go its screens and
-            gates, all releases, its {row.people} people, and all records, sample and live. It cannot be taken
-            back.
+            Its address is <span className="font-mono">/live/{row.slug}</span>. This also deletes its screens,
+            gates, releases, {row.people} people and all sample and live records. It cannot be undone.
           </p>
-          <p>Take it out as files first if any of it may be needed again.</p>
+          <p>If you might need any of this again, export it first.</p>
         </>
       }
-      fields={[['name', `To delete it, write its name: ${row.name}`]]}
+      fields={[['name', `To confirm, type the application’s name: ${row.name}`]]}
       start={{ name: '' }}
-      go="Delete it"
-      done="Deleted."
+      go="Delete application"
+      done="Application deleted."
       send={(values) => send(deleteApplication, { app: row.slug, body: values })}
       onClose={onClose}
     />
@@ -181,16 +190,16 @@ export function TakeOutWindow({ row, onClose }: Props) {
   const app = row.slug;
   const { data, error } = useAsked(lookDefinition, { app });
   return (
-    <Window title={`Take ${row.name} out as files`} open onOpenChange={(open) => !open && onClose()}>
+    <Window title={`Export ${row.name}`} open onOpenChange={(open) => !open && onClose()}>
       <p className="mb-3">
         <a className="link" href={urlOf(definitionFile, { app })} download>
-          Its definition
+          Definition
         </a>{' '}
         <span className="text-quiet">
-          JSON: screens, menus, data, roles and gates. An application can be made from it.
+          A JSON file with screens, menus, data, roles and gates. You can create an application from it.
         </span>
       </p>
-      <Told text={error?.message ?? ''} />
+      <FieldMessage text={error?.message ?? ''} />
       {data && data.definition.entities.length > 0 && (
         <table className="w-full text-left">
           <thead>
@@ -223,7 +232,7 @@ export function TakeOutWindow({ row, onClose }: Props) {
       )}
       {data && (
         <p className="mt-2 text-quiet">
-          Live records need the right to them, and taking them out is told in the audit trail.
+          You need access to live records to export them. Every export is recorded in the audit trail.
         </p>
       )}
     </Window>

@@ -35,15 +35,15 @@ export function ClosedAddresses({
   return (
     <Popover.Root>
       <Popover.Trigger className="flex min-h-[24px] shrink-0 items-center gap-1 px-1 text-[12px] hover:bg-sheet">
-        {closed.length} closed
+        {closed.length} closed screens
         <ChevronDown size={13} aria-hidden />
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content align="end" sideOffset={4} className="popover max-h-80 w-80 overflow-y-auto">
           <p className="px-2 pb-1 text-quiet">
             {closed.length === 0
-              ? `Every screen opens for ${page.viewerName}.`
-              : `Closed to ${page.viewerName}. Try one:`}
+              ? `${page.viewerName} can open every screen.`
+              : `${page.viewerName} cannot open these screens. Try one:`}
           </p>
           {closed.map((screen) => (
             <Popover.Close key={screen.id} asChild>

@@ -25,10 +25,10 @@ export interface LookWork {
 const LookContext = createContext<LookWork | undefined>(undefined);
 export const LookProvider = LookContext.Provider;
 
-export const useLook = (): LookWork => useNeeded(LookContext, 'The look bench');
+export const useLook = (): LookWork => useNeeded(LookContext, 'Look bench');
 
 /** What is asked about: an element as one pane has it, on a row where it stands in a list. */
-export interface Asked {
+export interface InspectedElement {
   readonly element: string;
   readonly pane: number;
   readonly row?: string | undefined;

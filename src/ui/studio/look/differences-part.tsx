@@ -5,14 +5,14 @@ import type { Answer, Difference } from '@/core/access';
 import { answerInWords, kindInWords, counted } from '@/core/edit';
 import type { ElementKind } from '@/core/model';
 import { LevelMark } from '../shared/level-mark';
-import type { Asked } from './context';
+import type { InspectedElement } from './context';
 import { letterOf } from './look-rail';
 
 interface Props {
   readonly found: readonly Difference[];
   readonly panes: number;
-  readonly asked: Asked | undefined;
-  readonly onAsk: (asked: Asked) => void;
+  readonly asked: InspectedElement | undefined;
+  readonly onAsk: (asked: InspectedElement) => void;
   readonly onStep: (by: 1 | -1) => void;
 }
 
@@ -23,10 +23,10 @@ export function DifferencesPart({ found, panes, asked, onAsk, onStep }: Props) {
       <div className="mb-1 flex items-baseline gap-2">
         <h2 className="mr-auto text-lg leading-tight font-semibold">
           {found.length === 0
-            ? 'No difference here'
+            ? 'No differences on this screen'
             : found.length === 1
-              ? '1 difference here'
-              : `${found.length} differences here`}
+              ? '1 difference on this screen'
+              : `${found.length} differences on this screen`}
         </h2>
         {found.length > 1 && (
           <>
@@ -34,18 +34,24 @@ export function DifferencesPart({ found, panes, asked, onAsk, onStep }: Props) {
               type="button"
               className="link"
               onClick={() => onStep(-1)}
-              title="The one before (Shift N)"
+              title="Previous difference (Shift+N)"
             >
-              Before
+              Previous
             </button>
-            <button type="button" className="link" onClick={() => onStep(1)} title="The next one (N)">
+            <button type="button" className="link" onClick={() => onStep(1)} title="Next difference (N)">
               Next
             </button>
           </>
         )}
       </div>
       {found.length > 0 && (
-        <DifferenceTable found={found} panes={panes} asked={asked} onAsk={onAsk} heading="Differs here" />
+        <DifferenceTable
+          found={found}
+          panes={panes}
+          asked={asked}
+          onAsk={onAsk}
+          heading="Differences on this screen"
+        />
       )}
     </section>
   );
@@ -57,7 +63,7 @@ export function SomeScreens({ found, ...props }: Omit<Props, 'onStep'>) {
   return (
     <details className="mb-4">
       <summary className="min-h-[24px] font-semibold">
-        {counted(found.length, 'screen opens', 'screens open')} for some only
+        {counted(found.length, 'screen opens', 'screens open')} for some viewers only
       </summary>
       <DifferenceTable found={found} heading="Screen" {...props} />
     </details>

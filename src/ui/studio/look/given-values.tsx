@@ -3,11 +3,11 @@
 import { momentOf, readClock, type Type } from '@/core/condition';
 import { type Definition, type Value, type Values } from '@/core/model';
 import { OnlyDays } from '../../parts/day-box';
-import { ValueInput } from './value-input';
+import { ValueBox } from '@/ui/parts/value-box';
 
-export type Given = Readonly<Record<string, Value | null>>;
+export type CustomViewerValues = Readonly<Record<string, Value | null>>;
 
-export const known = (given: Given): Values =>
+export const known = (given: CustomViewerValues): Values =>
   Object.fromEntries(Object.entries(given).filter(([, value]) => value !== null));
 
 export function GivenValues({
@@ -20,8 +20,8 @@ export function GivenValues({
   legend: string;
   definition: Definition;
   declared: readonly { readonly id: string; readonly name: string; readonly type: Type }[];
-  given: Given;
-  onChange: (given: Given) => void;
+  given: CustomViewerValues;
+  onChange: (given: CustomViewerValues) => void;
 }) {
   if (declared.length === 0) return null;
   return (
@@ -30,8 +30,9 @@ export function GivenValues({
       {declared.map(({ id, name, type }) => (
         <label key={id}>
           <span className="text-quiet">{name}</span>
-          <ValueInput
-            definition={definition}
+          <ValueBox
+            manner={definition}
+            none="not set"
             type={type}
             value={given[id] ?? null}
             onChange={(value) => onChange({ ...given, [id]: value })}

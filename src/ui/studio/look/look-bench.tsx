@@ -8,9 +8,9 @@ import { addressOf, type Note, rightNow, SIGNED_OUT_KEY } from '@/core/access';
 
 import { useTell } from '../../parts/toasts';
 import { railViewers } from '../frame/bench';
-import { benchHref, carry } from '../shell/carry';
+import { benchHref, carry } from '../shell/bench-state';
 import { useDraft, usePaletteActions, useStudio } from '../shell/studio-work';
-import { LookProvider, type Asked, type LookWork } from './context';
+import { LookProvider, type InspectedElement, type LookWork } from './context';
 import { DifferencesPart, SomeScreens } from './differences-part';
 import { LookSide } from './look-side';
 import { useDifferences } from './use-differences';
@@ -51,7 +51,7 @@ export function LookBench(props: Props) {
   const { kept, reload: loadKept, forget } = useKeptViewers(app, props.kept);
   const { notes, closeNote } = useNotes(props.notes);
   const [{ p: links, element: cameFor }, setPlace] = useQueryStates(PLACE);
-  const [asked, setAsked] = useState<Asked | undefined>(
+  const [asked, setAsked] = useState<InspectedElement | undefined>(
     cameFor !== null && compiled.tree.get(cameFor) ? { element: cameFor, pane: 0 } : undefined,
   );
   const [ghosts, setGhosts] = useState(true);
@@ -81,7 +81,7 @@ export function LookBench(props: Props) {
   };
   const openNote = (note: Note): void => {
     if (props.live === 'none')
-      tell('You may not look at live records: this opens on the sample records, at the same address.');
+      tell('You do not have access to live records, so this view shows sample records at the same address.');
     const state = paneOfNote(note, props.live === 'none' ? 'sample' : 'live');
     all.openOnly(state);
     const element = note.element ?? readAddress(compiled.tree, state.address)?.screen.id;
@@ -211,7 +211,7 @@ export function LookBench(props: Props) {
                 onTake={(taken) => all.change(asked.pane, { ...askedPane.state, taken })}
                 apply={(edit) => {
                   store.apply(edit);
-                  tell('The change is made in the draft. Ctrl Z takes it back.');
+                  tell('The draft has been changed. Press Ctrl+Z to undo.');
                 }}
                 onGate={toGate}
                 onDraft={() => all.change(asked.pane, { ...askedPane.state, on: 'draft' })}

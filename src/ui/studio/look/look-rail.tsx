@@ -7,6 +7,7 @@ import type { RailViewer } from '../frame/bench';
 import { PersonPicker } from '../shared/person-picker';
 import { Fragment, useMemo } from 'react';
 import { useLook } from './context';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 interface Props {
   readonly viewers: readonly RailViewer[];
@@ -43,17 +44,11 @@ export function LookRail({ viewers, looking, active, walking, onWalking, onPut, 
       className="on-lead col-span-2 flex min-w-0 items-stretch gap-2 bg-lead px-3 py-2 text-white"
     >
       <div className="w-[98px] shrink-0 self-center">
-        <div className="font-semibold">Look as</div>
-        <div className="text-[12px] text-lead-text">click, or a letter</div>
-        <label className="flex min-h-[24px] items-center gap-1 text-[12px]">
-          <input
-            type="checkbox"
-            className="accent-open-bright"
-            checked={walking}
-            onChange={(event) => onWalking(event.target.checked)}
-          />
-          Walk together
-        </label>
+        <div className="font-semibold">View as</div>
+        <div className="text-[12px] text-lead-text">click, or press a letter to choose the pane</div>
+        <Checkbox className="text-[12px]" checked={walking} onTurn={onWalking}>
+          Move together
+        </Checkbox>
       </div>
       <div className="flex min-w-0 flex-1 items-stretch overflow-x-auto px-1 py-1">
         {viewers.map((one, n) => {
@@ -100,7 +95,7 @@ export function LookRail({ viewers, looking, active, walking, onWalking, onPut, 
           );
         })}
       </div>
-      <PersonPicker except={pins} onPick={onPin} label="Pin a person" />
+      <PersonPicker except={pins} onPick={onPin} label="Pin a person…" />
     </section>
   );
 }

@@ -25,7 +25,7 @@ export function LookSide({ panes, onAdd, ghosts, onGhosts, onlyAsk, onOnlyAsk, f
     <aside
       data-region="why"
       tabIndex={-1}
-      aria-label="What differs, and why"
+      aria-label="Differences and reasons"
       className="flex min-h-0 flex-col border-l border-rule bg-paper py-3"
     >
       <div className="mb-3 flex flex-wrap items-center gap-x-4 gap-y-1 px-4">
@@ -33,15 +33,20 @@ export function LookSide({ panes, onAdd, ghosts, onGhosts, onlyAsk, onOnlyAsk, f
           type="button"
           className="button"
           disabled={panes >= MOST_PANES}
-          title={panes >= MOST_PANES ? 'Four panes are the most' : 'Compare with another viewer'}
+          title={panes >= MOST_PANES ? 'You can open at most four panes' : 'Compare with another viewer'}
           onClick={onAdd}
         >
           <Plus size={14} aria-hidden /> Pane
         </button>
-        <Toggle label="Ghosts" hint="Show what a viewer does not get" on={ghosts} onChange={onGhosts} />
         <Toggle
-          label="Only ask"
-          hint="Clicks only ask why; they do not work in the application"
+          label="Show hidden"
+          hint="Show hidden elements as dashed outlines"
+          on={ghosts}
+          onChange={onGhosts}
+        />
+        <Toggle
+          label="Inspect"
+          hint="Clicks explain access instead of using the application"
           on={onlyAsk}
           onChange={onOnlyAsk}
         />
@@ -51,8 +56,8 @@ export function LookSide({ panes, onAdd, ghosts, onGhosts, onlyAsk, onOnlyAsk, f
       <div className="min-h-0 flex-1 overflow-y-auto px-4">
         {why ?? (
           <p className="text-quiet">
-            Click anything in a pane, also what is dashed, or reach it by Tab: here you read why this viewer
-            has it, or has not.
+            Click anything in a pane, including dashed outlines, or move to it with Tab, to see why this
+            viewer does or does not have access.
           </p>
         )}
       </div>

@@ -8,7 +8,9 @@ import { type Definition, unitsOf } from '@/core/model';
 import { send } from '@/ui/client/send';
 import { keepViewer } from '@/contract/studio/look';
 import { Window } from '../../parts/window';
-import { type Given, known, GivenValues, Day } from './given-values';
+import { type CustomViewerValues, known, GivenValues, Day } from './given-values';
+import { Select } from '@/ui/parts/select';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 /** Puts a viewer together: any mix of roles with units and periods, groups, attributes and session values. It can be kept. */
 export function MadeWindow({
@@ -27,8 +29,8 @@ export function MadeWindow({
 }) {
   const [assignments, setAssignments] = useState<readonly Assignment[]>([]);
   const [groups, setGroups] = useState<readonly string[]>([]);
-  const [attributes, setAttributes] = useState<Given>({});
-  const [session, setSession] = useState<Given>({});
+  const [attributes, setAttributes] = useState<CustomViewerValues>({});
+  const [session, setSession] = useState<CustomViewerValues>({});
   const [name, setName] = useState('');
   const [problem, setProblem] = useState('');
   const change = (n: number, to: Assignment | undefined): void =>
@@ -47,39 +49,27 @@ export function MadeWindow({
     else setProblem(answer.detail);
   };
   return (
-    <Window title="A made-up viewer" open onOpenChange={(open) => !open && onClose()}>
+    <Window title="Custom viewer" open onOpenChange={(open) => !open && onClose()}>
       <form onSubmit={(event) => void submit(event)} className="grid grid-cols-[minmax(0,1fr)] gap-3">
         <fieldset className="min-w-0">
           <legend className="font-semibold">Roles</legend>
           {assignments.map((one, n) => (
             <div key={n} className="mt-1 grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] gap-2">
-              <select
+              <Select
                 aria-label="Role"
-                className="field-box"
                 value={one.role}
-                onChange={(event) => change(n, { ...one, role: event.target.value })}
-              >
-                {definition.roles.map((role) => (
-                  <option key={role.id} value={role.id}>
-                    {role.name}
-                  </option>
-                ))}
-              </select>
-              <select
-                aria-label="Where"
-                className="field-box"
+                onChoose={(chosen) => change(n, { ...one, role: chosen })}
+                options={definition.roles}
+              />
+              <Select
+                aria-label="Unit"
                 value={one.unit ?? ''}
-                onChange={(event) => change(n, { ...one, unit: event.target.value || undefined })}
-              >
-                <option value="">everywhere</option>
-                {unitsOf(definition).map((unit) => (
-                  <option key={unit.id} value={unit.id}>
-                    in {unit.name}
-                  </option>
-                ))}
-              </select>
+                onChoose={(chosen) => change(n, { ...one, unit: chosen || undefined })}
+                none="in all units"
+                options={unitsOf(definition).map((unit) => ({ id: unit.id, name: `in ${unit.name}` }))}
+              />
               <button type="button" className="link whitespace-nowrap" onClick={() => change(n, undefined)}>
-                Take away
+                Remove
               </button>
               <div className="col-span-3 grid grid-cols-2 gap-2">
                 {(['from', 'until'] as const).map((end) => (
@@ -101,38 +91,32 @@ export function MadeWindow({
             disabled={definition.roles.length === 0}
             onClick={() => setAssignments((now) => [...now, { role: definition.roles[0]?.id ?? '' }])}
           >
-            Add a role
+            Add role
           </button>
         </fieldset>
         {definition.groups.length > 0 && (
           <fieldset className="min-w-0">
-            <legend className="font-semibold">Groups, whatever their conditions say</legend>
+            <legend className="font-semibold">Groups (regardless of their conditions)</legend>
             {definition.groups.map(({ id, name: group }) => (
-              <label key={id} className="flex min-h-[24px] items-center gap-1.5">
-                <input
-                  type="checkbox"
-                  className="accent-open"
-                  checked={groups.includes(id)}
-                  onChange={(event) =>
-                    setGroups((now) =>
-                      event.target.checked ? [...now, id] : now.filter((one) => one !== id),
-                    )
-                  }
-                />
+              <Checkbox
+                key={id}
+                checked={groups.includes(id)}
+                onTurn={(on) => setGroups((now) => (on ? [...now, id] : now.filter((one) => one !== id)))}
+              >
                 {group}
-              </label>
+              </Checkbox>
             ))}
           </fieldset>
         )}
         <GivenValues
-          legend="What is known of them"
+          legend="Attributes"
           definition={definition}
           declared={attributesOf(definition)}
           given={attributes}
           onChange={setAttributes}
         />
         <GivenValues
-          legend="Set in their session"
+          legend="Session values"
           definition={definition}
           declared={definition.sessionValues}
           given={session}
@@ -140,7 +124,7 @@ export function MadeWindow({
         />
         {mayKeep && (
           <label>
-            <span className="text-quiet">Name, to keep this viewer for all builders (may stay empty)</span>
+            <span className="text-quiet">Name, to save this viewer for all builders (optional)</span>
             <input
               className="field-box"
               value={name}
@@ -151,7 +135,7 @@ export function MadeWindow({
         )}
         {problem && <p role="alert">{problem}</p>}
         <button type="submit" className="button button-main justify-self-start">
-          {name.trim() ? 'Keep, and look as them' : 'Look as them'}
+          {name.trim() ? 'Save and view' : 'View'}
         </button>
       </form>
     </Window>

@@ -7,6 +7,7 @@ import { keepPane } from '@/contract/studio/look';
 import { useLook } from './context';
 import { panesToQuery, type PaneState } from './pane-state';
 import { idInKey } from '@/core/access';
+import { Select } from '@/ui/parts/select';
 
 /** What else there is to a pane: what it looks at, its changes, where its viewer starts, and a link to its state. */
 export function MoreMenu({
@@ -34,13 +35,13 @@ export function MoreMenu({
     const query = panesToQuery([{ ...state, on, moment: state.moment ?? Date.now() }]);
     const link = `${window.location.origin}${window.location.pathname}?${query}`;
     await navigator.clipboard.writeText(link).then(
-      () => tell('The link is copied. It opens this very state for any builder of the application.'),
+      () => tell('Link copied. It opens exactly this view for any builder of the application.'),
       () => window.prompt('Copy this link:', link),
     );
   };
   const keep = (): void =>
     void send(keepPane, { app, id }).then((answer) => {
-      tell(answer.ok ? 'Kept, for everybody who looks at these records.' : answer.detail);
+      tell(answer.ok ? 'Saved for everyone who uses these records.' : answer.detail);
       if (answer.ok) onKept();
     });
   const option =
@@ -48,7 +49,7 @@ export function MoreMenu({
   return (
     <Popover.Root>
       <Popover.Trigger
-        aria-label={`More of pane ${letter}`}
+        aria-label={`More options for pane ${letter}`}
         className="grid size-[24px] place-items-center hover:bg-sheet"
       >
         <Ellipsis size={16} aria-hidden />
@@ -56,46 +57,36 @@ export function MoreMenu({
       <Popover.Portal>
         <Popover.Content align="end" sideOffset={4} className="popover grid w-80 gap-1 p-3">
           <label className="grid grid-cols-[6rem_1fr] items-center">
-            Looks at
-            <select
-              className="field-box"
+            Version
+            <Select
               value={state.on}
-              onChange={(event) => onState({ ...state, on: event.target.value })}
-            >
-              <option value="draft">the draft, as it is now</option>
-              {state.on.startsWith('draft:') && (
-                <option value={state.on}>the draft at revision {state.on.slice('draft:'.length)}</option>
-              )}
-              {releases.map((number) => (
-                <option key={number} value={`release:${number}`}>
-                  release {number}
-                </option>
-              ))}
-            </select>
+              onChoose={(chosen) => onState({ ...state, on: chosen })}
+              options={[
+                { id: 'draft', name: 'current draft' },
+                ...(state.on.startsWith('draft:')
+                  ? [{ id: state.on, name: `draft revision ${state.on.slice('draft:'.length)}` }]
+                  : []),
+                ...releases.map((number) => ({ id: `release:${number}`, name: `release ${number}` })),
+              ]}
+            />
           </label>
           <label className="grid grid-cols-[6rem_1fr] items-center">
             Records
-            <select
-              className="field-box"
+            <Select
               value={state.records}
-              onChange={(event) =>
-                onState({ ...state, records: event.target.value === 'live' ? 'live' : 'sample', address: '' })
+              onChoose={(chosen) =>
+                onState({ ...state, records: chosen === 'live' ? 'live' : 'sample', address: '' })
               }
-            >
-              <option value="sample">sample records</option>
-              <option value="live" disabled={live === 'none'}>
-                {live === 'none'
-                  ? 'live ones: the owner gives that right'
-                  : live === 'read'
-                    ? 'live records, to read'
-                    : 'live records'}
-              </option>
-            </select>
+              options={[
+                { id: 'sample', name: 'sample records' },
+                { id: 'live', name: LIVE[live], disabled: live === 'none' },
+              ]}
+            />
           </label>
           {giveLive && (
             <Popover.Close asChild>
               <button type="button" className={option} onClick={giveLive}>
-                Who may look at live records …
+                Manage access to live records…
               </button>
             </Popover.Close>
           )}
@@ -106,24 +97,24 @@ export function MoreMenu({
               className={option}
               onClick={() => onState({ ...state, address: '', query: '' })}
             >
-              Their start: where they land after signing in
+              Go to this viewer’s start screen
             </button>
           </Popover.Close>
           <Popover.Close asChild>
             <button type="button" className={option} onClick={() => void copy()}>
-              Copy a link to this state
+              Copy link to this view
             </button>
           </Popover.Close>
           {mayChange && keptViewer && (
             <Popover.Close asChild>
               <button type="button" className={option} onClick={() => forget(keptViewer)}>
-                Forget {keptViewer.name}, for all builders
+                Delete saved viewer {keptViewer.name} (for all builders)
               </button>
             </Popover.Close>
           )}
           <Popover.Close asChild>
             <button type="button" className={option} disabled={changes === 0} onClick={onThrowAway}>
-              Throw away what was changed here
+              Discard changes made in this pane
             </button>
           </Popover.Close>
           {mayChange && (
@@ -134,7 +125,7 @@ export function MoreMenu({
                 disabled={changes === 0 || (state.records === 'live' && live !== 'change')}
                 onClick={keep}
               >
-                Keep what was changed here, for everybody
+                Save changes made in this pane for everyone
               </button>
             </Popover.Close>
           )}
@@ -143,3 +134,9 @@ export function MoreMenu({
     </Popover.Root>
   );
 }
+
+const LIVE = {
+  none: 'live records (only the owner can give access)',
+  read: 'live records, read-only',
+  change: 'live records',
+} as const;

@@ -25,14 +25,14 @@ export function NotesPart({
   if (notes.length === 0) return null;
   const { tree } = compile(definition);
   return (
-    <section aria-label="Notes" className="mb-4 border-l-4 border-lead bg-plate px-3 py-2">
+    <section aria-label="Access requests" className="mb-4 border-l-4 border-lead bg-plate px-3 py-2">
       <button
         type="button"
         aria-expanded={open}
         className="min-h-[24px] font-semibold hover:underline"
         onClick={() => setOpen(!open)}
       >
-        {`${counted(notes.length, 'note')}: “I should see this”`}
+        {counted(notes.length, 'access request')}
       </button>
       {open && (
         <ul>
@@ -49,11 +49,11 @@ export function NotesPart({
               {note.text && <p className="break-words">“{note.text}”</p>}
               <p className="flex gap-3">
                 <button type="button" className="link text-left" onClick={() => onOpen(note)}>
-                  Look as {note.name}, then and there
+                  View as {note.name}, at that time and address
                 </button>
                 {mayChange && (
                   <button type="button" className="link" onClick={() => onDone(note)}>
-                    Done
+                    Mark as done
                   </button>
                 )}
               </p>

@@ -19,13 +19,13 @@ import type { LookPage } from '@/core/access';
 import { HostProvider } from '../../live/host';
 import { AddressLine } from '../frame/address-line';
 import { ClosedAddresses } from './closed-addresses';
-import { useLook, type Asked } from './context';
+import { useLook, type InspectedElement } from './context';
 import { DrawnLook } from '../frame/drawn-look';
 import { useDifferenceMarks, useMark, useReachable } from '../frame/mark';
 import { outcomeInWords } from './outcome';
 import { PaneHead } from './pane-head';
 import { lookQuery, splitAddress, type PaneState } from './pane-state';
-import { TakenNote } from '../shared/taking';
+import { OverrideNote } from '../shared/condition-overrides';
 import { useDefinition } from './use-definition';
 import { useLookPage } from '../frame/use-look-page';
 import { usePaneHost } from './use-pane-host';
@@ -41,14 +41,14 @@ interface Props {
   readonly ghosts: boolean;
   /** Clicks only ask why; they do nothing. */
   readonly onlyAsk: boolean;
-  readonly asked: Asked | undefined;
+  readonly asked: InspectedElement | undefined;
   readonly differing: ReadonlySet<string>;
   readonly onState: (state: PaneState) => void;
   readonly onViewer: (key: string) => void;
   /** Somebody moved in this pane: to an address, or another page of a list. */
   readonly onMove: (address: string, query: string) => void;
   readonly onPage: (page: LookPage) => void;
-  readonly onAsk: (asked: Asked) => void;
+  readonly onAsk: (asked: InspectedElement) => void;
   readonly onActivate: () => void;
   readonly onMakeUp: () => void;
   readonly onClose: () => void;
@@ -130,7 +130,7 @@ export function Pane(props: Props) {
         <div className="flex items-center gap-1.5 border-b border-rule bg-plate px-1.5 py-1">
           <button
             type="button"
-            aria-label="Back to the screen before"
+            aria-label="Back to the previous screen"
             disabled={history.length === 0}
             className="grid size-[24px] shrink-0 place-items-center rounded-sm hover:bg-sheet disabled:text-edge"
             onClick={() => {
@@ -149,7 +149,7 @@ export function Pane(props: Props) {
             }}
           />
           <span className="shrink-0 text-[12px] font-medium" role="status">
-            {notLoaded || problem || (loading || !said ? 'Loading …' : said)}
+            {notLoaded || problem || (loading || !said ? 'Loading…' : said)}
           </span>
           {page && page.outcome.is !== 'open' && here && (
             <button
@@ -171,7 +171,7 @@ export function Pane(props: Props) {
             />
           )}
         </div>
-        <TakenNote
+        <OverrideNote
           definition={definition}
           taken={state.taken ?? {}}
           personName={() => undefined}
@@ -199,7 +199,7 @@ export function Pane(props: Props) {
         </div>
         {page && page.changes > 0 && (
           <p className="border-t border-rule bg-plate px-2 py-1 text-[12px]">
-            {counted(page.changes, 'record is', 'records are')} another here, in this pane only.
+            {counted(page.changes, 'record has been changed', 'records have been changed')} in this pane only.
           </p>
         )}
       </div>

@@ -18,6 +18,6 @@ export function useDefinition(
   });
   return {
     definition: older.data?.definition ?? draft,
-    problem: older.error ? 'What it is on could not be loaded.' : '',
+    problem: older.error ? 'The definition for this pane could not be loaded. Try again.' : '',
   };
 }

@@ -3,14 +3,14 @@
 import { useEffect, useEffectEvent, useMemo } from 'react';
 import { type Compiled, differences, differing, type LookPage, screensOfSome } from '@/core/access';
 import { isTyping } from '../shell/is-typing';
-import type { Asked } from './context';
+import type { InspectedElement } from './context';
 
 /** What differs between the panes, and stepping through it: by buttons, and by the keys n and Shift n. */
 export function useDifferences(
   compiled: Compiled,
   pages: readonly (LookPage | undefined)[],
-  asked: Asked | undefined,
-  onAsk: (asked: Asked) => void,
+  asked: InspectedElement | undefined,
+  onAsk: (asked: InspectedElement) => void,
 ) {
   // Nothing differs before all are there.
   const compared = useMemo(() => {

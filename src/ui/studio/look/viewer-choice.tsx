@@ -39,10 +39,10 @@ export function ViewerChoice({
     { heading: 'Roles', choices: fitting(keyedRoles(definition)) },
     {
       heading: 'Groups',
-      choices: fitting(keyedGroups(definition).map((one) => ({ ...one, note: 'nothing else known' }))),
+      choices: fitting(keyedGroups(definition).map((one) => ({ ...one, note: 'no other details' }))),
     },
     {
-      heading: 'Made up and kept',
+      heading: 'Saved custom viewers',
       choices: fitting(kept.map((one) => ({ key: viewerKey('kept', one.id), name: one.name }))),
     },
     {
@@ -59,12 +59,12 @@ export function ViewerChoice({
     <ChooseBox
       box={box}
       label="Viewer"
-      placeholder="A name, a role or a unit"
+      placeholder="Find by name, role or unit"
       none={none}
       asking={asking}
       width="w-96"
       groups={groups}
-      always={{ key: MAKE_UP, name: 'Make one up …' }}
+      always={{ key: MAKE_UP, name: 'New custom viewer…' }}
       onChoose={(key) => (key === MAKE_UP ? onMakeUp() : onChoose(key))}
       trigger={
         <button

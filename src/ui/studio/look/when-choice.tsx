@@ -7,7 +7,7 @@ import { addDays, momentOf, readClock, WEEKDAYS } from '@/core/condition';
 import type { Definition } from '@/core/model';
 import type { PaneState } from './pane-state';
 import { OnlyDays } from '../../parts/day-box';
-import { ValueInput } from './value-input';
+import { ValueBox } from '@/ui/parts/value-box';
 
 const TIMES = ['08:00', '12:00', '15:00', '19:00', '23:00'] as const;
 const EVENING = '19:00';
@@ -64,7 +64,7 @@ export function WhenChoice({
               aria-pressed={moment === undefined}
               onClick={() => onChange({ moment: undefined, session })}
             >
-              Now
+              Use current time
             </button>
           </div>
           <div role="group" aria-label="Day" className="flex gap-1">
@@ -95,15 +95,16 @@ export function WhenChoice({
               </button>
             ))}
           </div>
-          <p className="text-[12px] text-quiet">In the application’s time zone, {timeZone}.</p>
+          <p className="text-[12px] text-quiet">Times are in the application’s time zone ({timeZone}).</p>
           {sessionValues.length > 0 && (
             <div className="grid gap-2 border-t border-rule pt-2">
               {sessionValues.map(({ id, name, type }) => (
                 <label key={id} className="flex items-center justify-between gap-2">
                   {name}
                   <span className="w-40">
-                    <ValueInput
-                      definition={definition}
+                    <ValueBox
+                      manner={definition}
+                      none="not set"
                       type={type}
                       value={session[id] ?? null}
                       onChange={(value) => onChange({ moment, session: { ...session, [id]: value } })}

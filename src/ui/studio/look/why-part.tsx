@@ -8,16 +8,16 @@ import { useAsked } from '@/ui/client/queries';
 import { lookWhy } from '@/contract/studio/look';
 import { ExpectIt } from '../shared/expect-it';
 import { SomeOfThem } from '../shared/some-of-them';
-import type { Taken } from '../shared/taking';
-import { TurnPart } from '../shared/turn-part';
+import type { ConditionOverrides } from '../shared/condition-overrides';
+import { SuggestedChangePart } from '../shared/suggested-change';
 import { WhyView } from '../shared/why-view';
-import { useLook, type Asked } from './context';
+import { useLook, type InspectedElement } from './context';
 import { letterOf } from './look-rail';
 import { lookQuery, type PaneState } from './pane-state';
 import { useDefinition } from './use-definition';
 
 interface Props {
-  readonly asked: Asked;
+  readonly asked: InspectedElement;
   readonly state: PaneState;
   readonly paneId: string;
   /** Where the pane is now. */
@@ -26,7 +26,7 @@ interface Props {
   readonly personName: PersonName;
   readonly numbers: Numbers;
   readonly onLook: (person: string) => void;
-  readonly onTake: (taken: Taken) => void;
+  readonly onTake: (taken: ConditionOverrides) => void;
   readonly apply: (edit: Edit) => void;
   readonly onGate: (id: string) => void;
   /** Turns the pane to the draft as it is now: only there a change can be made. */
@@ -52,7 +52,7 @@ export function WhyPart(props: Props) {
     <section aria-label="Why" className="border-t-2 border-ink pt-2">
       <p className="mb-1 text-[12px] text-quiet">
         Pane {letterOf(asked.pane)}. {placeInWords(element)}
-        {asked.row !== undefined && ', on the row that was chosen'}
+        {asked.row !== undefined && ', on the selected row'}
       </p>
       {error && <p role="alert">{error.message}</p>}
       {explanation && (
@@ -76,7 +76,7 @@ export function WhyPart(props: Props) {
             onLook={props.onLook}
           />
           {isHead ? (
-            <TurnPart
+            <SuggestedChangePart
               key={`${text} ${draft.revision}`}
               compiled={compiled}
               element={element}
@@ -91,9 +91,9 @@ export function WhyPart(props: Props) {
             />
           ) : (
             <p className="mt-3 text-quiet">
-              This pane is not on the draft as it is now. What would change it is told{' '}
+              This pane does not show the current draft. To see what would change the result, switch it to{' '}
               <button type="button" className="link" onClick={onDraft}>
-                on the draft
+                the current draft
               </button>
               .
             </p>

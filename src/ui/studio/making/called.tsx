@@ -14,14 +14,14 @@ export interface Called {
 export function useCalled() {
   const form = useForm<Called>({ defaultValues: { name: '', slug: '' } });
   const named = form.register('name', {
-    required: 'Give it a name.',
-    maxLength: { value: 120, message: 'At most 120 characters.' },
+    required: 'Enter a name.',
+    maxLength: { value: 120, message: 'Use at most 120 characters.' },
     onChange: (event: { target: { value: string } }) => {
       if (form.formState.dirtyFields.slug) return;
       form.setValue('slug', addressFrom(event.target.value, ''));
     },
   });
-  const addressed = form.register('slug', { required: 'Give it an address.' });
+  const addressed = form.register('slug', { required: 'Enter an address.' });
   /** Says what the server says of these two beside them; false where it says nothing of them. */
   const refuse = (fields: Readonly<Record<string, string>>): boolean => {
     for (const field of ['name', 'slug'] as const)
@@ -53,7 +53,7 @@ export function CalledFields({ called: { form, named, addressed } }: NamesProps)
   );
   return (
     <div className="grid max-w-3xl grid-cols-2 gap-4">
-      {field('Name', named, errors.name?.message)}
+      {field('Application name', named, errors.name?.message)}
       {field('Address, after /live/', addressed, errors.slug?.message)}
     </div>
   );

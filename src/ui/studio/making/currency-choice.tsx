@@ -1,6 +1,7 @@
 'use client';
 
-import { currencies } from './manners';
+import { currencies } from './application-settings';
+import { Select } from '@/ui/parts/select';
 
 interface Props {
   readonly value: string;
@@ -11,14 +12,15 @@ interface Props {
 export function CurrencyChoice({ value, onChange }: Props) {
   return (
     <label className="w-64">
-      <span className="text-quiet">Money is told in</span>
-      <select className="field-box" value={value} onChange={(event) => onChange(event.target.value)}>
-        {currencies().map((code) => (
-          <option key={code} value={code}>
-            {code}, {new Intl.DisplayNames('en', { type: 'currency' }).of(code)}
-          </option>
-        ))}
-      </select>
+      <span className="text-quiet">Currency</span>
+      <Select
+        value={value}
+        onChoose={onChange}
+        options={currencies().map((code) => ({
+          id: code,
+          name: `${code}, ${new Intl.DisplayNames('en', { type: 'currency' }).of(code)}`,
+        }))}
+      />
     </label>
   );
 }

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { send } from '@/ui/client/send';
 import { makeApplication } from '@/contract/studio/making';
-import { Told } from '../../parts/fields';
+import { FieldMessage } from '../../parts/fields';
 import { CalledFields, useCalled } from './called';
 import { Form } from '../../parts/form';
 import { chooseAgain } from '../../parts/choose-again';
@@ -21,7 +21,7 @@ export function FromFile() {
       setDefinition(found ?? {});
       if (typeof found?.name === 'string') called.suggest(found.name);
     } catch {
-      setProblem(`${file.name} is not JSON. Choose a file that was taken out as a definition.`);
+      setProblem(`${file.name} is not a JSON file. Choose a definition file exported from Zinc Gate.`);
     }
   };
   const submit = called.form.handleSubmit(async ({ name, slug }) => {
@@ -48,14 +48,14 @@ export function FromFile() {
         />
       </label>
       <CalledFields called={called} />
-      <Told text={problem} />
+      <FieldMessage text={problem} />
       <span>
         <button
           type="submit"
           className="button button-main"
           disabled={called.form.formState.isSubmitting || definition === undefined}
         >
-          Make it
+          Create application
         </button>
       </span>
     </Form>

@@ -3,10 +3,10 @@
 import { useState } from 'react';
 import { send } from '@/ui/client/send';
 import { makeApplication } from '@/contract/studio/making';
-import { Told } from '../../parts/fields';
+import { FieldMessage } from '../../parts/fields';
 import { CalledFields, useCalled } from './called';
 import { CurrencyChoice } from './currency-choice';
-import { mannersHere } from './manners';
+import { mannersHere } from './application-settings';
 import { Form } from '../../parts/form';
 
 /** An application with nothing in it. */
@@ -25,10 +25,10 @@ export function FromNothing() {
     <Form className="grid gap-4" onSubmit={(event) => void submit(event)}>
       <CalledFields called={called} />
       <CurrencyChoice value={currency} onChange={setCurrency} />
-      <Told text={problem} />
+      <FieldMessage text={problem} />
       <span>
         <button type="submit" className="button button-main" disabled={called.form.formState.isSubmitting}>
-          Make it
+          Create application
         </button>
       </span>
     </Form>

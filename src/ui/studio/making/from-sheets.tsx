@@ -6,11 +6,11 @@ import type { CellKind, SheetChoice } from '@/core/making';
 import { send } from '@/ui/client/send';
 import { lookAtSheets, makeFromSheets } from '@/contract/studio/making';
 import type { LookedSheet } from '@/contract/studio/making';
-import { Told } from '../../parts/fields';
+import { FieldMessage } from '../../parts/fields';
 import { CurrencyChoice } from './currency-choice';
 import { keyOf, kindOf } from './kinds';
 import { CalledFields, useCalled, type Called } from './called';
-import { mannersHere } from './manners';
+import { mannersHere } from './application-settings';
 import { Progress } from '../shared/progress';
 import { sendProgressing } from '@/ui/client/progressing';
 import { PickFiles } from './pick-files';
@@ -52,7 +52,7 @@ export function FromSheets({ of }: { of: 'files' | 'tables' }) {
     setSource(() => from);
     setProblem('');
     setLooked(undefined);
-    setBusy({ says: 'Looking at what the columns hold …' });
+    setBusy({ says: 'Checking the columns…' });
     const found = await look(from);
     setBusy(undefined);
     if (!found) return;
@@ -97,7 +97,7 @@ export function FromSheets({ of }: { of: 'files' | 'tables' }) {
       'make',
       JSON.stringify({ slug, make: { name: name.trim(), currency, ...mannersHere(), sheets } }),
     );
-    const says = 'Making it …';
+    const says = 'Creating the application…';
     setBusy({ says });
     const { signal } = (going.current = new AbortController());
     const answer = await sendProgressing(
@@ -131,7 +131,7 @@ export function FromSheets({ of }: { of: 'files' | 'tables' }) {
       ) : (
         <PickTables disabled={busy !== undefined} onPick={(from) => void choose(from)} />
       )}
-      <Told text={problem} />
+      <FieldMessage text={problem} />
       {looked && (
         <>
           {looked.map((sheet, s) => (
@@ -153,8 +153,8 @@ export function FromSheets({ of }: { of: 'files' | 'tables' }) {
       {looked && !busy && (
         <span>
           <button type="submit" className="button button-main">
-            Make it, with {looked.reduce((sum, { rows }) => sum + rows, 0).toLocaleString('en')} sample
-            records
+            Create application with {looked.reduce((sum, { rows }) => sum + rows, 0).toLocaleString('en')}{' '}
+            sample records
           </button>
         </span>
       )}

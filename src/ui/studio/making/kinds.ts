@@ -2,34 +2,15 @@ import type { CellKind } from '@/core/making';
 import type { LookedSheet } from '@/contract/studio/making';
 import { counted } from '@/core/edit';
 
-/** What the server says of a column. */
-/** A kind as the value of a list to choose from. */
-export function keyOf(kind: CellKind): string {
-  switch (kind.kind) {
-    case 'number':
-      return `number ${kind.decimals}`;
-    case 'date':
-      return `date ${kind.order}`;
-    case 'points':
-      return `points ${kind.sheet} ${kind.column}`;
-    default:
-      return kind.kind;
-  }
-}
+/** A kind as the value of a list to choose from: `number 2`, `points 0 1`. */
+export const keyOf = (kind: CellKind): string => Object.values(kind).join(' ');
 
 /** The kind of which that is the key. */
 export function kindOf(key: string): CellKind {
-  const [kind, first = '', second = ''] = key.split(' ');
-  switch (kind) {
-    case 'number':
-      return { kind, decimals: Number(first) };
-    case 'date':
-      return { kind, order: first as 'dmy' | 'mdy' | 'ymd' };
-    case 'points':
-      return { kind, sheet: Number(first), column: Number(second) };
-    default:
-      return { kind } as CellKind;
-  }
+  const [kind, first = '', second = ''] = key.split(' ') as [CellKind['kind'], string?, string?];
+  if (kind === 'number') return { kind, decimals: Number(first) };
+  if (kind === 'date') return { kind, order: first as 'dmy' | 'mdy' | 'ymd' };
+  return kind === 'points' ? { kind, sheet: Number(first), column: Number(second) } : { kind };
 }
 
 /** What a column can be read as, in groups: what it holds, and what of the other sheets it points to. */
@@ -46,17 +27,17 @@ export function kindsFor(
     [`number ${decimals}`, `Number, ${counted(decimals, 'decimal')}`],
     ['money', 'Money'],
     ['boolean', 'Yes or no'],
-    ['choice', 'Choice of what stands there'],
-    ['date dmy', 'Day, written day first'],
-    ['date mdy', 'Day, written month first'],
-    ['date ymd', 'Day, written year first'],
+    ['choice', 'Choice (options from the column’s values)'],
+    ['date dmy', 'Date, day first'],
+    ['date mdy', 'Date, month first'],
+    ['date ymd', 'Date, year first'],
     ...sheets.flatMap(({ name, columns }, s) =>
       s === own
         ? []
         : columns.flatMap((column, c) =>
-            column.key ? [[`points ${s} ${c}`, `Points to a ${name}, by its ${column.title}`] as const] : [],
+            column.key ? [[`points ${s} ${c}`, `Reference to ${name}, by ${column.title}`] as const] : [],
           ),
     ),
-    ['left', 'Leave it out'],
+    ['left', 'Do not import'],
   ];
 }

@@ -8,15 +8,15 @@ const WAYS = [
   ['file', 'From a definition file'],
   ['nothing', 'Empty'],
 ] as const;
-export type Way = (typeof WAYS)[number][0];
-export const isWay = (one: unknown): one is Way => WAYS.some(([way]) => way === one);
+export type SourceKind = (typeof WAYS)[number][0];
+export const isWay = (one: unknown): one is SourceKind => WAYS.some(([way]) => way === one);
 
 /** Makes an application in one of the ways that there are. */
-export function Making({ from }: { from: Way }) {
+export function Making({ from }: { from: SourceKind }) {
   return (
     <>
-      <h1 className="mb-3 text-xl font-semibold">Make an application</h1>
-      <nav aria-label="From what" className="mb-5 flex gap-5 border-b border-rule">
+      <h1 className="mb-3 text-xl font-semibold">New application</h1>
+      <nav aria-label="Source" className="mb-5 flex gap-5 border-b border-rule">
         {WAYS.map(([way, name]) => (
           <a
             key={way}

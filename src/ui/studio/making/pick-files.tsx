@@ -21,9 +21,7 @@ export function PickFiles({ disabled, onPick, onProblem }: Props) {
   };
   return (
     <label className="max-w-3xl">
-      <span className="text-quiet">
-        CSV files, one for each kind of thing; the first line names the columns
-      </span>
+      <span className="text-quiet">CSV files, one for each entity, with column names in the first line</span>
       <input
         type="file"
         multiple

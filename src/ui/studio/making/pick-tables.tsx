@@ -3,8 +3,9 @@
 import { useState } from 'react';
 import { send } from '@/ui/client/send';
 import { type Table, tablesOf } from '@/contract/studio/making';
-import { Told } from '../../parts/fields';
+import { FieldMessage } from '../../parts/fields';
 import type { Source } from './source';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 interface Props {
   readonly disabled: boolean;
@@ -36,7 +37,8 @@ export function PickTables({ disabled, onPick }: Props) {
     <div className="grid max-w-3xl gap-3">
       <label>
         <span className="text-quiet">
-          Connection to a PostgreSQL database; it is only read, and the connection is not kept
+          Connection string of a PostgreSQL database. The database is only read, and the connection string is
+          not stored.
         </span>
         <input
           type="password"
@@ -56,11 +58,11 @@ export function PickTables({ disabled, onPick }: Props) {
           }}
         />
       </label>
-      <Told text={problem} />
+      <FieldMessage text={problem} />
       {!tables && (
         <span>
           <button type="button" className="button" disabled={busy || url === ''} onClick={() => void find()}>
-            {busy ? 'Asking …' : 'Find its tables'}
+            {busy ? 'Connecting…' : 'Show tables'}
           </button>
         </span>
       )}
@@ -68,24 +70,24 @@ export function PickTables({ disabled, onPick }: Props) {
         <>
           <fieldset>
             <legend className="mb-1 font-medium">
-              {tables.length === 0 ? 'There is no table that this user may read.' : 'Which tables?'}
+              {tables.length === 0
+                ? 'This database user cannot read any tables. Use another user, or grant it access to the tables.'
+                : 'Tables to import'}
             </legend>
             <ul className="max-h-72 overflow-auto border-t border-rule">
               {tables.map((table) => (
                 <li key={`${table.schema} ${table.name}`} className="border-b border-sheet bg-paper">
-                  <label className="flex items-center gap-2 px-2 py-1">
-                    <input
-                      type="checkbox"
-                      className="size-4 accent-open"
-                      disabled={disabled}
-                      checked={chosen.has(table)}
-                      onChange={(event) => {
-                        const next = new Set(chosen);
-                        if (event.target.checked) next.add(table);
-                        else next.delete(table);
-                        setChosen(next);
-                      }}
-                    />
+                  <Checkbox
+                    className="px-2 py-1"
+                    disabled={disabled}
+                    checked={chosen.has(table)}
+                    onTurn={(on) => {
+                      const next = new Set(chosen);
+                      if (on) next.add(table);
+                      else next.delete(table);
+                      setChosen(next);
+                    }}
+                  >
                     <span className="flex-1">
                       {table.schema === 'public' ? table.name : `${table.schema}.${table.name}`}
                     </span>
@@ -93,14 +95,14 @@ export function PickTables({ disabled, onPick }: Props) {
                       {table.rows !== undefined && `about ${table.rows.toLocaleString('en')} rows, `}
                       {table.columns} columns
                     </span>
-                  </label>
+                  </Checkbox>
                 </li>
               ))}
             </ul>
           </fieldset>
           <span>
             <button type="button" className="button" disabled={disabled || chosen.size === 0} onClick={pick}>
-              Look at what they hold
+              Check columns
             </button>
           </span>
         </>

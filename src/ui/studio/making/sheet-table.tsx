@@ -4,6 +4,7 @@ import type { UseFormReturn } from 'react-hook-form';
 import type { LookedColumn, LookedSheet } from '@/contract/studio/making';
 import { counted } from '@/core/edit';
 import { kindOf, kindsFor } from './kinds';
+import { Select } from '@/ui/parts/select';
 
 /** What is chosen for each sheet and column; what a column is read as stands there by its key. */
 export interface ChosenSheets {
@@ -26,22 +27,22 @@ interface Props {
 export function SheetTable({ at, sheets, sheet, form, onKind }: Props) {
   const { register, watch, formState } = form;
   const errors = formState.errors.sheets?.[at];
-  const needed = { validate: (text: string) => text.trim() !== '' || 'Needed.', maxLength: 120 };
+  const needed = { validate: (text: string) => text.trim() !== '' || 'Required.', maxLength: 120 };
   return (
     <section aria-label={sheet.plural} className="border-t-2 border-ink bg-paper px-4 pt-3 pb-4">
       <div className="mb-3 flex items-end gap-4">
         <label>
-          <span className="block text-quiet">Many are called</span>
+          <span className="block text-quiet">Plural name</span>
           <input className="field-box w-56" {...register(`sheets.${at}.plural`, needed)} />
         </label>
         <label>
-          <span className="block text-quiet">One is called</span>
+          <span className="block text-quiet">Name</span>
           <input className="field-box w-56" {...register(`sheets.${at}.name`, needed)} />
         </label>
         <span className="pb-1 text-quiet">{sheet.rows.toLocaleString('en')} rows</span>
         {(errors?.name ?? errors?.plural) && (
           <span role="alert" className="pb-1 font-medium">
-            Write what they are called.
+            Enter a name and a plural name.
           </span>
         )}
       </div>
@@ -49,10 +50,10 @@ export function SheetTable({ at, sheets, sheet, form, onKind }: Props) {
         <thead>
           <tr className="border-y border-rule">
             <th className="w-[20%] px-1 py-1 font-medium">Field</th>
-            <th className="w-[24%] px-1 py-1 font-medium">Holds</th>
-            <th className="w-16 px-1 py-1 font-medium">Needed</th>
+            <th className="w-[24%] px-1 py-1 font-medium">Type</th>
+            <th className="w-16 px-1 py-1 font-medium">Required</th>
             <th className="px-1 py-1 font-medium">For example</th>
-            <th className="w-[22%] px-1 py-1 font-medium">Does not fit</th>
+            <th className="w-[22%] px-1 py-1 font-medium">Does not match</th>
           </tr>
         </thead>
         <tbody>
@@ -70,33 +71,30 @@ export function SheetTable({ at, sheets, sheet, form, onKind }: Props) {
                   />
                   {errors?.columns?.[c]?.name && (
                     <span role="alert" className="font-medium">
-                      Give it a name.
+                      Enter a name.
                     </span>
                   )}
                 </td>
                 <td className="px-1 py-1">
-                  <select
-                    aria-label={`What ${column.name} holds`}
-                    className="field-box"
+                  <Select
+                    aria-label={`Type of ${column.name}`}
                     {...register(`${place}.as`, { onChange: onKind })}
-                  >
-                    {kindsFor(sheets, at, column.as).map(([key, words]) => (
-                      <option key={key} value={key}>
-                        {words}
-                      </option>
-                    ))}
-                  </select>
+                    options={kindsFor(sheets, at, column.as).map(([key, words]) => ({
+                      id: key,
+                      name: words,
+                    }))}
+                  />
                 </td>
                 <td className="px-1 py-1.5 text-center">
                   <input
                     type="checkbox"
-                    aria-label={`Is ${column.name} needed?`}
+                    aria-label={`Is ${column.name} required?`}
                     className="size-4 accent-open"
                     {...register(`${place}.needed`)}
                   />
                 </td>
                 <td className="truncate px-1 py-1.5 text-quiet" title={column.examples.join(', ')} dir="auto">
-                  {column.examples.join(', ') || 'nothing stands there'}
+                  {column.examples.join(', ') || 'empty'}
                 </td>
                 <td className="px-1 py-1.5">
                   <Misfits column={column} />

@@ -2,7 +2,8 @@
 
 import { privilegesInLists } from '@/core/model';
 import { usePeopleWork } from './use-people-work';
-import { KeptText } from './parts';
+import { KeptText } from '@/ui/parts/kept-text';
+import { Select } from '@/ui/parts/select';
 
 interface PrivilegeAndTime {
   readonly privilege: string;
@@ -26,25 +27,16 @@ export function ByPrivilege({
   const { definition, mayChange } = usePeopleWork();
   return (
     <label className="flex flex-wrap items-center gap-2">
-      Whoever holds
-      <select
+      Anyone with the privilege
+      <Select
         aria-label={label}
-        className="field-box w-auto"
+        className="w-auto"
         disabled={!mayChange}
         value={value?.privilege ?? ''}
-        onChange={(event) =>
-          onChange(
-            event.target.value ? { privilege: event.target.value, minutes: value?.minutes ?? 15 } : null,
-          )
-        }
-      >
-        <option value="">no privilege: {none}</option>
-        {privilegesInLists(definition).map((one) => (
-          <option key={one.id} value={one.id}>
-            {one.name}
-          </option>
-        ))}
-      </select>
+        onChoose={(chosen) => onChange(chosen ? { privilege: chosen, minutes: value?.minutes ?? 15 } : null)}
+        none={`none (${none})`}
+        options={privilegesInLists(definition)}
+      />
       {what}
       {value && (
         <>

@@ -5,7 +5,7 @@ import { print } from '@/core';
 import type { Condition, Scope } from '@/core/condition';
 import { ConditionWindow } from '../shared/condition/condition-on-demand';
 import { usePeopleWork } from './use-people-work';
-import { KeptText } from './parts';
+import { KeptText } from '@/ui/parts/kept-text';
 
 export function ConditionRow({
   name,
@@ -44,10 +44,10 @@ export function ConditionRow({
             <button
               type="button"
               className="link"
-              aria-label={`Change ${name}`}
+              aria-label={`Edit the condition of ${name}`}
               onClick={() => setOpen(true)}
             >
-              Change
+              Edit condition
             </button>
             {onRemove && (
               <button type="button" className="link" aria-label={`Delete ${name}`} onClick={onRemove}>
@@ -59,7 +59,7 @@ export function ConditionRow({
       </div>
       {open && (
         <ConditionWindow
-          title={`${name}, when …`}
+          title={`Condition of ${name}`}
           app={app}
           scope={scope}
           condition={condition}

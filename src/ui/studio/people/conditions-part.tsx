@@ -5,6 +5,7 @@ import { usePeopleWork } from './use-people-work';
 import { NamedList, Panel } from './parts';
 import { ConditionRow } from './condition-row';
 import { START } from './start-condition';
+import { Select } from '@/ui/parts/select';
 
 /** Conditions with a name, to be used in others and in lines. */
 export function ConditionsPart() {
@@ -19,8 +20,8 @@ export function ConditionsPart() {
   return (
     <NamedList
       title="Named conditions"
-      about="Written once, used in any line or condition by name. One that asks of a record says of which kind."
-      add={{ name: 'Add a condition', run: add }}
+      about="A named condition is written once and used by name in any line or condition. If it uses a record, choose which entity."
+      add={{ name: 'Add condition', run: add }}
       things={definition.conditions}
       draw={(one) => <NamedPanel named={one} />}
     />
@@ -53,20 +54,18 @@ function NamedPanel({ named }: { named: NamedCondition }) {
         mayChange={mayChange}
       />
       <label className="mt-1 flex items-center gap-2 text-quiet">
-        Asks of
-        <select
-          className="field-box w-auto"
+        Applies to
+        <Select
+          className="w-auto"
           disabled={!mayChange}
           value={named.entity ?? ''}
-          onChange={(event) => change(event.target.value ? { ...named, entity: event.target.value } : free)}
-        >
-          <option value="">no record</option>
-          {definition.entities.map((one) => (
-            <option key={one.id} value={one.id}>
-              a record of {one.plural.toLowerCase()}
-            </option>
-          ))}
-        </select>
+          onChoose={(chosen) => change(chosen ? { ...named, entity: chosen } : free)}
+          none="no record"
+          options={definition.entities.map((one) => ({
+            id: one.id,
+            name: `a record of ${one.plural.toLowerCase()}`,
+          }))}
+        />
       </label>
     </Panel>
   );

@@ -21,27 +21,29 @@ export function DeleteRole({ role }: { role: Role }) {
   return (
     <>
       <button type="button" className="button" onClick={() => setAsks(true)}>
-        Delete …
+        Delete…
       </button>
       <Window title={`Delete ${role.name}?`} open={asks} onOpenChange={setAsks}>
-        {!effect && !error && <p>Counting who gains and who loses …</p>}
+        {!effect && !error && <p>Working out who gains and who loses access…</p>}
         {error && <p role="alert">{error.message}</p>}
         {effect && (
           <>
             <p>
               {effect.losing.length === 0
-                ? 'Nobody loses anything.'
-                : `${effect.losing.length} lose something: ${short(effect.losing)}.`}
+                ? 'Nobody loses access.'
+                : `Lose access (${effect.losing.length}): ${short(effect.losing)}.`}
             </p>
             <p>
               {effect.gaining.length === 0
-                ? 'Nobody gains anything.'
-                : `${effect.gaining.length} gain something: ${short(effect.gaining)}.`}
+                ? 'Nobody gains access.'
+                : `Gain access (${effect.gaining.length}): ${short(effect.gaining)}.`}
             </p>
-            {effect.elements.length > 0 && <p className="mt-1 text-quiet">On {short(effect.elements)}.</p>}
+            {effect.elements.length > 0 && (
+              <p className="mt-1 text-quiet">Affected elements: {short(effect.elements)}.</p>
+            )}
             <p className="mt-2 text-quiet">
-              Its lines, and its place in other roles, go with it. Whom it was given to keep it in their list
-              as a role that is gone, and it is nobody’s.
+              Its lines are deleted too, and other roles no longer include it. People who have this role see
+              it listed as a deleted role that gives no access.
             </p>
             <button
               type="button"
@@ -51,7 +53,7 @@ export function DeleteRole({ role }: { role: Role }) {
                 setAsks(false);
               }}
             >
-              Delete it
+              Delete role
             </button>
           </>
         )}

@@ -23,8 +23,8 @@ export function GroupsPart() {
   return (
     <NamedList
       title="Groups"
-      about="People of whom a condition is true. Nobody is put in by hand."
-      add={{ name: 'Add a group', run: add }}
+      about="A group contains everyone who meets its condition. People are not added by hand."
+      add={{ name: 'Add group', run: add }}
       things={definition.groups}
       draw={(one) => <GroupPanel group={one} />}
     />
@@ -60,7 +60,7 @@ function Holds({ condition }: { condition: Condition }) {
   const { people } = data;
   return (
     <p className="mt-1 text-quiet">
-      Now {people.hits} of {people.of} people
+      Currently {people.hits} of {people.of} people
       {people.examples.length > 0 &&
         `: ${people.examples.join(', ')}${people.hits > people.examples.length ? ' …' : ''}`}
     </p>

@@ -7,7 +7,7 @@ import { Window } from '../../parts/window';
 import { usePeopleWork } from './use-people-work';
 import { chooseAgain } from '../../parts/choose-again';
 
-const WORDS = { new: 'new', changes: 'changes', same: 'stays the same', wrong: 'wrong' } as const;
+const WORDS = { new: 'new', changes: 'changes', same: 'no change', wrong: 'wrong' } as const;
 
 /** Reads people from a file: first what would happen, line by line; then all of it, or nothing. */
 export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
@@ -27,7 +27,7 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
       { signal: (cancelling.current = new AbortController()).signal },
     );
     setBusy(false);
-    if (cancelling.current?.signal.aborted) return setProblem('Cancelled. Nothing was changed.');
+    if (cancelling.current?.signal.aborted) return setProblem('Import cancelled. Nothing was changed.');
     if (!answer.ok) {
       setTold(undefined);
       return setProblem(answer.detail);
@@ -37,8 +37,8 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
     const { new: fresh } = answer.value.counts;
     tell(
       fresh > 0
-        ? 'Imported. Who is new chooses a password by a link; it stands in the outbox, under Joining and starting.'
-        : 'Imported.',
+        ? 'Import finished. Each new person has been sent a link to choose a password. You can find these messages in the outbox, under Application settings.'
+        : 'Import finished.',
     );
     setOpen(false);
     await onDone();
@@ -57,15 +57,15 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
       }}
       trigger={
         <button type="button" className="button">
-          Import CSV
+          Import CSV…
         </button>
       }
     >
       <p className="mb-2">
-        The columns are email, name, active (yes or no), home unit, roles, and what else is known of people,
-        by the names that you give. Several roles are divided by semicolons, and ROLE@UNIT is held in one unit
-        only. People are known by their email address; others are new. A column that is not in the file leaves
-        what is there.
+        The file can have these columns: email, name, active (yes or no), home unit, roles, and the name of
+        any attribute. Separate several roles with semicolons. Write ROLE@UNIT to assign a role in one unit
+        only. People are matched by email address; any address that is not found is added as a new person.
+        Columns that are missing from the file are left unchanged.
       </p>
       <input
         type="file"
@@ -83,7 +83,7 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
       />
       {busy && (
         <p role="status" className="mt-2 flex items-center gap-3">
-          Reading, about 1,000 lines a second …
+          Reading the file (about 1,000 lines a second)…
           <button type="button" className="button" onClick={() => cancelling.current?.abort()}>
             Cancel
           </button>
@@ -98,8 +98,8 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
         <>
           <p className="mt-3 font-medium" role="status">
             {wrong > 0
-              ? `${wrong === 1 ? 'One line is' : `${wrong} lines are`} wrong; nothing can be imported until ${wrong === 1 ? 'it is' : 'they are'} mended.`
-              : `${doing} of ${all} lines change something.`}
+              ? `${wrong === 1 ? 'One line has an error' : `${wrong} lines have errors`}. Correct the file and import it again.`
+              : `${doing} of ${all} lines contain changes.`}
           </p>
           <ul className="mt-1 max-h-72 overflow-auto border border-rule">
             {told.lines.map((one) => (
@@ -107,7 +107,7 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
                 key={one.line}
                 className={`px-2 py-1 ${one.does === 'wrong' ? 'bg-sheet font-medium' : ''}`}
               >
-                <span className="text-quiet">Line {one.line}</span> {one.email || '(no address)'}:{' '}
+                <span className="text-quiet">Line {one.line}</span> {one.email || '(no email address)'}:{' '}
                 {WORDS[one.does]}
                 {one.says.length > 0 && `, ${one.says.join('; ')}`}
               </li>
@@ -122,7 +122,7 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
             disabled={busy || wrong > 0 || doing === 0}
             onClick={() => void run(text, false)}
           >
-            Import {doing}
+            Apply changes ({doing})
           </button>
         </>
       )}

@@ -4,6 +4,8 @@ import { usePeopleWork } from './use-people-work';
 import { Panel, PartHead } from './parts';
 import { Outbox } from './outbox';
 import { ByPrivilege } from './by-privilege';
+import { Select } from '@/ui/parts/select';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 /** How people come in, where they start, who may unlock for others, and who may look as others. */
 export function JoiningPart() {
@@ -17,58 +19,50 @@ export function JoiningPart() {
   const { unlock, standIn } = definition;
   return (
     <>
-      <PartHead title="Joining and starting" about="For the application as a whole." />
-      <Panel label="Signing up">
-        <label className="flex min-h-[24px] items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="accent-open"
-            disabled={!mayChange}
-            checked={definition.signUp}
-            onChange={(event) =>
-              apply({
-                do: 'changeSettings',
-                from: { signUp: definition.signUp },
-                to: { signUp: event.target.checked },
-              })
-            }
-          />
-          People may open an account for themselves
-        </label>
+      <PartHead title="Application settings" about="These settings apply to the whole application." />
+      <Panel label="Sign-up">
+        <Checkbox
+          disabled={!mayChange}
+          checked={definition.signUp}
+          onTurn={(on) =>
+            apply({
+              do: 'changeSettings',
+              from: { signUp: definition.signUp },
+              to: { signUp: on },
+            })
+          }
+        >
+          People can sign up for an account themselves
+        </Checkbox>
         <p className="text-quiet">
-          Until they open the link that goes to their address they are nobody. New people get{' '}
-          {given.join(', ') || 'no role'}; they may join {joinable.join(', ') || 'no role'} by themselves.
+          People who sign up cannot sign in until they open the link sent to their email address. New people
+          are assigned {given.join(', ') || 'no role'} and can join {joinable.join(', ') || 'no role'}{' '}
+          themselves.
         </p>
         <label className="mt-3 block max-w-72">
-          <span className="text-quiet">Where people start whose roles name no screen</span>
-          <select
-            className="field-box"
+          <span className="text-quiet">Default start screen, for people whose roles have none</span>
+          <Select
             disabled={!mayChange}
             value={definition.startScreen ?? ''}
-            onChange={(event) =>
+            onChoose={(chosen) =>
               apply({
                 do: 'changeSettings',
                 from: { startScreen: definition.startScreen ?? null },
-                to: { startScreen: event.target.value || null },
+                to: { startScreen: chosen || null },
               })
             }
-          >
-            <option value="">The first that is open to them in the menu</option>
-            {screens.map((screen) => (
-              <option key={screen.id} value={screen.id}>
-                {screen.name}
-              </option>
-            ))}
-          </select>
+            none="The first menu item they can open"
+            options={screens}
+          />
         </label>
       </Panel>
       <div className="mt-4">
-        <Panel label="Unlocking for a while">
-          <h2 className="mb-1 font-semibold">Unlocking for a while</h2>
+        <Panel label="Temporary unlocking">
+          <h2 className="mb-1 font-semibold">Temporary unlocking</h2>
           <ByPrivilege
-            label="The privilege to unlock"
-            none="nobody unlocks"
-            what="may open a locked element on somebody else’s screen"
+            label="Privilege for unlocking"
+            none="nobody can unlock"
+            what="can unlock a locked element on another person’s screen"
             value={unlock}
             onChange={(to) =>
               apply({ do: 'changeSettings', from: { unlock: unlock ?? null }, to: { unlock: to } })
@@ -77,12 +71,12 @@ export function JoiningPart() {
         </Panel>
       </div>
       <div className="mt-4">
-        <Panel label="Standing in">
-          <h2 className="mb-1 font-semibold">Standing in</h2>
+        <Panel label="Acting as another person">
+          <h2 className="mb-1 font-semibold">Acting as another person</h2>
           <ByPrivilege
-            label="The privilege to stand in"
-            none="nobody stands in"
-            what="may look as another person in the released application"
+            label="Privilege for acting as another person"
+            none="nobody can act as another person"
+            what="can act as another person in the released application"
             value={standIn}
             onChange={(to) =>
               apply({
@@ -93,26 +87,25 @@ export function JoiningPart() {
             }
           />
           {standIn && (
-            <label className="mt-1 flex min-h-[24px] items-center gap-1.5">
-              <input
-                type="checkbox"
-                className="accent-open"
-                disabled={!mayChange}
-                checked={standIn.changes}
-                onChange={(event) =>
-                  apply({
-                    do: 'changeSettings',
-                    from: { standIn },
-                    to: { standIn: { ...standIn, changes: event.target.checked } },
-                  })
-                }
-              />
-              They may change things meanwhile, and not only read
-            </label>
+            <Checkbox
+              className="mt-1"
+              disabled={!mayChange}
+              checked={standIn.changes}
+              onTurn={(on) =>
+                apply({
+                  do: 'changeSettings',
+                  from: { standIn },
+                  to: { standIn: { ...standIn, changes: on } },
+                })
+              }
+            >
+              They can make changes, not just read
+            </Checkbox>
           )}
           <p className="mt-1 text-quiet">
-            They get the lower of what both get; in full only for people whose every role allows it:{' '}
-            {inFull.join(', ') || 'no role does'}. All of it is in the audit trail under both names.
+            They have only the access that both people have. They have the other person’s full access only if
+            every role of that person allows it: {inFull.join(', ') || 'no role allows it'}. Everything is
+            recorded in the audit trail under both names.
           </p>
         </Panel>
       </div>

@@ -14,7 +14,9 @@ export function Outbox() {
   return (
     <Panel label="Outbox">
       <h2 className="mb-1 font-semibold">Outbox</h2>
-      <p className="mb-2 text-quiet">What would have gone out by mail. Here nothing is really sent.</p>
+      <p className="mb-2 text-quiet">
+        Emails that would have been sent. This installation does not send email.
+      </p>
       <ul>
         {messages?.map((one) => (
           <li key={one.id} className="border-b border-sheet py-1.5">
@@ -25,7 +27,7 @@ export function Outbox() {
             <MessageBody message={one} />
           </li>
         ))}
-        {messages?.length === 0 && <li className="text-quiet">It is empty.</li>}
+        {messages?.length === 0 && <li className="text-quiet">The outbox is empty.</li>}
       </ul>
     </Panel>
   );
@@ -56,7 +58,7 @@ function MessageBody({ message }: { message: OutboxMessage }) {
             aria-label={`Show the link in the message to ${message.to}`}
             onClick={() => void show()}
           >
-            Show the link (it is recorded)
+            Show link (this is recorded)
           </button>
         )
       )}

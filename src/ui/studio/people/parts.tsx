@@ -1,8 +1,6 @@
 'use client';
 
-import { useStateFor } from '../../parts/use-state-for';
-import { Fragment, useEffect, useRef, type ReactNode } from 'react';
-import { takeAdded } from './just-added';
+import { Fragment, type ReactNode } from 'react';
 import { usePeopleWork } from './use-people-work';
 
 interface HeadProps {
@@ -45,7 +43,7 @@ export function NamedList<T extends { readonly id: string }>({
         {things.map((one) => (
           <Fragment key={one.id}>{draw(one)}</Fragment>
         ))}
-        {things.length === 0 && <p className="text-quiet">There are none yet.</p>}
+        {things.length === 0 && <p className="text-quiet">None yet.</p>}
       </div>
     </>
   );
@@ -56,51 +54,3 @@ export const Panel = ({ children, label }: { children: ReactNode; label?: string
     {children}
   </section>
 );
-
-/** A text that is kept when its field is left, or with Enter. An empty one is not kept unless `mayBeEmpty`. */
-export function KeptText({
-  label,
-  value,
-  disabled,
-  onKeep,
-  mayBeEmpty = false,
-  placeholder,
-  className = '',
-}: {
-  label: string;
-  value: string;
-  disabled: boolean;
-  onKeep: (value: string) => void;
-  mayBeEmpty?: boolean;
-  placeholder?: string;
-  className?: string;
-}) {
-  const [written, setWritten] = useStateFor(value, value);
-  const input = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    // What was just added is named first.
-    if (!takeAdded()) return;
-    input.current?.focus();
-    input.current?.select();
-  }, []);
-  const keep = (): void => {
-    const next = written.trim();
-    if (next === value) return;
-    if (next === '' && !mayBeEmpty) return setWritten(value);
-    onKeep(next);
-  };
-  return (
-    <input
-      ref={input}
-      aria-label={label}
-      data-as-kept={written === value}
-      className={`field-box ${className}`}
-      disabled={disabled}
-      placeholder={placeholder}
-      value={written}
-      onChange={(event) => setWritten(event.target.value)}
-      onBlur={keep}
-      onKeyDown={(event) => event.key === 'Enter' && keep()}
-    />
-  );
-}

@@ -2,7 +2,7 @@
 
 import { useEffect } from 'react';
 import { parseAsStringLiteral, useQueryState } from 'nuqs';
-import { carry } from '../shell/carry';
+import { carry } from '../shell/bench-state';
 import { useStudio } from '../shell/studio-work';
 import { ConditionsPart } from './conditions-part';
 import { GroupsPart } from './groups-part';
@@ -21,8 +21,8 @@ const PARTS = [
   ['units', 'Units'],
   ['groups', 'Groups'],
   ['conditions', 'Named conditions'],
-  ['facts', 'What is known'],
-  ['joining', 'Joining and starting'],
+  ['facts', 'Attributes and session values'],
+  ['joining', 'Application settings'],
 ] as const;
 
 const PART = parseAsStringLiteral(PARTS.map(([key]) => key)).withDefault('people');
@@ -34,7 +34,7 @@ export function PeopleBench({ first }: { first: PeoplePage }) {
   useEffect(() => carry(app, { part }), [app, part]);
   return (
     <div className="grid min-h-0 grid-cols-[190px_minmax(0,1fr)]">
-      <nav aria-label="Parts of the people bench" className="border-r border-rule bg-paper py-3">
+      <nav aria-label="Sections of the People bench" className="border-r border-rule bg-paper py-3">
         <ul className="grid gap-0.5">
           {PARTS.map(([key, name]) => (
             <li key={key}>

@@ -13,6 +13,7 @@ import { ImportWindow } from './import-window';
 import { PartHead } from './parts';
 import { assignmentInWords } from '@/core/edit';
 import { PersonWindow } from './person-window';
+import { Select } from '@/ui/parts/select';
 
 const SIZE = 25;
 /** Only what is asked for. */
@@ -49,8 +50,8 @@ export function PeoplePart({ first }: { first: PeoplePage }) {
         title="People"
         about={
           mayManage
-            ? 'Changes here count at once; they wait for no release.'
-            : 'For reading. To manage people is a right that the owner of the application gives.'
+            ? 'Changes here take effect immediately, without a release.'
+            : 'Read-only. The owner of the application can allow you to manage people.'
         }
       >
         <a className="button" href={urlOf(peopleFile, { app })}>
@@ -58,7 +59,7 @@ export function PeoplePart({ first }: { first: PeoplePage }) {
         </a>
         {owns && (
           <button type="button" className="button" onClick={() => setRights(true)}>
-            Who may manage them
+            Manage access…
           </button>
         )}
         {rights && <RightsWindow app={app} tell={tell} onClose={() => setRights(false)} />}
@@ -81,29 +82,32 @@ export function PeoplePart({ first }: { first: PeoplePage }) {
             onChange={(event) => turn({ q: event.target.value })}
           />
           <Select
-            label="Role"
-            all="Any role"
+            aria-label="Role"
+            className="w-auto"
             value={query.role}
-            among={definition.roles}
-            onChange={(role) => turn({ role })}
+            onChoose={(role) => turn({ role })}
+            none="Any role"
+            options={definition.roles}
           />
           <Select
-            label="Home unit"
-            all="Any home unit"
+            aria-label="Home unit"
+            className="w-auto"
             value={query.units}
-            among={unitsOf(definition)}
-            onChange={(unit) => turn({ units: unit })}
+            onChoose={(unit) => turn({ units: unit })}
+            none="Any home unit"
+            options={unitsOf(definition)}
           />
           <Select
-            label="State"
-            all="Any state"
+            aria-label="State"
+            className="w-auto"
             value={query.state}
-            among={[
+            onChoose={(state) => turn({ state })}
+            none="Any state"
+            options={[
               { id: 'active', name: 'Active' },
-              { id: 'off', name: 'Switched off' },
-              { id: 'unconfirmed', name: 'Not confirmed' },
+              { id: 'off', name: 'Disabled' },
+              { id: 'unconfirmed', name: 'Not activated' },
             ]}
-            onChange={(state) => turn({ state })}
           />
           <span role="status" className="ml-auto text-quiet">
             {found.total === 1 ? '1 person' : `${found.total} people`}
@@ -123,7 +127,9 @@ export function PeoplePart({ first }: { first: PeoplePage }) {
         />
         {found.total === 0 && (
           <p className="px-2 py-3 text-quiet">
-            {asked ? 'Nobody is like that.' : 'Nobody yet. Add people one by one, or many as CSV.'}
+            {asked
+              ? 'No people match these filters.'
+              : 'No people yet. Add people one at a time or import a CSV file.'}
           </p>
         )}
         <Pager page={query.page} pages={pages} onPage={(page) => turn({ page })}>
@@ -152,8 +158,8 @@ function columnsOf(definition: Definition, onOpen: (id: string) => void): DataCo
           <button type="button" className="link" onClick={() => onOpen(person.id)}>
             {person.name}
           </button>
-          {!person.active && <span className="text-quiet"> (switched off)</span>}
-          {!person.confirmed && <span className="text-quiet"> (not confirmed)</span>}
+          {!person.active && <span className="text-quiet"> (account disabled)</span>}
+          {!person.confirmed && <span className="text-quiet"> (not activated)</span>}
         </>
       ),
       meta: { head: { className: 'w-[22%]' }, cell: cut },
@@ -180,34 +186,4 @@ function columnsOf(definition: Definition, onOpen: (id: string) => void): DataCo
       meta: { cell: cut },
     },
   ];
-}
-
-function Select({
-  label,
-  all,
-  value,
-  among,
-  onChange,
-}: {
-  label: string;
-  all: string;
-  value: string;
-  among: readonly { readonly id: string; readonly name: string }[];
-  onChange: (id: string) => void;
-}) {
-  return (
-    <select
-      aria-label={label}
-      className="field-box w-auto"
-      value={value}
-      onChange={(event) => onChange(event.target.value)}
-    >
-      <option value="">{all}</option>
-      {among.map((one) => (
-        <option key={one.id} value={one.id}>
-          {one.name}
-        </option>
-      ))}
-    </select>
-  );
 }

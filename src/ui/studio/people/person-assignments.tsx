@@ -33,8 +33,8 @@ export function Assignments({
     return definition.roles.map(({ id, name }): RoleOffer => ({ id, name, everywhere: true, units }));
   }, [definition]);
   return (
-    <section aria-label="Roles given">
-      <h3 className="mb-1 font-semibold">Roles given</h3>
+    <section aria-label="Assigned roles">
+      <h3 className="mb-1 font-semibold">Assigned roles</h3>
       <ul>
         {given.map((one, n) => (
           <li key={n} className="flex items-baseline gap-3 py-1">
@@ -43,10 +43,10 @@ export function Assignments({
               <button
                 type="button"
                 className="link shrink-0"
-                aria-label={`Take ${assignmentInWords(definition, one)} away`}
+                aria-label={`Remove ${assignmentInWords(definition, one)}`}
                 onClick={() => onChange({ take: [one] })}
               >
-                Take away
+                Remove
               </button>
             )}
           </li>

@@ -3,7 +3,7 @@
 import '../../parts/nonce';
 import { useMemo, useState } from 'react';
 import { parse, viewerOfPerson } from '@/core';
-import { Held, rightNow } from '@/core/access';
+import { Grants, rightNow } from '@/core/access';
 import { attributesOf, bind } from '@/core/condition';
 import { privilegesOf, showValue, unitsOf, type Values, withIncluded } from '@/core/model';
 import { useAsked } from '@/ui/client/queries';
@@ -22,7 +22,7 @@ export function Inspector({ person }: { person: PersonRow }) {
     return Object.fromEntries(entries.map(([id, held]) => [id, held.value]));
   }, [data]);
   const held = useMemo(
-    () => new Held(definition, viewerOfPerson({ ...person, active: true }), { ...rightNow(), session }),
+    () => new Grants(definition, viewerOfPerson({ ...person, active: true }), { ...rightNow(), session }),
     [definition, person, session],
   );
   const name = (among: readonly { readonly id: string; readonly name: string }[], id: string): string =>
@@ -36,7 +36,9 @@ export function Inspector({ person }: { person: PersonRow }) {
       (one) => held.assigned.has(one.role) && withIncluded(definition, [one.role]).has(role),
     );
     return ways
-      .map((one) => (one.role === role ? 'given directly' : `through ${name(definition.roles, one.role)}`))
+      .map((one) =>
+        one.role === role ? 'assigned directly' : `included in ${name(definition.roles, one.role)}`,
+      )
       .filter((way, n, all) => all.indexOf(way) === n)
       .join(', ');
   };
@@ -44,12 +46,10 @@ export function Inspector({ person }: { person: PersonRow }) {
     (group) => held.isSpokenOf({ kind: 'group', group: group.id })('be true') === true,
   );
   return (
-    <section aria-label="What they hold now" className="mt-4 border-t border-rule pt-3">
-      <h3 className="mb-1 font-semibold">What their session holds now</h3>
+    <section aria-label="Current access" className="mt-4 border-t border-rule pt-3">
+      <h3 className="mb-1 font-semibold">Roles, privileges and values of the current session</h3>
       {!person.active && (
-        <p className="mb-1 font-medium">
-          They are switched off: until they are switched on, they are nobody.
-        </p>
+        <p className="mb-1 font-medium">This account is disabled. They cannot sign in until it is enabled.</p>
       )}
       <dl className="grid grid-cols-[8rem_1fr] gap-x-3 gap-y-1">
         <dt className="text-quiet">Roles</dt>
@@ -75,7 +75,7 @@ export function Inspector({ person }: { person: PersonRow }) {
           {attributesOf(definition)
             .filter((one) => (person.attributes[one.id] ?? null) !== null && !OWN.includes(one.id))
             .map((one) => `${one.name}: ${showValue(one.type, person.attributes[one.id], definition)}`)
-            .join(', ') || 'none of your own'}
+            .join(', ') || 'no additional attributes'}
         </dd>
         <dt className="text-quiet">Session values</dt>
         <dd>
@@ -95,21 +95,21 @@ export function Inspector({ person }: { person: PersonRow }) {
 }
 
 /** Tests a role, a privilege or any condition for this person. */
-function TestBox({ held }: { held: Held }) {
+function TestBox({ held }: { held: Grants }) {
   const [text, setText] = useState('');
   const scope = { definition: held.definition };
   const parsed = text.trim() === '' ? undefined : parse(scope, text);
   const answer = parsed?.ok
     ? bind(held.facts, scope, parsed.value, 'be true') === true
-      ? 'Yes, for this person it is true now.'
+      ? 'Yes. The condition is true for this person now.'
       : bind(held.facts, scope, parsed.value, 'be false') === true
-        ? 'No, for this person it is false now.'
-        : 'It cannot be told, or only for some records.'
+        ? 'No. The condition is false for this person now.'
+        : 'This cannot be determined, or is true only for some records.'
     : parsed && `${parsed.problem.message} ${parsed.problem.mend}`;
   return (
     <div className="mt-3">
       <label>
-        <span className="text-quiet">Test a role, a privilege or any condition</span>
+        <span className="text-quiet">Test a condition, such as a role or privilege</span>
         <input
           className="field-box font-mono text-[13px]"
           placeholder='user has role "Registrar"'

@@ -3,15 +3,17 @@
 import '../../parts/nonce';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
-import { unitsOf, type Value, type ValueType } from '@/core/model';
+import { unitsOf } from '@/core/model';
 import { send } from '@/ui/client/send';
 import { changePerson, liftPersonWaits, sendPersonLink } from '@/contract/studio/people';
 import type { PersonChange } from '@/contract/people-input';
 import { usePeopleWork } from './use-people-work';
 import type { PersonRow } from '@/contract/studio/people';
-import { KeptText } from './parts';
+import { KeptText } from '@/ui/parts/kept-text';
 import { Assignments } from './person-assignments';
 import { Inspector } from './person-inspector';
+import { Select } from '@/ui/parts/select';
+import { ValueBox } from '@/ui/parts/value-box';
 
 /** A person: what is known of them, what they hold, and a box to test any of it. */
 export function PersonWindow({
@@ -35,13 +37,13 @@ export function PersonWindow({
     const answer = await send(sendPersonLink, at);
     setTold(
       answer.ok
-        ? 'A link to choose a password is on its way to them. It stands in the outbox.'
+        ? 'A link to choose a password has been sent to them. You can also find it in the outbox.'
         : answer.detail,
     );
   };
   const lift = async (): Promise<void> => {
     const answer = await send(liftPersonWaits, at);
-    setTold(answer.ok ? 'They need not wait any more to sign in.' : answer.detail);
+    setTold(answer.ok ? 'They can sign in again without waiting.' : answer.detail);
   };
   const screens = definition.areas
     .flatMap((area) => area.screens)
@@ -56,9 +58,9 @@ export function PersonWindow({
         >
           <Dialog.Title className="mb-3 text-[17px] font-semibold">
             {person.name}
-            {!person.active && <span className="font-normal text-quiet"> (switched off)</span>}
+            {!person.active && <span className="font-normal text-quiet"> (account disabled)</span>}
             {!person.confirmed && (
-              <span className="font-normal text-quiet"> (nobody yet: has not opened the link)</span>
+              <span className="font-normal text-quiet"> (not activated: has not opened the link)</span>
             )}
           </Dialog.Title>
           <div className="grid grid-cols-[22rem_1fr] gap-6">
@@ -80,47 +82,38 @@ export function PersonWindow({
                 />
               </Labelled>
               <Labelled label="Home unit">
-                <select
+                <Select
                   aria-label="Home unit"
-                  className="field-box"
                   disabled={!mayManage}
                   value={String(person.attributes['home_unit'] ?? '')}
-                  onChange={(event) => void change({ homeUnit: event.target.value || null })}
-                >
-                  <option value=""></option>
-                  {unitsOf(definition).map((unit) => (
-                    <option key={unit.id} value={unit.id}>
-                      {unit.name}
-                    </option>
-                  ))}
-                </select>
+                  onChoose={(chosen) => void change({ homeUnit: chosen || null })}
+                  none=""
+                  options={unitsOf(definition)}
+                />
               </Labelled>
               {definition.attributes.map((one) => (
                 <Labelled key={one.id} label={one.name}>
-                  <AttributeInput
-                    name={one.name}
+                  <ValueBox
+                    label={one.name}
+                    manner={definition}
+                    none="Not set"
+                    whenLeft
                     type={one.type}
                     value={person.attributes[one.id] ?? null}
                     disabled={!mayManage}
-                    onKeep={(value) => void change({ attributes: { [one.id]: value } })}
+                    onChange={(value) => void change({ attributes: { [one.id]: value } })}
                   />
                 </Labelled>
               ))}
-              <Labelled label="Starts at">
-                <select
-                  aria-label="Starts at"
-                  className="field-box"
+              <Labelled label="Start screen">
+                <Select
+                  aria-label="Start screen"
                   disabled={!mayManage}
                   value={person.startScreen ?? ''}
-                  onChange={(event) => void change({ startScreen: event.target.value || null })}
-                >
-                  <option value="">Where their roles say</option>
-                  {screens.map((screen) => (
-                    <option key={screen.id} value={screen.id}>
-                      {screen.name}
-                    </option>
-                  ))}
-                </select>
+                  onChoose={(chosen) => void change({ startScreen: chosen || null })}
+                  none="As set by their roles"
+                  options={screens}
+                />
               </Labelled>
               {mayManage && (
                 <div className="mt-1 flex flex-wrap gap-2">
@@ -129,13 +122,13 @@ export function PersonWindow({
                     className="button"
                     onClick={() => void change({ active: !person.active })}
                   >
-                    {person.active ? 'Switch off' : 'Switch on'}
+                    {person.active ? 'Disable account' : 'Enable account'}
                   </button>
                   <button type="button" className="button" onClick={() => void link()}>
-                    Send a link to choose a password
+                    Send password link
                   </button>
                   <button type="button" className="button" onClick={() => void lift()}>
-                    Lift the wait after wrong tries
+                    Clear the sign-in delay
                   </button>
                 </div>
               )}
@@ -165,44 +158,5 @@ function Labelled({ label, children }: { label: string; children: React.ReactNod
       </span>
       {children}
     </div>
-  );
-}
-
-function AttributeInput({
-  name,
-  type,
-  value,
-  disabled,
-  onKeep,
-}: {
-  name: string;
-  type: ValueType;
-  value: Value | null;
-  disabled: boolean;
-  onKeep: (value: Value | null) => void;
-}) {
-  if (type.kind === 'boolean')
-    return (
-      <select
-        aria-label={name}
-        className="field-box"
-        disabled={disabled}
-        value={value === null ? '' : String(value)}
-        onChange={(event) => onKeep(event.target.value === '' ? null : event.target.value === 'true')}
-      >
-        <option value="">Not known</option>
-        <option value="true">Yes</option>
-        <option value="false">No</option>
-      </select>
-    );
-  return (
-    <KeptText
-      label={name}
-      mayBeEmpty
-      placeholder={type.kind === 'date' ? 'YYYY-MM-DD' : ''}
-      value={value === null ? '' : String(value)}
-      disabled={disabled}
-      onKeep={(text) => onKeep(text === '' ? null : text)}
-    />
   );
 }

@@ -8,7 +8,7 @@ import { type Definition, type Privilege, treeOf, withIncluded } from '@/core/mo
 import { asked } from '@/ui/client/queries';
 import { peoplePage } from '@/contract/studio/people';
 import { usePeopleWork } from './use-people-work';
-import { KeptText } from './parts';
+import { KeptText } from '@/ui/parts/kept-text';
 
 interface Uses {
   /** All roles that hold it, themselves or through others. */
@@ -44,8 +44,8 @@ function usesOf(definition: Definition, id: string): Uses {
     .map((one) => one.name);
   const { unlock, standIn } = definition;
   const uses = [
-    ...(unlock?.privilege === id ? ['unlocking for others'] : []),
-    ...(standIn?.privilege === id ? ['standing in'] : []),
+    ...(unlock?.privilege === id ? ['temporary unlocking'] : []),
+    ...(standIn?.privilege === id ? ['acting as another person'] : []),
   ];
   return {
     holding: [...direct, ...through].map((one) => one.id),
@@ -70,21 +70,21 @@ export function PrivilegeRow({
     <li className="border-b border-sheet py-1.5">
       <div className="flex items-center gap-2">
         <KeptText
-          label="Name of the privilege"
+          label="Privilege name"
           className="max-w-72"
           value={privilege.name}
           disabled={!mayChange}
           onKeep={onRename}
         />
         <span className="min-w-0 grow">
-          held by {uses.direct.join(', ') || 'no role'}
+          in roles: {uses.direct.join(', ') || 'no role'}
           {uses.through.length > 0 && (
-            <span className="text-quiet"> (and through them {uses.through.join(', ')})</span>
+            <span className="text-quiet"> (also through {uses.through.join(', ')})</span>
           )}
-          {uses.elements.length > 0 && <>; asked for by {uses.elements.join(', ')}</>}
+          {uses.elements.length > 0 && <>; used by {uses.elements.join(', ')}</>}
         </span>
         <button type="button" className="link" onClick={() => setAsks(true)}>
-          Who?
+          Show people
         </button>
         {mayChange && edit && (
           <button

@@ -3,7 +3,8 @@
 import { useState } from 'react';
 import { newId, type Privilege, type PrivilegeGroup } from '@/core/model';
 import { usePeopleWork } from './use-people-work';
-import { KeptText, Panel, PartHead } from './parts';
+import { Panel, PartHead } from './parts';
+import { KeptText } from '@/ui/parts/kept-text';
 import { PrivilegeRow } from './privilege-row';
 
 /** Privileges in groups, and what uses each. */
@@ -20,7 +21,7 @@ export function PrivilegesPart() {
     <>
       <PartHead
         title="Privileges"
-        about="Named abilities that roles hold. A line can speak of all who hold one."
+        about="A privilege is a named ability that you add to roles. A line can grant access to everyone who has it."
       >
         <input
           type="search"
@@ -43,7 +44,7 @@ export function PrivilegesPart() {
               })
             }
           >
-            Add a group
+            Add group
           </button>
         )}
       </PartHead>
@@ -66,7 +67,7 @@ function GroupPanel({ group, privileges }: { group: PrivilegeGroup; privileges: 
     <Panel label={group.name}>
       <div className="mb-2 flex items-center gap-2">
         <KeptText
-          label="Name of the group"
+          label="Group name"
           className="max-w-64 font-semibold"
           value={group.name}
           disabled={!mayChange}
@@ -80,7 +81,7 @@ function GroupPanel({ group, privileges }: { group: PrivilegeGroup; privileges: 
               change({ ...group, privileges: [...group.privileges, { id: newId(), name: 'New privilege' }] })
             }
           >
-            Add a privilege
+            Add privilege
           </button>
         )}
       </div>

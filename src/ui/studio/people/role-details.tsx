@@ -3,10 +3,13 @@
 import { type Role, withIncluded } from '@/core/model';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { usePeopleWork } from './use-people-work';
-import { KeptText, Panel } from './parts';
+import { Panel } from './parts';
+import { KeptText } from '@/ui/parts/kept-text';
 import { HandsOut } from './role-hands-out';
 import { RolePeople, RoleReach } from './role-reach';
 import { DeleteRole } from './delete-role';
+import { Select } from '@/ui/parts/select';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 export function RoleDetails({ role }: { role: Role }) {
   const { definition, mayChange, apply } = usePeopleWork();
@@ -23,15 +26,15 @@ export function RoleDetails({ role }: { role: Role }) {
     <Panel label={role.name}>
       <div className="flex items-center gap-2">
         <KeptText
-          label="Name of the role"
+          label="Role name"
           className="max-w-64 font-semibold"
           value={role.name}
           disabled={!mayChange}
           onKeep={(name) => change({ name })}
         />
         <KeptText
-          label="What the role is for"
-          placeholder="What it is for"
+          label="Role description"
+          placeholder="Description"
           value={role.description ?? ''}
           disabled={!mayChange}
           mayBeEmpty
@@ -42,7 +45,7 @@ export function RoleDetails({ role }: { role: Role }) {
             <button
               type="button"
               className="button px-2"
-              aria-label="Earlier in the order"
+              aria-label="Move up"
               disabled={at === 0}
               onClick={() => move(at - 1)}
             >
@@ -51,7 +54,7 @@ export function RoleDetails({ role }: { role: Role }) {
             <button
               type="button"
               className="button px-2"
-              aria-label="Later in the order"
+              aria-label="Move down"
               disabled={at === definition.roles.length - 1}
               onClick={() => move(at + 1)}
             >
@@ -66,53 +69,51 @@ export function RoleDetails({ role }: { role: Role }) {
           heading="Includes"
           among={others}
           held={role.includes}
-          note={(one) => (withIncluded(definition, [one.id]).has(role.id) ? 'includes this one' : undefined)}
+          note={(one) =>
+            withIncluded(definition, [one.id]).has(role.id)
+              ? 'cannot be included because it includes this role'
+              : undefined
+          }
           onChange={(includes) => change({ includes })}
         />
         <Checks
-          heading="Holds the privileges"
+          heading="Privileges"
           among={definition.privileges.flatMap((group) => group.privileges)}
           held={role.privileges}
           onChange={(privileges) => change({ privileges })}
         />
         <div>
-          <h3 className="mb-1 font-semibold">How people come to it</h3>
+          <h3 className="mb-1 font-semibold">Assignment</h3>
           <RoleSwitch role={role} setting="givenToNew" onChange={change}>
-            Given to every new person
+            Assign to every new person
           </RoleSwitch>
           <RoleSwitch role={role} setting="joinable" onChange={change}>
-            People may join by themselves
+            People can join this role themselves
           </RoleSwitch>
           <RoleSwitch role={role} setting="setsCompared" onChange={change}>
-            Looking after people, they may set what conditions compare
+            People who manage users with this role can change attributes that conditions use
           </RoleSwitch>
           {definition.standIn && (
             <RoleSwitch role={role} setting="standInFull" onChange={change}>
-              Who stands in for them gets all that they get
+              Anyone acting as these people has their full access
             </RoleSwitch>
           )}
           <label className="mt-2 block">
-            <span className="text-quiet">Starts at</span>
-            <select
-              className="field-box"
+            <span className="text-quiet">Start screen</span>
+            <Select
               disabled={!mayChange}
               value={startScreen ?? ''}
-              onChange={(event) =>
+              onChoose={(chosen) =>
                 apply({
                   do: 'changeItem',
                   list: 'roles',
                   from: role,
-                  to: event.target.value ? { ...role, startScreen: event.target.value } : withoutStart,
+                  to: chosen ? { ...role, startScreen: chosen } : withoutStart,
                 })
               }
-            >
-              <option value="">Where the application says</option>
-              {screens.map((screen) => (
-                <option key={screen.id} value={screen.id}>
-                  {screen.name}
-                </option>
-              ))}
-            </select>
+              none="Application default"
+              options={screens}
+            />
           </label>
         </div>
       </div>
@@ -140,23 +141,19 @@ function Checks({
   return (
     <fieldset>
       <legend className="mb-1 font-semibold">{heading}</legend>
-      {among.length === 0 && <p className="text-quiet">There is none.</p>}
+      {among.length === 0 && <p className="text-quiet">No other roles.</p>}
       {among.map((one) => {
         const because = note?.(one);
         return (
-          <label key={one.id} className="flex min-h-[24px] items-center gap-1.5">
-            <input
-              type="checkbox"
-              className="accent-open"
-              disabled={!mayChange || because !== undefined}
-              checked={held.includes(one.id)}
-              onChange={(event) =>
-                onChange(event.target.checked ? [...held, one.id] : held.filter((id) => id !== one.id))
-              }
-            />
+          <Checkbox
+            key={one.id}
+            disabled={!mayChange || because !== undefined}
+            checked={held.includes(one.id)}
+            onTurn={(on) => onChange(on ? [...held, one.id] : held.filter((id) => id !== one.id))}
+          >
             {one.name}
             {because && <span className="text-quiet">({because})</span>}
-          </label>
+          </Checkbox>
         );
       })}
     </fieldset>
@@ -177,15 +174,12 @@ function RoleSwitch({
 }) {
   const { mayChange } = usePeopleWork();
   return (
-    <label className="flex min-h-[24px] items-center gap-1.5">
-      <input
-        type="checkbox"
-        className="accent-open"
-        disabled={!mayChange}
-        checked={role[setting] ?? false}
-        onChange={(event) => onChange({ [setting]: event.target.checked })}
-      />
+    <Checkbox
+      disabled={!mayChange}
+      checked={role[setting] ?? false}
+      onTurn={(on) => onChange({ [setting]: on })}
+    >
       {children}
-    </label>
+    </Checkbox>
   );
 }

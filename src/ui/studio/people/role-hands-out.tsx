@@ -2,6 +2,7 @@
 
 import { type HandOut, type Role } from '@/core/model';
 import { usePeopleWork } from './use-people-work';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 /** What those with the role may hand out inside the application. */
 export function HandsOut({
@@ -16,50 +17,37 @@ export function HandsOut({
   return (
     <details className="mt-3" open={given.length > 0}>
       <summary className="font-semibold">
-        Hands out to others inside the application: {given.length === 0 ? 'nothing' : `${given.length} roles`}
+        Can assign to others in the application: {given.length === 0 ? 'nothing' : `${given.length} roles`}
       </summary>
       <ul className="mt-1 grid grid-cols-2 gap-x-5">
         {definition.roles.map((one) => {
           const now = given.find((each) => each.role === one.id);
           return (
             <li key={one.id} className="flex items-center gap-4">
-              <label className="flex min-h-[24px] items-center gap-1.5">
-                <input
-                  type="checkbox"
-                  className="accent-open"
+              <Checkbox
+                disabled={!mayChange}
+                checked={now !== undefined}
+                onTurn={(on) =>
+                  onChange(on ? [...given, { role: one.id }] : given.filter((each) => each.role !== one.id))
+                }
+              >
+                {one.name}
+              </Checkbox>
+              {now && (
+                <Checkbox
+                  className="text-quiet"
                   disabled={!mayChange}
-                  checked={now !== undefined}
-                  onChange={(event) =>
+                  checked={now.notHeld ?? false}
+                  onTurn={(on) =>
                     onChange(
-                      event.target.checked
-                        ? [...given, { role: one.id }]
-                        : given.filter((each) => each.role !== one.id),
+                      given.map((each) =>
+                        each === now ? (on ? { role: one.id, notHeld: true } : { role: one.id }) : each,
+                      ),
                     )
                   }
-                />
-                {one.name}
-              </label>
-              {now && (
-                <label className="flex min-h-[24px] items-center gap-1.5 text-quiet">
-                  <input
-                    type="checkbox"
-                    className="accent-open"
-                    disabled={!mayChange}
-                    checked={now.notHeld ?? false}
-                    onChange={(event) =>
-                      onChange(
-                        given.map((each) =>
-                          each === now
-                            ? event.target.checked
-                              ? { role: one.id, notHeld: true }
-                              : { role: one.id }
-                            : each,
-                        ),
-                      )
-                    }
-                  />
-                  even without holding it
-                </label>
+                >
+                  even without having this role
+                </Checkbox>
               )}
             </li>
           );

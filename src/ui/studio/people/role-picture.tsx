@@ -69,7 +69,7 @@ export function RolePicture({
         )}
       </svg>
       {roles.map((role) => {
-        const includes = role.includes.map((id) => byId.get(id)?.name ?? 'one that is gone');
+        const includes = role.includes.map((id) => byId.get(id)?.name ?? 'a deleted role');
         const { x, y } = at(role.id);
         return (
           <button

@@ -17,7 +17,7 @@ export function RolePeople({ role }: { role: Role }) {
   const names = found.people.slice(0, 8).map((one) => one.name);
   return (
     <p className="mt-3 border-t border-rule pt-3">
-      <span className="font-semibold">Given to</span>{' '}
+      <span className="font-semibold">Assigned to</span>{' '}
       {found.total === 0
         ? 'nobody'
         : `${found.total}: ${names.join(', ')}${found.total > names.length ? ' …' : ''}`}
@@ -27,7 +27,7 @@ export function RolePeople({ role }: { role: Role }) {
 
 const COUNTED: readonly (readonly [ElementKind, string])[] = [
   ['screen', 'screens'],
-  ['data-field', 'fields of the data'],
+  ['data-field', 'data fields'],
   ['button', 'buttons'],
 ];
 
@@ -62,14 +62,14 @@ export function RoleReach({ role }: { role: Role }) {
   return (
     <div className="mt-1">
       <p>
-        <span className="font-semibold">Gets</span> {counts.join(', ')}.
+        <span className="font-semibold">Has access to</span> {counts.join(', ')}.
       </p>
       <details className="mt-1">
         <summary>
           <span className="font-semibold">
-            Adds to {included.length > 0 ? included.join(' and ') : 'being signed in'}:
+            In addition to {included.length > 0 ? included.join(' and ') : 'what every signed-in person has'}:
           </span>{' '}
-          {adds.length === 0 ? 'nothing' : adds.length === 1 ? '1 thing' : `${adds.length} things`}
+          {adds.length === 0 ? 'nothing' : adds.length === 1 ? '1 element' : `${adds.length} elements`}
         </summary>
         <ul className="mt-1 columns-2">
           {adds.map((one) => (

@@ -1,6 +1,6 @@
 'use client';
 
-import { type Definition, findGone, newId, type Role } from '@/core/model';
+import { type Definition, findDanglingReferences, newId, type Role } from '@/core/model';
 import { useMemo, useState } from 'react';
 import { usePeopleWork } from './use-people-work';
 import { Panel, PartHead } from './parts';
@@ -12,7 +12,7 @@ export function RolesPart() {
   const { definition, apply } = usePeopleWork();
   const [chosen, setChosen] = useState(definition.roles[0]?.id);
   const role = definition.roles.find((one) => one.id === chosen) ?? definition.roles[0];
-  const gone = useMemo(() => findGone(definition), [definition]);
+  const gone = useMemo(() => findDanglingReferences(definition), [definition]);
   const add = (): void => {
     const item: Role = { id: newId(), name: newName(definition), includes: [], privileges: [] };
     apply({ do: 'addItem', list: 'roles', at: definition.roles.length, item });
@@ -22,11 +22,14 @@ export function RolesPart() {
     <>
       <PartHead
         title="Roles"
-        about="A role that includes another gives all that the other gives."
-        add={{ name: 'Add a role', run: add }}
+        about="A role that includes another role gives everything that role gives."
+        add={{ name: 'Add role', run: add }}
       />
       {gone.length > 0 && (
-        <ul aria-label="Named and gone" className="mb-4 border-l-4 border-amber bg-amber-soft px-3 py-2">
+        <ul
+          aria-label="Deleted roles still in use"
+          className="mb-4 border-l-4 border-amber bg-amber-soft px-3 py-2"
+        >
           {gone.map((one, n) => (
             <li key={n}>
               {one.place}: {one.message} {one.mend}
@@ -34,7 +37,7 @@ export function RolesPart() {
           ))}
         </ul>
       )}
-      <Panel label="What includes what">
+      <Panel label="Role inclusion diagram">
         <RolePicture roles={definition.roles} chosen={role?.id} onChoose={setChosen} />
       </Panel>
       {role && (

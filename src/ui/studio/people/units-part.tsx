@@ -2,7 +2,9 @@
 
 import { newId, type Unit, unitsOf } from '@/core/model';
 import { usePeopleWork } from './use-people-work';
-import { KeptText, Panel, PartHead } from './parts';
+import { Panel, PartHead } from './parts';
+import { KeptText } from '@/ui/parts/kept-text';
+import { Select } from '@/ui/parts/select';
 
 /** The organisation's parts, as a tree; and which field says to which a record belongs. */
 export function UnitsPart() {
@@ -18,11 +20,11 @@ export function UnitsPart() {
     <>
       <PartHead
         title="Units"
-        about="A role can be held in one unit only: then it counts for records of that unit and of those below it."
-        add={{ name: 'Add a unit', run: add }}
+        about="A unit is a part of the organisation. A role can be assigned in one unit only; it then applies to records of that unit and of the units below it."
+        add={{ name: 'Add unit', run: add }}
       />
-      <Panel label="The tree of units">
-        {definition.units.length === 0 && <p className="text-quiet">There are none yet.</p>}
+      <Panel label="Unit tree">
+        {definition.units.length === 0 && <p className="text-quiet">No units yet.</p>}
         <ul>
           {definition.units.map((top) => (
             <UnitRow
@@ -38,39 +40,32 @@ export function UnitsPart() {
         </ul>
       </Panel>
       <div className="mt-4">
-        <Panel label="The unit of a record">
-          <h2 className="mb-2 font-semibold">Which field says a record’s unit</h2>
+        <Panel label="Unit of each record">
+          <h2 className="mb-2 font-semibold">Field that holds the record’s unit</h2>
           {definition.entities.map((entity) => {
             const fields = entity.fields.filter((field) => field.type.kind === 'unit');
             const { unitField } = entity;
             return (
               <label key={entity.id} className="mb-1 flex items-center gap-3">
                 <span className="w-44">{entity.plural}</span>
-                <select
-                  className="field-box w-56"
+                <Select
+                  className="w-56"
                   disabled={!mayChange || fields.length === 0}
                   value={unitField ?? ''}
-                  onChange={(event) =>
+                  onChoose={(chosen) =>
                     apply({
                       do: 'changeElement',
                       id: entity.id,
                       from: { unitField: unitField ?? null },
-                      to: { unitField: event.target.value || null },
+                      to: { unitField: chosen || null },
                     })
                   }
-                >
-                  <option value="">
-                    {fields.length === 0 ? 'It has no field that holds a unit' : 'None'}
-                  </option>
-                  {fields.map((field) => (
-                    <option key={field.id} value={field.id}>
-                      {field.name}
-                    </option>
-                  ))}
-                </select>
+                  none={fields.length === 0 ? 'This entity has no field of type Unit' : 'None'}
+                  options={fields}
+                />
                 {unitField === undefined && (
                   <span className="text-quiet">
-                    Whoever holds a role in one unit only gets nothing of them.
+                    People who have a role in one unit only have no access to these records.
                   </span>
                 )}
               </label>
@@ -90,7 +85,7 @@ function UnitRow({ unit, onChange }: { unit: Unit; onChange: (to: Unit | undefin
     <li className="mt-1">
       <div className="flex items-center gap-3">
         <KeptText
-          label="Name of the unit"
+          label="Unit name"
           className="max-w-64"
           value={unit.name}
           disabled={!mayChange}
@@ -105,7 +100,7 @@ function UnitRow({ unit, onChange }: { unit: Unit; onChange: (to: Unit | undefin
                 onChange({ ...unit, units: [...unit.units, { id: newId(), name: 'New unit', units: [] }] })
               }
             >
-              Add below
+              Add unit below
             </button>
             <button
               type="button"
@@ -113,7 +108,7 @@ function UnitRow({ unit, onChange }: { unit: Unit; onChange: (to: Unit | undefin
               aria-label={`Delete ${unit.name}`}
               onClick={() => onChange(undefined)}
             >
-              Delete{within > 0 && ` with ${within} below`}
+              Delete{within > 0 && ` (including units below: ${within})`}
             </button>
           </>
         )}

@@ -4,7 +4,7 @@ import type { Edit } from '@/core/edit';
 import type { Definition } from '@/core/model';
 import { useTell } from '../../parts/toasts';
 import { useDraft, useStudio } from '../shell/studio-work';
-import { noteAdding } from './just-added';
+import { noteAdding } from '@/ui/parts/just-added';
 
 /** What the parts of the people bench work with. */
 interface PeopleWork {

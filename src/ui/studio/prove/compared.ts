@@ -1,5 +1,5 @@
 import type { Definition } from '@/core/model';
-import type { Compared, ComparedCell, Made } from '@/contract/studio/proving';
+import type { Compared, ComparedCell, ChangeInfo } from '@/contract/studio/proving';
 import { whenInWords } from './since-in-words';
 
 /** Is everything the same: levels, records, times, the two definitions, and people? */
@@ -43,7 +43,7 @@ export function changeInWords(definition: Definition, { edit, person }: Compared
     ...(edit ? [`${madeBy(definition, edit)}: ${edit.says}`] : []),
     ...(person ? [`${madeBy(definition, person)}: ${whom} ${person.says}.`] : []),
   ];
-  return said.join(' And ') || 'By changes that cannot be told any more';
+  return said.join(' And ') || 'Changes whose cause is no longer known';
 }
 
 /** One person by name, or people. */
@@ -76,7 +76,7 @@ export function rowsOf(cells: readonly ComparedCell[], by: Grouping): Row[] {
   return [...rows.values()];
 }
 
-function madeBy(definition: Definition, { author, at }: Partial<Made>): string {
-  if (at === undefined) return 'Not written down by whom';
-  return `${author ?? 'Somebody who is gone'}, ${whenInWords(definition, at)}`;
+function madeBy(definition: Definition, { author, at }: Partial<ChangeInfo>): string {
+  if (at === undefined) return 'Author not recorded';
+  return `${author ?? 'A deleted person'}, ${whenInWords(definition, at)}`;
 }

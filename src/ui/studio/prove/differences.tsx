@@ -37,7 +37,7 @@ export function Differences({
   if (isSame(data))
     return (
       <p className="mt-2">
-        Nothing differs. Access, records, times, the definition and people’s roles are the same.
+        No differences. Access, records, times, the definition and people’s roles are the same.
       </p>
     );
   const groups = groupsOf(definition, cells, by);

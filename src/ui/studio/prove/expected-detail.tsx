@@ -8,11 +8,11 @@ import { send, type Reply } from '@/ui/client/send';
 import {
   expectWhatIs,
   type ListedExpectation,
-  type Proof,
+  type ProofState,
   removeExpectations,
 } from '@/contract/studio/proving';
 import { useTell } from '../../parts/toasts';
-import { benchHref, useCarried } from '../shell/carry';
+import { benchHref, useCarried } from '../shell/bench-state';
 import { useDraft, useStudio } from '../shell/studio-work';
 import { PlaceLink } from './place-link';
 import { sinceInWords, whenInWords } from './since-in-words';
@@ -23,7 +23,7 @@ export function ExpectedDetail({
   all,
   chosen,
 }: {
-  proof: Proof | null;
+  proof: ProofState | null;
   all: readonly ListedExpectation[];
   chosen: string;
 }) {
@@ -34,7 +34,7 @@ export function ExpectedDetail({
     all.find(({ id }) => id === chosen) ??
     all.find(({ id }) => proof?.broken.some((each) => each.id === id)) ??
     all[0];
-  if (!one) return <p className="text-quiet">An expectation says who should get what, and why.</p>;
+  if (!one) return <p className="text-quiet">An expectation states who should have which access, and why.</p>;
   const element = compile(definition).tree.get(one.element);
   const broken = proof?.broken.find(({ id }) => id === one.id);
   const alike = all.filter(({ name }) => name === one.name);
@@ -42,14 +42,14 @@ export function ExpectedDetail({
     <>
       <h2 className="text-[16px] font-semibold">{one.name}</h2>
       <p className="text-[13px] text-quiet">
-        {one.by ? `Expected by ${one.by}, ` : 'Expected since '}
+        {one.by ? `Added by ${one.by}, ` : 'Expected since '}
         {whenInWords(definition, one.at)}
       </p>
       {one.reason && <p className="mt-2">{one.reason}</p>}
       <dl className="mt-3 grid grid-cols-[100px_minmax(0,1fr)] gap-y-1 border-l-4 border-ink bg-plate px-3 py-2">
-        <dt className="text-quiet">Who</dt>
-        <dd>{one.viewerName ?? 'somebody who is gone'}</dd>
-        <dt className="text-quiet">What</dt>
+        <dt className="text-quiet">Viewer</dt>
+        <dd>{one.viewerName ?? 'a deleted viewer'}</dd>
+        <dt className="text-quiet">Element</dt>
         <dd>
           <PlaceLink id={one.element} kind />
         </dd>
@@ -58,25 +58,25 @@ export function ExpectedDetail({
         <dt className="text-quiet">When</dt>
         <dd>
           {one.moment === undefined
-            ? 'at any time'
+            ? 'any time'
             : whenInWords(definition, new Date(one.moment).toISOString())}
         </dd>
-        <dt className="text-quiet">Should be</dt>
+        <dt className="text-quiet">Expected</dt>
         <dd className="font-semibold">{element ? answerInWords(element.kind, one.expect) : '–'}</dd>
-        <dt className="text-quiet">Is now</dt>
+        <dt className="text-quiet">Actual</dt>
         <dd className={broken ? 'font-semibold text-amber' : ''}>
           {!broken
-            ? 'just so'
+            ? 'exactly'
             : broken.is && element
               ? answerInWords(element.kind, broken.is)
-              : 'gone: its viewer, element or record is not there'}
+              : 'not checked: its viewer, element or record no longer exists'}
         </dd>
       </dl>
       {broken && (
         <p className="mt-2">
           {broken.since
             ? sinceInWords(definition, 'Broken', broken.since)
-            : 'Broken by the people there are now, or from its start.'}
+            : 'Broken by a change to people, or from the start.'}
         </p>
       )}
       {element && (
@@ -90,15 +90,15 @@ export function ExpectedDetail({
             form: '',
           })}
         >
-          Why, at its gate
+          Show why
         </Link>
       )}
-      {mayChange && <Doing key={one.id} one={one} broken={broken !== undefined} alike={alike} />}
+      {mayChange && <ExpectationActions key={one.id} one={one} broken={broken !== undefined} alike={alike} />}
     </>
   );
 }
 
-function Doing({
+function ExpectationActions({
   one,
   broken,
   alike,
@@ -122,7 +122,7 @@ function Doing({
       {broken && (
         <>
           <label className="grid gap-1">
-            Why it may be as it is now
+            Reason for accepting the current level
             <textarea
               className="field-box"
               rows={2}
@@ -135,20 +135,24 @@ function Doing({
             type="button"
             className="button justify-self-start"
             onClick={() =>
-              void act(send(expectWhatIs, { app, body: { ids, reason } }), 'From now on this is expected.')
+              void act(send(expectWhatIs, { app, body: { ids, reason } }), 'Expectation updated.')
             }
           >
-            Expect what is now
+            Update to current level
           </button>
         </>
       )}
       <span className="flex flex-wrap gap-2">
-        <button type="button" className="button" onClick={() => remove(ids, 'Taken away.')}>
-          Take it away
+        <button type="button" className="button" onClick={() => remove(ids, 'Expectation deleted.')}>
+          Delete expectation
         </button>
         {alike.length > 1 && (
-          <button type="button" className="button" onClick={() => remove(more, `${more.length} taken away.`)}>
-            Take all {alike.length} of this name away
+          <button
+            type="button"
+            className="button"
+            onClick={() => remove(more, `Expectations deleted: ${more.length}.`)}
+          >
+            Delete all {alike.length} with this name
           </button>
         )}
       </span>

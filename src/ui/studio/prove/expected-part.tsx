@@ -11,15 +11,17 @@ import {
   expectationsFile,
   importExpectations,
   type ListedExpectation,
-  type Proof,
+  type ProofState,
 } from '@/contract/studio/proving';
 import { useTell } from '../../parts/toasts';
 import { useDraft, useStudio } from '../shell/studio-work';
 import { ExpectWindow } from '../shared/expect-window';
 import { useProofSettings } from './use-proof-settings';
+import { Select } from '@/ui/parts/select';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 interface Props {
-  readonly proof: Proof | null;
+  readonly proof: ProofState | null;
   readonly all: readonly ListedExpectation[];
   readonly chosen: string;
   readonly onChoose: (id: string) => void;
@@ -38,12 +40,12 @@ export function ExpectedPart({ proof, all, chosen, onChoose }: Props) {
       Number(other.of.some(({ id }) => broken.has(id))) - Number(one.of.some(({ id }) => broken.has(id))),
   );
   return (
-    <section aria-label="Expected" className="mt-2 border-t-2 border-ink bg-paper">
+    <section aria-label="Expectations" className="mt-2 border-t-2 border-ink bg-paper">
       <div className="flex flex-wrap items-center gap-3 border-b border-rule px-3 py-1.5">
         {mayChange && <KeepAll definition={definition} />}
         <span className="ml-auto flex items-center gap-3 text-[13px]">
           <a className="link" href={urlOf(expectationsFile, { app })}>
-            As CSV
+            Export CSV
           </a>
           {mayChange && <FromCsv />}
         </span>
@@ -51,8 +53,8 @@ export function ExpectedPart({ proof, all, chosen, onChoose }: Props) {
       <MayBreak />
       {all.length === 0 && (
         <p className="px-4 py-6 text-quiet">
-          Nothing is expected yet. Keep what somebody has in the grid, in a pane of Look, or after asking why:
-          from then on each change is checked against it.
+          No expectations yet. Add one from the grid, from a Look pane or from a Why explanation. Every later
+          change is then checked against it.
         </p>
       )}
       {groups.map(({ name, of }) => (
@@ -81,7 +83,7 @@ export function ExpectedPart({ proof, all, chosen, onChoose }: Props) {
               ))}
             {of.length > SHOWN && (
               <li className="px-3 py-1 text-[13px] text-quiet">
-                and {of.length - SHOWN} more, all in the CSV file
+                and {of.length - SHOWN} more (the CSV file contains all)
               </li>
             )}
           </ul>
@@ -115,14 +117,14 @@ function Row({
       {broken ? (
         <X size={14} className="self-center text-amber" aria-label="Broken" />
       ) : (
-        <Check size={14} className="self-center text-open" aria-label="Holds" />
+        <Check size={14} className="self-center text-open" aria-label="Met" />
       )}
       <span className="min-w-0">
-        <span className="font-medium">{element?.name ?? `${one.element}, gone`}</span>{' '}
+        <span className="font-medium">{element?.name ?? `${one.element} (deleted)`}</span>{' '}
         <span className="text-[13px] text-quiet">{element && placeInWords(element)}</span>
       </span>
       <span className="truncate" title={one.viewerName}>
-        {one.viewerName ?? 'somebody who is gone'}
+        {one.viewerName ?? 'a deleted viewer'}
       </span>
       <span className={broken ? 'text-amber' : ''}>
         {element ? answerInWords(element.kind, one.expect) : ''}
@@ -155,16 +157,14 @@ function MayBreak() {
   const { owns } = useStudio();
   const { settings, set } = useProofSettings();
   return (
-    <label className="flex min-h-[24px] items-center gap-1.5 border-b border-rule px-3 py-1 text-[13px]">
-      <input
-        type="checkbox"
-        className="accent-open"
-        disabled={!owns || !settings}
-        checked={settings?.mayBreak ?? false}
-        onChange={(event) => void set({ mayBreak: event.target.checked })}
-      />
-      A release may break one, if its maker says why; else it is refused
-    </label>
+    <Checkbox
+      className="border-b border-rule px-3 py-1 text-[13px]"
+      disabled={!owns || !settings}
+      checked={settings?.mayBreak ?? false}
+      onTurn={(on) => void set({ mayBreak: on })}
+    >
+      Allow a release to break an expectation if the releaser gives a reason; otherwise the release is refused
+    </Checkbox>
   );
 }
 
@@ -177,24 +177,19 @@ function KeepAll({ definition }: { definition: Definition }) {
   return (
     <>
       <label className="flex items-center gap-2 text-[13px]">
-        All that
-        <select
-          aria-label="Whose access to keep"
-          className="field-box w-44"
+        Everything
+        <Select
+          aria-label="Viewer whose current access is expected"
+          className="w-44"
           value={viewer}
-          onChange={(event) => setViewer(event.target.value)}
-        >
-          <option value="">choose a viewer</option>
-          {kinds.map((one) => (
-            <option key={one.key} value={one.key}>
-              {one.name}
-            </option>
-          ))}
-        </select>
-        has now
+          onChoose={setViewer}
+          none="Choose a viewer"
+          options={kinds.map((one) => ({ id: one.key, name: one.name }))}
+        />
+        can access now
       </label>
       <button type="button" className="button" disabled={viewer === ''} onClick={() => setOpen(true)}>
-        Expect it …
+        Add expectations…
       </button>
       {open && (
         <ExpectWindow
@@ -224,13 +219,13 @@ function FromCsv() {
   return (
     <>
       <button type="button" className="link" onClick={() => input.current?.click()}>
-        From CSV
+        Import CSV…
       </button>
       <input
         ref={input}
         type="file"
         accept=".csv,text/csv"
-        aria-label="A CSV file of expectations"
+        aria-label="CSV file with expectations"
         className="hidden"
         onChange={(event) => {
           const [file] = event.target.files ?? [];

@@ -34,7 +34,7 @@ export function FindingDetail({ finding, behind }: { finding: ShownFinding; behi
       </h2>
       <p className="text-[13px] text-quiet">
         {rank === 'lets-in' ? 'Access risk. ' : 'Likely mistake. '}
-        {since ? sinceInWords(definition, 'Found', since) : 'There since before the changes that are kept.'}
+        {since ? sinceInWords(definition, 'Found', since) : 'Already present before the recorded changes.'}
       </p>
       <p className="mt-2">{reason}</p>
       <dl className="mt-3 border-l-4 border-ink bg-plate px-3 py-2 text-[13px]">
@@ -49,7 +49,7 @@ export function FindingDetail({ finding, behind }: { finding: ShownFinding; behi
         </dd>
         {(whom.kinds.length > 0 || whom.people > 0) && (
           <>
-            <dt className="mt-1.5 font-semibold">Whom it touches</dt>
+            <dt className="mt-1.5 font-semibold">Who is affected</dt>
             <dd>
               {viewersInWords(definition, whom.kinds, 5)}
               {whom.kinds.length > 0 && whom.people > 0 && '; '}
@@ -66,7 +66,7 @@ export function FindingDetail({ finding, behind }: { finding: ShownFinding; behi
           </>
         )}
       </dl>
-      <h3 className="mt-4 font-semibold">Ways to mend it</h3>
+      <h3 className="mt-4 font-semibold">Suggested fixes</h3>
       {mends.length === 0 && (
         <p className="mt-1 text-[13px] text-quiet">
           What to change depends on what you want: open one of the places, and change it there.
@@ -77,14 +77,15 @@ export function FindingDetail({ finding, behind }: { finding: ShownFinding; behi
       ))}
       {mayChange && (
         <div className="mt-2 border border-edge px-3 py-2">
-          <h4 className="font-semibold">It is meant so</h4>
+          <h4 className="font-semibold">Dismiss finding</h4>
           {aside ? (
             <p className="text-[13px]">
-              Set aside by {aside.by}: {aside.reason}
+              Dismissed by {aside.by}: {aside.reason}
             </p>
           ) : (
             <p className="text-[13px] text-quiet">
-              Set it aside with your reason. It comes back when what it rests on changes.
+              If this is intended, dismiss it and give a reason. It reappears if the lines or viewers it
+              depends on change.
             </p>
           )}
           <Aside finding={finding} />
@@ -126,7 +127,11 @@ function MendCard({
     <div className={`mt-2 border px-3 py-2 ${main ? 'border-edge' : 'border-rule'}`}>
       <p className="font-medium">{mend.says}</p>
       <p className="text-[13px] text-quiet" aria-live="polite">
-        {error ? error.message : effect ? effectInWords(effect) : 'Counting who gains and who loses …'}
+        {error
+          ? error.message
+          : effect
+            ? effectInWords(effect)
+            : 'Working out who gains and who loses access…'}
       </p>
       {mayChange && (
         <button
@@ -135,10 +140,10 @@ function MendCard({
           disabled={!effect || behind}
           onClick={() => {
             store.apply(edit);
-            tell('Done.', () => store.turn('undo'));
+            tell('Fix applied.', () => store.turn('undo'));
           }}
         >
-          Do it
+          Apply fix
         </button>
       )}
     </div>
@@ -163,7 +168,7 @@ function LookLink({
   const panes = [one, ...(other === undefined ? [] : [other])].map((key) => firstPane(key, address));
   return (
     <Link className="link" href={`/studio/${app}/look?${panesToQuery(panes)}`}>
-      {plural(panes.length, 'Look as one of them', 'Look as two of them, side by side')}
+      {plural(panes.length, 'View as one of them', 'View as two of them, side by side')}
     </Link>
   );
 }
@@ -177,22 +182,22 @@ function Aside({ finding: { key, aside } }: { finding: ShownFinding }) {
     const answer = await send(setFindingAside, { app, body: { key, reason: said } });
     if (!answer.ok) return tell(answer.detail);
     setOpen(false);
-    tell(said === null ? 'It is there to look at again.' : 'Set aside.');
+    tell(said === null ? 'Finding reopened.' : 'Finding dismissed.');
   };
   if (aside)
     return (
       <button type="button" className="button mt-1.5" onClick={() => void put(null)}>
-        Look at it again
+        Reopen
       </button>
     );
   return (
     <Window
-      title="It is meant so"
+      title="Dismiss finding"
       open={open}
       onOpenChange={setOpen}
       trigger={
         <button type="button" className="button mt-1.5">
-          Set aside …
+          Dismiss…
         </button>
       }
     >
@@ -204,7 +209,7 @@ function Aside({ finding: { key, aside } }: { finding: ShownFinding }) {
         }}
       >
         <label className="grid gap-1">
-          Why
+          Reason
           <textarea
             className="field-box"
             rows={3}
@@ -219,7 +224,7 @@ function Aside({ finding: { key, aside } }: { finding: ShownFinding }) {
           className="button button-main justify-self-start"
           disabled={reason.trim() === ''}
         >
-          Set aside
+          Dismiss finding
         </button>
       </form>
     </Window>

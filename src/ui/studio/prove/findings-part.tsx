@@ -3,12 +3,13 @@
 import { parseAsString, parseAsStringLiteral, useQueryState } from 'nuqs';
 import { useMemo, useState } from 'react';
 import type { Rank } from '@/core/findings';
-import type { Proof, ShownFinding } from '@/contract/studio/proving';
+import type { ProofState, ShownFinding } from '@/contract/studio/proving';
 import { counted } from '@/core/edit';
 import { useDraft } from '../shell/studio-work';
 import { type FindingsGroup, GROUPED_BY, groupsOf } from './findings-shown';
 import { PlaceLink } from './place-link';
 import { viewersInWords } from './viewers-in-words';
+import { Select } from '@/ui/parts/select';
 
 /** Groups are open at first where there are no more findings than this. */
 const ALL_OPEN = 30;
@@ -25,7 +26,7 @@ export function FindingsPart({
   chosen,
   onChoose,
 }: {
-  proof: Proof | null;
+  proof: ProofState | null;
   chosen: string;
   onChoose: (key: string) => void;
 }) {
@@ -47,7 +48,7 @@ export function FindingsPart({
   const found = groups.reduce((sum, { findings }) => sum + findings.length, 0);
   const isAsked = text.trim() !== '' || rank !== 'all';
   return (
-    <section aria-label="To look at" className="mt-2 border-t-2 border-ink bg-paper">
+    <section aria-label="Findings" className="mt-2 border-t-2 border-ink bg-paper">
       <div className="flex flex-wrap items-center gap-2 border-b border-rule px-2.5 py-1.5">
         <input
           type="search"
@@ -57,25 +58,27 @@ export function FindingsPart({
           value={text}
           onChange={(event) => void setText(event.target.value || null)}
         />
-        <select
+        <Select
           aria-label="Rank"
-          className="field-box w-auto"
+          className="w-auto"
           value={rank}
-          onChange={(event) => void setRank(RANK.parse(event.target.value))}
-        >
-          <option value="all">All ranks</option>
-          <option value="lets-in">Access risks</option>
-          <option value="not-meant">Likely mistakes</option>
-        </select>
-        <select
+          onChoose={(chosen) => void setRank(RANK.parse(chosen))}
+          options={[
+            { id: 'all', name: 'All ranks' },
+            { id: 'lets-in', name: 'Access risks' },
+            { id: 'not-meant', name: 'Likely mistakes' },
+          ]}
+        />
+        <Select
           aria-label="Group"
-          className="field-box w-auto"
+          className="w-auto"
           value={by}
-          onChange={(event) => void setBy(BY.parse(event.target.value))}
-        >
-          <option value="what">Grouped by kind</option>
-          <option value="where">Grouped by place</option>
-        </select>
+          onChoose={(chosen) => void setBy(BY.parse(chosen))}
+          options={[
+            { id: 'what', name: 'Grouped by kind' },
+            { id: 'where', name: 'Grouped by place' },
+          ]}
+        />
         <span role="status" className="ml-auto text-[13px] text-quiet">
           {isAsked ? `${found} of ${counted(listed.length, 'finding')}` : counted(found, 'finding')}
         </span>
@@ -98,9 +101,9 @@ export function FindingsPart({
       )}
       {aside > 0 && (
         <p className="px-3 py-1.5 text-right text-[13px] text-quiet">
-          {aside} set aside.{' '}
+          {aside} dismissed.{' '}
           <button type="button" className="link" onClick={() => setWithAside(!withAside)}>
-            {withAside ? 'Hide them' : 'Show them'}
+            {withAside ? 'Hide dismissed' : 'Show dismissed'}
           </button>
         </p>
       )}
@@ -190,7 +193,7 @@ function Row({
           {under !== title && <strong className="block font-semibold">{title}</strong>}
           <span className="line-clamp-2 text-[13px]">{reason}</span>
         </button>
-        {aside && <span className="text-[13px] text-quiet">Set aside: {aside.reason}</span>}
+        {aside && <span className="text-[13px] text-quiet">Dismissed: {aside.reason}</span>}
       </span>
       <span className="text-[13px] break-words">{places[0] && <PlaceLink id={places[0]} kind />}</span>
       <span className="pr-2 text-[13px]">

@@ -8,24 +8,24 @@ import { useStudio } from '../shell/studio-work';
 
 const HEIGHT = 150;
 const LINES = [
-  { key: 'findings', name: 'To look at', stroke: 'var(--color-amber)', dash: '' },
+  { key: 'findings', name: 'Findings', stroke: 'var(--color-amber)', dash: '' },
   { key: 'letIn', name: 'Of these, access risks', stroke: 'var(--color-ink)', dash: '2 3' },
-  { key: 'broken', name: 'Expectations broken', stroke: 'var(--color-open)', dash: '7 3' },
+  { key: 'broken', name: 'Broken expectations', stroke: 'var(--color-open)', dash: '7 3' },
 ] as const;
 
-/** How many findings and broken expectations each release went out with. */
+/** How many findings and broken expectations each release had. */
 export function OverReleases() {
   const { app } = useStudio();
   const { data } = useAsked(proofOverReleases, { app });
   const rows = data?.releases ?? [];
   return (
     <figure className="mt-4 border-t-2 border-ink bg-paper px-3.5 pt-2 pb-3">
-      <figcaption className="mb-1 font-semibold">Findings and expectations over releases</figcaption>
+      <figcaption className="mb-1 font-semibold">Findings and broken expectations by release</figcaption>
       {rows.length < 2 ? (
         <p className="text-[13px] text-quiet">
           {rows[0]
-            ? `Release ${rows[0].release} went out with ${counted(rows[0].findings, 'finding')} and ${counted(rows[0].broken, 'broken expectation')}. With the next one there is a line.`
-            : 'Once there is a release, it is told here with how much it went out.'}
+            ? `Release ${rows[0].release} had ${counted(rows[0].findings, 'finding')} and ${counted(rows[0].broken, 'broken expectation')}. A chart appears after the next release.`
+            : 'After the first release, this chart shows the findings and broken expectations of each release.'}
         </p>
       ) : (
         <>
@@ -51,7 +51,7 @@ export function OverReleases() {
             </ResponsiveContainer>
           </div>
           <details className="mt-1">
-            <summary className="text-[13px] text-quiet">As a table</summary>
+            <summary className="text-[13px] text-quiet">Show as a table</summary>
             <table className="mt-1 text-left">
               <thead>
                 <tr>

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { compile } from '@/core';
 import { kindInWords } from '@/core/edit';
 import { type Definition, type Id, privilegesOf, unitsOf } from '@/core/model';
-import { benchHref, useCarried } from '../shell/carry';
+import { benchHref, useCarried } from '../shell/bench-state';
 import { useDraft, useStudio } from '../shell/studio-work';
 
 /** A place by its name, leading to the bench where it is mended; with its kind, where asked for. */
@@ -13,7 +13,7 @@ export function PlaceLink({ id, kind = false }: { id: Id; kind?: boolean }) {
   const { definition } = useDraft();
   const carried = useCarried(app);
   const place = placeOf(definition, id);
-  if (!place) return <span className="text-quiet">{id}, gone</span>;
+  if (!place) return <span className="text-quiet">{id} (deleted)</span>;
   const href =
     place.bench === 'gates'
       ? benchHref(app, 'gates', { ...carried, element: id, address: '', form: '' })

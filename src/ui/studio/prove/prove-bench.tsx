@@ -6,7 +6,7 @@ import {
   expectations as expectationsContract,
   type ListedExpectation,
   type ListedSignOff,
-  type Proof,
+  type ProofState,
   proof as proofContract,
   type ShownSweep,
   signOffs as signOffsContract,
@@ -25,16 +25,16 @@ import { SweepDetail, SweepPart } from './sweep-part';
 import { type Part, Tiles } from './tiles';
 
 const PARTS: readonly { readonly key: Part; readonly name: string }[] = [
-  { key: 'look-at', name: 'To look at' },
-  { key: 'expected', name: 'Expected' },
+  { key: 'look-at', name: 'Findings' },
+  { key: 'expected', name: 'Expectations' },
   { key: 'sweep', name: 'Sweep' },
-  { key: 'signed', name: 'Signed off' },
+  { key: 'signed', name: 'Sign-offs' },
 ];
 const PART = parseAsStringLiteral(PARTS.map(({ key }) => key)).withDefault('look-at');
 const CHOSEN = parseAsString.withDefault('');
 
 interface Props {
-  readonly proof: Proof | null;
+  readonly proof: ProofState | null;
   readonly expectations: readonly ListedExpectation[];
   readonly sweeps: readonly ShownSweep[];
   readonly signOffs: readonly ListedSignOff[];
@@ -77,7 +77,7 @@ export function ProveBench(first: Props) {
           onPart={open}
         />
         <div className="mt-3.5 flex items-center justify-between gap-4">
-          <div role="group" aria-label="Parts of the bench" className="flex">
+          <div role="group" aria-label="Sections of the Prove bench" className="flex">
             {PARTS.map(({ key, name }) => (
               <button
                 key={key}
@@ -91,7 +91,7 @@ export function ProveBench(first: Props) {
             ))}
           </div>
           <span role="status" className="text-[13px] text-quiet">
-            {behind && 'Looking through the newest changes …'}
+            {behind && 'Checking the latest changes…'}
           </span>
         </div>
         {part === 'look-at' && (
@@ -109,7 +109,7 @@ export function ProveBench(first: Props) {
       </div>
       <aside
         data-region="detail"
-        aria-label="What was chosen"
+        aria-label="Details"
         tabIndex={-1}
         className="min-h-0 overflow-y-auto border-t-2 border-ink bg-paper px-4 py-3"
       >
@@ -117,9 +117,7 @@ export function ProveBench(first: Props) {
           <FindingDetail key={finding.key} finding={finding} behind={behind} />
         )}
         {part === 'look-at' && !finding && (
-          <p className="text-quiet">
-            {behind ? 'This is being worked out.' : 'Nothing is found that is probably wrong.'}
-          </p>
+          <p className="text-quiet">{behind ? 'Checking…' : 'No findings.'}</p>
         )}
         {part === 'expected' && <ExpectedDetail proof={proof} all={expectations} chosen={chosen} />}
         {part === 'sweep' && <SweepDetail sweep={sweep} definition={draft.definition} />}

@@ -24,8 +24,8 @@ export function ReachChart() {
   return (
     <figure className="mt-4 border-t-2 border-ink bg-paper px-3.5 pt-2 pb-3">
       <figcaption className="mb-1 flex items-baseline justify-between gap-4">
-        <span className="font-semibold">How far each role reaches</span>
-        <span className="text-[13px] text-quiet">of {of} screens, fields and buttons</span>
+        <span className="font-semibold">Access of each role</span>
+        <span className="text-[13px] text-quiet">out of {of} screens, fields and buttons</span>
       </figcaption>
       <div aria-hidden style={{ height: rows.length * ROW + 4 }}>
         <ResponsiveContainer width="100%" height="100%">
@@ -57,7 +57,7 @@ export function ReachChart() {
         </ResponsiveContainer>
       </div>
       <details className="mt-1">
-        <summary className="text-[13px] text-quiet">As a table</summary>
+        <summary className="text-[13px] text-quiet">Show as a table</summary>
         <table className="mt-1 text-left">
           <thead>
             <tr>

@@ -9,6 +9,7 @@ import { Progress } from '../shared/progress';
 import type { Grouping } from './compared';
 import { Differences } from './differences';
 import { whenInWords } from './since-in-words';
+import { Select } from '@/ui/parts/select';
 
 /** What was signed off, and what differs from it: who gained and who lost what, and by which edit. */
 export function SignedDetail({
@@ -31,8 +32,8 @@ export function SignedDetail({
   if (!chosen)
     return (
       <p className="text-quiet">
-        What is signed off is kept as it was, people’s roles included. Later it is asked what differs, and who
-        did it.
+        A sign-off keeps the definition and everyone’s roles unchanged. You can later compare it with the
+        current state and see who made each change.
       </p>
     );
   return (
@@ -56,36 +57,30 @@ export function SignedDetail({
           Print
         </a>
         <a className="link" href={urlOf(signOffFile, { app, id: chosen.id })}>
-          As a file
+          Export
         </a>
       </p>
       <div className="mt-3 flex flex-wrap items-center gap-2 border-t border-rule pt-3 text-[13px]">
-        Against
-        <select
+        Compare with
+        <Select
           aria-label="Compared with"
-          className="field-box w-40"
+          className="w-40"
           value={other}
-          onChange={(event) => setOther(event.target.value)}
-        >
-          <option value="">now</option>
-          {all
-            .filter(({ id }) => id !== chosen.id)
-            .map(({ id, title }) => (
-              <option key={id} value={id}>
-                {title}
-              </option>
-            ))}
-        </select>
-        <select
+          onChoose={setOther}
+          none="now"
+          options={all.filter(({ id }) => id !== chosen.id).map(({ id, title }) => ({ id, name: title }))}
+        />
+        <Select
           aria-label="Grouped by"
-          className="field-box w-32"
+          className="w-32"
           value={by}
-          onChange={(event) => setBy(event.target.value as Grouping)}
-        >
-          <option value="change">by change</option>
-          <option value="viewer">by viewer</option>
-          <option value="element">by element</option>
-        </select>
+          onChoose={(chosen) => setBy(chosen as Grouping)}
+          options={[
+            { id: 'change', name: 'by change' },
+            { id: 'viewer', name: 'by viewer' },
+            { id: 'element', name: 'by element' },
+          ]}
+        />
       </div>
       {data ? (
         <Differences data={data} by={by} definition={definition} />

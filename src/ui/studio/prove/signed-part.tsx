@@ -34,15 +34,15 @@ export function SignedPart({
 }) {
   const { definition } = useDraft();
   return (
-    <section aria-label="Signed off" className="mt-2 border-t-2 border-ink bg-paper">
+    <section aria-label="Sign-offs" className="mt-2 border-t-2 border-ink bg-paper">
       <div className="flex flex-wrap items-center gap-3 border-b border-rule px-3 py-2">
         <SignWindow />
         <Remind />
       </div>
       {all.length === 0 && (
         <p className="px-4 py-6 text-quiet">
-          Nothing was signed off yet. Who has looked at all of it confirms it, with a title; what is signed
-          stays as it is, and later it is told what differs.
+          No sign-offs yet. Sign off the current access once you have reviewed it. The sign-off is kept
+          unchanged, so you can see later what has changed.
         </p>
       )}
       <ul>
@@ -79,16 +79,16 @@ function SignWindow() {
     if (!answer.ok) return setProblem(answer.detail);
     setOpen(false);
     setTitle('');
-    tell('Signed off. It stays as it is.');
+    tell('Access signed off.');
   };
   return (
     <Window
-      title="Sign off who gets what"
+      title="Sign off access"
       open={open}
       onOpenChange={setOpen}
       trigger={
         <button type="button" className="button button-main" disabled={saved !== 'saved'}>
-          Sign off …
+          Sign off…
         </button>
       }
     >
@@ -109,7 +109,7 @@ function SignWindow() {
             className="field-box"
             required
             maxLength={120}
-            placeholder="Yearly review"
+            placeholder="For example: Annual access review"
             value={title}
             onChange={(event) => setTitle(event.target.value)}
           />
@@ -135,11 +135,11 @@ function Remind() {
   const shown = text ?? (settings?.remindDays ? String(settings.remindDays) : '');
   return (
     <label className="flex items-center gap-2 text-[13px]">
-      Remind when the last one is older than
+      Show a reminder when the last sign-off is older than
       <input
         className="field-box w-16"
         inputMode="numeric"
-        aria-label="Days after which one is reminded"
+        aria-label="Days until a reminder is shown"
         disabled={!owns || !settings}
         value={shown}
         onChange={(event) => setText(event.target.value.replace(/\D/g, '').slice(0, 4))}

@@ -1,11 +1,11 @@
 import type { Definition } from '@/core/model';
 
-/** "Found in the edit by Jonah Peel, 14 Mar 2026, 10:14 (revision 12)." */
+/** "Found in an edit by Jonah Peel, 14 Mar 2026, 10:14 (revision 12)." */
 export const sinceInWords = (
   definition: Definition,
   said: string,
   { author, at, revision }: { readonly author: string; readonly at: string; readonly revision: number },
-): string => `${said} in the edit by ${author}, ${whenInWords(definition, at)} (revision ${revision}).`;
+): string => `${said} in an edit by ${author}, ${whenInWords(definition, at)} (revision ${revision}).`;
 
 /** "14 Mar 2026, 10:14", in the application's language and time zone. */
 export const whenInWords = ({ language, timeZone }: Definition, at: string): string =>

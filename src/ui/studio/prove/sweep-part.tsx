@@ -12,6 +12,7 @@ import { Progress } from '../shared/progress';
 import { useDraft, useStudio } from '../shell/studio-work';
 import { PlaceLink } from './place-link';
 import { whenInWords } from './since-in-words';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 export const isUnderWay = ({ state }: ShownSweep): boolean =>
   ['waiting', 'running', 'stopping'].includes(state);
@@ -44,8 +45,8 @@ export function SweepPart({
             <Progress
               says={
                 now.state === 'stopping'
-                  ? 'Stopping'
-                  : `Asking the server as ${now.viewers + 1} of ${now.ofViewers || '…'} viewers${remaining(now)}`
+                  ? 'Stopping…'
+                  : `Sending requests as viewer ${now.viewers + 1} of ${now.ofViewers || '…'}${remaining(now)}`
               }
               done={now.asked}
               of={Math.max(now.toAsk, 1)}
@@ -57,33 +58,29 @@ export function SweepPart({
             {mayChange && (
               <>
                 <button type="button" className="button button-main" onClick={() => start(false)}>
-                  Sweep the draft
+                  Sweep draft
                 </button>
                 <button type="button" className="button" onClick={() => start(true)}>
-                  Sweep the release
+                  Sweep release
                 </button>
-                <label className="flex items-center gap-1.5 text-[13px]">
-                  <input
-                    type="checkbox"
-                    checked={whole}
-                    onChange={(event) => setWhole(event.target.checked)}
-                  />
+                <Checkbox className="text-[13px]" checked={whole} onTurn={setWhole}>
                   Leave nothing out
-                </label>
+                </Checkbox>
               </>
             )}
             <span className="text-[13px] text-quiet">
-              The running server is asked for every screen, list, record and change, as everybody, in a copy
-              with marked records. Whatever comes otherwise than decided is a surprise.
+              A sweep requests every screen, list, record and change from the running server as every viewer,
+              in a copy of the application with marked records. Any response that differs from the decided
+              access is a mismatch.
             </span>
           </>
         )}
       </div>
-      {sweeps.length === 0 && <p className="px-4 py-6 text-quiet">No sweep has been made yet.</p>}
+      {sweeps.length === 0 && <p className="px-4 py-6 text-quiet">No sweeps yet.</p>}
       {chosen && <Surprises sweep={chosen} />}
       {sweeps.length > 1 && (
         <details className="border-t border-rule">
-          <summary className="px-3 py-1 text-[13px]">Sweeps before</summary>
+          <summary className="px-3 py-1 text-[13px]">Previous sweeps</summary>
           <ul>
             {sweeps.map((one) => (
               <li key={one.id}>
@@ -107,9 +104,9 @@ export function SweepPart({
 const WHATS: Readonly<Record<Surprise['what'], string>> = {
   shows: 'Shows too much',
   lacks: 'Shows too little',
-  answers: 'Answers otherwise',
-  counts: 'Counts others',
-  did: 'Did otherwise',
+  answers: 'Unexpected response',
+  counts: 'Wrong count',
+  did: 'Unexpected change',
 };
 
 function Surprises({ sweep }: { sweep: ShownSweep }) {
@@ -117,10 +114,10 @@ function Surprises({ sweep }: { sweep: ShownSweep }) {
     return (
       <p className="px-4 py-5">
         {sweep.state === 'done'
-          ? 'Everything came as it should.'
+          ? 'All responses were as expected.'
           : sweep.state === 'failed'
-            ? `It failed. ${sweep.failure ?? ''}`
-            : 'No surprise so far.'}
+            ? `The sweep failed. ${sweep.failure ?? ''}`
+            : 'No mismatches so far.'}
       </p>
     );
   const more = sweep.surpriseCount - sweep.surprises.reduce((sum, { times = 1 }) => sum + times, 0);
@@ -128,9 +125,9 @@ function Surprises({ sweep }: { sweep: ShownSweep }) {
     <table className="w-full table-fixed text-left">
       <thead>
         <tr className="border-b border-rule">
-          <th className="w-[150px] px-3 py-1 font-semibold">What</th>
-          <th className="py-1 font-semibold">Where it came</th>
-          <th className="w-[170px] py-1 font-semibold">As whom</th>
+          <th className="w-[150px] px-3 py-1 font-semibold">Mismatch</th>
+          <th className="py-1 font-semibold">Where</th>
+          <th className="w-[170px] py-1 font-semibold">Viewer</th>
         </tr>
       </thead>
       <tbody>
@@ -173,14 +170,16 @@ export function SweepDetail({
   if (!sweep)
     return (
       <p className="text-quiet">
-        A sweep proves what the other parts work out: it asks the server itself, as people do.
+        A sweep checks on the running server, with the same requests that people’s browsers send, that it
+        enforces the access shown elsewhere.
       </p>
     );
   const { covered } = sweep;
   return (
     <>
       <h2 className="text-[16px] font-semibold">
-        {counted(sweep.surpriseCount, 'surprise')} in {sweep.asked.toLocaleString('en-GB')} requests
+        {counted(sweep.surpriseCount, 'mismatch', 'mismatches')} in {sweep.asked.toLocaleString('en-GB')}{' '}
+        requests
       </h2>
       <p className="text-[13px] text-quiet">
         {ofWhat(sweep)}, {whenInWords(definition, sweep.at)}
@@ -195,10 +194,10 @@ export function SweepDetail({
             <dt className="text-quiet">Elements</dt>
             <dd>{covered.elements}</dd>
             <dt className="text-quiet">Records</dt>
-            <dd>{covered.records}, with a mark in every value</dd>
+            <dd>{covered.records}, each value marked</dd>
             <dt className="text-quiet">Lines</dt>
             <dd>
-              {covered.lines - covered.neverCounted.length} of {covered.lines} counted for somebody
+              {covered.lines - covered.neverCounted.length} of {covered.lines} decided at least one answer
             </dd>
             {(covered.leftOut ?? 0) > 0 && (
               <>
@@ -217,18 +216,18 @@ export function SweepDetail({
             )}
           </dl>
           <Untried
-            title="Lines that never counted"
-            none="Every line counted for somebody."
+            title="Lines that decided no answer"
+            none="Every line decided at least one answer."
             definition={definition}
             all={covered.neverCounted.map((one) => ({ ...one, said: '' }))}
           />
           <Untried
-            title="Conditions not seen both ways"
-            none="Every condition was seen true and false."
+            title="Conditions not tested as both true and false"
+            none="Every condition was tested as true and as false."
             definition={definition}
             all={covered.oneSided.map(({ seen, ...one }) => ({
               ...one,
-              said: seen === 'neither' ? 'neither true nor false' : `only ${seen}`,
+              said: seen === 'neither' ? 'neither true nor false' : `only as ${seen}`,
             }))}
           />
         </>
@@ -280,7 +279,7 @@ const ofWhat = ({ release, revision }: ShownSweep): string =>
   release === null ? `the draft, revision ${revision}` : `release ${release}`;
 
 function resultInWords({ state, surpriseCount }: ShownSweep): string {
-  const found = counted(surpriseCount, 'surprise');
+  const found = counted(surpriseCount, 'mismatch', 'mismatches');
   return state === 'done' ? found : `${state}, ${found}`;
 }
 

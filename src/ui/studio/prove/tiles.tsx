@@ -1,7 +1,7 @@
 'use client';
 
 import { useState, type ReactNode } from 'react';
-import type { ListedSignOff, Proof, ShownSweep } from '@/contract/studio/proving';
+import type { ListedSignOff, ProofState, ShownSweep } from '@/contract/studio/proving';
 import { counted, countedOr, plural } from '@/core/edit';
 import { useDraft } from '../shell/studio-work';
 import { tooOld } from './signed-part';
@@ -13,7 +13,7 @@ import { useProofSettings } from './use-proof-settings';
 export type Part = 'look-at' | 'expected' | 'sweep' | 'signed';
 
 interface Props {
-  readonly proof: Proof | null;
+  readonly proof: ProofState | null;
   readonly expected: number;
   readonly sweep: ShownSweep | undefined;
   readonly signed: ListedSignOff | undefined;
@@ -34,28 +34,28 @@ export function Tiles({ proof, expected, sweep, signed, revision, onPart }: Prop
     <div className="grid auto-cols-fr grid-flow-col border-t-2 border-ink bg-paper">
       <Tile
         figure={proof ? String(open.length) : '…'}
-        says={plural(open.length, 'thing to look at', 'things to look at')}
+        says={plural(open.length, 'finding', 'findings')}
         more={countedOr('no access risk', letsIn, 'access risk')}
         amber={open.length > 0}
         onPress={() => onPart('look-at')}
       />
       <Tile
         figure={expected === 0 ? 'None' : `${expected - broken} of ${expected}`}
-        says={expected === 0 ? 'expected yet' : 'expectations hold'}
+        says={expected === 0 ? 'expectations yet' : 'expectations met'}
         more={
           expected === 0
-            ? 'keep what must stay as it is'
+            ? 'record the access that must not change'
             : broken === 0
-              ? 'the draft breaks none'
+              ? 'none broken by the draft'
               : `${broken} broken by the draft`
         }
         amber={broken > 0}
         onPress={() => onPart('expected')}
       />
       <Tile
-        figure={sweep ? counted(sweep.surpriseCount, 'surprise') : 'No sweep'}
-        says={sweep ? `in ${sweep.asked.toLocaleString('en-GB')} requests` : 'has been made yet'}
-        more={sweep ? sweptInWords(sweep, revision) : 'ask the server itself'}
+        figure={sweep ? counted(sweep.surpriseCount, 'mismatch', 'mismatches') : 'No sweep'}
+        says={sweep ? `in ${sweep.asked.toLocaleString('en-GB')} requests` : 'run yet'}
+        more={sweep ? sweptInWords(sweep, revision) : 'test the running server'}
         amber={(sweep?.surpriseCount ?? 0) > 0}
         onPress={() => onPart('sweep')}
       />
@@ -67,11 +67,11 @@ export function Tiles({ proof, expected, sweep, signed, revision, onPart }: Prop
               : `Release ${signed.release}`
             : 'Nothing'
         }
-        says="was signed off"
+        says={signed ? 'signed off' : 'signed off yet'}
         more={
           signed
-            ? `by ${signed.by}, ${dayOf(definition, signed.at)}${old === undefined ? '' : `; ${old} days ago, due after ${settings?.remindDays ?? 0}`}`
-            : 'who has looked confirms it'
+            ? `by ${signed.by}, ${dayOf(definition, signed.at)}${old === undefined ? '' : `; ${old} days ago (due every ${settings?.remindDays ?? 0} days)`}`
+            : 'review and confirm who has access'
         }
         amber={old !== undefined}
         onPress={() => onPart('signed')}
@@ -83,8 +83,8 @@ export function Tiles({ proof, expected, sweep, signed, revision, onPart }: Prop
 function sweptInWords(sweep: ShownSweep, revision: number): string {
   if (isUnderWay(sweep)) return `as ${sweep.viewers} of ${sweep.ofViewers} viewers so far`;
   const edits = revision - sweep.revision;
-  const ago = countedOr('as it is now', edits, 'edit ago', 'edits ago');
-  return `${sweep.state === 'done' ? 'swept' : sweep.state} at revision ${sweep.revision}, ${ago}`;
+  const ago = countedOr('current revision', edits, 'edit ago', 'edits ago');
+  return `${sweep.state === 'done' ? 'completed' : sweep.state} at revision ${sweep.revision}, ${ago}`;
 }
 
 function Tile({

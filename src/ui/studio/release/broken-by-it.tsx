@@ -16,14 +16,14 @@ export function BrokenByIt({ breaking: { mayBreak, broken } }: { breaking: Break
   return (
     <section aria-labelledby="broken" className="mt-4 border-l-4 border-amber bg-paper px-4 py-3">
       <h2 id="broken" className="font-semibold">
-        {broken.length === 1 ? 'It breaks what is expected' : `It breaks ${broken.length} expectations`}
+        {broken.length === 1 ? 'Breaks an expectation' : `Breaks ${broken.length} expectations`}
       </h2>
       <p className="text-quiet">
         {mayBreak
-          ? 'Change the draft, or what is expected; or say why that may be when you release.'
-          : 'It cannot be released so: change the draft, or what is expected.'}{' '}
+          ? 'Change the draft or the expectations, or give a reason when you release.'
+          : 'The draft cannot be released like this. Change the draft or the expectations.'}{' '}
         <Link className="link" href={`/studio/${app}/prove?part=expected`}>
-          To what is expected
+          Show expectations
         </Link>
       </p>
       <ul className="mt-1 grid gap-1">
@@ -31,11 +31,10 @@ export function BrokenByIt({ breaking: { mayBreak, broken } }: { breaking: Break
           const found = tree.get(element);
           return (
             <li key={id}>
-              <strong className="font-medium">{name}</strong>: {viewerName ?? 'somebody who is gone'} should
-              have{' '}
+              <strong className="font-medium">{name}</strong>: {viewerName ?? 'a deleted viewer'} should have{' '}
               {found
                 ? `“${answerInWords(found.kind, expect)}” on ${fullName(found)}`
-                : `something on ${element}, which is gone`}
+                : `access to ${element}, which has been deleted`}
               .
             </li>
           );

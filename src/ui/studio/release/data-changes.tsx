@@ -1,11 +1,11 @@
 import type { DataChange } from '@/core/edit';
 
-/** What becomes of the live records by a release. */
+/** Changes to live records by a release. */
 export function DataChanges({ changes }: { changes: readonly DataChange[] }) {
   return (
     <section aria-labelledby="data" className="mt-4 border-l-4 border-ink bg-paper px-4 py-3">
       <h2 id="data" className="font-semibold">
-        What becomes of the live records
+        Changes to live records
       </h2>
       <ul className="mt-1 grid gap-2">
         {changes.map(({ about, said, examples }) => (
@@ -17,7 +17,7 @@ export function DataChanges({ changes }: { changes: readonly DataChange[] }) {
             {examples.length > 0 && (
               <span className="text-quiet">
                 {' '}
-                Such as {examples.map(({ record, value }) => `${record}: “${value}”`).join('; ')}.
+                For example {examples.map(({ record, value }) => `${record}: “${value}”`).join('; ')}.
               </span>
             )}
           </li>

@@ -103,7 +103,7 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
     );
     setBusy(false);
     setProgress(undefined);
-    if (answer.ok) tell(`Release ${answer.value.number} is in force.`);
+    if (answer.ok) tell(`Release ${answer.value.number} is live.`);
     else setProblem(answer.detail);
     onReleased();
     router.refresh();
@@ -113,17 +113,17 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
       <div className="flex items-end justify-between gap-6 border-b-2 border-ink pb-3">
         <div>
           <h1 className="text-xl font-semibold">
-            {changes.length === 0 ? 'Nothing waits for a release' : `What release ${next} would change`}
+            {changes.length === 0 ? 'No unreleased changes' : `Changes in release ${next}`}
           </h1>
           <p className="text-quiet">
-            {number === undefined ? 'There has been no release yet. ' : `Release ${number} is in force. `}
+            {number === undefined ? 'No releases yet. ' : `Release ${number} is live. `}
             {changes.length > 0 && summary(review)}
           </p>
         </div>
         <div className="flex shrink-0 items-center gap-3">
           {review.number !== undefined && (
             <a className="link" href={`/live/${app}`} target="_blank" rel="noreferrer">
-              Open the released application
+              Open released application
             </a>
           )}
           {owns && (
@@ -155,7 +155,7 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
       {progress && (
         <div className="mt-3">
           <Progress
-            says="Converting the live records"
+            says="Converting live records"
             done={progress.done}
             of={progress.of}
             onStop={progress.stop}
@@ -168,7 +168,7 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
       {power.length > 0 && (
         <section aria-labelledby="power" className="mt-4 border-l-4 border-ink bg-paper px-4 py-3">
           <h2 id="power" className="font-semibold">
-            What gives power
+            Changes that give people powers
           </h2>
           <ul className="mt-1 grid gap-1.5">
             {power.map(({ about, said, names, more }) => (
@@ -177,7 +177,7 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
                 {names && (
                   <span className="text-quiet">
                     {' '}
-                    {names.length === 0 ? 'Nobody is, by now.' : <Names names={names} more={more ?? 0} />}
+                    {names.length === 0 ? 'Currently nobody.' : <Names names={names} more={more ?? 0} />}
                   </span>
                 )}
               </li>
@@ -192,18 +192,18 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
             <p key={sentence}>{sentence}</p>
           ))}
           {change.effect && <Moves effect={change.effect} />}
-          <Follows following={change.following} heading="By this also, elsewhere" />
+          <Follows following={change.following} heading="Also affects" />
           {!change.effect && change.following.length === 0 && (
             <p className="mt-1 text-quiet">
-              No screen, field or button opens or closes by it
-              {change.asksWhen ? ' now; it asks for the time, or for a value of a session.' : '.'}
+              No change to screens, fields or buttons
+              {change.asksWhen ? ' at the moment; it depends on the time or on a session value.' : '.'}
             </p>
           )}
         </section>
       ))}
       {following.length > 0 && (
         <section className="mt-4 bg-paper px-4 py-3">
-          <Follows following={following} heading="What follows from roles, groups and settings" />
+          <Follows following={following} heading="Effects of changes to roles, groups and settings" />
         </section>
       )}
     </>

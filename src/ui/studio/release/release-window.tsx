@@ -9,17 +9,17 @@ import { Window } from '../../parts/window';
 export function summary({ gaining, losing, others, power }: Review): string {
   const said = [
     ...(gaining + losing === 0
-      ? ['Nobody gains or loses a screen, field or button']
+      ? ['Nobody gains or loses access to a screen, field or button']
       : [
-          `${people(gaining)} ${gaining > 1 ? 'gain' : 'gains'} something`,
-          `${people(losing).toLowerCase()} ${losing > 1 ? 'lose' : 'loses'} something`,
+          `${people(gaining)} ${gaining > 1 ? 'gain' : 'gains'} access`,
+          `${people(losing).toLowerCase()} ${losing > 1 ? 'lose' : 'loses'} access`,
         ]),
     ...(others > 0
-      ? [`${people(others).toLowerCase()} only ${others > 1 ? 'get' : 'gets'} other records`]
+      ? [`${people(others).toLowerCase()} only ${others > 1 ? 'see' : 'sees'} different records`]
       : []),
   ];
   const places = counted(power.length, 'place');
-  return `${said.join(', ')}.${power.length > 0 ? ` It gives power in ${places}.` : ''}`;
+  return `${said.join(', ')}.${power.length > 0 ? ` It gives people powers in ${places}.` : ''}`;
 }
 
 /** Releasing asks once: what it does cannot be taken back, only followed by another release. */
@@ -59,19 +59,19 @@ export function ReleaseWindow({
           className="button button-main"
           disabled={busy || !current || (broken > 0 && !breaking.mayBreak)}
         >
-          {busy ? 'Releasing …' : `Release ${number} …`}
+          {busy ? 'Releasing…' : `Release ${number}…`}
         </button>
       }
     >
       <form onSubmit={(event) => void submit(event)}>
-        <p>It is in force at once, also for everybody who is signed in. {summary(review)}</p>
+        <p>The release goes live immediately, including for people who are signed in. {summary(review)}</p>
         <label className="mt-3 block">
-          What it is for
+          Release note
           <textarea className="field-box mt-1 h-20" maxLength={1000} {...register('note')} />
         </label>
         {broken > 0 && (
           <label className="mt-3 block">
-            It breaks {counted(broken, 'expectation')}. Why that may be
+            This release breaks {counted(broken, 'expectation')}. Reason
             <textarea className="field-box mt-1 h-20" required maxLength={1000} {...register('despite')} />
           </label>
         )}

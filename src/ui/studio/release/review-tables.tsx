@@ -13,9 +13,9 @@ import {
 import { LevelMark } from '../shared/level-mark';
 
 const DIRECTIONS: Readonly<Record<Direction, string>> = {
-  gain: 'Gain',
-  lose: 'Lose',
-  other: 'Other records',
+  gain: 'Gains',
+  lose: 'Loses',
+  other: 'Different records',
 };
 
 /** What follows elsewhere from one change, folded: the same people at many places are one line. */
@@ -62,14 +62,14 @@ export function Moves({ effect: { kind, moved } }: { effect: Effect }) {
               {DIRECTIONS[directionOf(move)]}
             </th>
             <td className="w-56 py-1 pr-3">
-              <AnswerMark kind={kind} answer={move.before} /> <span aria-label="becomes">→</span>{' '}
+              <AnswerMark kind={kind} answer={move.before} /> <span aria-label="changes to">→</span>{' '}
               <AnswerMark kind={kind} answer={move.after} />
             </td>
             <td className="py-1">
               <Names names={move.names} more={move.more} />
               {move.records && <Records records={move.records} />}
               {move.elsewhen && (
-                <p className="text-quiet">Not now: at another time, or with something set in a session.</p>
+                <p className="text-quiet">Not now, but at other times or with session values set.</p>
               )}
             </td>
           </tr>
@@ -85,7 +85,7 @@ function Records({ records: { of, gained, lost, counts } }: { records: OtherReco
     n === 0 ? [] : [`${verb} ${n} of ${counts.of}: ${names.join(', ')}${n > names.length ? ' …' : ''}`];
   return (
     <p className="text-quiet">
-      {of}, of the sample records,{' '}
+      {of}(sample records):{' '}
       {[...said('gains', gained, counts.gained), ...said('loses', lost, counts.lost)].join('; ')}
     </p>
   );

@@ -30,16 +30,16 @@ export function AddHere({ seam, trigger, onAdded }: Props) {
     const among = door && numbers.among('signed-in', door);
     if (!among || among.of === 0) return '';
     const some = among.see + among.edit;
-    return some === 0 ? ', nobody sees it yet' : `, ${some} of ${among.of} see it elsewhere`;
+    return some === 0 ? '(not visible to anyone yet)' : `(visible to ${some} of ${among.of} elsewhere)`;
   };
   return (
     <ChooseBox
       box={box}
       width="w-96"
       place={{ align: seam ? 'start' : 'end' }}
-      label="What comes here?"
-      placeholder="Type to find what can come here"
-      none={all.length > 0 ? 'Nothing of that name can come here.' : 'Nothing can come here.'}
+      label="What do you want to add here?"
+      placeholder="Search what can be added here"
+      none={all.length > 0 ? 'Nothing with this name can be added here.' : 'Nothing can be added here.'}
       groups={groups.map(({ name, offers }) => ({
         heading: name,
         choices: offers

@@ -1,20 +1,20 @@
 'use client';
 
 import { countedBy } from '@/core/edit';
-import type { Chart, ChartShows } from '@/core/model';
+import { kindOf, type Chart, type ChartShows } from '@/core/model';
 import { useBench } from '../frame/bench';
 import { Choice } from './choice';
 import { useChange } from './use-change';
 
 const SHOWS: readonly (readonly [ChartShows, string])[] = [
-  ['count', 'How many there are'],
-  ['sum', 'The sum of'],
-  ['average', 'The average of'],
+  ['count', 'Count'],
+  ['sum', 'Sum'],
+  ['average', 'Average'],
 ];
 
 const DRAWN: readonly (readonly [Chart['as'], string])[] = [
   ['bars', 'Bars'],
-  ['line', 'A line'],
+  ['line', 'Line'],
 ];
 
 /** What a chart counts, by what, and how it is drawn. */
@@ -23,19 +23,19 @@ export function ChartSettings({ chart }: { chart: Chart }) {
   const change = useChange();
   const list = compiled.tree.need(chart.list, 'list');
   const entity = compiled.tree.entityOf(list.node.entity);
-  const measured = entity?.fields.filter(({ type }) => ['number', 'money'].includes(type.kind)) ?? [];
+  const measured = entity?.fields.filter(({ type }) => kindOf(type).measured) ?? [];
   const by = countedBy(entity).map(
     ({ id, name, type }) => [id, type.kind === 'date' ? `${name}, by month` : name] as const,
   );
   return (
     <>
       <p className="mb-2 text-quiet">
-        It counts what {list.name} shows, as it is searched and filtered, and nothing that its reader may not
-        see.
+        The chart counts the records that {list.name} shows, including its search and filter. It never
+        includes data the viewer cannot see.
       </p>
-      <Choice label="Counts by" value={chart.by} options={by} onChoose={(id) => change({ by: id })} />
+      <Choice label="Group by" value={chart.by} options={by} onChoose={(id) => change({ by: id })} />
       <Choice
-        label="Shows"
+        label="Measure"
         value={chart.shows}
         options={SHOWS.filter(([key]) => key === 'count' || measured.length > 0)}
         onChoose={(shows) =>
@@ -44,13 +44,13 @@ export function ChartSettings({ chart }: { chart: Chart }) {
       />
       {chart.of !== undefined && (
         <Choice
-          label="Of"
+          label="Field"
           value={chart.of}
           options={measured.map(({ id, name }) => [id, name] as const)}
           onChoose={(of) => change({ of })}
         />
       )}
-      <Choice label="Drawn as" value={chart.as} options={DRAWN} onChoose={(as) => change({ as })} />
+      <Choice label="Chart type" value={chart.as} options={DRAWN} onChoose={(as) => change({ as })} />
     </>
   );
 }

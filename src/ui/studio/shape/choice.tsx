@@ -2,6 +2,7 @@
 
 import { useBench } from '../frame/bench';
 import { Labelled } from './labelled';
+import { Select } from '@/ui/parts/select';
 
 interface Props {
   readonly label: string;
@@ -16,18 +17,12 @@ export function Choice({ label, value, options, onChoose }: Props) {
   const { mayChange } = useBench();
   return (
     <Labelled label={label}>
-      <select
-        className="field-box"
+      <Select
         disabled={!mayChange}
         value={value}
-        onChange={(event) => onChoose(event.target.value)}
-      >
-        {options.map(([key, name]) => (
-          <option key={key} value={key}>
-            {name}
-          </option>
-        ))}
-      </select>
+        onChoose={onChoose}
+        options={options.map(([key, name]) => ({ id: key, name }))}
+      />
     </Labelled>
   );
 }

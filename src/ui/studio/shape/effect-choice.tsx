@@ -3,10 +3,11 @@
 import { effectKey, effectsOn } from '@/core/edit';
 import type { Effect } from '@/core/model';
 import { useBench } from '../frame/bench';
-import { ValueInput } from '../look/value-input';
-import { KeptText } from '../people/parts';
+import { ValueBox } from '@/ui/parts/value-box';
+import { KeptText } from '@/ui/parts/kept-text';
 import { Labelled } from './labelled';
 import { useChange } from './use-change';
+import { Select } from '@/ui/parts/select';
 
 /** What a button does, of all that it can where it stands; and to what it sets a value, or where it leads. */
 export function EffectChoice({ effect }: { effect: Effect }) {
@@ -18,28 +19,23 @@ export function EffectChoice({ effect }: { effect: Effect }) {
     effect.do === 'set-session' ? definition.sessionValues.find(({ id }) => id === effect.value) : undefined;
   return (
     <>
-      <Labelled label="What it does">
-        <select
-          className="field-box"
+      <Labelled label="Effect">
+        <Select
           disabled={!mayChange}
           value={effectKey(effect)}
-          onChange={(event) => {
-            const next = all.find(({ key }) => key === event.target.value);
+          onChoose={(chosen) => {
+            const next = all.find(({ key }) => key === chosen);
             if (next) change({ effect: next.effect });
           }}
-        >
-          {all.map(({ key, name, about }) => (
-            <option key={key} value={key}>
-              {name}: {about}
-            </option>
-          ))}
-        </select>
+          options={all.map(({ key, name, about }) => ({ id: key, name: `${name}: ${about}` }))}
+        />
       </Labelled>
       {effect.do === 'set-session' && value && (
         <Labelled label={`Sets ${value.name} to`}>
-          <ValueInput
+          <ValueBox
             label={`Sets ${value.name} to`}
-            definition={definition}
+            manner={definition}
+            none="not set"
             type={value.type}
             value={effect.to}
             onChange={(to) => change({ effect: { ...effect, to } })}
@@ -47,9 +43,9 @@ export function EffectChoice({ effect }: { effect: Effect }) {
         </Labelled>
       )}
       {effect.do === 'visit' && (
-        <Labelled label="Leads to (https)">
+        <Labelled label="Web address (https)">
           <KeptText
-            label="Leads to (https)"
+            label="Web address (https)"
             value={effect.url}
             disabled={!mayChange}
             onKeep={(url) => change({ effect: { ...effect, url } })}

@@ -11,8 +11,8 @@ import { useDraft } from '../shell/studio-work';
 import { RecordsTable } from './data/records-table';
 
 const SHEETS = [
-  { key: 'fields', name: 'Fields and actions', about: 'What its records hold, and what is done to them' },
-  { key: 'records', name: 'Records', about: 'Its sample and live records as a table' },
+  { key: 'fields', name: 'Fields and actions', about: 'The fields of its records and the actions on them' },
+  { key: 'records', name: 'Records', about: 'Sample and live records in a table' },
 ] as const;
 
 /** One kind of data: a sheet of its fields and actions, and its records. */
@@ -78,12 +78,12 @@ function FieldsSheet({ entity }: { entity: Entity }) {
         >
           {shortened(name)}
         </button>
-        {id === entity.labelField && <span className="text-quiet"> names a record</span>}
+        {id === entity.labelField && <span className="text-quiet"> record label</span>}
       </td>
       <td className="px-2 py-1">{holds}</td>
-      <td className="px-2 py-1">{needed ? 'needed' : ''}</td>
+      <td className="px-2 py-1">{needed ? 'required' : ''}</td>
       <td className="truncate px-2 py-1 text-quiet" title={screensOf(id)}>
-        {screensOf(id) || 'no screen'}
+        {screensOf(id) || 'not on any screen'}
       </td>
       <td className="px-2 py-1 text-quiet" title={askedBy(definition, id).join('; ')}>
         {askedBy(definition, id).length || ''}
@@ -102,16 +102,16 @@ function FieldsSheet({ entity }: { entity: Entity }) {
         <thead>
           <tr className="border-b border-rule">
             <th className="w-[26%] px-2 py-1 font-medium">Field or action</th>
-            <th className="w-[20%] px-2 py-1 font-medium">Holds or does</th>
-            <th className="w-20 px-2 py-1 font-medium">Needed</th>
-            <th className="px-2 py-1 font-medium">On the screens</th>
+            <th className="w-[20%] px-2 py-1 font-medium">Type or effect</th>
+            <th className="w-20 px-2 py-1 font-medium">Required</th>
+            <th className="px-2 py-1 font-medium">On screens</th>
             <th
               className="w-24 px-2 py-1 font-medium whitespace-nowrap"
-              title="How many conditions ask of it"
+              title="Number of conditions that use it"
             >
-              Asked by
+              Used in conditions
             </th>
-            <th className="w-24 px-2 py-1 text-right font-medium" title="Of the sample records">
+            <th className="w-24 px-2 py-1 text-right font-medium" title="Among the sample records">
               Filled in
             </th>
           </tr>
@@ -134,7 +134,7 @@ function FieldsSheet({ entity }: { entity: Entity }) {
         </tbody>
       </table>
       {pointing.length > 0 && (
-        <p className="mt-3 text-quiet">Pointed to by {new Intl.ListFormat('en').format(pointing)}.</p>
+        <p className="mt-3 text-quiet">Referenced by {new Intl.ListFormat('en').format(pointing)}.</p>
       )}
     </>
   );

@@ -2,7 +2,7 @@
 
 import { type EntityField, FORMS_OF_TEXT, TEXT_FORMS, type TextCheck } from '@/core/model';
 import { useBench } from '../frame/bench';
-import { KeptText } from '../people/parts';
+import { KeptText } from '@/ui/parts/kept-text';
 import { Choice } from './choice';
 import { Labelled } from './labelled';
 import { useChange } from './use-change';
@@ -20,14 +20,14 @@ export function FieldCheck({ field }: { field: EntityField }) {
   return (
     <div className="grid grid-cols-[1fr_6rem] gap-2">
       <Choice
-        label="Must be"
+        label="Format"
         value={check.form ?? ''}
         options={[['', 'any text'], ...TEXT_FORMS.map((form) => [form, FORMS_OF_TEXT[form].name] as const)]}
         onChoose={(form) => put('form', form || undefined)}
       />
-      <Labelled label="At most">
+      <Labelled label="Maximum length">
         <KeptText
-          label="At most so many characters"
+          label="Maximum number of characters"
           placeholder="characters"
           mayBeEmpty
           value={check.most === undefined ? '' : String(check.most)}

@@ -11,5 +11,7 @@ export function FieldChoice({ field }: { field: Id }) {
   const change = useChange();
   const entity = compiled.tree.entityOf(field);
   const options = entity?.fields.map(({ id, name }) => [id, `${entity.name}: ${name}`] as const) ?? [];
-  return <Choice label="Shows" value={field} options={options} onChoose={(to) => change({ field: to })} />;
+  return (
+    <Choice label="Field shown" value={field} options={options} onChoose={(to) => change({ field: to })} />
+  );
 }

@@ -1,40 +1,28 @@
 'use client';
 
-import { type EntityField, newId, type ValueType } from '@/core/model';
+import { type EntityField, newId, typeKey, typesToChoose, type ValueType } from '@/core/model';
 import { send } from '@/ui/client/send';
 import { dataDistinct } from '@/contract/studio/data';
 import { counted } from '@/core/edit';
 import { useBench } from '../frame/bench';
-import { KeptText } from '../people/parts';
+import { KeptText } from '@/ui/parts/kept-text';
 import { FieldCheck } from './field-check';
 import { Labelled } from './labelled';
 import { Options } from './options';
 import { useChange } from './use-change';
-import { useTurning } from './use-turning';
+import { useTypeConversion } from './use-type-conversion';
+import { Select } from '@/ui/parts/select';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 /** What a field of the data is: its name, what it holds, and whether a record needs it. */
 export function FieldSettings({ field }: { field: EntityField }) {
   const { definition, compiled, mayChange, app } = useBench();
   const change = useChange();
-  const confirmed = useTurning();
+  const confirmed = useTypeConversion();
 
   const disabled = !mayChange;
-  const types: readonly (readonly [string, ValueType])[] = [
-    ['Text', { kind: 'text' }],
-    ['Long text', { kind: 'text', long: true }],
-    ['Whole number', { kind: 'number', decimals: 0 }],
-    ['Number, 2 decimals', { kind: 'number', decimals: 2 }],
-    ['Money', { kind: 'money' }],
-    ['Day', { kind: 'date' }],
-    ['Yes or no', { kind: 'boolean' }],
-    ['Choice', { kind: 'choice', options: [{ id: newId(), name: 'First option' }] }],
-    ['Unit', { kind: 'unit' }],
-    ...definition.entities.map(({ id, name }): readonly [string, ValueType] => [
-      `Points to a ${name}`,
-      { kind: 'record', entity: id },
-    ]),
-  ];
-  const at = types.findIndex(([, type]) => keyOf(type) === keyOf(field.type));
+  const types = typesToChoose(definition, newId);
+  const at = types.findIndex(([, type]) => holdsLike(type, field.type));
   const turn = async (chosen: ValueType): Promise<void> => {
     const entity = compiled.tree.entityOf(field.id)?.id ?? '';
     const type = chosen.kind === 'choice' ? await choiceOf(app, entity, field) : chosen;
@@ -54,40 +42,34 @@ export function FieldSettings({ field }: { field: EntityField }) {
       <Labelled label="Name">
         <KeptText label="Name" value={field.name} disabled={disabled} onKeep={(name) => change({ name })} />
       </Labelled>
-      <Labelled label="Holds">
-        <select
-          className="field-box"
+      <Labelled label="Type">
+        <Select
           disabled={disabled}
           value={at}
-          onChange={(event) => {
-            const [, type] = types[Number(event.target.value)] ?? [];
+          onChoose={(chosen) => {
+            const [, type] = types[Number(chosen)] ?? [];
             if (type) void turn(type);
           }}
-        >
-          {at < 0 && field.type.kind === 'number' && (
-            <option value={-1}>Number, {counted(field.type.decimals, 'decimal')}</option>
-          )}
-          {types.map(([name], n) => (
-            <option key={name} value={n}>
-              {name}
-            </option>
-          ))}
-        </select>
+          options={[
+            ...(at < 0 && field.type.kind === 'number'
+              ? [{ id: '-1', name: `Number, ${counted(field.type.decimals, 'decimal')}` }]
+              : []),
+            ...types.map(([name], n) => ({ id: String(n), name })),
+          ]}
+        />
       </Labelled>
       {field.type.kind === 'text' && <FieldCheck field={field} />}
       {field.type.kind === 'choice' && <Options options={field.type.options} initial={field.initial} />}
-      <label className="mb-2 flex items-center gap-2">
-        <input
-          type="checkbox"
-          className="size-4 accent-open"
-          disabled={disabled}
-          checked={field.required ?? false}
-          onChange={(event) => change({ required: event.target.checked ? true : null })}
-        />
-        Every record needs it
-      </label>
+      <Checkbox
+        className="mb-2"
+        disabled={disabled}
+        checked={field.required ?? false}
+        onTurn={(on) => change({ required: on ? true : null })}
+      >
+        Required
+      </Checkbox>
       <p className="text-quiet">
-        {screens.length === 0 ? 'It is on no screen yet.' : `On ${[...new Set(screens)].join(', ')}.`}
+        {screens.length === 0 ? 'Not on any screen yet.' : `On ${[...new Set(screens)].join(', ')}.`}
       </p>
     </>
   );
@@ -105,16 +87,6 @@ async function choiceOf(app: string, entity: string, { id, type }: EntityField):
   return { kind: 'choice', options: names.map((name) => ({ id: newId(), name })) };
 }
 
-/** What tells types apart: options of a choice do not. */
-function keyOf(type: ValueType): string {
-  switch (type.kind) {
-    case 'text':
-      return `text ${type.long === true}`;
-    case 'number':
-      return `number ${type.decimals}`;
-    case 'record':
-      return `record ${type.entity}`;
-    default:
-      return type.kind;
-  }
-}
+/** Are they the same to who chooses? The options of a choice do not tell types apart. */
+const holdsLike = (a: ValueType, b: ValueType): boolean =>
+  (a.kind === 'choice' && b.kind === 'choice') || typeKey(a) === typeKey(b);

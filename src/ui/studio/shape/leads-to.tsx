@@ -3,6 +3,7 @@
 import type { Screen } from '@/core/model';
 import { useBench } from '../frame/bench';
 import { Labelled } from './labelled';
+import { Select } from '@/ui/parts/select';
 
 interface Props {
   readonly label: string;
@@ -19,22 +20,16 @@ export function LeadsTo({ label, none, value, fits, onChange }: Props) {
   const { compiled, mayChange } = useBench();
   return (
     <Labelled label={label}>
-      <select
-        className="field-box"
+      <Select
         disabled={!mayChange}
         value={value ?? ''}
-        onChange={(event) => onChange(event.target.value || null)}
-      >
-        {none !== undefined && <option value="">{none}</option>}
-        {compiled.tree
+        onChoose={(chosen) => onChange(chosen || null)}
+        none={none !== undefined ? none : undefined}
+        options={compiled.tree
           .screens()
           .filter(fits)
-          .map(({ id, name, address }) => (
-            <option key={id} value={id}>
-              {name} (/{address})
-            </option>
-          ))}
-      </select>
+          .map(({ id, name, address }) => ({ id, name: `${name} (/${address})` }))}
+      />
     </Labelled>
   );
 }

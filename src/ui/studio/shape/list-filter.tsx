@@ -23,18 +23,18 @@ export function ListFilter({ list }: { list: List }) {
       {mayChange && (
         <span className="flex gap-3">
           <button type="button" className="link" onClick={() => setOpen(true)}>
-            {list.filter ? 'Change which' : 'Only when …'}
+            {list.filter ? 'Edit filter' : 'Add filter…'}
           </button>
           {list.filter && (
             <button type="button" className="link" onClick={() => change({ filter: null })}>
-              Show all
+              Remove filter
             </button>
           )}
         </span>
       )}
       {open && (
         <ConditionWindow
-          title={`${list.name} shows a record when …`}
+          title={`${list.name} shows records where…`}
           app={app}
           scope={scope}
           condition={list.filter}

@@ -20,18 +20,20 @@ export function ListOf({ list }: { list: List }) {
   return (
     <div className="mb-2">
       <Choice
-        label="Of these"
+        label="Records to list"
         value={list.of ?? ''}
         options={[
           ['', `All ${listed.plural}`],
-          ...pointing.map(({ id, name }) => [id, `Those whose ${name} is this ${one.name}`] as const),
+          ...pointing.map(
+            ({ id, name }) => [id, `Only those whose ${name} is the ${one.name} on the screen`] as const,
+          ),
         ]}
         onChoose={(of) => change({ of: of || null })}
       />
       {list.of !== undefined && (
         <p className="text-quiet">
-          It opens nothing by itself: it shows those that one gets on other screens, or by the gate of{' '}
-          {listed.plural}.
+          This list does not give access to records. It shows the records that the viewer can see through
+          other screens or the gate of {listed.plural}.
         </p>
       )}
     </div>

@@ -7,6 +7,7 @@ import type { Placed } from '@/core/model';
 import { useBench } from '../frame/bench';
 import { isTyping } from '../shell/is-typing';
 import { otherHolders } from './other-holders';
+import { Select } from '@/ui/parts/select';
 
 interface Props {
   readonly place: Placed;
@@ -37,41 +38,30 @@ export function MoveButtons({ place }: Props) {
   });
   return (
     <>
-      <button
-        type="button"
-        className="button"
-        disabled={at === 0}
-        title="Alt and up"
-        onClick={() => step(-1)}
-      >
+      <button type="button" className="button" disabled={at === 0} title="Alt+Up" onClick={() => step(-1)}>
         <ArrowUp size={14} aria-hidden /> Up
       </button>
       <button
         type="button"
         className="button"
         disabled={at >= of - 1}
-        title="Alt and down"
+        title="Alt+Down"
         onClick={() => step(1)}
       >
         <ArrowDown size={14} aria-hidden /> Down
       </button>
       {others.length > 0 && (
-        <select
+        <Select
           aria-label="Move to"
-          className="field-box w-36"
+          className="w-36"
           value=""
-          onChange={(event) => {
-            const holder = others.find(({ id }) => id === event.target.value);
+          onChoose={(chosen) => {
+            const holder = others.find(({ id }) => id === chosen);
             if (holder) move({ in: holder.id, list: slot.list, at: holder.count });
           }}
-        >
-          <option value="">Move to …</option>
-          {others.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
+          none="Move to…"
+          options={others}
+        />
       )}
     </>
   );

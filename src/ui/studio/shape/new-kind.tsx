@@ -7,6 +7,7 @@ import { namesOf } from '@/core/making';
 import { TextField } from '../../parts/fields';
 import { Window } from '../../parts/window';
 import { useBench } from '../frame/bench';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 interface Props {
   readonly trigger: ReactNode;
@@ -31,7 +32,7 @@ export function NewKind({ trigger, onAdded }: Props) {
   });
   return (
     <Window
-      title="A new kind of data"
+      title="New entity"
       open={open}
       onOpenChange={(next) => {
         setOpen(next);
@@ -41,20 +42,19 @@ export function NewKind({ trigger, onAdded }: Props) {
     >
       <form className="grid gap-2" noValidate onSubmit={(event) => void submit(event)}>
         <TextField
-          label="One is called"
+          label="Name"
           autoFocus
           maxLength={100}
-          problem={formState.errors.name && 'Say what one of them is called, such as Booking.'}
+          problem={formState.errors.name && 'Enter a singular name, such as Booking.'}
           {...register('name', { validate: (name) => name.trim() !== '' })}
         />
-        <TextField label="Many are called" maxLength={100} placeholder={guessed} {...register('plural')} />
-        <label className="flex items-center gap-2">
-          <input type="checkbox" className="size-4 accent-open" {...register('screens')} />
-          With a list, a screen for one, a form for a new one, and a menu item
-        </label>
+        <TextField label="Plural name" maxLength={100} placeholder={guessed} {...register('plural')} />
+        <Checkbox {...register('screens')}>
+          Also create a list, a record screen, a form for new records and a menu item
+        </Checkbox>
         <span>
           <button type="submit" className="button button-main">
-            Add it
+            Add entity
           </button>
         </span>
       </form>

@@ -19,10 +19,10 @@ export function NoScreens({ onAdded }: { onAdded: (id: string) => void }) {
       className="min-h-0 overflow-auto bg-sheet p-3"
     >
       <div className="mx-auto mt-16 max-w-md bg-paper px-5 py-4">
-        <h2 className="text-lg font-semibold">There are no screens yet</h2>
+        <h2 className="text-lg font-semibold">No screens yet</h2>
         <p className="mt-1 text-quiet">
-          Screens show records of the data, or stand by themselves. They are in areas, and nobody gets a new
-          one until you say who.
+          A screen can show records or stand alone. Screens are grouped in areas. Nobody has access to a new
+          screen until you give it.
         </p>
         {mayChange && (
           <div className="mt-4 flex flex-wrap gap-2">
@@ -30,7 +30,7 @@ export function NoScreens({ onAdded }: { onAdded: (id: string) => void }) {
               onAdded={onAdded}
               trigger={
                 <button type="button" className="button button-main">
-                  A kind of data, with its screens …
+                  Entity with screens…
                 </button>
               }
             />
@@ -44,7 +44,7 @@ export function NoScreens({ onAdded }: { onAdded: (id: string) => void }) {
                   onAdded(id);
                 }}
               >
-                {area ? `A screen in ${area.name}` : 'An area for screens'}
+                {area ? `Screen in ${area.name}` : 'Area for screens'}
               </button>
             )}
           </div>

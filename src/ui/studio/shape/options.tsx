@@ -4,8 +4,9 @@ import { ArrowUp, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { type ChoiceOption, newId, type Value } from '@/core/model';
 import { useBench } from '../frame/bench';
-import { KeptText } from '../people/parts';
+import { KeptText } from '@/ui/parts/kept-text';
 import { useChange } from './use-change';
+import { Select } from '@/ui/parts/select';
 
 interface Props {
   readonly options: readonly ChoiceOption[];
@@ -49,7 +50,7 @@ export function Options({ options, initial }: Props) {
                 </button>
                 <button
                   type="button"
-                  aria-label={`Take ${one.name} away`}
+                  aria-label={`Delete ${one.name}`}
                   disabled={options.length === 1}
                   className="grid size-[26px] shrink-0 place-items-center hover:bg-sheet disabled:text-rule"
                   onClick={() => setGoing(going === one.id ? undefined : one.id)}
@@ -78,7 +79,7 @@ export function Options({ options, initial }: Props) {
           className="link"
           onClick={() => put([...options, { id: newId(), name: `Option ${options.length + 1}` }])}
         >
-          Add an option
+          Add option
         </button>
       )}
     </fieldset>
@@ -110,22 +111,15 @@ function Going({ name, others, onLeave, onGo }: GoingProps) {
   return (
     <div className="w-full border-l-4 border-ink bg-plate px-2 py-1.5">
       <label>
-        Records that have {name} get
-        <select className="field-box" value={into} onChange={(event) => setInto(event.target.value)}>
-          <option value="">nothing</option>
-          {others.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </select>
+        Records with {name} are changed to
+        <Select value={into} onChoose={setInto} none="no value" options={others} />
       </label>
       <span className="mt-1.5 flex gap-3">
         <button type="button" className="button" onClick={() => onGo(into)}>
-          Take it away
+          Delete option
         </button>
         <button type="button" className="link" onClick={onLeave}>
-          Leave it
+          Cancel
         </button>
       </span>
     </div>

@@ -3,10 +3,11 @@
 import type { FieldPart } from '@/core/model';
 import { typeInWords } from '@/core/edit';
 import { useBench } from '../frame/bench';
-import { KeptText } from '../people/parts';
+import { KeptText } from '@/ui/parts/kept-text';
 import { FieldChoice } from './field-choice';
 import { Labelled } from './labelled';
 import { useChange } from './use-change';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 /** A field on a screen: what it shows and how, and, beneath, the field of the data behind it. */
 export function PartFieldSettings({ part }: { part: FieldPart }) {
@@ -23,32 +24,30 @@ export function PartFieldSettings({ part }: { part: FieldPart }) {
   return (
     <>
       <FieldChoice field={part.field} />
-      <Labelled label="Help under it">
+      <Labelled label="Help text">
         <KeptText
-          label="Help under it"
+          label="Help text"
           mayBeEmpty
           value={part.help ?? ''}
           disabled={!mayChange}
           onKeep={(help) => change({ help: help || null })}
         />
       </Labelled>
-      <label className="mb-2 flex items-center gap-2">
-        <input
-          type="checkbox"
-          className="size-4 accent-open"
-          disabled={!mayChange}
-          checked={part.wide ?? false}
-          onChange={(event) => change({ wide: event.target.checked ? true : null })}
-        />
-        Takes the whole line
-      </label>
+      <Checkbox
+        className="mb-2"
+        disabled={!mayChange}
+        checked={part.wide ?? false}
+        onTurn={(on) => change({ wide: on ? true : null })}
+      >
+        Full width
+      </Checkbox>
       <p className="text-quiet">
-        It shows{' '}
+        Shows the field{' '}
         <button type="button" className="link" onClick={() => select(data.id)}>
           {compiled.tree.entityOf(data.id)?.name}: {data.name}
         </button>{' '}
-        of the data, {typeInWords(definition, data.node)}
-        {data.node.required && ', needed'}.
+        of the entity, {typeInWords(definition, data.node)}
+        {data.node.required && ', required'}.
         {screens.size > 0 && (
           <>
             {' '}

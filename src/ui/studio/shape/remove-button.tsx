@@ -24,17 +24,17 @@ export function RemoveButton() {
     const inside = selected.contents.length;
     const text = (
       <>
-        {inside > 0 && <p>All that stands in it goes too.</p>}
+        {inside > 0 && <p>Everything in it is deleted too.</p>}
         {also.slice(0, MOST_TOLD).map(({ about, says }, n) => (
           <p key={n}>
             <strong className="font-semibold">{about}</strong> {says}
           </p>
         ))}
         {also.length > MOST_TOLD && <p>And {also.length - MOST_TOLD} more.</p>}
-        <p className="text-quiet">It can be undone.</p>
+        <p className="text-quiet">You can undo this.</p>
       </>
     );
-    if (!(await confirm({ title: `Remove ${selected.name}?`, text, go: 'Remove it' }))) return;
+    if (!(await confirm({ title: `Delete ${selected.name}?`, text, go: 'Delete' }))) return;
     apply(edit);
     if (selected.container) select(selected.container.id);
   };
@@ -51,7 +51,7 @@ export function RemoveButton() {
   });
   return (
     <button type="button" className="button" title="Delete" onClick={() => void remove()}>
-      Remove …
+      Delete…
     </button>
   );
 }

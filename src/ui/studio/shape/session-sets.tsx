@@ -3,8 +3,9 @@
 import { X } from 'lucide-react';
 import type { Screen, SessionSetting } from '@/core/model';
 import { useBench } from '../frame/bench';
-import { ValueInput } from '../look/value-input';
+import { ValueBox } from '@/ui/parts/value-box';
 import { useChange } from './use-change';
+import { Select } from '@/ui/parts/select';
 
 /** What opening a screen sets for the session; nothing is shown where the application has no session values. */
 export function SessionSets({ screen }: { screen: Screen }) {
@@ -17,7 +18,7 @@ export function SessionSets({ screen }: { screen: Screen }) {
   const others = sessionValues.filter(({ id }) => !sets.some(({ value }) => value === id));
   return (
     <fieldset className="mb-2">
-      <legend className="text-quiet">Opening it sets for the session</legend>
+      <legend className="text-quiet">Session values set when the screen opens</legend>
       {sets.map((one, n) => {
         const value = sessionValues.find(({ id }) => id === one.value);
         if (!value) return null;
@@ -26,9 +27,10 @@ export function SessionSets({ screen }: { screen: Screen }) {
             <span className="w-28 shrink-0 truncate" title={value.name}>
               {value.name}
             </span>
-            <ValueInput
+            <ValueBox
               label={`Sets ${value.name} to`}
-              definition={definition}
+              manner={definition}
+              none="not set"
               type={value.type}
               value={one.to}
               onChange={(to) => put(sets.with(n, { ...one, to }))}
@@ -36,7 +38,7 @@ export function SessionSets({ screen }: { screen: Screen }) {
             {mayChange && (
               <button
                 type="button"
-                aria-label={`Do not set ${value.name}`}
+                aria-label={`Stop setting ${value.name}`}
                 className="grid size-[26px] shrink-0 place-items-center hover:bg-sheet"
                 onClick={() => put(sets.toSpliced(n, 1))}
               >
@@ -47,19 +49,13 @@ export function SessionSets({ screen }: { screen: Screen }) {
         );
       })}
       {mayChange && others.length > 0 && (
-        <select
+        <Select
           aria-label="Set another session value"
-          className="field-box"
           value=""
-          onChange={(event) => put([...sets, { value: event.target.value, to: null }])}
-        >
-          <option value="">{sets.length === 0 ? 'Nothing' : 'And …'}</option>
-          {others.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
+          onChoose={(chosen) => put([...sets, { value: chosen, to: null }])}
+          none={sets.length === 0 ? 'Nothing' : 'Set another…'}
+          options={others}
+        />
       )}
     </fieldset>
   );

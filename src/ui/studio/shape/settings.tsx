@@ -5,7 +5,7 @@ import { addressOnNaming, editBetween } from '@/core/edit';
 import { useStateFor } from '../../parts/use-state-for';
 import { useBench } from '../frame/bench';
 import { NamedActionForm } from '../gates/named-action-form';
-import { KeptText } from '../people/parts';
+import { KeptText } from '@/ui/parts/kept-text';
 import { ChartSettings } from './chart-settings';
 import { EffectChoice } from './effect-choice';
 import { FieldChoice } from './field-choice';
@@ -17,6 +17,7 @@ import { ListOf } from './list-of';
 import { PartFieldSettings } from './part-field-settings';
 import { SessionSets } from './session-sets';
 import { useChange } from './use-change';
+import { Select } from '@/ui/parts/select';
 
 /** What the selected element is by itself: its name, and what belongs to its kind. */
 export function Settings() {
@@ -42,7 +43,7 @@ export function Settings() {
       );
     case 'menu':
       // The application's has the application's name.
-      return 'name' in selected.node ? named('Name above it', 'name', selected.node.name) : null;
+      return 'name' in selected.node ? named('Title shown above the menu', 'name', selected.node.name) : null;
     case 'text':
       return (
         <TextSetting value={selected.node.text} disabled={disabled} onKeep={(text) => change({ text })} />
@@ -76,7 +77,7 @@ export function Settings() {
           <ListOf list={selected.node} />
           <ListFilter list={selected.node} />
           <LeadsTo
-            label="A row opens"
+            label="Screen opened by a row"
             none="Nothing"
             value={selected.node.opens}
             fits={({ binds }) => binds?.entity === selected.node.entity && binds.record === 'existing'}
@@ -103,8 +104,8 @@ export function Settings() {
         <>
           {named('Name', 'name', selected.node.name)}
           <LeadsTo
-            label="Leads to"
-            none="Nowhere: a heading"
+            label="Opens screen"
+            none="None (heading only)"
             value={selected.node.screen}
             fits={({ binds }) => binds?.record !== 'existing'}
             onChange={(screen) => change({ screen })}
@@ -114,23 +115,15 @@ export function Settings() {
     case 'rows':
       return (
         <>
-          {named('One is called', 'name', selected.node.name)}
-          {named('Many are called', 'plural', selected.node.plural)}
-          <Labelled label="A record is called by its">
-            <select
-              className="field-box"
+          {named('Name', 'name', selected.node.name)}
+          {named('Plural name', 'plural', selected.node.plural)}
+          <Labelled label="Record label">
+            <Select
               disabled={disabled}
               value={selected.node.labelField}
-              onChange={(event) => change({ labelField: event.target.value })}
-            >
-              {selected.node.fields
-                .filter(({ type }) => type.kind === 'text')
-                .map(({ id, name }) => (
-                  <option key={id} value={id}>
-                    {name}
-                  </option>
-                ))}
-            </select>
+              onChoose={(chosen) => change({ labelField: chosen })}
+              options={selected.node.fields.filter(({ type }) => type.kind === 'text')}
+            />
           </Labelled>
         </>
       );
@@ -151,7 +144,10 @@ export function Settings() {
     }
     case 'data-field':
       return <FieldSettings field={selected.node} />;
-    default:
+    case 'area':
+    case 'face':
+    case 'people':
+    case 'section':
       return named('Name', 'name', selected.node.name);
   }
 }

@@ -11,7 +11,7 @@ import { Row } from '../frame/outline-row';
 import { Rail } from '../frame/rail';
 import { useViewerKeys } from '../frame/use-viewer-keys';
 import { useBenchAt } from '../frame/use-bench-at';
-import { noteAdded } from '../people/just-added';
+import { noteAdded } from '@/ui/parts/just-added';
 import type { FirstPeople } from '../shared/use-people';
 import { ShapingLayer } from './canvas/shaping-layer';
 import { EntitySheet } from './entity-sheet';
@@ -63,7 +63,7 @@ export function ShapeBench({ first }: { first: FirstPeople }) {
                 onChoose={(next) => {
                   const first = firstIn(compiled, next);
                   if (next === 'data' && first === compiled.tree.root.id)
-                    tell('There is no data yet. Add a kind of data first.');
+                    tell('No data yet. Add an entity first.');
                   if (next !== form) select(first);
                 }}
               />

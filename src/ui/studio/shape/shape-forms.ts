@@ -3,9 +3,13 @@ import { type AppElement, isDataDoor } from '@/core/model';
 
 /** The forms of the shape bench: which one it has goes by what is selected. */
 export const SHAPE_FORMS = [
-  { key: 'screens', name: 'Screens', about: 'Areas and their screens, drawn on the canvas' },
-  { key: 'data', name: 'Data', about: 'Kinds of records, with their fields and actions' },
-  { key: 'menu', name: 'Menu', about: 'What leads where, beside the menu as each viewer has it' },
+  { key: 'screens', name: 'Screens', about: 'Areas and screens, shown on the canvas' },
+  { key: 'data', name: 'Data', about: 'Entities with their fields and actions' },
+  {
+    key: 'menu',
+    name: 'Menu',
+    about: 'Menu items and the screens they open, next to the menu as each viewer sees it',
+  },
 ] as const;
 export type ShapeForm = (typeof SHAPE_FORMS)[number]['key'];
 

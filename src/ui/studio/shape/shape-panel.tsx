@@ -6,7 +6,7 @@ import { placeInWords } from '@/core/edit';
 import { placeOf } from '@/core/model';
 import { useBench } from '../frame/bench';
 import { SoNow } from '../gates/panel/so-now';
-import { benchHref, useCarried } from '../shell/carry';
+import { benchHref, useCarried } from '../shell/bench-state';
 import { enterRegion } from '../shell/regions';
 import { useStudio } from '../shell/studio-work';
 import { AddHere } from './add-here';
@@ -63,7 +63,7 @@ export function ShapePanel({ onAdded }: Props) {
               onAdded={onAdded}
               trigger={
                 <button type="button" className="button">
-                  New kind of data …
+                  New entity…
                 </button>
               }
             />
@@ -73,7 +73,7 @@ export function ShapePanel({ onAdded }: Props) {
       <div className="mt-4 border-t border-rule pt-3">
         <SoNow />
         <Link className="link" href={benchHref(app, 'gates', carried, { element: selected.id })}>
-          Open its gate
+          Open gate
         </Link>
       </div>
     </section>

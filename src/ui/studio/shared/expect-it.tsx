@@ -23,10 +23,10 @@ export function ExpectIt({ name, of }: { name: string; of: ToExpect }) {
       <button
         type="button"
         className="button mt-2"
-        title="Each change is then checked against it (E)"
+        title="Every later change is checked against this (E)"
         onClick={() => setOpen(true)}
       >
-        Expect it to stay so …
+        Add expectation…
       </button>
       {open && <ExpectWindow name={name} of={[of]} onClose={() => setOpen(false)} />}
     </>

@@ -1,5 +1,6 @@
 'use client';
 
+import { counted } from '@/core/edit';
 import { useState } from 'react';
 import type { Expectation } from '@/core/expectations';
 import { send } from '@/ui/client/send';
@@ -33,13 +34,11 @@ export function ExpectWindow({
     setBusy(false);
     if (!answer.ok) return setProblem(answer.detail);
     const { added } = answer.value;
-    tell(
-      `${added === 1 ? 'It is expected' : `${added} are expected`} from now on. The Prove bench lists them.`,
-    );
+    tell(`${counted(added, 'expectation')} added. See the Prove bench.`);
     onClose();
   };
   return (
-    <Window title="Expect it to stay so" open onOpenChange={(open) => !open && onClose()}>
+    <Window title="Add expectation" open onOpenChange={(open) => !open && onClose()}>
       <form
         className="grid gap-3"
         onSubmit={(event) => {
@@ -49,11 +48,11 @@ export function ExpectWindow({
       >
         <p className="text-quiet">
           {of.length === 1
-            ? 'What there is now is expected from then on, and each change is checked against it.'
-            : `What there is now in ${of.length} places is expected from then on, and each change is checked against it.`}
+            ? 'The current level becomes the expected level. Every later change is checked against it.'
+            : `The current levels of ${of.length} cells become the expected levels. Every later change is checked against them.`}
         </p>
         <label className="grid gap-1">
-          What it protects
+          Name
           <input
             className="field-box"
             required
@@ -63,7 +62,7 @@ export function ExpectWindow({
           />
         </label>
         <label className="grid gap-1">
-          Why
+          Reason
           <textarea
             className="field-box"
             rows={2}
@@ -82,7 +81,7 @@ export function ExpectWindow({
           className="button button-main justify-self-start"
           disabled={busy || name.trim() === ''}
         >
-          Expect it
+          Add expectation
         </button>
       </form>
     </Window>

@@ -7,5 +7,5 @@ export function tooLarge(files: readonly File[]): string | undefined {
   const megabytes = files.reduce((sum, { size }) => sum + size, 0) / 1e6;
   if (megabytes <= MOST_MEGABYTES) return undefined;
   const are = plural(files.length, 'This file is', 'These files are');
-  return `${are} ${Math.ceil(megabytes)} MB; at most ${MOST_MEGABYTES} MB can be taken at once. Begin with fewer rows, and add the others afterwards.`;
+  return `${are} ${Math.ceil(megabytes)} MB, but the limit is ${MOST_MEGABYTES} MB per upload. Start with fewer rows and add the rest later.`;
 }

@@ -6,7 +6,7 @@ import { asked } from '@/ui/client/queries';
 import { peoplePage, type PersonRow } from '@/contract/studio/people';
 
 /** Somebody whom the server has found. */
-export type Somebody = Pick<PersonRow, 'id' | 'name' | 'active' | 'assignments'>;
+export type PersonSummary = Pick<PersonRow, 'id' | 'name' | 'active' | 'assignments'>;
 
 const MOST_QUERIES = 4;
 const MOST_PEOPLE = 60;
@@ -19,7 +19,7 @@ export function useFoundPeople(
   app: string,
   definition: Definition,
   words: string | undefined,
-): { readonly people: readonly Somebody[]; readonly none: string; readonly asking: boolean } {
+): { readonly people: readonly PersonSummary[]; readonly none: string; readonly asking: boolean } {
   const wanted = (words ?? '').trim().toLowerCase();
   const has = (name: string): boolean => wanted.length > 1 && name.toLowerCase().includes(wanted);
   const queries = [
@@ -38,17 +38,17 @@ export function useFoundPeople(
       const all = answers.flatMap(({ data }) => data?.people ?? []);
       const people = [...new Map(all.map((one) => [one.id, one])).values()].slice(0, MOST_PEOPLE);
       const asking = answers.some(({ isLoading }) => isLoading);
-      return { people, asking, none: asking ? 'Looking …' : 'Nobody is called that.' };
+      return { people, asking, none: asking ? 'Searching…' : 'No people match this search.' };
     },
   });
 }
 
 /** What somebody holds, in words. */
-export function rolesOf(definition: Definition, { assignments, active }: Somebody): string {
+export function rolesOf(definition: Definition, { assignments, active }: PersonSummary): string {
   const named = assignments.map(({ role, unit }) => {
-    const name = definition.roles.find((one) => one.id === role)?.name ?? 'a role that is gone';
+    const name = definition.roles.find((one) => one.id === role)?.name ?? 'a deleted role';
     const place = unitsOf(definition).find((one) => one.id === unit)?.name;
     return place ? `${name} in ${place}` : name;
   });
-  return [...(active ? [] : ['switched off']), ...named].join(', ') || 'no role';
+  return [...(active ? [] : ['account disabled']), ...named].join(', ') || 'no role';
 }

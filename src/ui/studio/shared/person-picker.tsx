@@ -24,7 +24,7 @@ export function PersonPicker({
     <ChooseBox
       box={box}
       label={label}
-      placeholder="A name, a role or a unit"
+      placeholder="Find by name, role or unit"
       none={none}
       asking={asking}
       place={{ side: 'top', align: 'end' }}

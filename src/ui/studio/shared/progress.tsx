@@ -17,7 +17,7 @@ export function Progress({ says, done, of, onStop }: Props) {
       <span>{says}</span>
       {done !== undefined && of !== undefined && of > 0 && (
         <>
-          <progress aria-label="Done so far" value={done} max={of} className="w-32 grow" />
+          <progress aria-label="Progress" value={done} max={of} className="w-32 grow" />
           <span className="whitespace-nowrap tabular-nums">
             {done.toLocaleString('en')} of {of.toLocaleString('en')}
           </span>

@@ -5,6 +5,7 @@ import { asked, useAsked } from '@/ui/client/queries';
 import { send } from '@/ui/client/send';
 import { builders, giveRights, type LiveRights } from '@/contract/studio/builders';
 import { Window } from '../../parts/window';
+import { Select } from '@/ui/parts/select';
 
 interface Props {
   readonly app: string;
@@ -30,19 +31,19 @@ export function RightsWindow({ app, tell, onClose }: Props) {
         now && { ...now, builders: now.builders.map((one) => (one.id === id ? { ...one, ...right } : one)) },
     );
     void send(giveRights, { app, body: { builder: id, ...right } }).then((answer) => {
-      tell(answer.ok ? 'Given. It holds from the next page that they load.' : answer.detail);
+      tell(answer.ok ? 'Access saved. It applies from the next page they load.' : answer.detail);
       return client.invalidateQueries({ queryKey });
     });
   };
   const lift = (id: string): void =>
     void send(giveRights, { app, body: { builder: id, lift: true } }).then((answer) =>
-      tell(answer.ok ? 'They need not wait any more to sign in, and are told.' : answer.detail),
+      tell(answer.ok ? 'They can sign in again without waiting, and are notified.' : answer.detail),
     );
   return (
-    <Window title="Rights to what is live" open onOpenChange={(open) => !open && onClose()}>
+    <Window title="Access to live data" open onOpenChange={(open) => !open && onClose()}>
       <p className="mb-3">
-        Builders look at sample records. Whoever has rights here reaches real people’s data and accounts: all
-        that they do with them is in the audit trail.
+        Builders normally work with sample records. Builders listed here can reach the data and accounts of
+        real people. Everything they do with them is recorded in the audit trail.
       </p>
       <ul className="grid gap-3">
         {data?.builders.map((one) => (
@@ -54,50 +55,50 @@ export function RightsWindow({ app, tell, onClose }: Props) {
               <button
                 type="button"
                 className="link min-h-[24px]"
-                aria-label={`Let ${one.name} sign in without waiting`}
+                aria-label={`Clear the sign-in delay for ${one.name}`}
                 onClick={() => lift(one.id)}
               >
-                Lift the wait after wrong tries
+                Clear the sign-in delay
               </button>
             </div>
             <label className="grid grid-cols-[6rem_1fr] items-center gap-2">
               <span className="text-quiet">Records</span>
-              <select
+              <Select
                 aria-label={`${one.name}: records`}
-                className="field-box"
                 value={one.live}
-                onChange={(event) => give(one.id, { live: event.target.value as LiveRights['live'] })}
-              >
-                <option value="none">sample records only</option>
-                <option value="read">live ones, to read</option>
-                <option value="change">live ones, and keep changes</option>
-              </select>
+                onChoose={(chosen) => give(one.id, { live: chosen as LiveRights['live'] })}
+                options={[
+                  { id: 'none', name: 'sample records only' },
+                  { id: 'read', name: 'live records, read-only' },
+                  { id: 'change', name: 'live records, read and change' },
+                ]}
+              />
             </label>
             <label className="mt-1 grid grid-cols-[6rem_1fr] items-center gap-2">
               <span className="text-quiet">People</span>
-              <select
+              <Select
                 aria-label={`${one.name}: people`}
-                className="field-box"
                 value={one.people ? 'manage' : 'read'}
-                onChange={(event) => give(one.id, { people: event.target.value === 'manage' })}
-              >
-                <option value="read">to read</option>
-                <option value="manage">to manage, with the messages to them</option>
-              </select>
+                onChoose={(chosen) => give(one.id, { people: chosen === 'manage' })}
+                options={[
+                  { id: 'read', name: 'read-only' },
+                  { id: 'manage', name: 'manage, including the messages sent to them' },
+                ]}
+              />
             </label>
             <label className="mt-1 grid grid-cols-[6rem_1fr] items-center gap-2">
               <span className="text-quiet">Releases</span>
-              <select
+              <Select
                 aria-label={`${one.name}: releases`}
-                className="field-box"
                 disabled={one.role !== 'editor'}
                 title={one.role === 'editor' ? undefined : RELEASES[one.role]}
                 value={one.releases ? 'yes' : 'no'}
-                onChange={(event) => give(one.id, { releases: event.target.value === 'yes' })}
-              >
-                <option value="no">changes the draft only</option>
-                <option value="yes">puts it in force</option>
-              </select>
+                onChoose={(chosen) => give(one.id, { releases: chosen === 'yes' })}
+                options={[
+                  { id: 'no', name: 'changes the draft only' },
+                  { id: 'yes', name: 'puts it in force' },
+                ]}
+              />
             </label>
           </li>
         ))}

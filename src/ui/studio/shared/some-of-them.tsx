@@ -24,8 +24,8 @@ export function SomeOfThem({ numbers, viewer, viewerName, element, onLook }: Pro
   );
   return (
     <p className="mt-2 mb-3">
-      Of the people who are {viewerName}: {amongInWords(element.kind, among)}. Look as {button(two.most)}, who
-      gets it, or as {button(two.least)}, who gets less.
+      Among people with {viewerName}: {amongInWords(element.kind, among)}. View as {button(two.most)}, who has
+      access, or as {button(two.least)}, who has less access.
     </p>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback, useMemo, useState } from 'react';
-import { type Alike, type AskedOfPeople, askedOfPeople, type PeopleKnown } from '@/core/access';
+import { type PeopleGroup, type UsedPersonData, askedOfPeople, type PeopleKnown } from '@/core/access';
 import type { PersonName } from '@/core/edit';
 import { useAsked } from '@/ui/client/queries';
 import { peopleKnown } from '@/contract/studio/people';
@@ -10,7 +10,7 @@ import { useDraft, useStudio } from '../shell/studio-work';
 
 /** What the server knows of people, for what was asked of them. */
 interface First {
-  readonly asked: AskedOfPeople;
+  readonly asked: UsedPersonData;
   readonly known: PeopleKnown;
 }
 
@@ -59,13 +59,13 @@ export function usePeople(json: FirstPeople): PeopleHere {
 }
 
 /** How many they are. */
-export const countOf = (people: readonly Alike[]): number =>
+export const countOf = (people: readonly PeopleGroup[]): number =>
   people.reduce((sum, { count }) => sum + count, 0);
 
 export const peopleInWords = (n: number): string => counted(n, 'person', 'people');
 
 /** Some of those who are alike by name, and how many more there are. */
-export function namesOf(people: readonly Alike[], most: number): string {
+export function namesOf(people: readonly PeopleGroup[], most: number): string {
   const names = people.flatMap(({ some }) => some).slice(0, most);
   const more = countOf(people) - names.length;
   const told = names.map(({ name }) => name).join(', ');

@@ -1,10 +1,10 @@
 'use client';
 
-import type { Compiled, Decided, Explanation, Nearly } from '@/core/access';
-import type { Told } from '@/core/condition';
+import type { Compiled, Decided, Explanation, InactiveLine } from '@/core/access';
+import type { ConditionStep } from '@/core/condition';
 import { answerInWords, handleName, kindInWords, lineInWords, type PersonName } from '@/core/edit';
 import { type AppElement, gives, isDataDoor, type Line } from '@/core/model';
-import { TakeChoice, withTaken, type Taken } from './taking';
+import { OverrideSelect, withOverride, type ConditionOverrides } from './condition-overrides';
 import { LevelMark } from './level-mark';
 
 const LIST = new Intl.ListFormat('en-GB');
@@ -18,7 +18,10 @@ interface Props {
   /** Leads to the gate of an element. */
   readonly onGate: (id: string) => void;
   /** Takes the conditions of lines as true or as false, where one looks in a pane. */
-  readonly taking?: { readonly taken: Taken; readonly onTake: (taken: Taken) => void };
+  readonly taking?: {
+    readonly taken: ConditionOverrides;
+    readonly onTake: (taken: ConditionOverrides) => void;
+  };
 }
 
 /** Why a viewer has a level: what decided, the way there, and the lines that would have counted but for something. */
@@ -39,10 +42,7 @@ export function WhyView(props: Props) {
         </p>
       )}
       {decided.by === 'line' && decided.told && decided.told.length > 0 && (
-        <ul
-          aria-label="Its condition"
-          className="mb-2 ml-5 border-l-2 border-rule pl-2 text-[13px] text-quiet"
-        >
+        <ul aria-label="Condition" className="mb-2 ml-5 border-l-2 border-rule pl-2 text-[13px] text-quiet">
           {decided.told.map((told) => (
             <li key={told.question}>
               <ToldView told={told} />
@@ -51,10 +51,10 @@ export function WhyView(props: Props) {
         </ul>
       )}
       {props.taking && decided.by === 'line' && decided.line.when && (
-        <TakeChoice
+        <OverrideSelect
           who={lineInWords(decided.line, decided.gate, compiled.definition, props.personName)}
           as={props.taking.taken[decided.line.id]}
-          onTake={(as) => props.taking?.onTake(withTaken(props.taking.taken, decided.line.id, as))}
+          onTake={(as) => props.taking?.onTake(withOverride(props.taking.taken, decided.line.id, as))}
         />
       )}
       <ol className="grid gap-0.5">
@@ -67,7 +67,7 @@ export function WhyView(props: Props) {
                 <LevelMark answer={result} label={answerInWords(step.kind, result)} />
                 <button
                   type="button"
-                  title="Open its gate"
+                  title="Open gate"
                   className="min-h-[24px] min-w-0 truncate text-left hover:underline"
                   onClick={() => onGate(id)}
                 >
@@ -96,29 +96,29 @@ function NearlyView({
   step,
   taking,
   nearly: { line, since },
-}: Props & { step: AppElement; nearly: Nearly }) {
+}: Props & { step: AppElement; nearly: InactiveLine }) {
   return (
     <div className="mb-1 ml-5 border-l-2 border-rule pl-2 text-[13px]">
       <p>
-        Does not count: <q>{lineInWords(line, step.id, compiled.definition, personName)}</q>
+        Does not apply: <q>{lineInWords(line, step.id, compiled.definition, personName)}</q>
       </p>
       {taking && line.when && (
-        <TakeChoice
+        <OverrideSelect
           who={lineInWords(line, step.id, compiled.definition, personName)}
           as={taking.taken[line.id]}
-          onTake={(as) => taking.onTake(withTaken(taking.taken, line.id, as))}
+          onTake={(as) => taking.onTake(withOverride(taking.taken, line.id, as))}
         />
       )}
       {since.map((one) => (
         <div key={one.is} className="text-quiet">
-          {one.is === 'unit' && <p>{viewerName} holds that for records of other units only.</p>}
+          {one.is === 'unit' && <p>{viewerName} has this only for records of other units.</p>}
           {one.is === 'period' && (
             <p>
-              {viewerName} holds that {one.from && `from ${dayOf(one.from)} `}
-              {one.until && `until ${dayOf(one.until)}`}, not at this moment.
+              {viewerName} has this {one.from && `from ${dayOf(one.from)} `}
+              {one.until && `until ${dayOf(one.until)}`}, so not at this time.
             </p>
           )}
-          {one.is === 'group' && <p>{viewerName} is not in that group:</p>}
+          {one.is === 'group' && <p>{viewerName} is not in this group:</p>}
           {(one.is === 'when' || one.is === 'group') && one.told.some((told) => told.answer !== true) && (
             <ul>
               {one.told
@@ -138,17 +138,17 @@ function NearlyView({
 
 const dayOf = (moment: string): string => moment.slice(0, 10);
 
-function ToldView({ told: { question, answer, differs, values } }: { told: Told }) {
+function ToldView({ told: { question, answer, differs, values } }: { told: ConditionStep }) {
   return (
     <>
       <code className="font-mono text-[12px] text-ink">{question}</code>{' '}
       {differs
         ? 'differs from person to person'
         : answer === undefined
-          ? 'cannot be told'
+          ? 'cannot be determined'
           : answer
-            ? 'is so'
-            : 'is not so'}
+            ? 'is true'
+            : 'is false'}
       {values.length > 0 && `: ${values.map(({ name, value }) => `${name} is ${value}`).join(', ')}`}
     </>
   );
@@ -174,7 +174,7 @@ function inWords(
   switch (decided.by) {
     case 'line': {
       const { line, also, gate } = decided;
-      const does = `which ${gives(line) ? 'gives it' : 'takes it'}`;
+      const does = gives(line) ? 'which gives this access' : 'which removes this access';
       const others = also.length === 0 ? '' : ` Without it, ${quoted(gate, also)} would do the same.`;
       return `${nameOf(gate)} has the line ${quoted(gate, [line])}, ${does}.${others}`;
     }
@@ -183,12 +183,12 @@ function inWords(
       const { also, gate } = decided;
       const takes = also.length === 0 ? '' : ` Even if one did, ${quoted(gate, also)} would block it.`;
       if (nearly.length > 0)
-        return `${nameOf(gate)} has lines of its own, and none that counts here and now gives ${viewerName} anything.${takes}`;
-      return `${nameOf(gate)} has lines of its own, and none of them gives ${viewerName} anything.${takes}`;
+        return `${nameOf(gate)} has its own lines, and none that applies here and now gives ${viewerName} access.${takes}`;
+      return `${nameOf(gate)} has its own lines, and none of them gives ${viewerName} access.${takes}`;
     }
     case 'handles':
-      return `The data follows the screens, and is held open by ${decided.handles.map(handle).join(', ')}.`;
+      return `The data follows the screens and is opened by ${decided.handles.map(handle).join(', ')}.`;
     case 'no-handle':
-      return `${nameOf(decided.door)} follows the screens, and on no screen open to ${viewerName} is there what would open it.`;
+      return `${nameOf(decided.door)} follows the screens, and no screen that ${viewerName} can open shows it.`;
   }
 }

@@ -18,10 +18,10 @@ type Ask = { readonly request: string; confirmed?: string } & (
 );
 
 /** What is kept of it, in case the page is loaded anew before it is saved. */
-type Kept = Pick<Ask, 'request' | 'ask'> & { readonly edit?: Edit };
+type PendingRequest = Pick<Ask, 'request' | 'ask'> & { readonly edit?: Edit };
 
 /** What the store needs of the page around it. */
-export interface Surroundings {
+export interface DraftStoreOptions {
   /** With `undo`, taking it back is offered. */
   tell(message: string, undo?: () => void): void;
   /** Asks whether to go on; for what deletes something that kept people out. */
@@ -38,10 +38,10 @@ type DraftReply = DraftNews & {
 };
 
 /** What was kept; nothing, where it cannot be read. */
-function readKept(text: string): readonly Kept[] {
+function readKept(text: string): readonly PendingRequest[] {
   try {
     const kept: unknown = JSON.parse(text);
-    return Array.isArray(kept) ? (kept as Kept[]) : [];
+    return Array.isArray(kept) ? (kept as PendingRequest[]) : [];
   } catch {
     return [];
   }
@@ -51,19 +51,30 @@ function readKept(text: string): readonly Kept[] {
 function takenAwayInWords(edit: Edit): string | undefined {
   switch (edit.do) {
     case 'removeLine':
-      return 'The line was taken away.';
+      return 'Line removed.';
     case 'follow':
-      return 'The gate follows again; its lines were taken away.';
+      return 'Lines removed. The element now follows its container.';
     case 'removeItem':
-      return `${edit.item.name} was deleted.`;
+      return `${edit.item.name} deleted.`;
     case 'removeElement':
-      return `${typeof edit.node['name'] === 'string' ? edit.node['name'] : 'It'} was deleted.`;
+      return `${typeof edit.node['name'] === 'string' ? edit.node['name'] : 'Element'} was deleted.`;
     case 'together': {
       // Lines go with what is deleted, and where others take their place: that is not what it is about.
       const about = edit.edits.filter((one) => one.do !== 'removeLine').map(takenAwayInWords);
       return about.findLast((said) => said !== undefined);
     }
-    default:
+    case 'addElement':
+    case 'addItem':
+    case 'addLine':
+    case 'changeClosed':
+    case 'changeElement':
+    case 'changeItem':
+    case 'changeLine':
+    case 'changeSettings':
+    case 'moveElement':
+    case 'moveItem':
+    case 'replace':
+    case 'startLines':
       return undefined;
   }
 }
@@ -103,7 +114,7 @@ export class DraftStore {
     definition: Definition,
     revision: number,
     standing: UndoState,
-    private readonly around: Surroundings,
+    private readonly around: DraftStoreOptions,
   ) {
     this.confirmed = { definition, revision };
     this.state = { definition, revision, standing, saved: 'saved' };
@@ -168,7 +179,7 @@ export class DraftStore {
   private keep(): void {
     const { keeps } = this.around;
     if (this.waiting.length === 0) return keeps.removeItem(this.place);
-    const kept = this.waiting.map((one): Kept => ({
+    const kept = this.waiting.map((one): PendingRequest => ({
       request: one.request,
       ask: one.ask,
       ...(one.ask === 'edit' && { edit: one.edit }),
@@ -212,7 +223,7 @@ export class DraftStore {
       }
       if (
         answer.type?.endsWith(':would-widen') &&
-        (await this.around.confirm(`${answer.detail} Delete it all the same?`))
+        (await this.around.confirm(`${answer.detail} Delete it anyway?`))
       ) {
         ask.confirmed = answer.code ?? '';
         continue;
@@ -224,7 +235,7 @@ export class DraftStore {
         if (answer.said !== undefined) this.around.tell(answer.said);
         this.offerUndo(ask);
       } else if (answer.type?.endsWith(':would-widen')) this.advance([]);
-      else this.refused(answer.since ?? [], answer.detail ?? 'The server refused the change.');
+      else this.refused(answer.since ?? [], answer.detail ?? 'The server rejected the change.');
     }
     this.sending = false;
     this.show({ saved: 'saved' });
@@ -237,7 +248,7 @@ export class DraftStore {
     if (said === undefined || ask !== this.last) return;
     this.around.tell(said, () => {
       if (ask === this.last) this.turn('undo');
-      else this.around.tell('There are later changes of yours. Undo takes them back one by one.');
+      else this.around.tell('You have made later changes. Use Undo to reverse them one at a time.');
     });
   }
 
@@ -250,7 +261,7 @@ export class DraftStore {
     this.advance(since);
     const authors = [...new Set(since.map(({ author }) => author))].join(', ');
     this.around.tell(
-      `${detail}${authors && ` Meanwhile ${authors} changed the draft; it is shown as it is now.`}`,
+      `${detail}${authors && ` ${authors} changed the draft in the meantime. The current version is now shown.`}`,
     );
   }
 

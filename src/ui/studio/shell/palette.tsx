@@ -7,14 +7,14 @@ import { useRouter } from 'next/navigation';
 import { findByName, gridFile } from '@/contract/studio/draft';
 import { urlOf } from '@/ui/client/send';
 import { BENCHES } from './benches';
-import { benchHref, useCarried, type Carried } from './carry';
+import { benchHref, useCarried, type BenchState } from './bench-state';
 import { useStudio } from './studio-work';
 import { useAsked } from '@/ui/client/queries';
 import { ChoiceList, hasWords, type Choice } from '../../parts/choice-list';
 import { viewerKey } from '@/core';
 
 /** Something that the palette can do; what is shown of it, and what happens. */
-interface Doing extends Choice {
+interface PaletteAction extends Choice {
   readonly run: () => void;
 }
 
@@ -39,30 +39,30 @@ export function Palette() {
   const carried = useCarried(app);
   const router = useRouter();
   const go = (path: string) => (): void => router.push(`${base}/${path}`);
-  const toBench = (name: string, change: Carried = {}): void =>
+  const toBench = (name: string, change: BenchState = {}): void =>
     router.push(benchHref(app, name, { ...carried, ...change }));
   const gates = (form: string) => (): void => toBench('gates', { form });
   const lookAs = (viewer: string): void => toBench('look', { viewer });
-  const commands: readonly Doing[] = [
+  const commands: readonly PaletteAction[] = [
     ...BENCHES.map(({ key, name }) => ({ key, name, note: 'bench', run: () => toBench(key) })),
-    { key: 'grid', name: 'Grid: all elements, all viewers', note: 'form of Gates', run: gates('grid') },
-    { key: 'what', name: 'What can one see', note: 'form of Gates', run: gates('what') },
-    { key: 'who', name: 'Who can see it', note: 'form of Gates', run: gates('who') },
-    { key: 'print', name: 'Print who gets what, to sign', note: 'command', run: go('gates/print') },
+    { key: 'grid', name: 'Grid: all elements, all viewers', note: 'Gates view', run: gates('grid') },
+    { key: 'what', name: 'Access by viewer', note: 'Gates view', run: gates('what') },
+    { key: 'who', name: 'Access by element', note: 'Gates view', run: gates('who') },
+    { key: 'print', name: 'Print access overview for signing', note: 'command', run: go('gates/print') },
     {
       key: 'csv',
-      name: 'Who gets what, as a CSV file',
+      name: 'Export access overview as CSV',
       note: 'command',
       run: () => window.location.assign(urlOf(gridFile, { app })),
     },
     {
       key: 'live',
-      name: 'Open the released application',
+      name: 'Open released application',
       note: 'command',
       run: () => window.open(`/live/${app}`, '_blank', 'noopener'),
     },
   ];
-  const groups: readonly { readonly heading: string; readonly choices: readonly Doing[] }[] = [
+  const groups: readonly { readonly heading: string; readonly choices: readonly PaletteAction[] }[] = [
     {
       heading: 'Benches and commands',
       choices: commands.filter(({ name, note = '' }) => hasWords(`${name} ${note}`, words)),
@@ -81,7 +81,7 @@ export function Palette() {
       })),
     },
     {
-      heading: 'Look as',
+      heading: 'View as',
       choices: [
         ...(found?.viewers ?? []).map(({ key, name }) => ({
           key: `viewer ${key}`,
@@ -100,8 +100,8 @@ export function Palette() {
   ];
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="key min-h-[24px] whitespace-nowrap" title="Find anything (Ctrl K)">
-        Ctrl K
+      <Dialog.Trigger className="key min-h-[24px] whitespace-nowrap" title="Search everything (Ctrl+K)">
+        Ctrl+K
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-lead/40" />
@@ -109,11 +109,11 @@ export function Palette() {
           aria-describedby={undefined}
           className="fixed top-20 left-1/2 z-50 w-[36rem] max-w-[calc(100vw-2rem)] -translate-x-1/2 border-t-4 border-ink bg-paper p-3 shadow-lg"
         >
-          <Dialog.Title className="sr-only">Find anything</Dialog.Title>
+          <Dialog.Title className="sr-only">Search everything</Dialog.Title>
           <ChoiceList
-            label="Find anything"
-            placeholder="An element, a viewer, a person, a bench, a command"
-            none="Nothing has a name like that."
+            label="Search everything"
+            placeholder="Search elements, viewers, people, benches and commands"
+            none="No results."
             words={words}
             onWords={setWords}
             groups={groups}

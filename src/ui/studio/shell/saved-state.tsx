@@ -15,13 +15,14 @@ export function SavedState({
 }) {
   const since =
     released === undefined
-      ? 'never released'
+      ? 'not released yet'
       : `${countedOr('no change', waiting, 'change')} since release ${released}`;
   const saved = {
-    saved: mayChange ? 'Saved' : 'For reading only',
-    saving: 'Saving …',
-    unreachable: 'Not saved: the server cannot be reached. Trying again …',
-    'signed-out': 'Not saved: you are signed out. Sign in in another window, and it is saved.',
+    saved: mayChange ? 'Saved' : 'Read-only',
+    saving: 'Saving…',
+    unreachable: 'Not saved: the server cannot be reached. Trying again…',
+    'signed-out':
+      'Not saved: you have been signed out. Sign in in another tab and your changes will be saved.',
   }[draft.saved];
   return (
     <span

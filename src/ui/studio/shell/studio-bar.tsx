@@ -7,13 +7,14 @@ import { useAsked } from '@/ui/client/queries';
 import { notesWaiting } from '@/contract/studio/look';
 import { plural } from '@/core/edit';
 import { BENCHES } from './benches';
-import { benchHref, useCarried } from './carry';
+import { benchHref, useCarried } from './bench-state';
 import { Mark } from './mark';
 import { Palette } from './palette';
 import { useProofCounts } from './use-proof-counts';
 import { enterRegion, useRegions } from './regions';
 import { useSignOut } from './sign-out';
 import { useStudio } from './studio-work';
+import { Select } from '@/ui/parts/select';
 
 interface Props {
   readonly name: string;
@@ -44,7 +45,7 @@ export function StudioBar({ name, applications, builder, waiting, children }: Pr
           enterRegion('work');
         }}
       >
-        Skip to the work
+        Skip to main content
       </a>
       <a
         href="/studio"
@@ -55,18 +56,13 @@ export function StudioBar({ name, applications, builder, waiting, children }: Pr
         Zinc Gate
       </a>
       {applications.length > 1 ? (
-        <select
+        <Select
           aria-label="Application"
-          className="field-box w-auto max-w-48"
+          className="w-auto max-w-48"
           value={app}
-          onChange={(event) => window.location.assign(`/studio/${event.target.value}/gates`)}
-        >
-          {applications.map((one) => (
-            <option key={one.slug} value={one.slug}>
-              {one.slug === app ? name : one.name}
-            </option>
-          ))}
-        </select>
+          onChoose={(chosen) => window.location.assign(`/studio/${chosen}/gates`)}
+          options={applications.map((one) => ({ id: one.slug, name: one.slug === app ? name : one.name }))}
+        />
       ) : (
         <span className="max-w-48 truncate border-l border-rule pl-3 min-[1200px]:pl-5" title={name}>
           {name}
@@ -83,16 +79,13 @@ export function StudioBar({ name, applications, builder, waiting, children }: Pr
             >
               {one.name}
               {one.key === 'release' && waiting > 0 && (
-                <Badge
-                  n={waiting}
-                  what={plural(waiting, 'change is not released', 'changes are not released')}
-                />
+                <Badge n={waiting} what={plural(waiting, 'unreleased change', 'unreleased changes')} />
               )}
               {one.key === 'prove' && counts && counts.lookAt + counts.broken > 0 && (
                 <Badge n={counts.lookAt + counts.broken} what="findings" amber />
               )}
               {one.key === 'look' && notes > 0 && (
-                <Badge n={notes} what={plural(notes, 'note waits', 'notes wait')} />
+                <Badge n={notes} what={plural(notes, 'access request', 'access requests')} />
               )}
             </Link>
           </span>

@@ -31,7 +31,7 @@ export interface StudioWork {
 const StudioContext = createContext<StudioWork | undefined>(undefined);
 export const StudioProvider = StudioContext.Provider;
 
-export const useStudio = (): StudioWork => useNeeded(StudioContext, 'The studio’s work');
+export const useStudio = (): StudioWork => useNeeded(StudioContext, 'Studio');
 
 /** The draft as it is now, with one's own edits in it that are still being saved. */
 export function useDraft(): DraftState {

@@ -15,7 +15,7 @@ export function UndoRedo({ store, draft }: { store: DraftStore; draft: DraftStat
         disabled={undo === undefined}
         onClick={() => store.turn('undo')}
         aria-label="Undo"
-        title="Undo your last change (Ctrl Z)"
+        title="Undo your last change (Ctrl+Z)"
       >
         <Undo2 size={15} aria-hidden />
       </button>
@@ -25,7 +25,7 @@ export function UndoRedo({ store, draft }: { store: DraftStore; draft: DraftStat
         disabled={redo === undefined}
         onClick={() => store.turn('redo')}
         aria-label="Redo"
-        title="Do it again (Ctrl Shift Z)"
+        title="Redo (Ctrl+Shift+Z)"
       >
         <Redo2 size={15} aria-hidden />
       </button>

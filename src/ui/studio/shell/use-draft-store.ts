@@ -25,7 +25,8 @@ export function useDraftStore(
     () =>
       new DraftStore(app, first.definition, first.revision, first.standing, {
         tell,
-        confirm: (text) => asks.current({ title: 'Who would get more', text, go: 'Delete it' }),
+        confirm: (text) =>
+          asks.current({ title: 'This gives some people more access', text, go: 'Delete anyway' }),
         keeps: typeof window === 'undefined' ? NOWHERE : window.sessionStorage,
       }),
   );

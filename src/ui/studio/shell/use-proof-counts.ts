@@ -20,7 +20,7 @@ export function useProofCounts(app: string): ProofCounts | undefined {
     if (!first) return;
     const more = fresh.length > 1 ? ` and ${fresh.length - 1} more` : '';
     tell(
-      `Your change breaks what is expected: “${first.name}”${more}. Prove tells more; Ctrl Z takes it back.`,
+      `Your change breaks an expectation: “${first.name}”${more}. See the Prove bench for details, or press Ctrl+Z to undo.`,
     );
   }, [data, tell]);
   return data ?? undefined;

@@ -31,7 +31,7 @@ export function LiveFrame({ app, frame, person, mayStandIn }: Props) {
         {/* A menu of an area's own need not lead out of it; this does. */}
         <a
           href={base}
-          title="To where you start"
+          title="Go to your start screen"
           className="min-w-0 font-semibold break-words"
           onClick={(event) => {
             if (event.metaKey || event.ctrlKey || event.button !== 0) return;
@@ -43,14 +43,14 @@ export function LiveFrame({ app, frame, person, mayStandIn }: Props) {
         </a>
         <span className="ml-auto shrink-0 text-quiet">
           {person === undefined ? (
-            'You are not signed in'
+            'Not signed in'
           ) : (
             <a className="link" href={`${base}/account`} title="Your account and roles">
               {person}
             </a>
           )}
         </span>
-        {mayStandIn && <StandInPicker app={app} base={base} label="Look as somebody" />}
+        {mayStandIn && <StandInPicker app={app} base={base} label="Act as someone else…" />}
         {person === undefined ? (
           <a className="button" href={`${base}/sign-in`}>
             Sign in

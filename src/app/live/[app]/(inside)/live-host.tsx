@@ -80,7 +80,7 @@ function Inside(props: Props) {
           answer.ok ? window.location.assign(base) : tell(answer.detail),
         ),
       tell,
-      said: { saved: 'Saved.', added: 'Added.', sent: 'Sent.', deleted: 'Deleted.', done: 'Done.' },
+      said: { saved: 'Saved.', added: 'Added.', sent: 'Submitted.', deleted: 'Deleted.', done: 'Done.' },
       ...timesOf(language, timeZone),
       keeps: true,
     };

@@ -22,10 +22,10 @@ export default async function Confirm({ params, searchParams }: Props) {
     return <ChoosePassword app={app} signIn={`/live/${app}/sign-in`} token={token} email={to.email} />;
   return (
     <main className="mx-auto mt-24 w-[31rem] border-t-4 border-ink bg-paper p-6">
-      <h1 className="mb-3 text-xl font-semibold">This link cannot be used</h1>
+      <h1 className="mb-3 text-xl font-semibold">This link no longer works</h1>
       <p className="mb-4">
-        It was used before, is too old, or another one was sent since. Sign in if you have chosen a password
-        already; else ask for another link.
+        The link has already been used, has expired, or has been replaced by a newer one. If you already have
+        a password, sign in. If not, ask for a new link.
       </p>
       <a className="button" href={`/live/${app}/sign-in`}>
         Sign in

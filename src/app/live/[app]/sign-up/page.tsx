@@ -3,7 +3,7 @@ import { notFound } from 'next/navigation';
 import { thisVisit } from '@/server/live/this-visit';
 import { SignUpForm } from '@/ui/live/sign-up-form';
 
-export const metadata: Metadata = { title: 'Ask for an account' };
+export const metadata: Metadata = { title: 'Sign up' };
 
 /** Opening an account, where the application allows it. */
 export default async function SignUp({ params }: { params: Promise<{ app: string }> }) {

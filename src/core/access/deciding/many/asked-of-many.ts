@@ -1,6 +1,6 @@
-import { bind, type Unknown } from '../../../condition/bind';
+import { bind, type UnknownAs } from '../../../condition/bind';
 import type { Condition } from '../../../condition/condition';
-import { type Formula, type Must, withoutUnits } from '../../../condition/formula';
+import { type Formula, type RequiredResult, withoutUnits } from '../../../condition/formula';
 import type { Scope } from '../../../condition/type';
 import { maskOf, put } from '../../../mask';
 import type { Definition, List } from '../../../model/definition';
@@ -8,8 +8,8 @@ import { gives, type Line, type Who } from '../../../model/gate';
 import { sameJson } from '../../../model/same-json';
 import type { AppElement } from '../../../model/tree';
 import { ruleOfUnlocked, type Compiled } from '../compile';
-import { Held } from '../held';
-import { givenBy, type Algebra, type Given } from '../lines';
+import { Grants } from '../grants';
+import { givenBy, type Algebra, type PerLevel } from '../lines';
 import { conditionKey } from '../reads';
 import { isKind, type Circumstances, type Viewer } from '../viewer';
 import { bitsAlgebra, type Bits } from './bits';
@@ -33,8 +33,8 @@ export interface AskedLine {
 /** The lines of one gate as they are for many viewers, with what they give, without its containers. */
 export interface AskedGate {
   readonly lines: readonly AskedLine[];
-  readonly unlocked: readonly Given<Leaf>[];
-  readonly bits: Given<Bits>;
+  readonly unlocked: readonly PerLevel<Leaf>[];
+  readonly bits: PerLevel<Bits>;
 }
 
 /** What a gate gives, in an algebra in which `of` tells what is asked. As `Compiled.given`. */
@@ -42,7 +42,7 @@ export const givenTo = <T>(
   algebra: Algebra<T>,
   { lines, unlocked }: Pick<AskedGate, 'lines' | 'unlocked'>,
   of: (leaf: Leaf) => T,
-): Given<T> =>
+): PerLevel<T> =>
   givenBy(
     algebra,
     lines,
@@ -83,7 +83,7 @@ export class AskedOfMany {
     this.algebra = bitsAlgebra(viewers.length);
   }
 
-  at(when: Circumstances, unknown: Unknown): AskedAt {
+  at(when: Circumstances, unknown: UnknownAs): AskedAt {
     const ended = this.ends.filter((one) => one <= when.moment).length;
     return new AskedAt(this, when, unknown, `${this.hasKinds ? unknown : ''} ${ended}`);
   }
@@ -148,7 +148,7 @@ export class AskedAt {
   readonly compiled: Compiled;
   readonly plan: ShortPlan;
   readonly viewers: readonly Viewer[];
-  private readonly held: (Held | undefined)[] = [];
+  private readonly held: (Grants | undefined)[] = [];
   readonly algebra: Algebra<Bits>;
   private readonly steady: AskedGates;
   private readonly timed = new AskedGates();
@@ -159,7 +159,7 @@ export class AskedAt {
   constructor(
     private readonly asked: AskedOfMany,
     private readonly when: Circumstances,
-    private readonly unknown: Unknown,
+    private readonly unknown: UnknownAs,
     /** The same in circumstances in which the same assignments count. */
     private readonly counting: string,
   ) {
@@ -212,7 +212,7 @@ export class AskedAt {
     return this.ask(`unlocked ${JSON.stringify(formula)}`, undefined, () => formula);
   }
 
-  private askWho(who: Who, must: Must, inNoUnit: boolean): Leaf {
+  private askWho(who: Who, must: RequiredResult, inNoUnit: boolean): Leaf {
     const looks = who.kind === 'group' ? this.asked.looksOf({ inGroup: who.group }) : undefined;
     const key = `who ${JSON.stringify(who)} ${must}`;
     return this.ask(key, looks, (held) => held.isSpokenOf(who)(must), inNoUnit);
@@ -223,11 +223,11 @@ export class AskedAt {
     const { definition, tree } = this.compiled;
     const scope = { definition, entity: tree.entityOf(entity) };
     const looks = this.asked.looksOf(filter);
-    const passes = ({ facts }: Held): Formula => bind(facts, scope, filter, 'be true');
+    const passes = ({ facts }: Grants): Formula => bind(facts, scope, filter, 'be true');
     return this.ask(`filter ${looks.key} ${entity}`, looks, passes, inNoUnit);
   }
 
-  private ask(what: string, looks: Looks | undefined, of: (held: Held) => Formula, inNoUnit = false): Leaf {
+  private ask(what: string, looks: Looks | undefined, of: (held: Grants) => Formula, inNoUnit = false): Leaf {
     const { leaves, formulas } = this.asked;
     const key = `${what} ${this.counting} ${looks?.when ? this.here : ''}${inNoUnit ? ' in no unit' : ''}`;
     let leaf = leaves.get(key);
@@ -257,8 +257,8 @@ export class AskedAt {
     return leaf;
   }
 
-  private heldBy(v: number): Held {
+  private heldBy(v: number): Grants {
     const { definition } = this.compiled;
-    return (this.held[v] ??= new Held(definition, this.viewers[v] as Viewer, this.when, this.unknown));
+    return (this.held[v] ??= new Grants(definition, this.viewers[v] as Viewer, this.when, this.unknown));
   }
 }

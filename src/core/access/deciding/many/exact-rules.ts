@@ -1,13 +1,13 @@
 import { EDIT, NONE } from '../level';
-import type { Given } from '../lines';
+import type { PerLevel } from '../lines';
 import type { PlanStep } from '../plan';
 import { SOME_RECORD } from '../rule';
 import { givenTo, type AskedAt, type AskedGate } from './asked-of-many';
-import type { Crowd } from './crowd';
+import type { ViewerBatch } from './viewer-batch';
 import { ALWAYS, NEVER, type Formulas } from './formulas';
 
 /** Of which records see is given, and edit: formulas by number. */
-type Numbers = Given<number>;
+type Numbers = PerLevel<number>;
 
 /** Where a viewer has the same rule as by other rules. */
 interface Likeness {
@@ -34,7 +34,7 @@ export class ExactRules {
     private readonly asked: AskedAt,
     private readonly formulas: Formulas,
     /** The same viewers: what is the same for all records is known from there. */
-    private readonly crowd: Crowd,
+    private readonly crowd: ViewerBatch,
   ) {
     const { length } = asked.plan.steps;
     this.see = new Int32Array(length);

@@ -75,7 +75,10 @@ export function shortPlanOf({ plan }: Compiled, isOwn: (element: number) => bool
         return at(a) > EDIT ? add(op, at(a)) : at(a) === SEE ? EDIT : at(a);
       case 'asking':
         return at(a) > EDIT ? add(op, at(a)) : EDIT;
-      default:
+      case 'constant':
+      case 'least':
+      case 'most':
+      case 'without-record':
         return at(a) > EDIT ? add(op, at(a)) : at(a);
     }
   };
@@ -96,7 +99,13 @@ export function madeOf({ many }: Pick<ShortPlan, 'many'>, { op, a, b }: PlanStep
       return [a, b];
     case 'higher':
       return many.slice(a, b);
-    default:
+    case 'asking':
+    case 'constant':
+    case 'gate':
+    case 'least':
+    case 'most':
+    case 'see-as-edit':
+    case 'without-record':
       return [a];
   }
 }

@@ -9,7 +9,7 @@ import type { Who } from '../../../model/gate';
 import type { Id } from '../../../model/id';
 import type { Value } from '../../../model/value-type';
 import { withIncluded } from '../../../model/tree';
-import type { Answering, Touched } from './touched';
+import type { AnswerSteps, AffectedPlans } from './touched';
 
 /** What the steps of one plan ask of viewers and of their circumstances. */
 class Asking {
@@ -43,7 +43,7 @@ class Asking {
   }
 
   /** Does an answer ask for that? */
-  asksWhen(one: Answering | undefined): boolean {
+  asksWhen(one: AnswerSteps | undefined): boolean {
     return one !== undefined && (this.timed[one.rule] === 1 || this.timed[one.outer] === 1);
   }
 
@@ -129,12 +129,12 @@ export class AskedOfViewers {
   readonly timed: readonly boolean[];
 
   /** What was changed asks of viewers, whatever becomes of that. */
-  static ofChanges(touched: Touched): AskedOfViewers {
+  static ofChanges(touched: AffectedPlans): AskedOfViewers {
     const now = [...touched.changed.keys()];
     return new AskedOfViewers({ ...touched, now, old: now.map((n) => touched.same[n] as number) });
   }
 
-  constructor({ before, after, plans, old, now, sorts }: Touched) {
+  constructor({ before, after, plans, old, now, sorts }: AffectedPlans) {
     this.old = new Asking(before, plans.old, old);
     this.now = new Asking(after, plans.now, now);
     this.people = new Set([...this.old.people, ...this.now.people]);

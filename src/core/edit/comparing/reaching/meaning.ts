@@ -65,7 +65,10 @@ export class Meanings {
       }
       case 'unit':
         return `${who.unit} ${this.world}`;
-      default:
+      case 'everyone':
+      case 'person':
+      case 'signed-in':
+      case 'signed-out':
         return JSON.stringify(who);
     }
   }

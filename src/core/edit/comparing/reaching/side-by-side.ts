@@ -2,11 +2,11 @@ import { AskedOfMany } from '../../../access/deciding/many/asked-of-many';
 import { Formulas } from '../../../access/deciding/many/formulas';
 import type { PlanStep } from '../../../access/deciding/plan';
 import type { Circumstances, Viewer } from '../../../access/deciding/viewer';
-import type { Unknown } from '../../../condition/bind';
+import type { UnknownAs } from '../../../condition/bind';
 import { and, maskOf, membersOf, or, put, without, type Mask } from '../../../mask';
 import { Reached } from './reached';
 import { Side } from './side';
-import type { Answering, Touched, TouchedElements } from './touched';
+import type { AnswerSteps, AffectedPlans, TouchedElements } from './touched';
 import { asking, linesDiffer, Unlike } from './unlike';
 
 /** Viewers who are compared by two definitions, in one circumstance after the other. */
@@ -16,7 +16,7 @@ export class Compared {
   private readonly now: AskedOfMany;
 
   constructor(
-    private readonly touched: Touched,
+    private readonly touched: AffectedPlans,
     private readonly viewers: readonly Viewer[],
   ) {
     this.old = new AskedOfMany(touched.before, touched.plans.old, viewers, this.formulas);
@@ -42,9 +42,9 @@ export class Compared {
   }
 
   /** With what is not known speaking against the viewers and, where that may matter, for them. */
-  private ways(when: Circumstances, touched: Touched): readonly [Sides, ...Sides[]] {
+  private ways(when: Circumstances, touched: AffectedPlans): readonly [Sides, ...Sides[]] {
     const { before, after } = touched;
-    const sides = (unknown: Unknown): Sides => ({
+    const sides = (unknown: UnknownAs): Sides => ({
       old: new Side(this.old.at(when, unknown), touched.old, this.formulas),
       now: new Side(this.now.at(when, unknown), touched.now, this.formulas),
     });
@@ -60,7 +60,7 @@ interface Sides {
 }
 
 /** Both sides, and for whom the newer one may give something else. */
-interface Way extends Sides {
+interface UnlikeSides extends Sides {
   readonly unlike: Unlike;
 }
 
@@ -73,12 +73,12 @@ export interface Left {
 
 /** What many viewers get of the touched elements by both definitions, in one circumstance. */
 export class SideBySide {
-  private readonly ways: readonly Way[];
+  private readonly ways: readonly UnlikeSides[];
   /** By definition: of whom a rule may depend on what is not known. */
   private readonly open: Readonly<Record<keyof Sides, Unlike>> | undefined;
 
   constructor(
-    private readonly touched: Touched,
+    private readonly touched: AffectedPlans,
     private readonly nobody: Mask,
     private readonly against: Sides,
     private readonly speakingFor: Sides = against,
@@ -170,7 +170,7 @@ export class SideBySide {
   }
 
   /** Does a viewer get the same however what is not known speaks? */
-  private sameWhenever(side: keyof Sides, { rule }: Answering, viewer: number): boolean {
+  private sameWhenever(side: keyof Sides, { rule }: AnswerSteps, viewer: number): boolean {
     const [one, other] = [this.against[side].exactly, this.speakingFor[side].exactly];
     return other.of(viewer).isSame(rule, one, rule);
   }

@@ -1,14 +1,14 @@
 import type { AskedAt } from '../../../access/deciding/many/asked-of-many';
-import { Crowd, MASKS } from '../../../access/deciding/many/crowd';
+import { ViewerBatch, MASKS } from '../../../access/deciding/many/viewer-batch';
 import { ExactRules } from '../../../access/deciding/many/exact-rules';
 import type { Formulas } from '../../../access/deciding/many/formulas';
 import type { Mask } from '../../../mask';
-import type { Answering } from './touched';
+import type { AnswerSteps } from './touched';
 
 /** One of two definitions, as many viewers have it in one circumstance, with what is not known speaking one way. */
 export class Side {
   /** Who surely and who perhaps reaches which level. */
-  readonly crowd: Crowd;
+  readonly crowd: ViewerBatch;
   /** The rules of one viewer after the other. */
   readonly exactly: ExactRules;
 
@@ -18,12 +18,12 @@ export class Side {
     readonly steps: readonly number[],
     formulas: Formulas,
   ) {
-    this.crowd = new Crowd(asked, steps);
+    this.crowd = new ViewerBatch(asked, steps);
     this.exactly = new ExactRules(asked, formulas, this.crowd);
   }
 
   /** Puts into the n-th and the next of these masks who reaches see of what is answered so, and edit: surely, or perhaps. */
-  putReaching(step: Answering, how: 'surely' | 'perhaps', into: Mask, n: number): void {
+  putReaching(step: AnswerSteps, how: 'surely' | 'perhaps', into: Mask, n: number): void {
     const { rules: kept, words } = this.crowd;
     const first = how === 'surely' ? 0 : words;
     const rule = step.rule * MASKS * words + first;

@@ -6,15 +6,15 @@ import type { AppElement, Tree } from '../../../model/tree';
 import { Meanings } from './meaning';
 
 /** What an element's answer is made of in one definition, by the numbers of steps: see `Access.rule` and `outerRule`. */
-export interface Answering {
+export interface AnswerSteps {
   readonly rule: number;
   readonly outer: number;
 }
 
 /** Elements that are decided in the same way in each definition: undefined where they are not in it. */
 export interface TouchedElements {
-  readonly was: Answering | undefined;
-  readonly is: Answering | undefined;
+  readonly was: AnswerSteps | undefined;
+  readonly is: AnswerSteps | undefined;
 }
 
 /**
@@ -24,7 +24,7 @@ export interface TouchedElements {
 type Changed = 'lines' | 'whole';
 
 /** What of two plans has to be worked through to compare what their changes can reach. */
-export interface Touched {
+export interface AffectedPlans {
   readonly before: Compiled;
   readonly after: Compiled;
   readonly plans: { readonly old: ShortPlan; readonly now: ShortPlan };
@@ -48,7 +48,7 @@ export interface Touched {
  * is touched where its own lines or filter mean something else, where it is made otherwise, or where a step that it is
  * made of is touched. Everything else gives everybody the same as before, in all circumstances.
  */
-export function touchedBetween(before: Compiled, after: Compiled): Touched {
+export function touchedBetween(before: Compiled, after: Compiled): AffectedPlans {
   const plans = { old: planBeside(before, after), now: planBeside(after, before) };
   const same = sameSteps(before, after, plans);
   const changed = changedSteps(before, after, plans, same);
@@ -58,7 +58,7 @@ export function touchedBetween(before: Compiled, after: Compiled): Touched {
       (same[n] as number) < 0 || changed.has(n) || madeOf(plans.now, step).some((one) => touched[one] === 1);
     if (isTouched) touched[n] = 1;
   });
-  const stays = (was: Answering, is: Answering): boolean =>
+  const stays = (was: AnswerSteps, is: AnswerSteps): boolean =>
     same[is.rule] === was.rule && same[is.outer] === was.outer;
   const sorts = new Map<string, TouchedElements>();
   const elements = elementsOfBoth(before.tree, after.tree).flatMap(({ id, was: old, is: now }) => {
@@ -78,13 +78,16 @@ export function touchedBetween(before: Compiled, after: Compiled): Touched {
 }
 
 /** The same for some of the elements only. */
-export const narrowed = (touched: Touched, some: readonly TouchedElements[]): Touched => ({
+export const narrowed = (touched: AffectedPlans, some: readonly TouchedElements[]): AffectedPlans => ({
   ...touched,
   ...stepsFor(touched.plans, some),
 });
 
-function stepsFor(plans: Touched['plans'], some: readonly TouchedElements[]): Pick<Touched, 'old' | 'now'> {
-  const stepsOf = (one: Answering | undefined): number[] => (one ? [one.rule, one.outer] : []);
+function stepsFor(
+  plans: AffectedPlans['plans'],
+  some: readonly TouchedElements[],
+): Pick<AffectedPlans, 'old' | 'now'> {
+  const stepsOf = (one: AnswerSteps | undefined): number[] => (one ? [one.rule, one.outer] : []);
   return {
     old: neededFor(
       plans.old,
@@ -105,7 +108,7 @@ const planBeside = (compiled: Compiled, other: Compiled): ShortPlan =>
     return there && other.hasLines(there.number) !== own ? undefined : own;
   });
 
-const answeringOf = ({ rules, outers }: ShortPlan, { number }: AppElement): Answering => ({
+const answeringOf = ({ rules, outers }: ShortPlan, { number }: AppElement): AnswerSteps => ({
   rule: rules[number] as number,
   outer: outers[number] as number,
 });
@@ -119,7 +122,7 @@ const elementsOfBoth = (
 ];
 
 /** By a step of the newer plan, the one that is made in the same way, of the same elements, whatever their lines say. */
-function sameSteps(before: Compiled, after: Compiled, { old, now }: Touched['plans']): Int32Array {
+function sameSteps(before: Compiled, after: Compiled, { old, now }: AffectedPlans['plans']): Int32Array {
   const numbers = new Map<string, number>();
   const shapesOf = (compiled: Compiled, plan: ShortPlan): number[] => {
     const found: number[] = [];
@@ -146,7 +149,7 @@ function about({ plan, tree }: Compiled, { op, a, b }: PlanStep): string {
 function changedSteps(
   before: Compiled,
   after: Compiled,
-  { old, now }: Touched['plans'],
+  { old, now }: AffectedPlans['plans'],
   same: Int32Array,
 ): Map<number, Changed> {
   const changed = new Map<number, Changed>();

@@ -1,7 +1,7 @@
-import type { Given } from '../../../access/deciding/lines';
+import type { PerLevel } from '../../../access/deciding/lines';
 import type { AskedGate } from '../../../access/deciding/many/asked-of-many';
 import type { Bits } from '../../../access/deciding/many/bits';
-import { ALL, MASKS } from '../../../access/deciding/many/crowd';
+import { ALL, MASKS } from '../../../access/deciding/many/viewer-batch';
 import type { PlanStep } from '../../../access/deciding/plan';
 import { membersOf, or, put, without, xor, type Mask } from '../../../mask';
 import type { AppElement } from '../../../model/tree';
@@ -94,7 +94,9 @@ export class Unlike {
         if (op === 'if-own' && !owns) return;
         return this.add(step, this.may, op === 'if-own' || !owns ? b : a);
       }
-      default:
+      case 'asking':
+      case 'constant':
+      case 'see-as-edit':
         return this.add(step, this.may, a);
     }
   }
@@ -141,7 +143,7 @@ function givenDiffers(old: Side, now: Side, was: AskedGate | undefined, is: Aske
 }
 
 /** Who surely or perhaps reaches another level by the one than by the other. */
-const differing = (a: Given<Bits>, b: Given<Bits>): Mask =>
+const differing = (a: PerLevel<Bits>, b: PerLevel<Bits>): Mask =>
   [
     xor(a.see.surely, b.see.surely),
     xor(a.see.perhaps, b.see.perhaps),
@@ -149,5 +151,5 @@ const differing = (a: Given<Bits>, b: Given<Bits>): Mask =>
   ].reduce(or, xor(a.edit.perhaps, b.edit.perhaps));
 
 /** Whose rule asks for the record. */
-export const asking = ({ see, edit }: Given<Bits>): Mask =>
+export const asking = ({ see, edit }: PerLevel<Bits>): Mask =>
   or(xor(see.surely, see.perhaps), xor(edit.surely, edit.perhaps));

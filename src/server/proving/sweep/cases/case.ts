@@ -6,7 +6,7 @@ import type { Asking } from '../asker';
 import type { Copy } from '../copy';
 
 /** What is done by a request that must be carried out. */
-export interface Doing {
+export interface RequestedChange {
   /** The records that are changed by it, as they are then; taken away where undefined. */
   readonly becomes?: ReadonlyMap<Id, KnownRecord | undefined>;
   /** The record that is made. */
@@ -30,10 +30,10 @@ export interface Reading extends Request {
 }
 
 /** A request that must be carried out, and nothing else. */
-export interface Deed extends Request {
-  readonly does: Doing;
+export interface ChangeRequest extends Request {
+  readonly does: RequestedChange;
   /** What is only so, or has to be put back, once it is done. */
-  readonly then?: readonly Deed[];
+  readonly then?: readonly ChangeRequest[];
   /** It changes what the session holds: that is put back after it. */
   readonly setsSession?: true;
   /** The record is written to by somebody else before, and its version is another one then, or not, as they may see. */
@@ -49,12 +49,12 @@ export type Case =
       /** Why, in words, where that is not plain from the request. */
       readonly since?: string;
     })
-  | Deed
+  | ChangeRequest
   /** Whatever it answers: nothing may be in it that they may not know. */
   | (Request & { readonly tells: 'what may be known' });
 
 /** What cases are worked out from, for one viewer. */
-export interface Asked {
+export interface SweepContext {
   readonly copy: Copy;
   readonly access: Access;
   readonly predictor: Predictor;
@@ -76,7 +76,11 @@ export interface Asked {
 export type ScreenElement = Extract<AppElement, { kind: 'screen' }>;
 
 /** One of each sort; all of them where nothing is left out. */
-export function ofEachSort<T>({ whole }: Asked, all: readonly T[], sortOf: (one: T) => string): readonly T[] {
+export function ofEachSort<T>(
+  { whole }: SweepContext,
+  all: readonly T[],
+  sortOf: (one: T) => string,
+): readonly T[] {
   if (whole) return all;
   const sorts = new Map<string, T>();
   for (const one of all) {
@@ -87,7 +91,11 @@ export function ofEachSort<T>({ whole }: Asked, all: readonly T[], sortOf: (one:
 }
 
 /** What the viewer gets on a screen's record of each of these, as a text. */
-export const levelsOn = ({ access }: Asked, elements: readonly AppElement[], record: KnownRecord): string =>
+export const levelsOn = (
+  { access }: SweepContext,
+  elements: readonly AppElement[],
+  record: KnownRecord,
+): string =>
   elements
     .map((element) => {
       const isInList = element.kind === 'list' || element.list !== undefined;
@@ -96,7 +104,7 @@ export const levelsOn = ({ access }: Asked, elements: readonly AppElement[], rec
     .join('');
 
 /** What the viewer is sent once their session holds these too; null takes one away. */
-export function withSession({ access, predictor }: Asked, set: Values): Predictor {
+export function withSession({ access, predictor }: SweepContext, set: Values): Predictor {
   const { compiled, held } = access;
   const all = Object.entries({ ...held.circumstances.session, ...set });
   const session = Object.fromEntries(all.filter(([, value]) => value !== null));
@@ -104,21 +112,21 @@ export function withSession({ access, predictor }: Asked, set: Values): Predicto
 }
 
 /** The id of what there is nowhere. */
-export const NONESUCH = 'zinc-none-such';
+export const MISSING_ID = 'zinc-none-such';
 
 export const base = ({ slug }: Copy): string => `/live/${slug}`;
 
 /** The doors of a kind of data: its records, what they hold and what can be done with them. */
-export const doorsOf = ({ access }: Asked, { id, fields, actions }: Entity): AppElement[] =>
+export const doorsOf = ({ access }: SweepContext, { id, fields, actions }: Entity): AppElement[] =>
   [id, ...[...fields, ...actions].map((one) => one.id)].map((one) => access.element(one));
 
 /** May this viewer use it, on the record? */
-export const may = ({ access }: Asked, id: Id, record?: KnownRecord): boolean =>
+export const may = ({ access }: SweepContext, id: Id, record?: KnownRecord): boolean =>
   access.level(access.element(id), record) === EDIT;
 
-export const recordsOf = ({ records }: Asked, entity: Id): KnownRecord[] =>
+export const recordsOf = ({ records }: SweepContext, entity: Id): KnownRecord[] =>
   records.filter((record) => record.entity.id === entity);
 
 /** The record, where it is open to the viewer. */
-export const isOpen = ({ access }: Asked, record: KnownRecord): boolean =>
+export const isOpen = ({ access }: SweepContext, record: KnownRecord): boolean =>
   access.level(access.element(record.entity.id), record) > 0;

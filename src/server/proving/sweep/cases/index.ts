@@ -1,7 +1,7 @@
 import { compile } from '@/core';
 import { type AppElement, menusOf } from '@/core/model';
 import { behindTopic, isLockable } from '@/core/sweep';
-import type { Asked, Case } from './case';
+import type { SweepContext, Case } from './case';
 import { ofFrame, ofScreen, whateverIsOpen } from './pages';
 import { people } from './people';
 import { pressing } from './pressing';
@@ -9,19 +9,19 @@ import { listsOf, reading } from './reading';
 import { unlocks } from './unlocks';
 import { writing } from './writing';
 
-export { type Case, type Deed } from './case';
+export { type Case, type ChangeRequest } from './case';
 
 /** All that is asked as one viewer: what they should be sent, what they must be refused, and what must be done. */
-export function casesFor(asked: Asked): Case[] {
+export function casesFor(asked: SweepContext): Case[] {
   const cases = [...everything(asked)];
   return [...cases, ...fromElsewhere(asked, cases)];
 }
 
-const isAskedItself = ({ access }: Asked, element: AppElement): boolean =>
+const isAskedItself = ({ access }: SweepContext, element: AppElement): boolean =>
   element.kind === 'list' || element.kind === 'button' || isLockable(access, element);
 
 /** Of a list also what can be done with the whole of it. */
-function mainOf({ access }: Asked, element: AppElement): AppElement[] {
+function mainOf({ access }: SweepContext, element: AppElement): AppElement[] {
   const { tree } = access.compiled;
   const entity = element.kind === 'list' ? tree.entityOf(element.node.entity) : undefined;
   const actions = (['export', 'bulk'] as const).flatMap((kind) => {
@@ -31,7 +31,7 @@ function mainOf({ access }: Asked, element: AppElement): AppElement[] {
   return [element, ...actions];
 }
 
-function* everything(asked: Asked): Generator<Case> {
+function* everything(asked: SweepContext): Generator<Case> {
   const compiled = compile(asked.copy.definition);
   const { definition, tree } = compiled;
   yield* whateverIsOpen(asked);
@@ -58,7 +58,7 @@ function* everything(asked: Asked): Generator<Case> {
 }
 
 /** Of each sort of what changes something once, as if a page of another site had sent it. */
-function* fromElsewhere(asked: Asked, cases: readonly Case[]): Generator<Case> {
+function* fromElsewhere(asked: SweepContext, cases: readonly Case[]): Generator<Case> {
   for (const { asking, about, ...one } of cases) {
     if (!('does' in one) || asking.method === undefined) continue;
     const sort = `${asking.method} ${asking.path.replace(/Z\w+Z/g, '')}`;

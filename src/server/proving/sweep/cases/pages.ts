@@ -4,7 +4,7 @@ import { frameOf, type Id, type Menu, type Screen } from '@/core/model';
 import type { Predicted } from '@/core/sweep';
 import type { Asking } from '../asker';
 import {
-  type Asked,
+  type SweepContext,
   base,
   type Case,
   levelsOn,
@@ -18,7 +18,7 @@ import { filled, other } from './values';
 const RSC = { rsc: '1' };
 
 /** What there is for everybody: an address at which there is nothing, where one lands, and what is the same for all or about who asks. */
-export function* whateverIsOpen({ copy, predictor, access, signedOut, once }: Asked): Generator<Case> {
+export function* whateverIsOpen({ copy, predictor, access, signedOut, once }: SweepContext): Generator<Case> {
   const root = [access.compiled.tree.root];
   const nowhere = 'zinc-no-such-address';
   const path = base(copy);
@@ -36,7 +36,7 @@ export function* whateverIsOpen({ copy, predictor, access, signedOut, once }: As
 }
 
 /** A menu, as it stands around the first screen that is open. */
-export function* ofFrame(asked: Asked, menu: Menu): Generator<Case> {
+export function* ofFrame(asked: SweepContext, menu: Menu): Generator<Case> {
   const { tree, definition } = compile(asked.copy.definition);
   const screen = tree
     .screens()
@@ -47,7 +47,7 @@ export function* ofFrame(asked: Asked, menu: Menu): Generator<Case> {
   if (screen) yield* page(asked, screen, asRead(asked, addressOf(screen)), addressOf(screen));
 }
 
-const asRead = ({ copy }: Asked, address: string, query = ''): Asking => ({
+const asRead = ({ copy }: SweepContext, address: string, query = ''): Asking => ({
   path: `${base(copy)}/${address}?${query}_rsc`,
   headers: RSC,
 });
@@ -57,7 +57,7 @@ const asRead = ({ copy }: Asked, address: string, query = ''): Asking => ({
  * application already is sent (RSC), and costs the server far more: it is asked for once for each thing that can come
  * of it.
  */
-export function* ofScreen(asked: Asked, element: ScreenElement): Generator<Case> {
+export function* ofScreen(asked: SweepContext, element: ScreenElement): Generator<Case> {
   const { copy, predictor, records, access } = asked;
   const { node: screen } = element;
   const inside = access.compiled.tree.within(element);
@@ -85,7 +85,13 @@ export function* ofScreen(asked: Asked, element: ScreenElement): Generator<Case>
 }
 
 /** One page. Where opening it sets something for the session, it is decided with that, and asked when nothing else is. */
-function* page(asked: Asked, screen: Screen, asking: Asking, address: string, face?: Id): Generator<Case> {
+function* page(
+  asked: SweepContext,
+  screen: Screen,
+  asking: Asking,
+  address: string,
+  face?: Id,
+): Generator<Case> {
   const { predictor, self } = asked;
   const about = face ?? screen.id;
   const predicted = predictor.page(address, face);
@@ -100,7 +106,11 @@ function* page(asked: Asked, screen: Screen, asking: Asking, address: string, fa
 }
 
 /** How a screen would be, with nothing written and with everything written that can be. */
-function* beforeSaving(asked: Asked, screen: Screen, on: readonly (string | undefined)[]): Generator<Case> {
+function* beforeSaving(
+  asked: SweepContext,
+  screen: Screen,
+  on: readonly (string | undefined)[],
+): Generator<Case> {
   const { copy, predictor, records } = asked;
   const { tree } = compile(copy.definition);
   if (!screen.binds) return;

@@ -2,10 +2,10 @@ import { EDIT, HandingOut, NONE } from '@/core/access';
 import { compile } from '@/core';
 import type { AppElement } from '@/core/model';
 import { personOfCopy } from '../copy';
-import { type Asked, base, type Case, ofEachSort } from './case';
+import { type SweepContext, base, type Case, ofEachSort } from './case';
 
 /** Looking after people, standing in for them, and joining roles; but for what would send a message. */
-export function* people(asked: Asked): Generator<Case> {
+export function* people(asked: SweepContext): Generator<Case> {
   const { access, self, predictor, copy } = asked;
   const own = self === undefined ? undefined : copy.people[self]?.person.id;
   const parts = peopleParts(asked);
@@ -26,10 +26,10 @@ export function* people(asked: Asked): Generator<Case> {
     }
 }
 
-const peopleParts = ({ copy }: Asked): AppElement[] =>
+const peopleParts = ({ copy }: SweepContext): AppElement[] =>
   compile(copy.definition).tree.elements.filter(({ kind }) => kind === 'people');
 
-function* lookingAfter(asked: Asked): Generator<Case> {
+function* lookingAfter(asked: SweepContext): Generator<Case> {
   const { copy, access, self, predictor } = asked;
   const all = copy.people.map(personOfCopy);
   const me = self === undefined ? undefined : all[self];
@@ -99,7 +99,7 @@ function* lookingAfter(asked: Asked): Generator<Case> {
   }
 }
 
-function* standingIn({ copy, predictor, self }: Asked): Generator<Case> {
+function* standingIn({ copy, predictor, self }: SweepContext): Generator<Case> {
   const path = `${base(copy)}/api/stand-in`;
   const who = copy.people.find((_, n) => n !== self)?.person.id;
   const begin = { method: 'POST', path, body: { person: who } };
@@ -114,7 +114,7 @@ function* standingIn({ copy, predictor, self }: Asked): Generator<Case> {
   yield { asking: begin, does, then: [{ asking: { method: 'DELETE', path }, does }] };
 }
 
-function* joining({ copy, self, predictor }: Asked): Generator<Case> {
+function* joining({ copy, self, predictor }: SweepContext): Generator<Case> {
   const held = self === undefined ? [] : (copy.people[self]?.person.assignments ?? []);
   for (const { id: about, joinable } of copy.definition.roles) {
     const path = `${base(copy)}/api/account/roles/${about}`;

@@ -3,17 +3,20 @@ import { compile } from '@/core';
 import type { AppElement, List } from '@/core/model';
 import { written } from '@/core/sweep';
 import { VERSION } from '../asker';
-import { type Asked, base, type Case, isOpen, may, ofEachSort, recordsOf, withSession } from './case';
+import { type SweepContext, base, type Case, isOpen, may, ofEachSort, recordsOf, withSession } from './case';
 import { other } from './values';
 
 /** What buttons ask of the server that is about more than one record: changing many of a list, and setting session values. */
-export function* pressing(asked: Asked, element: AppElement): Generator<Case> {
+export function* pressing(asked: SweepContext, element: AppElement): Generator<Case> {
   if (element.kind === 'list') yield* changingMany(asked, element.node);
   if (element.kind === 'button') yield* settingSession(asked, element);
 }
 
 /** A button that sets something for the session: then its screen is as it is with that. */
-function* settingSession(asked: Asked, element: Extract<AppElement, { kind: 'button' }>): Generator<Case> {
+function* settingSession(
+  asked: SweepContext,
+  element: Extract<AppElement, { kind: 'button' }>,
+): Generator<Case> {
   const { copy, access, self } = asked;
   const { effect } = element.node;
   if (effect.do !== 'set-session') return;
@@ -41,7 +44,7 @@ function* settingSession(asked: Asked, element: Extract<AppElement, { kind: 'but
 }
 
 /** A list's records, one of those that may be changed from it and each that may not. */
-function* changingMany(asked: Asked, list: List): Generator<Case> {
+function* changingMany(asked: SweepContext, list: List): Generator<Case> {
   const { copy, access, predictor } = asked;
   const { tree } = compile(copy.definition);
   const { screen } = access.element(list.id);

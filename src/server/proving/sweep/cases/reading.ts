@@ -2,10 +2,19 @@ import { type Access, type KnownRecord, showField } from '@/core/access';
 import type { AppElement, Entity, EntityField } from '@/core/model';
 import { behindTopic, NOT_THERE } from '@/core/sweep';
 import type { Asking } from '../asker';
-import { type Asked, base, type Case, doorsOf, levelsOn, NONESUCH, ofEachSort, recordsOf } from './case';
+import {
+  type SweepContext,
+  base,
+  type Case,
+  doorsOf,
+  levelsOn,
+  MISSING_ID,
+  ofEachSort,
+  recordsOf,
+} from './case';
 
 /** What the API lists of a kind of data, records of each sort, and what can be asked of the list. */
-export function* reading(asked: Asked, entity: Entity): Generator<Case> {
+export function* reading(asked: SweepContext, entity: Entity): Generator<Case> {
   const { access } = asked;
   const topic = behindTopic(access.compiled, entity.id);
   yield* asked.once(`${entity.id} read`, [access.element(entity.id)], topic, () =>
@@ -17,14 +26,14 @@ export function* reading(asked: Asked, entity: Entity): Generator<Case> {
   }
 }
 
-function* listAndRecords(asked: Asked, entity: Entity): Generator<Case> {
+function* listAndRecords(asked: SweepContext, entity: Entity): Generator<Case> {
   const { copy, predictor } = asked;
   yield { asking: listOf(asked, entity), reads: 'api', predicted: predictor.all(entity), about: entity.id };
   const records = ofEachSort(asked, recordsOf(asked, entity.id), (one) =>
     levelsOn(asked, doorsOf(asked, entity), one),
   );
   for (const { id, predicted } of [
-    { id: NONESUCH, predicted: NOT_THERE },
+    { id: MISSING_ID, predicted: NOT_THERE },
     ...records.map((one) => ({ id: one.id, predicted: predictor.one(one) })),
   ])
     yield {
@@ -36,12 +45,12 @@ function* listAndRecords(asked: Asked, entity: Entity): Generator<Case> {
     };
 }
 
-const listOf = ({ copy }: Asked, { id }: Entity, query = ''): Asking => ({
+const listOf = ({ copy }: SweepContext, { id }: Entity, query = ''): Asking => ({
   path: `${base(copy)}/api/records/${id}?size=100${query}`,
 });
 
 /** Sorted, filtered and searched by one field: who may not see it must not learn of it like that. */
-function* byField(asked: Asked, entity: Entity, field: EntityField): Generator<Case> {
+function* byField(asked: SweepContext, entity: Entity, field: EntityField): Generator<Case> {
   const { access, predictor } = asked;
   const element = access.element(field.id);
   const own = recordsOf(asked, entity.id);
@@ -84,7 +93,7 @@ const findsIn = (access: Access, record: KnownRecord, word: string): boolean =>
   );
 
 /** A list: as a file, and what can be chosen of it. */
-export function* listsOf(asked: Asked, element: AppElement): Generator<Case> {
+export function* listsOf(asked: SweepContext, element: AppElement): Generator<Case> {
   if (element.kind !== 'list') return;
   const { copy, predictor } = asked;
   const binds = element.screen?.binds;

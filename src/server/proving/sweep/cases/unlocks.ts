@@ -3,7 +3,7 @@ import { type Access, addressOf, type KnownRecord, NONE } from '@/core/access';
 import type { AppElement } from '@/core/model';
 import { isLockable, mayUnlock, type Predicted, unlocking } from '@/core/sweep';
 import { personOfCopy } from '../copy';
-import { type Asked, base, type Case, levelsOn, ofEachSort, recordsOf } from './case';
+import { type SweepContext, base, type Case, levelsOn, ofEachSort, recordsOf } from './case';
 
 /** Somebody whose password unlocks, or not. */
 interface Unlocker {
@@ -15,7 +15,7 @@ interface Unlocker {
  * What is shown as closed, unlocked for the viewer with a password: by somebody who may, and then it is read and locked
  * again; and by those who may not, of each sort one.
  */
-export function* unlocks(asked: Asked, element: AppElement): Generator<Case> {
+export function* unlocks(asked: SweepContext, element: AppElement): Generator<Case> {
   const { access, copy } = asked;
   if (!copy.definition.unlock || !isLockable(access, element)) return;
   const tried = new Set<string>();
@@ -35,7 +35,7 @@ export function* unlocks(asked: Asked, element: AppElement): Generator<Case> {
 
 /** By what it is refused. */
 function sortOf(
-  { access, self }: Asked,
+  { access, self }: SweepContext,
   { access: theirs, place }: Unlocker,
   ...[element, record]: Place
 ): string {
@@ -54,7 +54,7 @@ function sortOf(
 type Place = readonly [element: AppElement, record: KnownRecord];
 
 function openedBy(
-  { access, self }: Asked,
+  { access, self }: SweepContext,
   { access: theirs, place }: Unlocker,
   ...on: Place
 ): Access | undefined {
@@ -62,7 +62,7 @@ function openedBy(
 }
 
 function* unlocked(
-  { copy, predictor }: Asked,
+  { copy, predictor }: SweepContext,
   { place }: Unlocker,
   element: AppElement,
   record: KnownRecord,
@@ -100,7 +100,7 @@ function* unlocked(
   };
 }
 
-function everybody({ copy, access }: Asked): Unlocker[] {
+function everybody({ copy, access }: SweepContext): Unlocker[] {
   const { moment } = access.held.circumstances;
   return copy.people.map((swept, place) => ({
     place,

@@ -1,6 +1,6 @@
 import type { KnownRecord } from '@/core/access';
 import { type Entity, type EntityField, type Id, type TextForm, unitIds, type Value } from '@/core/model';
-import { type Asked, isOpen, recordsOf } from './case';
+import { type SweepContext, isOpen, recordsOf } from './case';
 
 const WRITTEN: Readonly<Record<TextForm, string>> = {
   email: 'sweep@sweep.example',
@@ -10,7 +10,7 @@ const WRITTEN: Readonly<Record<TextForm, string>> = {
 };
 
 /** Another value than the record's, such as this viewer may write where the field is open; undefined where there is none. */
-export function other(asked: Asked, field: EntityField, { values }: KnownRecord): Value | undefined {
+export function other(asked: SweepContext, field: EntityField, { values }: KnownRecord): Value | undefined {
   const now = values[field.id] ?? null;
   const { type, check } = field;
   switch (type.kind) {
@@ -29,13 +29,11 @@ export function other(asked: Asked, field: EntityField, { values }: KnownRecord)
       return unitIds(asked.copy.definition).find((id) => id !== now);
     case 'record':
       return recordsOf(asked, type.entity).find((one) => one.id !== now && isOpen(asked, one))?.id;
-    default:
-      return undefined;
   }
 }
 
 /** A new record's values, with everything filled in that can be. */
-export function filled(asked: Asked, entity: Entity): Record<Id, Value> {
+export function filled(asked: SweepContext, entity: Entity): Record<Id, Value> {
   const bare = { entity, id: '', values: {} };
   return Object.fromEntries(
     entity.fields.flatMap((field) => {
@@ -46,10 +44,10 @@ export function filled(asked: Asked, entity: Entity): Record<Id, Value> {
 }
 
 /** Why it must be refused to write that. */
-export const SINCE_HIDDEN = 'it points to a record that is hidden from them';
+export const SINCE_HIDDEN = 'it refers to a record that is hidden from them';
 
 /** A record that a field could point to, and that is hidden from the viewer: what is hidden is not there to be pointed to. */
-export function hiddenFor(asked: Asked, { type }: EntityField): Id | undefined {
+export function hiddenFor(asked: SweepContext, { type }: EntityField): Id | undefined {
   if (type.kind !== 'record') return undefined;
   return recordsOf(asked, type.entity).find((one) => !isOpen(asked, one))?.id;
 }

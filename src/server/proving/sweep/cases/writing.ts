@@ -4,14 +4,14 @@ import type { Action, Entity, EntityField, Id, Values } from '@/core/model';
 import { acted, making, type Predictor, written } from '@/core/sweep';
 import { type Asking, VERSION } from '../asker';
 import {
-  type Asked,
+  type SweepContext,
   base,
   type Case,
   doorsOf,
   isOpen,
   levelsOn,
   may,
-  NONESUCH,
+  MISSING_ID,
   ofEachSort,
   recordsOf,
 } from './case';
@@ -21,7 +21,7 @@ import { filled, hiddenFor, other, SINCE_HIDDEN } from './values';
 const FEW = 5;
 
 /** Every change of records, one by one and of several fields at once: those that must be refused, and those that must be done. */
-export function* writing(asked: Asked, entity: Entity): Generator<Case> {
+export function* writing(asked: SweepContext, entity: Entity): Generator<Case> {
   const { tree } = asked.access.compiled;
   const records = recordsOf(asked, entity.id);
   const update = tree.action(entity, 'update');
@@ -72,17 +72,17 @@ export function* writing(asked: Asked, entity: Entity): Generator<Case> {
   });
 }
 
-function path({ copy }: Asked, { entity, id }: KnownRecord): string {
+function path({ copy }: SweepContext, { entity, id }: KnownRecord): string {
   return `${base(copy)}/api/records/${entity.id}/${id}`;
 }
 
 /** The version that the viewer has seen: as the record's own answer tells it, where they may read it. */
-const seen = (asked: Asked, record: KnownRecord): Pick<Asking, 'seen' | 'headers'> => ({
+const seen = (asked: SweepContext, record: KnownRecord): Pick<Asking, 'seen' | 'headers'> => ({
   headers: { 'if-match': `"${VERSION}"` },
   seen: path(asked, record),
 });
 
-function* ofField(asked: Asked, record: KnownRecord, field: EntityField): Generator<Case> {
+function* ofField(asked: SweepContext, record: KnownRecord, field: EntityField): Generator<Case> {
   const to = other(asked, field, record);
   if (to !== undefined) yield change(asked, record, { [field.id]: to }, field.id);
   const hidden = hiddenFor(asked, field);
@@ -96,13 +96,13 @@ function* ofField(asked: Asked, record: KnownRecord, field: EntityField): Genera
 }
 
 /** All fields at once: refused whole where one is closed. */
-function* ofAll(asked: Asked, record: KnownRecord): Generator<Case> {
+function* ofAll(asked: SweepContext, record: KnownRecord): Generator<Case> {
   const values = others(asked, record);
   if (Object.keys(values).length > 1) yield change(asked, record, values, record.entity.id);
 }
 
 /** Another value of each field that can have one. */
-const others = (asked: Asked, record: KnownRecord): Values =>
+const others = (asked: SweepContext, record: KnownRecord): Values =>
   Object.fromEntries(
     record.entity.fields.flatMap((field) => {
       const to = other(asked, field, record);
@@ -110,42 +110,42 @@ const others = (asked: Asked, record: KnownRecord): Values =>
     }),
   );
 
-const patch = (asked: Asked, record: KnownRecord, values: Values): { asking: Asking } => ({
+const patch = (asked: SweepContext, record: KnownRecord, values: Values): { asking: Asking } => ({
   asking: { method: 'PATCH', path: path(asked, record), ...seen(asked, record), body: { values } },
 });
 
-function change(asked: Asked, record: KnownRecord, values: Values, about: Id): Case {
+function change(asked: SweepContext, record: KnownRecord, values: Values, about: Id): Case {
   const request = { ...patch(asked, record, values), about, ...asNowhere(asked, record, about) };
   const then = isOpen(asked, record) ? written(asked.access, record, values) : undefined;
   return then ? { ...request, does: becoming(asked.predictor, then) } : { ...request, refused: true };
 }
 
 /** What is written to a record that there is not, and to a field that there is not. */
-function* nowhere(asked: Asked, entity: Entity): Generator<Case> {
-  const none: KnownRecord = { entity, id: NONESUCH, values: {} };
+function* nowhere(asked: SweepContext, entity: Entity): Generator<Case> {
+  const none: KnownRecord = { entity, id: MISSING_ID, values: {} };
   const [field] = entity.fields;
   if (field)
     yield {
       ...patch(asked, none, { [field.id]: other(asked, field, none) ?? null }),
       refused: true,
-      alike: { to: `write ${entity.id}`, but: NONESUCH },
+      alike: { to: `write ${entity.id}`, but: MISSING_ID },
     };
   const open = recordsOf(asked, entity.id).find((record) => isOpen(asked, record));
   if (open)
     yield {
-      ...patch(asked, open, { [NONESUCH]: 'Swept' }),
+      ...patch(asked, open, { [MISSING_ID]: 'Swept' }),
       refused: true,
-      ...asNowhere(asked, open, NONESUCH),
+      ...asNowhere(asked, open, MISSING_ID),
     };
 }
 
 /** What is hidden must be answered as what is not there: the record, or the field of a record that may be changed. */
-function asNowhere(asked: Asked, record: KnownRecord, field: Id): Pick<Case, 'alike'> {
+function asNowhere(asked: SweepContext, record: KnownRecord, field: Id): Pick<Case, 'alike'> {
   const { access, copy } = asked;
   const { id: entity } = record.entity;
   if (!isOpen(asked, record)) return { alike: { to: `write ${entity}`, but: record.id } };
   const known = compile(copy.definition).tree.get(field)?.kind === 'data-field';
-  const hidden = field === NONESUCH || (known && access.answer(access.element(field)).most === 0);
+  const hidden = field === MISSING_ID || (known && access.answer(access.element(field)).most === 0);
   const update = access.compiled.tree.action(record.entity, 'update').id;
   return hidden && may(asked, update, record)
     ? { alike: { to: `write a field of ${entity}`, but: field } }
@@ -156,7 +156,7 @@ function asNowhere(asked: Asked, record: KnownRecord, field: Id): Pick<Case, 'al
  * Somebody else writes to a record in the meantime: to a field that is hidden from the viewer, and its version stays as it
  * was; to one that they see, and it is another.
  */
-function* meanwhile(asked: Asked, entity: Entity): Generator<Case> {
+function* meanwhile(asked: SweepContext, entity: Entity): Generator<Case> {
   const { access, predictor } = asked;
   for (const isSeen of [false, true]) {
     const found = recordsOf(asked, entity.id)
@@ -189,7 +189,7 @@ function becoming(predictor: Predictor, then: KnownRecord) {
   return { becomes: new Map([[then.id, then]]), predicted: by.one(then), by };
 }
 
-function* byAction(asked: Asked, record: KnownRecord, action: Action): Generator<Case> {
+function* byAction(asked: SweepContext, record: KnownRecord, action: Action): Generator<Case> {
   const about = action.id;
   if (action.kind === 'delete') {
     const asking = { method: 'DELETE', path: path(asked, record), ...seen(asked, record) };
@@ -221,7 +221,7 @@ const pointsTo = (one: KnownRecord, to: KnownRecord): boolean =>
     ({ id, type }) => type.kind === 'record' && type.entity === to.entity.id && one.values[id] === to.id,
   );
 
-function* creating(asked: Asked, entity: Entity): Generator<Case> {
+function* creating(asked: SweepContext, entity: Entity): Generator<Case> {
   const { access, copy, predictor } = asked;
   const create = entity.actions.find(({ kind }) => kind === 'create');
   if (!create) return;

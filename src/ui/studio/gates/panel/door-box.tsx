@@ -16,8 +16,8 @@ export function DoorBox() {
   if (door.kind === 'screen')
     return (
       <Box>
-        It leads to <ElementLink element={door} /> and follows it by itself: who cannot open that screen does
-        not get this.
+        It opens <ElementLink element={door} /> and follows that screen automatically: people who cannot open
+        the screen do not see this.
       </Box>
     );
   return <DataDoor door={door} />;
@@ -50,7 +50,8 @@ function LedHere() {
   if (leading.length === 0) return null;
   return (
     <Box>
-      The screen is the door. What leads here follows by itself: <ElementLinks elements={leading} />
+      The door is the screen itself. These links to it follow automatically:{' '}
+      <ElementLinks elements={leading} />
     </Box>
   );
 }
@@ -86,22 +87,22 @@ function DataDoor({ door }: { door: AppElement }) {
           Door: {door === selected ? name : <ElementLink element={door} name={name} />}
         </span>
         {never
-          ? ' never follows the screens: without lines of its own it is closed.'
+          ? ' never follows the screens, so it is closed unless it has its own lines.'
           : follows
             ? ' follows the screens.'
-            : ' has lines of its own.'}
+            : ' has its own lines.'}
       </p>
       {follows && !never && (
         <p className="mt-1">
           {holding.length > 0 ? (
             <>
-              {door === selected ? 'Held open by ' : 'Also held open by '}
+              {door === selected ? 'Opened by ' : 'Also opened by '}
               <ElementLinks elements={holding} />
             </>
           ) : door === selected ? (
-            'No screen shows it to anybody.'
+            'No screen shows it to anyone.'
           ) : (
-            'Nothing else holds it open.'
+            'Nothing else opens it.'
           )}
         </p>
       )}
@@ -121,13 +122,13 @@ function WhereToGate({ door }: { door: AppElement }) {
   const what = door.kind === 'action' ? 'the action' : door.kind === 'rows' ? 'the records' : 'the data';
   return (
     <RadioGroup.Root
-      aria-label="Where to gate"
+      aria-label="Where to control access"
       value={target.id}
       onValueChange={setTarget}
       className="mt-2 grid gap-1 border-t border-rule pt-2"
     >
-      <Choice value={selected.id}>Gate here only</Choice>
-      <Choice value={door.id}>Gate {what}, everywhere</Choice>
+      <Choice value={selected.id}>Control access on this screen only</Choice>
+      <Choice value={door.id}>Control access to {what} everywhere</Choice>
     </RadioGroup.Root>
   );
 }

@@ -41,9 +41,9 @@ export function GateLines({ heading }: { heading: string }) {
       </div>
       {starting && (
         <EffectDialog
-          title={`Lines of its own: ${target.name}`}
+          title={`Lines of ${target.name}`}
           edit={starting}
-          note="Lines of data count for new records too, and this screen-by-screen difference cannot be said in them."
+          note="Lines on data also apply to new records, so they cannot express this difference between screens."
           unlessNobody
           onClose={() => setStarting(undefined)}
         />
@@ -56,7 +56,9 @@ export function GateLines({ heading }: { heading: string }) {
             ))}
           </ul>
           <p className="mt-1.5 text-quiet">
-            {lines.some(gives) ? 'Everybody else gets nothing.' : 'No line gives anything: nobody gets it.'}
+            {lines.some(gives)
+              ? 'Everyone else has no access.'
+              : 'No line grants access, so nobody has access.'}
             {mayChange && !isRoot && (
               <>
                 {' '}
@@ -65,7 +67,7 @@ export function GateLines({ heading }: { heading: string }) {
                   className="link"
                   onClick={() => apply({ do: 'follow', gate: target.id, lines })}
                 >
-                  Follow {follows(isDataDoor(target), target.container?.name)} again
+                  Remove these lines and follow {follows(isDataDoor(target), target.container?.name)}
                 </button>
               </>
             )}
@@ -77,12 +79,12 @@ export function GateLines({ heading }: { heading: string }) {
             It follows{' '}
             <strong className="font-semibold">{follows(isDataDoor(target), target.container?.name)}</strong>:{' '}
             {isDataDoor(target)
-              ? 'it is open exactly as wide as they show it.'
-              : 'who gets that gets this too.'}
+              ? 'access is exactly what the screens give.'
+              : 'people with access to that also have access to this.'}
           </p>
           {mayChange && (
             <button type="button" className="button mt-2" onClick={give}>
-              Give it lines of its own
+              Add its own lines
             </button>
           )}
         </>

@@ -33,16 +33,18 @@ export function GatePanel() {
       <p className="mb-3 text-quiet">{placeInWords(selected)}</p>
       <DoorBox key={`door ${selected.id}`} />
       {selected.kind === 'application' && (
-        <p className="mb-3 text-quiet">Who may enter at all. Nobody gets more anywhere than they get here.</p>
+        <p className="mb-3 text-quiet">
+          Who can enter the application. Nobody can have more access anywhere than they have here.
+        </p>
       )}
       <GateLines
         key={`lines ${target.id}`}
         heading={
           target === selected
             ? isDataDoor(selected)
-              ? 'Who gets it everywhere'
-              : `Who gets this ${kindInWords(selected.kind).toLowerCase()}`
-            : 'Who gets it everywhere'
+              ? 'Who has access everywhere'
+              : `Who has access to this ${kindInWords(selected.kind).toLowerCase()}`
+            : 'Who has access everywhere'
         }
       />
       <WhenClosed />

@@ -4,13 +4,14 @@ import { Trash2 } from 'lucide-react';
 import { ToggleGroup } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { print } from '@/core';
-import { type Alike, counts } from '@/core/access';
+import { type PeopleGroup, counts } from '@/core/access';
 import { whatInWords, whoInWords, plural } from '@/core/edit';
 import { gives, type Line, type What, withIncluded } from '@/core/model';
 import { useBench } from '../../frame/bench';
 import { ConditionWindow } from '../../shared/condition/condition-on-demand';
 import { countOf, namesOf, peopleInWords } from '../../shared/use-people';
-import { TakeChoice, withTaken } from '../../shared/taking';
+import { OverrideSelect, withOverride } from '../../shared/condition-overrides';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 /** When the line counts: always, or where its condition holds. */
 function When({ line, who, change }: { line: Line; who: string; change: (to: Line) => void }) {
@@ -29,7 +30,7 @@ function When({ line, who, change }: { line: Line; who: string; change: (to: Lin
               type="button"
               className="link shrink-0"
               onClick={() => setOpen(true)}
-              aria-label={`Change when ${who}`}
+              aria-label={`Edit the condition for ${who}`}
             >
               Change
             </button>
@@ -41,18 +42,22 @@ function When({ line, who, change }: { line: Line; who: string; change: (to: Lin
             type="button"
             className="link"
             onClick={() => setOpen(true)}
-            aria-label={`Only when: ${who}`}
+            aria-label={`Add a condition for ${who}`}
           >
-            Only when …
+            Add condition…
           </button>
         )
       )}
       {when && (
-        <TakeChoice who={who} as={taken[line.id]} onTake={(as) => take(withTaken(taken, line.id, as))} />
+        <OverrideSelect
+          who={who}
+          as={taken[line.id]}
+          onTake={(as) => take(withOverride(taken, line.id, as))}
+        />
       )}
       {open && (
         <ConditionWindow
-          title={`${who}: ${whatInWords(target.kind, line.what).toLowerCase()}, when …`}
+          title={`${who}: ${whatInWords(target.kind, line.what).toLowerCase()}, if…`}
           app={app}
           scope={scope}
           condition={when}
@@ -73,7 +78,7 @@ function turned(line: Line, what: What): Line {
 }
 
 /** Of a line that takes away from a role: who is hit and would have something by another role. */
-function useWhomElse(line: Line): { readonly also: readonly Alike[]; readonly others: string } {
+function useWhomElse(line: Line): { readonly also: readonly PeopleGroup[]; readonly others: string } {
   const { definition, people, circumstances } = useBench();
   return useMemo(() => {
     const { who } = line;
@@ -117,31 +122,27 @@ export function LineRow({ line, at }: { line: Line; at: number }) {
           {who}
         </span>
         {above && line.who.kind === 'role' && (
-          <label
-            className="flex shrink-0 items-center gap-1 text-[12px] text-quiet"
-            title="Only those who are assigned this very role, not those whose role includes it"
+          <Checkbox
+            className="shrink-0 text-[12px] text-quiet"
+            title="Only people assigned this role directly, not people whose role includes it"
+            disabled={!mayChange}
+            checked={line.who.exactly ?? false}
+            onTurn={(on) => {
+              if (line.who.kind !== 'role') return;
+              const { kind, role } = line.who;
+              change({
+                ...line,
+                who: on ? { kind, role, exactly: true } : { kind, role },
+              });
+            }}
           >
-            <input
-              type="checkbox"
-              className="accent-open"
-              disabled={!mayChange}
-              checked={line.who.exactly ?? false}
-              onChange={(event) => {
-                if (line.who.kind !== 'role') return;
-                const { kind, role } = line.who;
-                change({
-                  ...line,
-                  who: event.target.checked ? { kind, role, exactly: true } : { kind, role },
-                });
-              }}
-            />
-            exactly
-          </label>
+            directly assigned only
+          </Checkbox>
         )}
         {mayChange && (
           <button
             type="button"
-            aria-label={`Take away the line ${who}`}
+            aria-label={`Remove the line for ${who}`}
             className="shrink-0 p-0.5 text-quiet hover:text-ink"
             onClick={() => apply({ do: 'removeLine', gate: target.id, line, at })}
           >
@@ -151,7 +152,7 @@ export function LineRow({ line, at }: { line: Line; at: number }) {
       </div>
       <ToggleGroup.Root
         type="single"
-        aria-label={`What ${who} gets`}
+        aria-label={`Access for ${who}`}
         value={line.what}
         disabled={!mayChange}
         onValueChange={(what) => what && change(turned(line, what as What))}
@@ -171,8 +172,8 @@ export function LineRow({ line, at }: { line: Line; at: number }) {
       <When line={line} change={change} who={who} />
       {also.length > 0 && (
         <p className="mt-1 text-[13px]" role="status">
-          It hits {peopleInWords(countOf(also))} who {plural(countOf(also), 'holds', 'hold')} {others} too:{' '}
-          {namesOf(also, 6)}.
+          This also affects {peopleInWords(countOf(also))} who {plural(countOf(also), 'has', 'have')} {others}
+          : {namesOf(also, 6)}.
         </p>
       )}
     </li>

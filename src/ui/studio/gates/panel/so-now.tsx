@@ -27,9 +27,9 @@ export function SoNow() {
   return (
     <div className="mb-4" aria-live="polite">
       <div className="mb-1 flex justify-between">
-        <h3 className="font-semibold">So now</h3>
+        <h3 className="font-semibold">Result</h3>
         <span className="text-quiet">
-          {all.edit + all.see} of {all.of} people
+          {all.edit + all.see} of {all.of} people have access
         </span>
       </div>
       <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
@@ -47,8 +47,8 @@ export function SoNow() {
       </dl>
       {people.waiting > 0 && (
         <p className="mt-1 text-quiet">
-          {counted(people.waiting, 'person has', 'people have')} not opened their link yet, and count once
-          they do.
+          {counted(people.waiting, 'person has', 'people have')} not activated their account yet and will be
+          counted when they do.
         </p>
       )}
     </div>

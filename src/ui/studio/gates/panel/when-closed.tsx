@@ -3,19 +3,20 @@
 import { useStateFor } from '../../../parts/use-state-for';
 import type { Closed } from '@/core/model';
 import { useBench } from '../../frame/bench';
+import { Select } from '@/ui/parts/select';
 
 type Show = Closed['show'] | 'left-out';
 
 const FOR_SCREENS: readonly (readonly [Show, string])[] = [
-  ['left-out', 'Refused, in the usual words'],
-  ['refused', 'Refused, in your words'],
-  ['sent', 'Sent to another screen'],
-  ['secret', 'Kept secret: as if it did not exist'],
+  ['left-out', 'The standard “no access” page'],
+  ['refused', 'A “no access” page with your own text'],
+  ['sent', 'Redirect to another screen'],
+  ['secret', '“Page not found”, as if it did not exist'],
 ];
 const FOR_PARTS: readonly (readonly [Show, string])[] = [
-  ['left-out', 'Left out'],
-  ['locked', 'Its name and a lock'],
-  ['explained', 'Its name, and your words when it is used'],
+  ['left-out', 'Nothing (hidden)'],
+  ['locked', 'Its label with a lock'],
+  ['explained', 'Its label; using it shows your own text'],
 ];
 const PARTS = ['section', 'field', 'button', 'list', 'chart', 'column', 'text', 'people', 'menu-item'];
 
@@ -33,26 +34,20 @@ export function WhenClosed() {
   const pick = (show: Show): void => {
     if (show === 'left-out') return change(undefined);
     if (show === 'sent') return change({ show, screen: others[0]?.id ?? '' });
-    if (show === 'refused') return change({ show, text: 'This is not open to you.' });
-    if (show === 'explained') return change({ show, text: 'This is not open to you.' });
+    if (show === 'refused') return change({ show, text: 'You do not have access to this.' });
+    if (show === 'explained') return change({ show, text: 'You do not have access to this.' });
     change({ show });
   };
   return (
     <div className="mb-4">
       <label className="grid gap-1">
-        <span className="font-semibold">Who does not get it sees</span>
-        <select
-          className="field-box"
+        <span className="font-semibold">People without access see</span>
+        <Select
           disabled={!mayChange}
           value={now?.show ?? 'left-out'}
-          onChange={(event) => pick(event.target.value as Show)}
-        >
-          {choices.map(([show, words]) => (
-            <option key={show} value={show}>
-              {words}
-            </option>
-          ))}
-        </select>
+          onChoose={(chosen) => pick(chosen as Show)}
+          options={choices.map(([show, words]) => ({ id: show, name: words }))}
+        />
       </label>
       {now && 'text' in now && (
         <Words
@@ -63,23 +58,18 @@ export function WhenClosed() {
         />
       )}
       {now?.show === 'sent' && (
-        <select
-          aria-label="Screen to send to"
-          className="field-box mt-1"
+        <Select
+          aria-label="Screen to redirect to"
+          className="mt-1"
           disabled={!mayChange}
           value={now.screen}
-          onChange={(event) => change({ show: 'sent', screen: event.target.value })}
-        >
-          {others.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </select>
+          onChoose={(chosen) => change({ show: 'sent', screen: chosen })}
+          options={others}
+        />
       )}
       {now?.show === 'secret' && (
         <p className="mt-1 text-quiet">
-          What leads to it is always left out for them, whatever it says itself.
+          Links to this screen are always hidden from them, whatever the links’ own settings.
         </p>
       )}
     </div>
@@ -99,7 +89,7 @@ function Words({
   const [written, setWritten] = useStateFor(text, text);
   return (
     <textarea
-      aria-label="What they read"
+      aria-label="Text they see"
       rows={2}
       className="field-box mt-1"
       disabled={disabled}

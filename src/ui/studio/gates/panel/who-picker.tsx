@@ -17,11 +17,14 @@ export function WhoPicker({ taken, onPick }: { taken: readonly Who[]; onPick: (w
     ['Login state', [{ kind: 'everyone' }, { kind: 'signed-in' }, { kind: 'signed-out' }]],
     ['Roles', definition.roles.map((role) => ({ kind: 'role', role: role.id }))],
     [
-      'Holders of a privilege',
+      'People with a privilege',
       privilegesOf(definition).map((one) => ({ kind: 'privilege', privilege: one.id })),
     ],
     ['Groups', definition.groups.map((one) => ({ kind: 'group', group: one.id }))],
-    ['At home in a unit, or below it', unitsOf(definition).map((one) => ({ kind: 'unit', unit: one.id }))],
+    [
+      'Home unit, including units below it',
+      unitsOf(definition).map((one) => ({ kind: 'unit', unit: one.id })),
+    ],
   ];
   // Another line of the same is for another condition.
   const noteOf = (who: Who): string | undefined =>
@@ -33,8 +36,8 @@ export function WhoPicker({ taken, onPick }: { taken: readonly Who[]; onPick: (w
   return (
     <ChooseBox
       box={box}
-      label="Add who"
-      placeholder="Role, privilege, group, unit, person"
+      label="Add line"
+      placeholder="Find a role, privilege, group, unit or person"
       none={none}
       asking={asking}
       place={{ align: 'end' }}
@@ -64,7 +67,7 @@ export function WhoPicker({ taken, onPick }: { taken: readonly Who[]; onPick: (w
       trigger={
         <button type="button" className="button px-2 py-0.5">
           <Plus size={14} aria-hidden />
-          Add who
+          Add line
         </button>
       }
     />

@@ -5,7 +5,7 @@ import { unsharedAccessOf } from '@/core/access';
 import { useMemo } from 'react';
 import { useBench } from '../../frame/bench';
 import { useDraft } from '../../shell/studio-work';
-import { TurnPart } from '../../shared/turn-part';
+import { SuggestedChangePart } from '../../shared/suggested-change';
 import { ExpectIt } from '../../shared/expect-it';
 import { WhyView } from '../../shared/why-view';
 
@@ -28,7 +28,7 @@ export function Why() {
         personName={personName}
         onGate={select}
       />
-      <TurnPart
+      <SuggestedChangePart
         key={`${asked} ${revision}`}
         compiled={compiled}
         element={selected}

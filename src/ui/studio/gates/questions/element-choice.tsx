@@ -18,7 +18,7 @@ export function ElementChoice() {
       box={box}
       label="Element"
       placeholder="Find an element"
-      none="Nothing has a name like that."
+      none="No elements match this search."
       width="w-96"
       groups={[{ choices: found.map((one) => ({ key: one.id, name: fullName(one) })) }]}
       onChoose={select}

@@ -7,6 +7,7 @@ import { answerInWords, kindInWords } from '@/core/edit';
 import type { ElementKind } from '@/core/model';
 import { useBench, type RailViewer } from '../../frame/bench';
 import { LevelMark } from '../../shared/level-mark';
+import { Select } from '@/ui/parts/select';
 
 /** What can X see: a viewer's whole reach, as a list to read. */
 export function WhatOneSees({ columns, forms }: { columns: readonly RailViewer[]; forms: ReactNode }) {
@@ -17,43 +18,39 @@ export function WhatOneSees({ columns, forms }: { columns: readonly RailViewer[]
   const count = (kinds: readonly string[], least: number): number =>
     inside.filter(({ element, answer }) => kinds.includes(element.kind) && answer.most >= least).length;
   return (
-    <section aria-label="What one sees" className="col-span-2 flex min-h-0 min-w-0 flex-col bg-paper">
+    <section aria-label="By viewer" className="col-span-2 flex min-h-0 min-w-0 flex-col bg-paper">
       <div className="flex flex-wrap items-center gap-3 border-b border-rule px-3 py-2">
         {forms}
         <label className="flex items-center gap-2">
           What can
-          <select
-            className="field-box w-52"
+          <Select
+            className="w-52"
             value={viewer.key}
             aria-label="Viewer"
-            onChange={(event) => look(event.target.value)}
-          >
-            {columns.map((one) => (
-              <option key={one.key} value={one.key}>
-                {one.name}
-              </option>
-            ))}
-          </select>
+            onChoose={look}
+            options={columns.map((one) => ({ id: one.key, name: one.name }))}
+          />
           see?
         </label>
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto px-5 py-3">
         <h2 className="text-lg font-semibold">
           {viewer.name} can open {opening} of {reach.of.screens} screens
-          {reach.screens.length > opening && `, and in some cases ${reach.screens.length - opening} more`}
+          {reach.screens.length > opening &&
+            `, and ${reach.screens.length - opening} more depending on the record or person`}
         </h2>
         <p className="mb-3 text-quiet">
-          On them: {count(['field', 'column'], 1)} fields and columns to see, {count(['field'], 2)} fields to
-          edit, {count(['button'], 2)} buttons to use. Records of {reach.data.length} of {reach.of.data}{' '}
-          kinds.
+          On them: {count(['field', 'column'], 1)} fields and columns they can see, {count(['field'], 2)}{' '}
+          fields they can edit, {count(['button'], 2)} buttons they can use. They can see records of{' '}
+          {reach.data.length} of {reach.of.data} entities.
         </p>
-        {reach.screens.length === 0 && <p>Nothing opens for {viewer.name}.</p>}
+        {reach.screens.length === 0 && <p>{viewer.name} cannot open any screen.</p>}
         {reach.screens.map((place) => (
           <PlaceView key={place.element.id} place={place} />
         ))}
         {reach.data.length > 0 && (
           <h2 className="mt-5 mb-1 border-t-2 border-ink pt-2 text-lg font-semibold">
-            The data behind, by the doors
+            Data behind the screens, by door
           </h2>
         )}
         {reach.data.map((place) => (

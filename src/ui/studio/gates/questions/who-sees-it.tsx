@@ -22,34 +22,34 @@ export function WhoSeesIt({ forms }: { forms: ReactNode }) {
     { version: revision, keepsLast: true },
   );
   return (
-    <section aria-label="Who sees it" className="col-span-2 flex min-h-0 min-w-0 flex-col bg-paper">
+    <section aria-label="By element" className="col-span-2 flex min-h-0 min-w-0 flex-col bg-paper">
       <div className="flex flex-wrap items-center gap-3 border-b border-rule px-3 py-2">
         {forms}
         <span className="flex items-center gap-2">
-          Who can see
+          Who has access to
           <ElementChoice />?
         </span>
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto px-5 py-3">
         {error && <p role="alert">{error.message}</p>}
-        {!found && !error && <p className="text-quiet">Asking everybody …</p>}
-        {found && <Found found={found} element={selected} />}
+        {!found && !error && <p className="text-quiet">Checking everyone…</p>}
+        {found && <WhoHasAccess found={found} element={selected} />}
       </div>
     </section>
   );
 }
 
-function Found({ found, element }: { found: WhoGetsNamed; element: AppElement }) {
+function WhoHasAccess({ found, element }: { found: WhoGetsNamed; element: AppElement }) {
   return (
     <>
       <h2 className="text-lg font-semibold">
-        {found.people} of {peopleInWords(found.of)} get {fullName(element)}
+        {found.people} of {peopleInWords(found.of)} have access to {fullName(element)}
       </h2>
       <p className="mb-3 flex items-center gap-1.5 text-quiet">
         Signed out: <LevelMark answer={found.signedOut} />
         {answerInWords(element.kind, found.signedOut)}.
         {found.ways.length > 0 &&
-          ` ${found.ways.length === 1 ? 'One way' : `${found.ways.length} ways`} in; whoever has several stands under each.`}
+          ` ${found.ways.length === 1 ? 'There is one way' : `${found.ways.length} ways`} to get access; people with several are listed under each.`}
       </p>
       {found.ways.map((way) => (
         <WayView key={`${way.gate} ${way.line.id} ${way.handle ?? ''}`} way={way} />
@@ -69,7 +69,7 @@ function WayView({ way }: { way: WhoGetsNamed['ways'][number] }) {
   const byRole = new Map<string, typeof these>();
   for (const one of these) {
     const roles = one.roles
-      .map((id) => definition.roles.find((role) => role.id === id)?.name ?? 'a role that is gone')
+      .map((id) => definition.roles.find((role) => role.id === id)?.name ?? 'a deleted role')
       .join(' and ');
     byRole.set(roles, [...(byRole.get(roles) ?? []), one]);
   }
@@ -80,16 +80,16 @@ function WayView({ way }: { way: WhoGetsNamed['ways'][number] }) {
         <span className="font-normal text-quiet">· {peopleInWords(count)}</span>
       </h3>
       <p className="text-quiet">
-        A line of{' '}
+        Given by a line of{' '}
         <button type="button" className="link" onClick={() => select(gate)}>
           {nameOf(gate)}
         </button>
-        {handle !== undefined && <>, which holds the data open by {nameOf(handle)}</>}
+        {handle !== undefined && <>, which opens the data through {nameOf(handle)}</>}
       </p>
       <dl className="mt-1 grid grid-cols-[11rem_1fr] gap-x-3">
         {[...byRole].map(([role, some]) => (
           <div key={role} className="contents">
-            <dt className="text-quiet">{role ? `by ${role}` : 'as they are'}</dt>
+            <dt className="text-quiet">{role ? `through the role ${role}` : 'directly, without a role'}</dt>
             <dd>
               {some
                 .map((one) => {

@@ -3,7 +3,7 @@
 import { useDraggable, type DraggableSyntheticListeners } from '@dnd-kit/core';
 import { GripVertical } from 'lucide-react';
 import { useEffect } from 'react';
-import type { Movable } from './lay';
+import type { Movable } from './canvas-layout';
 
 interface Props {
   readonly movable: Movable;
@@ -16,7 +16,7 @@ interface Props {
 export function Grip({ movable: { element, box, slot }, selected, onListeners }: Props) {
   const { setNodeRef, listeners, attributes, isDragging } = useDraggable({
     id: element.id,
-    attributes: { roleDescription: 'can be moved' },
+    attributes: { roleDescription: 'draggable' },
   });
   useEffect(() => {
     onListeners(element.id, listeners);
@@ -32,7 +32,7 @@ export function Grip({ movable: { element, box, slot }, selected, onListeners }:
       {...listeners}
       tabIndex={selected ? 0 : -1}
       aria-label={`Move ${element.name}`}
-      title={`Move ${element.name}: drag it, or press Space and the arrows`}
+      title={`Move ${element.name}: drag it, or press Space and use the arrow keys`}
       className={`grip ${always || selected ? 'grip-seen' : ''} ${isDragging ? 'grip-moving' : ''}`}
       style={{ left: box.left - 12, top: box.top + 2 }}
     >

@@ -3,7 +3,7 @@
 import { useDroppable } from '@dnd-kit/core';
 import { Plus } from 'lucide-react';
 import { AddHere } from '../add-here';
-import type { DrawnSeam } from './lay';
+import type { DrawnSeam } from './canvas-layout';
 
 interface Props {
   readonly seam: DrawnSeam;

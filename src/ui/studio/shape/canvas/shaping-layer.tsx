@@ -18,10 +18,10 @@ import { mayStandIn, moveTo } from '@/core/edit';
 import type { Screen } from '@/core/model';
 import { useBench } from '../../frame/bench';
 import { Grip } from './grip';
-import type { DrawnSeam } from './lay';
+import type { DrawnSeam } from './canvas-layout';
 import { seamSteps } from './seam-steps';
 import { SeamView } from './seam-view';
-import { useLay } from './use-lay';
+import { useCanvasLayout } from './use-canvas-layout';
 
 interface Props {
   /** What scrolls in the canvas, with the screen in it. */
@@ -36,7 +36,7 @@ interface Props {
 export function ShapingLayer({ content, screen, drawn, onAdded }: Props) {
   const { compiled, definition, selected, mayChange, apply, select } = useBench();
   const element = compiled.tree.get(screen.id);
-  const { seams, movables } = useLay(content, element, drawn);
+  const { seams, movables } = useCanvasLayout(content, element, drawn);
   const [moving, setMoving] = useState<string>();
   const moved = movables.find((one) => one.element.id === moving);
   const takes = (seam: DrawnSeam): boolean =>
@@ -52,7 +52,7 @@ export function ShapingLayer({ content, screen, drawn, onAdded }: Props) {
   );
   const about = (key: unknown): string => seams.find((seam) => seam.key === key)?.about ?? 'nowhere';
   const name = (id: unknown): string =>
-    movables.find(({ element: one }) => one.id === id)?.element.name ?? 'It';
+    movables.find(({ element: one }) => one.id === id)?.element.name ?? 'The element';
   if (!mayChange) return null;
   return (
     <DndContext
@@ -71,17 +71,16 @@ export function ShapingLayer({ content, screen, drawn, onAdded }: Props) {
       }}
       accessibility={{
         announcements: {
-          onDragStart: ({ active }) =>
-            `${name(active.id)} is taken. The arrows carry it from place to place.`,
+          onDragStart: ({ active }) => `${name(active.id)} picked up. Use the arrow keys to move it.`,
           onDragOver: ({ active, over }) =>
-            over ? `${name(active.id)} would stand ${about(over.id)}.` : undefined,
+            over ? `${name(active.id)} would be placed ${about(over.id)}.` : undefined,
           onDragEnd: ({ active, over }) =>
-            `${name(active.id)} stands ${over ? about(over.id) : 'where it was'}.`,
-          onDragCancel: ({ active }) => `${name(active.id)} stays where it was.`,
+            `${name(active.id)} placed ${over ? about(over.id) : 'where it was'}.`,
+          onDragCancel: ({ active }) => `Move cancelled. ${name(active.id)} is where it was.`,
         },
         screenReaderInstructions: {
           draggable:
-            'Press Space to take it, the arrows to carry it, Space to put it down, Escape to leave it.',
+            'Press Space to pick it up, the arrow keys to move it, Space to drop it, or Escape to cancel.',
         },
       }}
     >

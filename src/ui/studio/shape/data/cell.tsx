@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { type EntityField, type Manner, readValue, showValue, type Value } from '@/core/model';
+import { type EntityField, type DisplayFormat, readValue, showValue, type Value } from '@/core/model';
 import type { RecordsFrom } from './records-from';
 import { ValueEditor } from './value-editor';
 import type { DataRow } from '@/core/making';
@@ -9,7 +9,7 @@ import type { DataRow } from '@/core/making';
 interface Props {
   readonly field: EntityField;
   readonly row: DataRow;
-  readonly manner: Manner;
+  readonly manner: DisplayFormat;
   /** Where records that it can point to are searched. */
   readonly from: RecordsFrom;
   readonly mayChange: boolean;
@@ -25,7 +25,7 @@ export function Cell({ field, row, manner, from, mayChange, onWrite }: Props) {
   const fits = value === null || !('problem' in readValue({ ...field, required: false }, value));
   const shown = field.type.kind === 'record' ? row.labels[field.id] : showValue(field.type, value, manner);
   const text = fits ? (shown ?? String(value ?? '')) : String(value);
-  const about = fits ? undefined : 'This does not fit what the field holds.';
+  const about = fits ? undefined : 'This value does not match the field’s type.';
   const words = (
     <span className={fits ? '' : 'border-b border-dashed border-ink'} title={about} dir="auto">
       {text || <span className="text-edge">–</span>}

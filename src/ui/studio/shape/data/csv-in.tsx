@@ -4,13 +4,14 @@ import { useRef, useState } from 'react';
 import type { Imported } from '@/core/making';
 import { importRecords } from '@/contract/studio/data';
 import type { RecordsFrom } from './records-from';
-import { Told } from '../../../parts/fields';
+import { FieldMessage } from '../../../parts/fields';
 import { useTell } from '../../../parts/toasts';
 import { Window } from '../../../parts/window';
 import { tooLarge } from '../../shared/file-size';
 import { Progress } from '../../shared/progress';
 import { sendProgressing } from '@/ui/client/progressing';
 import { chooseAgain } from '../../../parts/choose-again';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 interface Props {
   readonly from: RecordsFrom;
@@ -62,7 +63,7 @@ export function CsvIn({ from: { app, records }, entity, onDone }: Props) {
   const missing = found?.columns.filter(({ field }) => field === null) ?? [];
   return (
     <Window
-      title="Bring in a CSV file"
+      title="Import a CSV file"
       open={open}
       onOpenChange={(next) => {
         setOpen(next);
@@ -70,14 +71,15 @@ export function CsvIn({ from: { app, records }, entity, onDone }: Props) {
       }}
       trigger={
         <button type="button" className="button">
-          Bring in CSV …
+          Import CSV…
         </button>
       }
     >
       <div className="grid gap-3">
         <p>
-          Its first line names the fields. With a column <code className="font-mono">id</code>, rows whose
-          record is there change it; all others are added.
+          The first line must contain the field names. If there is a column{' '}
+          <code className="font-mono">id</code>, rows with the id of an existing record update that record;
+          all other rows are added.
         </p>
         <input
           type="file"
@@ -93,10 +95,10 @@ export function CsvIn({ from: { app, records }, entity, onDone }: Props) {
             else if (chosen) void ask(chosen, true);
           }}
         />
-        <Told text={problem} />
+        <FieldMessage text={problem} />
         {going && (
           <Progress
-            says={found ? 'Taking it in' : 'Reading it'}
+            says={found ? 'Importing…' : 'Reading…'}
             {...going}
             onStop={() => stop.current?.abort()}
           />
@@ -104,16 +106,16 @@ export function CsvIn({ from: { app, records }, entity, onDone }: Props) {
         {found && (
           <>
             <p role="status">
-              It would add {count(found.added)} and change {count(found.changed)}.
+              This will add {count(found.added)} and change {count(found.changed)} records.
               {missing.length > 0 &&
-                ` Left out, since no field is called so: ${missing.map(({ name }) => name).join(', ')}.`}
+                ` Columns ignored because no field has this name: ${missing.map(({ name }) => name).join(', ')}.`}
             </p>
             {found.wrongCount > 0 && (
               <div>
                 <p className="font-medium">
                   {found.wrongCount === 1
-                    ? 'One cell does not fit:'
-                    : `${count(found.wrongCount)} cells do not fit:`}
+                    ? 'One cell does not match its field’s type:'
+                    : `${count(found.wrongCount)} cells do not match their field’s type:`}
                 </p>
                 <ul className="mt-1 max-h-48 overflow-auto">
                   {found.wrong.map(({ line, column, says }, n) => (
@@ -122,15 +124,9 @@ export function CsvIn({ from: { app, records }, entity, onDone }: Props) {
                     </li>
                   ))}
                 </ul>
-                <label className="mt-2 flex items-center gap-2">
-                  <input
-                    type="checkbox"
-                    className="size-4 accent-open"
-                    checked={leaveOut}
-                    onChange={(event) => setLeaveOut(event.target.checked)}
-                  />
-                  Leave these cells empty, and take in the rest
-                </label>
+                <Checkbox className="mt-2" checked={leaveOut} onTurn={setLeaveOut}>
+                  Leave these cells empty and import the rest
+                </Checkbox>
               </div>
             )}
             {file && !going && (
@@ -141,7 +137,7 @@ export function CsvIn({ from: { app, records }, entity, onDone }: Props) {
                   disabled={found.wrongCount > 0 && !leaveOut}
                   onClick={() => void ask(file, false)}
                 >
-                  Take it in
+                  Import
                 </button>
               </span>
             )}

@@ -20,19 +20,19 @@ export function FilterRows({ app, scope, filter, onFilter }: Props) {
   return (
     <>
       <button type="button" className="button" onClick={() => setOpen(true)}>
-        <FilterIcon size={14} aria-hidden /> Filter …
+        <FilterIcon size={14} aria-hidden /> Filter…
       </button>
       {filter && (
         <span className="order-last flex min-w-0 basis-full items-baseline gap-3">
           <span className="font-mono text-[13px] break-words">{print(scope, filter)}</span>
           <button type="button" className="link shrink-0" onClick={() => onFilter(undefined)}>
-            Show all
+            Clear filter
           </button>
         </span>
       )}
       {open && (
         <ConditionWindow
-          title={`Show ${scope.entity.plural} when …`}
+          title={`Show ${scope.entity.plural} where…`}
           app={app}
           scope={scope}
           condition={filter}

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { send } from '@/ui/client/send';
 import { makeUpRecords } from '@/contract/studio/data';
-import { Told, TextField } from '../../../parts/fields';
+import { FieldMessage, TextField } from '../../../parts/fields';
 import { Window } from '../../../parts/window';
 
 interface Props {
@@ -30,23 +30,30 @@ export function MadeUp({ app, entity, onMade }: Props) {
   });
   return (
     <Window
-      title="Made-up records"
+      title="Generate sample records"
       open={open}
       onOpenChange={setOpen}
       trigger={
         <button type="button" className="button">
-          Make some up …
+          Generate records…
         </button>
       }
     >
       <form className="grid gap-2" noValidate onSubmit={(event) => void submit(event)}>
-        <p>Each field gets what fits its type and its name. Nothing of it is about anybody.</p>
-        <TextField label="How many" inputMode="numeric" {...register('count')} />
-        <TextField label="Seed: the same makes the same" inputMode="numeric" {...register('seed')} />
-        <Told text={problem} />
+        <p>
+          Each field is filled with invented values that match its type and name. They do not refer to real
+          people.
+        </p>
+        <TextField label="Number of records" inputMode="numeric" {...register('count')} />
+        <TextField
+          label="Seed (the same seed gives the same records)"
+          inputMode="numeric"
+          {...register('seed')}
+        />
+        <FieldMessage text={problem} />
         <span>
           <button type="submit" className="button button-main" disabled={formState.isSubmitting}>
-            Make them
+            Generate
           </button>
         </span>
       </form>

@@ -6,7 +6,7 @@ import type { Value } from '@/core/model';
 import { send } from '@/ui/client/send';
 import { addRow } from '@/contract/studio/data';
 import type { RecordsFrom } from './records-from';
-import { Told } from '../../../parts/fields';
+import { FieldMessage } from '../../../parts/fields';
 import { Window } from '../../../parts/window';
 import type { DataPage } from '@/core/making';
 import { ValueEditor } from './value-editor';
@@ -62,7 +62,7 @@ export function NewRow({ page: { entity, manner }, from, onAdded }: Props) {
           <div key={field.id}>
             <span className="text-quiet">
               {field.name}
-              {field.required && ' (needed)'}
+              {field.required && ' (required)'}
             </span>
             <ValueEditor
               field={field}
@@ -79,10 +79,10 @@ export function NewRow({ page: { entity, manner }, from, onAdded }: Props) {
             )}
           </div>
         ))}
-        <Told text={problem} />
+        <FieldMessage text={problem} />
         <span>
           <button type="submit" className="button button-main">
-            Add it
+            Add record
           </button>
         </span>
       </form>

@@ -5,13 +5,13 @@ import { useState } from 'react';
 import { print } from '@/core';
 import type { Condition } from '@/core/condition';
 import type { DataPage, DataRow } from '@/core/making';
-import type { Entity, EntityField, Value } from '@/core/model';
+import { kindOf, type Entity, type EntityField, type Value } from '@/core/model';
 import { send, urlOf } from '@/ui/client/send';
 import { changeRows, dataRows, deleteRows, recordsFile, takeOverSamples } from '@/contract/studio/data';
 import { plural } from '@/core/edit';
 import { useConfirm } from '../../../parts/asking';
 import { DataTable, Pager, type DataColumn } from '../../../parts/data-table';
-import { Told } from '../../../parts/fields';
+import { FieldMessage } from '../../../parts/fields';
 import { keysUnder, useAsked, useSettled } from '@/ui/client/queries';
 import { useTell } from '../../../parts/toasts';
 import { useBench } from '../../frame/bench';
@@ -22,6 +22,7 @@ import { FilterRows } from './filter-rows';
 import { MadeUp } from './made-up';
 import { NewRow } from './new-row';
 import { SetMany } from './set-many';
+import { Select } from '@/ui/parts/select';
 
 type Kind = 'sample' | 'live';
 
@@ -77,15 +78,15 @@ export function RecordsTable({ entity }: { entity: Entity }) {
     const text = <p>This cannot be undone.</p>;
     if (!(await confirm({ title: `Delete ${name}?`, text, go: 'Delete' }))) return;
     const answer = await send(deleteRows, { ...at, body: { records } });
-    tell(answer.ok ? 'Deleted.' : answer.detail);
+    tell(answer.ok ? 'Records deleted.' : answer.detail);
     await again();
   };
   const takeOver = async (): Promise<void> => {
-    const text = <p>Everybody who may see them in the released application sees them then.</p>;
-    if (!(await confirm({ title: 'Take the sample records over as live ones?', text, go: 'Take them over' })))
+    const text = <p>Everyone with access to these records in the released application will then see them.</p>;
+    if (!(await confirm({ title: 'Copy the sample records to live records?', text, go: 'Copy to live' })))
       return;
     const answer = await send(takeOverSamples, { ...at, query: { records: 'live' } });
-    tell(answer.ok ? `${answer.value.count.toLocaleString('en')} records are live.` : answer.detail);
+    tell(answer.ok ? `${answer.value.count.toLocaleString('en')} records copied to live.` : answer.detail);
     await again();
   };
   const shown = data?.entity.id === entity.id ? data : undefined;
@@ -111,15 +112,16 @@ export function RecordsTable({ entity }: { entity: Entity }) {
   return (
     <>
       <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1.5">
-        <select
+        <Select
           aria-label="Which records"
-          className="field-box w-40"
+          className="w-40"
           value={kind}
-          onChange={(event) => turn(event.target.value as Kind)}
-        >
-          <option value="sample">Sample records</option>
-          <option value="live">Live records</option>
-        </select>
+          onChoose={(chosen) => turn(chosen as Kind)}
+          options={[
+            { id: 'sample', name: 'Sample records' },
+            { id: 'live', name: 'Live records' },
+          ]}
+        />
         <input
           type="search"
           aria-label="Search the records"
@@ -149,27 +151,27 @@ export function RecordsTable({ entity }: { entity: Entity }) {
             </>
           )}
           <a className="link" href={urlOf(recordsFile, at)} download>
-            Take out CSV
+            Export CSV
           </a>
         </span>
       </div>
       {mayChange && shown && chosen.size > 0 && (
         <div className="mb-2 flex items-center gap-3 border-l-4 border-open bg-paper px-3 py-1.5">
-          <span>{`${chosen.size} chosen`}</span>
+          <span>{`${chosen.size} selected`}</span>
           <SetMany page={shown} from={from} onSet={(values) => write([...chosen.values()], values)} />
           <button type="button" className="button" onClick={() => void remove()}>
-            Delete …
+            Delete…
           </button>
         </div>
       )}
-      <Told text={error?.message ?? ''} />
+      <FieldMessage text={error?.message ?? ''} />
       {kind === 'live' && shown?.total === 0 && q === '' && !filter && (
         <p className="mb-2 flex items-center gap-3 border-l-4 border-ink bg-paper px-3 py-2">
           <span>
-            Nothing is live here yet. The sample records of all kinds can be taken over as they are.
+            There are no live records yet. You can copy the sample records of all entities as a start.
           </span>
           <button type="button" className="button ml-auto shrink-0" onClick={() => void takeOver()}>
-            Take them over …
+            Copy samples to live…
           </button>
         </p>
       )}
@@ -198,7 +200,7 @@ export function RecordsTable({ entity }: { entity: Entity }) {
           <Pager page={page} pages={pages} onPage={setPage}>
             {shown.total === 0
               ? noneSays(q, filter !== undefined)
-              : `${(page - 1) * shown.size + 1} to ${Math.min(shown.total, page * shown.size)} of ${shown.total.toLocaleString('en')}`}
+              : `${(page - 1) * shown.size + 1}–${Math.min(shown.total, page * shown.size)} of ${shown.total.toLocaleString('en')}`}
           </Pager>
         </div>
       )}
@@ -207,8 +209,8 @@ export function RecordsTable({ entity }: { entity: Entity }) {
 }
 
 function noneSays(q: string, filtered: boolean): string {
-  if (q !== '') return `Nothing here has “${q}”.`;
-  return filtered ? 'The filter lets none of them through.' : 'There are none yet.';
+  if (q !== '') return `No records match “${q}”.`;
+  return filtered ? 'No records match the filter.' : 'No records yet.';
 }
 
 const columnOf = (field: EntityField, draw: (row: DataRow) => React.ReactNode): DataColumn<DataRow> => ({
@@ -218,7 +220,7 @@ const columnOf = (field: EntityField, draw: (row: DataRow) => React.ReactNode): 
   header: () => field.name,
   cell: ({ row }) => draw(row.original),
   meta: {
-    end: field.type.kind === 'number' || field.type.kind === 'money',
+    end: kindOf(field.type).measured === true,
     head: { className: 'whitespace-nowrap' },
     cell: { className: 'whitespace-nowrap' },
     apart: true,

@@ -3,10 +3,11 @@
 import { useState } from 'react';
 import type { Value } from '@/core/model';
 import type { RecordsFrom } from './records-from';
-import { Told } from '../../../parts/fields';
+import { FieldMessage } from '../../../parts/fields';
 import { Window } from '../../../parts/window';
 import type { DataPage } from '@/core/making';
 import { ValueEditor } from './value-editor';
+import { Select } from '@/ui/parts/select';
 
 interface Props {
   readonly page: DataPage;
@@ -24,12 +25,12 @@ export function SetMany({ page: { entity, manner }, from, onSet }: Props) {
   const field = entity.fields.find(({ id }) => id === fieldId);
   return (
     <Window
-      title="Set a field of all chosen"
+      title="Set a field in all selected records"
       open={open}
       onOpenChange={setOpen}
       trigger={
         <button type="button" className="button">
-          Set a field …
+          Set a field…
         </button>
       }
     >
@@ -45,25 +46,19 @@ export function SetMany({ page: { entity, manner }, from, onSet }: Props) {
       >
         <label>
           <span className="text-quiet">Field</span>
-          <select
+          <Select
             aria-label="Field"
-            className="field-box"
             value={fieldId}
-            onChange={(event) => {
-              setFieldId(event.target.value);
+            onChoose={(chosen) => {
+              setFieldId(chosen);
               setValue(null);
             }}
-          >
-            {entity.fields.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
+            options={entity.fields}
+          />
         </label>
         {field && (
           <div>
-            <span className="text-quiet">To</span>
+            <span className="text-quiet">New value</span>
             <ValueEditor
               key={fieldId}
               field={field}
@@ -75,10 +70,10 @@ export function SetMany({ page: { entity, manner }, from, onSet }: Props) {
             />
           </div>
         )}
-        <Told text={problem} />
+        <FieldMessage text={problem} />
         <span>
           <button type="submit" className="button button-main">
-            Set it
+            Set field
           </button>
         </span>
       </form>

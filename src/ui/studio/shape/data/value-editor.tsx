@@ -1,11 +1,11 @@
 'use client';
 
 import { useState } from 'react';
-import { type EntityField, type Manner, unitsOf, type Value } from '@/core/model';
+import { type EntityField, kindOf, type Literal, type DisplayFormat, type Value } from '@/core/model';
 import { dataRows } from '@/contract/studio/data';
 import type { RecordsFrom } from './records-from';
 import { ChooseBox, useBox } from '../../../parts/choose-box';
-import { OnlyDays } from '../../../parts/day-box';
+import { ValueBox } from '@/ui/parts/value-box';
 import { useAsked, useSettled } from '@/ui/client/queries';
 
 interface Props {
@@ -13,66 +13,35 @@ interface Props {
   readonly value: Value | null;
   /** What the record is called that it points to. */
   readonly label: string | undefined;
-  readonly manner: Manner;
+  readonly manner: DisplayFormat;
   readonly from: RecordsFrom;
   readonly onWrite: (value: Value | null) => void | Promise<void>;
   /** It is left without anything written. */
   readonly onLeave?: () => void;
 }
 
+/** What is written letter by letter, and kept when it is left. */
+const WRITTEN: readonly Literal[] = ['string', 'number'];
+
 /** Writes one value of a record, by its type. */
 export function ValueEditor(props: Props) {
-  const { field, value, manner, onWrite } = props;
+  const { field, value, manner, onWrite, onLeave } = props;
   const { type } = field;
-  const focused = props.onLeave !== undefined;
-  switch (type.kind) {
-    case 'record':
-      return <RecordEditor {...props} entity={type.entity} />;
-    case 'date':
-      return (
-        <OnlyDays
-          aria-label={field.name}
-          language={manner.language}
-          value={typeof value === 'string' ? value : ''}
-          onDay={(day) => void onWrite(day || null)}
-        />
-      );
-    case 'choice':
-    case 'unit':
-    case 'boolean': {
-      const options =
-        type.kind === 'choice'
-          ? type.options
-          : type.kind === 'unit'
-            ? unitsOf(manner)
-            : [
-                { id: 'true', name: 'Yes' },
-                { id: 'false', name: 'No' },
-              ];
-      return (
-        <select
-          aria-label={field.name}
-          className="field-box"
-          autoFocus={focused}
-          value={value === null ? '' : String(value)}
-          onBlur={props.onLeave}
-          onChange={(event) => {
-            const chosen = event.target.value;
-            void onWrite(chosen === '' ? null : type.kind === 'boolean' ? chosen === 'true' : chosen);
-          }}
-        >
-          <option value=""></option>
-          {options.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
-      );
-    }
-    default:
-      return <TextEditor {...props} focused={focused} />;
-  }
+  if (type.kind === 'record') return <RecordEditor {...props} entity={type.entity} />;
+  if (!WRITTEN.includes(kindOf(type).literal))
+    return (
+      <ValueBox
+        label={field.name}
+        type={type}
+        manner={manner}
+        none=""
+        value={value}
+        autoFocus={onLeave !== undefined}
+        onLeave={onLeave}
+        onChange={(next) => void onWrite(next)}
+      />
+    );
+  return <TextEditor {...props} focused={onLeave !== undefined} />;
 }
 
 /** A text or a number: kept when it is left, or with Enter. */
@@ -125,7 +94,7 @@ function RecordEditor({ field, value, label, entity, from, onWrite }: Props & { 
       box={box}
       label={field.name}
       placeholder="Type to search"
-      none={error ? error.message : data ? 'Nothing found' : 'Looking …'}
+      none={error ? error.message : data ? 'No matches' : 'Searching…'}
       asking={!data || words !== box.words}
       groups={[{ choices: named }]}
       always={value === null || field.required ? undefined : { key: NONE, name: 'None' }}

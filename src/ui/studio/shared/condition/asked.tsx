@@ -5,9 +5,14 @@ import { OperandPicker } from './operand-picker';
 import { Comparing, without } from './comparing';
 import { HeldSelect, NameSelect } from './named-select';
 import type { Props } from './props';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 /** The rest of a row: the operator, and what it is compared with. */
-export function Asked({ scope, condition, onChange }: Pick<Props, 'scope' | 'condition' | 'onChange'>) {
+export function ConditionDetails({
+  scope,
+  condition,
+  onChange,
+}: Pick<Props, 'scope' | 'condition' | 'onChange'>) {
   const { definition } = scope;
   if ('hasRole' in condition)
     return (
@@ -19,17 +24,12 @@ export function Asked({ scope, condition, onChange }: Pick<Props, 'scope' | 'con
           onChange={(hasRole) => onChange({ ...condition, hasRole })}
         />
         <HeldSelect condition={condition} onChange={onChange} />
-        <label className="flex items-center gap-1">
-          <input
-            type="checkbox"
-            className="accent-open"
-            checked={condition.exactly ?? false}
-            onChange={(event) =>
-              onChange(without(condition, 'exactly', event.target.checked ? true : undefined))
-            }
-          />
-          exactly
-        </label>
+        <Checkbox
+          checked={condition.exactly ?? false}
+          onTurn={(on) => onChange(without(condition, 'exactly', on ? true : undefined))}
+        >
+          directly assigned only
+        </Checkbox>
       </>
     );
   if ('hasPrivilege' in condition)

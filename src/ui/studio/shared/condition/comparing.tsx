@@ -1,10 +1,19 @@
 'use client';
 
-import { type Condition, type Operand, type Operator, readConstant, typeOf } from '@/core/condition';
-import { firstConstant } from './questions';
-import { OperandPicker, ValueInput } from './operand-picker';
+import {
+  type Condition,
+  type Operand,
+  type Operator,
+  readConstant,
+  typeOf,
+  firstConstant,
+  OPERATORS,
+} from '@/core/condition';
+import { ConstantBox, OperandPicker } from './operand-picker';
 import type { Props } from './props';
 import { waysToAsk } from './ways-to-ask';
+import { Select } from '@/ui/parts/select';
+import { Checkbox } from '@/ui/parts/checkbox';
 
 export function Comparing({ scope, condition, onChange }: Pick<Props, 'scope' | 'condition' | 'onChange'>) {
   const empty =
@@ -24,7 +33,7 @@ export function Comparing({ scope, condition, onChange }: Pick<Props, 'scope' | 
             ? condition.between
             : empty?.empty;
   const type = left && typeOf(scope, left);
-  if (!left || !type) return <span className="text-quiet">Only the text form can change this.</span>;
+  if (!left || !type) return <span className="text-quiet">Edit this comparison as text.</span>;
   const right: Operand =
     'compare' in condition
       ? condition.right
@@ -32,7 +41,7 @@ export function Comparing({ scope, condition, onChange }: Pick<Props, 'scope' | 
         ? condition.unit
         : 'between' in condition
           ? condition.from
-          : { value: firstConstant(scope, type) };
+          : { value: firstConstant(scope.definition, type) };
   const ways = waysToAsk(scope, left, type, right);
   const way =
     'compare' in condition
@@ -48,21 +57,19 @@ export function Comparing({ scope, condition, onChange }: Pick<Props, 'scope' | 
               : 'is empty';
   return (
     <>
-      <select
-        aria-label="How it is compared"
-        className="field-box w-auto"
+      <Select
+        aria-label="Comparison"
+        className="w-auto"
         value={way}
-        onChange={(event) => {
-          const next = ways.get(event.target.value);
+        onChoose={(chosen) => {
+          const next = ways.get(chosen);
           if (next) onChange(next);
         }}
-      >
-        {[...ways.keys()].map((one) => (
-          <option key={one} value={one}>
-            {WORDS[one as Operator] ?? one}
-          </option>
-        ))}
-      </select>
+        options={[...ways.keys()].map((one) => ({
+          id: one,
+          name: one in OPERATORS ? OPERATORS[one as Operator].words : one,
+        }))}
+      />
       {'compare' in condition && (
         <OperandPicker
           scope={scope}
@@ -72,17 +79,12 @@ export function Comparing({ scope, condition, onChange }: Pick<Props, 'scope' | 
         />
       )}
       {'compare' in condition && type.kind === 'text' && (
-        <label className="flex items-center gap-1">
-          <input
-            type="checkbox"
-            className="accent-open"
-            checked={condition.anyCase ?? false}
-            onChange={(event) =>
-              onChange(without(condition, 'anyCase', event.target.checked ? true : undefined))
-            }
-          />
-          in any case
-        </label>
+        <Checkbox
+          checked={condition.anyCase ?? false}
+          onTurn={(on) => onChange(without(condition, 'anyCase', on ? true : undefined))}
+        >
+          ignore upper and lower case
+        </Checkbox>
       )}
       {'between' in condition && (
         <>
@@ -112,7 +114,7 @@ export function Comparing({ scope, condition, onChange }: Pick<Props, 'scope' | 
       {'oneOf' in condition && (
         <>
           {condition.values.map((value, n) => (
-            <ValueInput
+            <ConstantBox
               key={n}
               scope={scope}
               type={type}
@@ -127,7 +129,7 @@ export function Comparing({ scope, condition, onChange }: Pick<Props, 'scope' | 
             type="button"
             className="link"
             onClick={() =>
-              onChange({ ...condition, values: [...condition.values, firstConstant(scope, type)] })
+              onChange({ ...condition, values: [...condition.values, firstConstant(scope.definition, type)] })
             }
           >
             or
@@ -137,15 +139,6 @@ export function Comparing({ scope, condition, onChange }: Pick<Props, 'scope' | 
     </>
   );
 }
-
-const WORDS: Readonly<Partial<Record<Operator, string>>> = {
-  '=': 'is',
-  '!=': 'is not',
-  '<': 'is less than, before',
-  '<=': 'is at most',
-  '>': 'is more than, after',
-  '>=': 'is at least',
-};
 
 /** The condition with this part of it, or without it where it is undefined. */
 export function without<C extends Condition, K extends keyof C>(

@@ -47,11 +47,11 @@ export function ConditionWindow({ title, app, scope, condition: first, onUse, on
           className="fixed top-12 left-1/2 z-40 max-h-[calc(100vh-6rem)] w-[58rem] max-w-[calc(100vw-2rem)] -translate-x-1/2 overflow-auto border-t-4 border-ink bg-paper p-5 shadow-lg"
         >
           <Dialog.Title className="mb-3 text-[17px] font-semibold">{title}</Dialog.Title>
-          <h3 className="mb-1 font-semibold">By picking</h3>
+          <h3 className="mb-1 font-semibold">Builder</h3>
           <div>
             {!sound && text !== '' && (
               <p className="mb-1 text-quiet">
-                As it was before the text was changed; the text is not whole yet.
+                This shows the last valid version. The text is not yet a complete condition.
               </p>
             )}
             <Picker scope={scope} condition={condition} onChange={picked} />
@@ -61,7 +61,7 @@ export function ConditionWindow({ title, app, scope, condition: first, onUse, on
                 className="link mt-1.5"
                 onClick={() => picked({ all: [condition, firstQuestion(scope)] })}
               >
-                And something else
+                Add another comparison
               </button>
             )}
           </div>
@@ -87,7 +87,7 @@ export function ConditionWindow({ title, app, scope, condition: first, onUse, on
                 onClose();
               }}
             >
-              Use it
+              Apply
             </button>
             {onRemove && (
               <button
@@ -98,7 +98,7 @@ export function ConditionWindow({ title, app, scope, condition: first, onUse, on
                   onClose();
                 }}
               >
-                Without a condition
+                Remove condition
               </button>
             )}
             <Dialog.Close className="button">Cancel</Dialog.Close>
@@ -123,9 +123,11 @@ function TryIt({ app, scope, condition }: { app: string; scope: Scope; condition
     `${hits} of ${of} ${what}${examples.length > 0 ? `: ${examples.slice(0, EXAMPLES).join(', ')}${hits > EXAMPLES ? ' …' : ''}` : ''}`;
   return (
     <div className="mt-4 min-h-[4.5rem] border-l-4 border-lead bg-plate px-3 py-2" aria-live="polite">
-      <h3 className="font-semibold">True now</h3>
+      <h3 className="font-semibold">Currently true for</h3>
       {condition === undefined ? (
-        <p className="text-quiet">As soon as the condition is whole, it is tried here.</p>
+        <p className="text-quiet">
+          Matching people and records are shown here when the condition is complete.
+        </p>
       ) : error ? (
         <p>{error.message}</p>
       ) : (
@@ -134,7 +136,7 @@ function TryIt({ app, scope, condition }: { app: string; scope: Scope; condition
             <p>{tried.people.of === 0 ? 'There are no people yet.' : `For ${say(tried.people, 'people')}`}</p>
             {tried.records && (
               <p>
-                {tried.people.of === 0 ? 'For somebody who may come, on ' : 'On '}
+                {tried.people.of === 0 ? 'For someone who may join, on ' : 'On '}
                 {say(tried.records, `sample ${entity?.plural.toLowerCase() ?? 'records'}`)}
               </p>
             )}

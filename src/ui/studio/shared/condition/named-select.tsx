@@ -2,6 +2,7 @@
 
 import { type Condition } from '@/core/condition';
 import { without } from './comparing';
+import { Select } from '@/ui/parts/select';
 
 /** Where a role or a privilege must be held. */
 export function HeldSelect<C extends Extract<Condition, { hasRole: string } | { hasPrivilege: string }>>({
@@ -12,18 +13,17 @@ export function HeldSelect<C extends Extract<Condition, { hasRole: string } | { 
   onChange: (condition: Condition) => void;
 }) {
   return (
-    <select
-      aria-label="Where it is held"
-      className="field-box w-auto"
+    <Select
+      aria-label="Unit"
+      className="w-auto"
       value={condition.held ?? ''}
-      onChange={(event) =>
-        onChange(without(condition, 'held', (event.target.value || undefined) as C['held']))
-      }
-    >
-      <option value="">for the unit at hand</option>
-      <option value="everywhere">everywhere</option>
-      <option value="anywhere">in any unit</option>
-    </select>
+      onChoose={(chosen) => onChange(without(condition, 'held', (chosen || undefined) as C['held']))}
+      none="in the record’s unit"
+      options={[
+        { id: 'everywhere', name: 'in all units' },
+        { id: 'anywhere', name: 'in any unit' },
+      ]}
+    />
   );
 }
 
@@ -39,18 +39,15 @@ export function NameSelect({
   onChange: (id: string) => void;
 }) {
   return (
-    <select
+    <Select
       aria-label={label}
-      className="field-box w-auto"
+      className="w-auto"
       value={value}
-      onChange={(event) => onChange(event.target.value)}
-    >
-      {!among.some((one) => one.id === value) && <option value={value}>One that is gone</option>}
-      {among.map((one) => (
-        <option key={one.id} value={one.id}>
-          {one.name}
-        </option>
-      ))}
-    </select>
+      onChoose={onChange}
+      options={[
+        ...(!among.some((one) => one.id === value) ? [{ id: value, name: 'Deleted item' }] : []),
+        ...among,
+      ]}
+    />
   );
 }

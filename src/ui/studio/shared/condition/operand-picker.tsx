@@ -1,9 +1,10 @@
 'use client';
 
-import { comparable, type Operand, type Scope, type Type, typeOf, WEEKDAYS } from '@/core/condition';
-import { sameJson, unitsOf, type Value } from '@/core/model';
-import { firstConstant, operandsOfScope } from './questions';
-import { OnlyDays } from '../../../parts/day-box';
+import { comparable, type Operand, type Scope, type Type, typeOf, firstConstant } from '@/core/condition';
+import { sameJson, type Value } from '@/core/model';
+import { operandsOfScope } from './questions';
+import { ValueBox } from '@/ui/parts/value-box';
+import { Select } from '@/ui/parts/select';
 
 interface Props {
   readonly scope: Scope;
@@ -25,27 +26,24 @@ export function OperandPicker({ scope, type, operand, onChange }: Props) {
       : JSON.stringify(others.find((one) => sameJson(one.operand, plain))?.operand);
   return (
     <>
-      <select
+      <Select
         aria-label="Compared with"
-        className="field-box w-auto max-w-[17rem]"
+        className="w-auto max-w-[17rem]"
         value={key}
-        onChange={(event) =>
+        onChoose={(chosen) =>
           onChange(
-            event.target.value === 'value'
-              ? { value: firstConstant(scope, type) }
-              : (JSON.parse(event.target.value) as Operand),
+            chosen === 'value'
+              ? { value: firstConstant(scope.definition, type) }
+              : (JSON.parse(chosen) as Operand),
           )
         }
-      >
-        <option value="value">this value:</option>
-        {others.map((one) => (
-          <option key={JSON.stringify(one.operand)} value={JSON.stringify(one.operand)}>
-            {one.heading}: {one.name}
-          </option>
-        ))}
-      </select>
+        options={[
+          { id: 'value', name: 'a fixed value:' },
+          ...others.map((one) => ({ id: JSON.stringify(one.operand), name: `${one.heading}: ${one.name}` })),
+        ]}
+      />
       {'value' in operand && (
-        <ValueInput
+        <ConstantBox
           scope={scope}
           type={type}
           value={operand.value}
@@ -57,7 +55,7 @@ export function OperandPicker({ scope, type, operand, onChange }: Props) {
           plus
           <input
             type="number"
-            aria-label="Days later"
+            aria-label="Number of days to add"
             className="field-box w-20"
             value={operand.plus ?? 0}
             onChange={(event) => {
@@ -73,7 +71,7 @@ export function OperandPicker({ scope, type, operand, onChange }: Props) {
 }
 
 /** Writes a constant of a type. */
-export function ValueInput({
+export const ConstantBox = ({
   scope,
   type,
   value,
@@ -83,71 +81,13 @@ export function ValueInput({
   type: Type;
   value: Value;
   onChange: (value: Value) => void;
-}) {
-  const options =
-    type.kind === 'choice'
-      ? type.options
-      : type.kind === 'unit'
-        ? unitsOf(scope.definition)
-        : type.kind === 'boolean'
-          ? [
-              { id: 'true', name: 'Yes' },
-              { id: 'false', name: 'No' },
-            ]
-          : type.kind === 'weekday'
-            ? WEEKDAYS.map((id) => ({ id, name: id[0]?.toUpperCase() + id.slice(1) }))
-            : undefined;
-  if (options)
-    return (
-      <select
-        aria-label="Value"
-        className="field-box w-auto"
-        value={String(value)}
-        onChange={(event) =>
-          onChange(type.kind === 'boolean' ? event.target.value === 'true' : event.target.value)
-        }
-      >
-        {options.map((option) => (
-          <option key={option.id} value={option.id}>
-            {option.name}
-          </option>
-        ))}
-      </select>
-    );
-  if (type.kind === 'date' || type.kind === 'moment') {
-    const [day = '', time = '00:00'] = String(value).split('T');
-    return (
-      <span className="flex w-64 items-center gap-1">
-        <OnlyDays
-          aria-label="Value"
-          language={scope.definition.language}
-          value={day}
-          onDay={(next) => next && onChange(type.kind === 'date' ? next : `${next}T${time}`)}
-        />
-        {type.kind === 'moment' && (
-          <input
-            aria-label="Time"
-            type="time"
-            className="field-box w-28"
-            value={time.slice(0, 5)}
-            onChange={({ target }) => target.value && onChange(`${day}T${target.value}:00`)}
-          />
-        )}
-      </span>
-    );
-  }
-  const inputType = type.kind === 'time' ? 'time' : 'text';
-  return (
-    <input
-      aria-label="Value"
-      type={inputType}
-      className="field-box w-40"
-      value={String(value)}
-      onChange={(event) => {
-        const { value: text } = event.target;
-        if (inputType !== 'text' && text === '') return;
-        onChange(text);
-      }}
-    />
-  );
-}
+}) => (
+  <ValueBox
+    label="Value"
+    className="w-40"
+    manner={scope.definition}
+    type={type}
+    value={value}
+    onChange={(next) => onChange(next ?? '')}
+  />
+);

@@ -3,6 +3,7 @@
 import { type Condition } from '@/core/condition';
 import { firstQuestion, RowPicker, RemoveButton } from './row-picker';
 import { type Props } from './props';
+import { Select } from '@/ui/parts/select';
 
 type Group = { readonly all: readonly Condition[] } | { readonly any: readonly Condition[] };
 
@@ -15,7 +16,7 @@ export function Picker(props: Props) {
         <button
           type="button"
           className="button mt-0.5 px-2 py-0.5"
-          title="Take the not away"
+          title="Remove “not”"
           onClick={() => onChange(condition.not)}
         >
           not
@@ -36,15 +37,16 @@ function GroupPicker({ scope, group, onChange, onRemove }: Props & { group: Grou
   return (
     <div className="border-l-2 border-edge pl-3">
       <div className="mb-1 flex items-center gap-2">
-        <select
-          aria-label="How many must hold"
-          className="field-box w-auto"
+        <Select
+          aria-label="Match all or any"
+          className="w-auto"
           value={isAll ? 'all' : 'any'}
-          onChange={(event) => onChange(event.target.value === 'all' ? { all: parts } : { any: parts })}
-        >
-          <option value="all">All of these hold</option>
-          <option value="any">Any of these holds</option>
-        </select>
+          onChoose={(chosen) => onChange(chosen === 'all' ? { all: parts } : { any: parts })}
+          options={[
+            { id: 'all', name: 'All of these are true' },
+            { id: 'any', name: 'At least one of these is true' },
+          ]}
+        />
         <button type="button" className="link" onClick={() => onChange({ not: group })}>
           not
         </button>
@@ -67,7 +69,7 @@ function GroupPicker({ scope, group, onChange, onRemove }: Props & { group: Grou
           className="link"
           onClick={() => onChange(withParts([...parts, firstQuestion(scope)]))}
         >
-          Add a comparison
+          Add comparison
         </button>
         <button
           type="button"
@@ -81,7 +83,7 @@ function GroupPicker({ scope, group, onChange, onRemove }: Props & { group: Grou
             )
           }
         >
-          Add a group
+          Add group
         </button>
       </div>
     </div>

@@ -6,8 +6,8 @@ import {
   type Operand,
   REGISTERED,
   type Scope,
-  type Type,
   typeOf,
+  firstConstant,
 } from '@/core/condition';
 import { privilegesOf, sameJson } from '@/core/model';
 
@@ -21,7 +21,7 @@ export interface Question {
 }
 
 const CLOCK_NAMES = {
-  now: 'This moment',
+  now: 'Current date and time',
   today: 'Today',
   time: 'Time of day',
   weekday: 'Day of the week',
@@ -47,8 +47,8 @@ export function operandsOfScope(scope: Scope): { heading: string; name: string; 
       operand: { record: field.id },
     })),
     ...attributesOf(definition).map((one) => ({
-      heading: 'Who looks',
-      name: `Their ${one.name.toLowerCase()}`,
+      heading: 'Viewer',
+      name: `${one.name} of the viewer`,
       operand: { user: one.id },
     })),
     ...definition.sessionValues.map((one) => ({
@@ -56,7 +56,11 @@ export function operandsOfScope(scope: Scope): { heading: string; name: string; 
       name: one.name,
       operand: { session: one.id },
     })),
-    ...CLOCK_READINGS.map((clock) => ({ heading: 'When', name: CLOCK_NAMES[clock], operand: { clock } })),
+    ...CLOCK_READINGS.map((clock) => ({
+      heading: 'Date and time',
+      name: CLOCK_NAMES[clock],
+      operand: { clock },
+    })),
     ...steps,
   ];
 }
@@ -80,7 +84,7 @@ export function questionsFor(scope: Scope): Question[] {
         key: JSON.stringify(operand),
         heading,
         name,
-        start: { compare: '=', left: operand, right: { value: firstConstant(scope, type) } },
+        start: { compare: '=', left: operand, right: { value: firstConstant(scope.definition, type) } },
         is: (condition) => {
           const left = leftOf(condition);
           return left !== undefined && sameJson(plain(left), plain(operand));
@@ -91,8 +95,8 @@ export function questionsFor(scope: Scope): Question[] {
   const held: Question[] = [
     {
       key: 'hasRole',
-      heading: 'Who looks',
-      name: 'They hold the role',
+      heading: 'Viewer',
+      name: 'Has the role',
       start: { hasRole: definition.roles[0]?.id ?? '' },
       is: (condition) => 'hasRole' in condition,
     },
@@ -101,8 +105,8 @@ export function questionsFor(scope: Scope): Question[] {
   if (privilege)
     held.push({
       key: 'hasPrivilege',
-      heading: 'Who looks',
-      name: 'They hold the privilege',
+      heading: 'Viewer',
+      name: 'Has the privilege',
       start: { hasPrivilege: privilege.id },
       is: (condition) => 'hasPrivilege' in condition,
     });
@@ -110,8 +114,8 @@ export function questionsFor(scope: Scope): Question[] {
   if (group)
     held.push({
       key: 'inGroup',
-      heading: 'Who looks',
-      name: 'They are in the group',
+      heading: 'Viewer',
+      name: 'Is in the group',
       start: { inGroup: group.id },
       is: (condition) => 'inGroup' in condition,
     });
@@ -122,8 +126,8 @@ export function questionsFor(scope: Scope): Question[] {
     ? [
         {
           key: 'meets',
-          heading: 'Named',
-          name: 'A named condition',
+          heading: 'Named conditions',
+          name: 'Named condition',
           start: { meets: named.id },
           is: (condition) => 'meets' in condition,
         },
@@ -132,35 +136,10 @@ export function questionsFor(scope: Scope): Question[] {
   for (const one of REGISTERED)
     others.push({
       key: `call ${one.name}`,
-      heading: 'Named',
+      heading: 'Named conditions',
       name: one.about,
       start: { call: one.name, with: one.takes.map(() => ({ clock: 'today' })) },
       is: (condition) => 'call' in condition && condition.call === one.name,
     });
   return [...compared, ...held, ...others];
-}
-
-/** The constant that a comparison with something of the type starts with. */
-export function firstConstant({ definition }: Scope, type: Type): string | boolean {
-  switch (type.kind) {
-    case 'boolean':
-      return true;
-    case 'choice':
-      return type.options[0]?.id ?? '';
-    case 'unit':
-      return definition.units[0]?.id ?? '';
-    case 'date':
-      return new Date().toISOString().slice(0, 10);
-    case 'moment':
-      return `${new Date().toISOString().slice(0, 10)}T12:00:00`;
-    case 'time':
-      return '09:00';
-    case 'weekday':
-      return 'monday';
-    case 'number':
-    case 'money':
-      return '0';
-    default:
-      return '';
-  }
 }

@@ -2,8 +2,9 @@
 
 import { Trash2 } from 'lucide-react';
 import { type Condition, type Scope } from '@/core/condition';
-import { questionsFor, type Question } from './questions';
-import { Asked } from './asked';
+import { Select } from '@/ui/parts/select';
+import { questionsFor } from './questions';
+import { ConditionDetails } from './asked';
 import type { Props } from './props';
 
 /** What a new comparison asks first: the record's first field, else the viewer's email. */
@@ -17,27 +18,18 @@ export function RowPicker({ scope, condition, onChange, onRemove }: Props) {
   const current = questions.find((one) => one.is(condition));
   return (
     <div className="flex flex-wrap items-center gap-1.5">
-      <select
-        aria-label="What is looked at"
-        className="field-box w-auto max-w-[13rem]"
+      <Select
+        aria-label="Value to check"
+        className="w-auto max-w-[13rem]"
         value={current?.key ?? ''}
-        onChange={(event) => {
-          const next = questions.find((one) => one.key === event.target.value);
+        onChoose={(chosen) => {
+          const next = questions.find((one) => one.key === chosen);
           if (next) onChange(next.start);
         }}
-      >
-        {!current && <option value="">Something else</option>}
-        {groupsOf(questions).map(([heading, some]) => (
-          <optgroup key={heading} label={heading}>
-            {some.map((one) => (
-              <option key={one.key} value={one.key}>
-                {one.name}
-              </option>
-            ))}
-          </optgroup>
-        ))}
-      </select>
-      <Asked scope={scope} condition={condition} onChange={onChange} />
+        none={current ? undefined : 'Choose a value'}
+        options={questions.map(({ key, ...one }) => ({ id: key, ...one }))}
+      />
+      <ConditionDetails scope={scope} condition={condition} onChange={onChange} />
       <button type="button" className="link" onClick={() => onChange({ not: condition })}>
         not
       </button>
@@ -46,15 +38,10 @@ export function RowPicker({ scope, condition, onChange, onRemove }: Props) {
   );
 }
 
-function groupsOf(questions: readonly Question[]): [string, Question[]][] {
-  const headings = [...new Set(questions.map((one) => one.heading))];
-  return headings.map((heading) => [heading, questions.filter((one) => one.heading === heading)]);
-}
-
 export const RemoveButton = ({ onRemove, what }: { onRemove: () => void; what: string }) => (
   <button
     type="button"
-    aria-label={`Take the ${what} away`}
+    aria-label={`Remove the ${what}`}
     className="p-1 text-quiet hover:text-ink"
     onClick={onRemove}
   >

@@ -82,7 +82,7 @@ export function TextForm({ scope, text, app, onChange }: Props) {
         aria-invalid={problem && text.trim() !== '' ? true : undefined}
         spellCheck={false}
         className="field-box font-mono text-[13px]"
-        placeholder='Such as: record.status = "Out" and record.due_back < today'
+        placeholder='Example: record.status = "Out" and record.due_back < today'
         value={text}
         onChange={(event) => write(event.target.value, event.target.selectionStart)}
         onClick={(event) => look(text, event.currentTarget.selectionStart)}
@@ -97,13 +97,11 @@ export function TextForm({ scope, text, app, onChange }: Props) {
       <ul
         id={listId}
         role="listbox"
-        aria-label="What could come here"
+        aria-label="Suggestions"
         // Always as high, so that nothing under it moves away from the pointer.
         className="mt-1 h-32 overflow-auto border border-rule"
       >
-        {!open && (
-          <li className="px-2 py-0.5 text-quiet">While you write, what could come next is offered here.</li>
-        )}
+        {!open && <li className="px-2 py-0.5 text-quiet">Suggestions appear here as you type.</li>}
         {shown.map((offer, n) => (
           <li
             key={offer.text}

@@ -2,7 +2,7 @@ import { forbidden, notFound, redirect } from 'next/navigation';
 import { landingOf } from '@/core';
 import { addressOf, type ShownPage } from '@/core/access';
 import { ledOn } from '@/server/former-address';
-import { auditStandIn } from '@/server/live/standing';
+import { auditStandIn } from '@/server/live/acting-as';
 import { thisPage } from '@/server/live/this-page';
 import { thisVisit } from '@/server/live/this-visit';
 import { unlockedOn } from '@/server/live/unlock';

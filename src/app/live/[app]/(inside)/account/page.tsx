@@ -15,7 +15,8 @@ export default async function Account({ params }: { params: Promise<{ app: strin
   if (visit.standing)
     return (
       <p>
-        You are looking as {visit.person.name}. Their account is theirs: go back to yourself to see yours.
+        You are acting as {visit.person.name}, and their account is not available to you. Stop acting as them
+        to see your own.
       </p>
     );
   const { definition } = visit.access.compiled;

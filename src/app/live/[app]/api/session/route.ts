@@ -1,7 +1,7 @@
 import { liveSignIn, liveSignOut } from '@/contract/live';
 import { json, nothing } from '@/server/http/handle';
 import { atTheDoor } from '@/server/live/answering';
-import { stopStandIn } from '@/server/live/standing';
+import { stopStandIn } from '@/server/live/acting-as';
 import { liveClientOf } from '@/server/security/client';
 import { ownAddress } from '@/server/http/origin';
 import { cookieHeader, endSession, liveCookie } from '@/server/security/sessions';

@@ -1,6 +1,6 @@
 import { standInChoices, startStandIn as startContract, stopStandIn as stopContract } from '@/contract/live';
 import { atTheDoor } from '@/server/live/answering';
-import { peopleToStandFor, startStandIn, stopStandIn } from '@/server/live/standing';
+import { peopleToStandFor, startStandIn, stopStandIn } from '@/server/live/acting-as';
 
 export const GET = atTheDoor(standInChoices, async (now, { query }) => ({
   people: await peopleToStandFor(now, query.get('q') ?? ''),

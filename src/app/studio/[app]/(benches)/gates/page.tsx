@@ -1,13 +1,13 @@
 import type { Metadata } from 'next';
 import { firstPeople } from '@/server/work/run';
-import { benchOf, type Asked } from '@/server/studio/entry';
+import { benchOf, type PageQuery } from '@/server/studio/entry';
 import { GatesBench } from '@/ui/studio/gates/gates-bench';
 
 export const metadata: Metadata = { title: 'Gates' };
 
 interface Props {
   params: Promise<{ app: string }>;
-  searchParams: Promise<Asked>;
+  searchParams: Promise<PageQuery>;
 }
 
 export default async function GatesPage({ params, searchParams }: Props) {

@@ -2,13 +2,13 @@ import type { Metadata } from 'next';
 import { releaseNumbers } from '@/server/releases';
 import { openNotes } from '@/server/look/notes';
 import { keptViewers } from '@/server/look/viewers';
-import { benchOf, type Asked } from '@/server/studio/entry';
+import { benchOf, type PageQuery } from '@/server/studio/entry';
 import { firstPeople } from '@/server/work/run';
 import { LookBench } from '@/ui/studio/look/look-bench';
 
 interface Props {
   params: Promise<{ app: string }>;
-  searchParams: Promise<Asked>;
+  searchParams: Promise<PageQuery>;
 }
 
 export const metadata: Metadata = { title: 'Look' };

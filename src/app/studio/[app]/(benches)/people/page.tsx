@@ -1,13 +1,13 @@
 import type { Metadata } from 'next';
 import { listPeople } from '@/server/people/list';
-import { benchOf, type Asked } from '@/server/studio/entry';
+import { benchOf, type PageQuery } from '@/server/studio/entry';
 import { PeopleBench } from '@/ui/studio/people/people-bench';
 
 export const metadata: Metadata = { title: 'People' };
 
 interface Props {
   params: Promise<{ app: string }>;
-  searchParams: Promise<Asked>;
+  searchParams: Promise<PageQuery>;
 }
 
 export default async function PeoplePage({ params, searchParams }: Props) {

@@ -3,14 +3,14 @@ import { listSignOffs } from '@/server/proving/sign-offs';
 import { listSweeps } from '@/server/proving/sweep/sweeps';
 import { proofOf } from '@/server/proving/proof';
 import { listExpectations } from '@/server/proving/expectations';
-import { type Asked, benchOf } from '@/server/studio/entry';
+import { type PageQuery, benchOf } from '@/server/studio/entry';
 import { ProveBench } from '@/ui/studio/prove/prove-bench';
 
 export const metadata: Metadata = { title: 'Prove' };
 
 interface Props {
   params: Promise<{ app: string }>;
-  searchParams: Promise<Asked>;
+  searchParams: Promise<PageQuery>;
 }
 
 export default async function ProvePage({ params, searchParams }: Props) {

@@ -1,13 +1,13 @@
 import type { Metadata } from 'next';
 import { firstPeople } from '@/server/work/run';
-import { benchOf, type Asked } from '@/server/studio/entry';
+import { benchOf, type PageQuery } from '@/server/studio/entry';
 import { ShapeBench } from '@/ui/studio/shape/shape-bench';
 
 export const metadata: Metadata = { title: 'Shape' };
 
 interface Props {
   params: Promise<{ app: string }>;
-  searchParams: Promise<Asked>;
+  searchParams: Promise<PageQuery>;
 }
 
 export default async function ShapePage({ params, searchParams }: Props) {

@@ -3,7 +3,7 @@ import { benchOf } from '@/server/studio/entry';
 import { inWorker } from '@/server/work/run';
 import { PrintedGrid } from '@/ui/studio/grid/printed-grid';
 
-export const metadata: Metadata = { title: 'Who gets what' };
+export const metadata: Metadata = { title: 'Access overview' };
 
 /** The grid on paper, for somebody to sign. */
 interface Props {

@@ -1,10 +1,10 @@
 import {
   deleteApplication as deleteContract,
-  moveApplication as moveContract,
+  changeApplicationAddress as moveContract,
 } from '@/contract/studio/draft';
 import { inApplication } from '@/server/studio/answering';
-import { deleteApplication, moveApplication } from '@/server/making/keep';
+import { deleteApplication, changeAddress } from '@/server/making/application-lifecycle';
 
-export const PATCH = inApplication(moveContract, (here, { body }) => moveApplication(here, body.slug));
+export const PATCH = inApplication(moveContract, (here, { body }) => changeAddress(here, body.slug));
 
 export const DELETE = inApplication(deleteContract, (here, { body }) => deleteApplication(here, body.name));

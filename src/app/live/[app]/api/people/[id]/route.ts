@@ -1,7 +1,7 @@
 import { liveChangePerson } from '@/contract/live';
 import { inLive } from '@/server/live/answering';
-import { LookingAfter } from '@/server/live/looking-after';
+import { PeopleManagement } from '@/server/live/people-management';
 
 export const PATCH = inLive(liveChangePerson, (now, { params, body }) =>
-  LookingAfter.of(now).update(params.id, body),
+  PeopleManagement.of(now).update(params.id, body),
 );

@@ -5,7 +5,7 @@ import { benchOf } from '@/server/studio/entry';
 import { inWorker } from '@/server/work/run';
 import { PrintedGrid } from '@/ui/studio/grid/printed-grid';
 
-export const metadata: Metadata = { title: 'Signed off' };
+export const metadata: Metadata = { title: 'Sign-off' };
 
 interface Props {
   params: Promise<{ app: string; id: string }>;

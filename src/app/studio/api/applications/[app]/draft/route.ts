@@ -8,7 +8,7 @@ import { answerWhole } from '@/server/work/run';
 export const GET = inApplication(draftSince, async ({ applicationId, builder }, { query }) => {
   const since = Number(query.get('since'));
   if (!Number.isInteger(since) || since < 0 || since > MOST_NUMBER)
-    throw new Refused(422, 'query', 'since must be a revision.');
+    throw new Refused(422, 'query', 'since must be a revision number.');
   return {
     since: await revisionsSince(applicationId, since),
     standing: await undoStateIn(applicationId, builder.id),

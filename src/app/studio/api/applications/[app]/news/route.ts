@@ -1,6 +1,6 @@
 import { news } from '@/contract/studio/draft';
 import { noteSeen } from '@/server/studio/home';
-import { newsStream } from '@/server/news/stream';
+import { newsStream } from '@/server/notifications/stream';
 import { inApplication } from '@/server/studio/answering';
 import { isStillBuilder } from '@/server/studio/builder';
 

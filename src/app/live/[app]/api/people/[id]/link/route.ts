@@ -1,5 +1,7 @@
 import { liveSendPersonLink } from '@/contract/live';
 import { inLive } from '@/server/live/answering';
-import { LookingAfter } from '@/server/live/looking-after';
+import { PeopleManagement } from '@/server/live/people-management';
 
-export const POST = inLive(liveSendPersonLink, (now, { params }) => LookingAfter.of(now).sendLink(params.id));
+export const POST = inLive(liveSendPersonLink, (now, { params }) =>
+  PeopleManagement.of(now).sendLink(params.id),
+);

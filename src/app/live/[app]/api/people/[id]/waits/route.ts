@@ -1,7 +1,7 @@
 import { liveLiftPersonWaits } from '@/contract/live';
 import { inLive } from '@/server/live/answering';
-import { LookingAfter } from '@/server/live/looking-after';
+import { PeopleManagement } from '@/server/live/people-management';
 
 export const DELETE = inLive(liveLiftPersonWaits, (now, { params }) =>
-  LookingAfter.of(now).liftWaits(params.id),
+  PeopleManagement.of(now).liftWaits(params.id),
 );

@@ -11,7 +11,7 @@ export const PATCH = inApplication(changeContract, async (here, { params: { id }
 });
 
 export const DELETE = inApplication(letBuilderOut, async (here, { params: { app, id } }) => {
-  if (here.builder.id !== id) await needOwner(app, 'lets builders out');
+  if (here.builder.id !== id) await needOwner(app, 'can remove builders');
   if (!isUuid(id)) throw notThere();
   await changeBuilder(here, id, null);
 });

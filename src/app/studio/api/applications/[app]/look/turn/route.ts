@@ -5,7 +5,8 @@ import { answerWhole } from '@/server/work/run';
 
 export const GET = inApplication(lookTurns, async (workplace, { request, query }) => {
   const level = Number(query.get('level'));
-  if (level !== 0 && level !== 1 && level !== 2) throw new Refused(422, 'query', 'level must be 0, 1 or 2.');
+  if (level !== 0 && level !== 1 && level !== 2)
+    throw new Refused(422, 'query', 'level must be 0 (none), 1 (see) or 2 (edit).');
   const look = { workplace, query: query.toString(), path: new URL(request.url).pathname };
   const [element, address] = [query.get('element') ?? '', query.get('address') ?? ''];
   const row = query.get('row') ?? undefined;
