@@ -455,7 +455,7 @@ test.describe('the people bench', () => {
     await expect(window.getByRole('region', { name: 'Current access' })).toContainText(
       'Volunteer in Mill Annexe (assigned directly)',
     );
-    await window.getByLabel(/^Test a role/).fill('user in group "Trained to handle"');
+    await window.getByLabel(/^Test a condition/).fill('user in group "Trained to handle"');
     await expect(window.getByText('Yes. The condition is true for this person now.')).toBeVisible();
     await page.keyboard.press('Escape');
     const file = await page.request.get('/studio/api/applications/larkfield/people/csv');

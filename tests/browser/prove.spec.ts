@@ -167,7 +167,7 @@ test('a reviewer signs off; what differs since is told with who did it, and prin
   await reviewer.getByRole('dialog').getByLabel('Title').fill('The review in March');
   await reviewer.getByRole('dialog').getByRole('button', { name: 'Sign off', exact: true }).click();
   await expect(signed(reviewer)).toContainText('The review in March');
-  await expect(detail(reviewer)).toContainText('No differences. Nothing was imported.');
+  await expect(detail(reviewer)).toContainText('No differences. Access, records');
   const page = await studio(browser);
   await page.goto('/studio/larkfield/gates?element=s_evenings&viewer=role:auditor&form=grid');
   await page.getByRole('treegrid').focus();
@@ -184,8 +184,8 @@ test('a reviewer signs off; what differs since is told with who did it, and prin
   await query(`update sign_offs set at = now() - interval '120 days'`);
   await page.goto('/studio');
   await page.getByRole('link', { name: 'Last sign-off 120 days ago (overdue)' }).click();
-  await expect(page.getByRole('button', { name: /was signed off/ })).toContainText(
-    '120 days ago, due after 90',
+  await expect(page.getByRole('button', { name: /signed off by Vera Lunt/ })).toContainText(
+    '120 days ago (due every 90 days)',
   );
   await expect(detail(page)).toContainText(/[1-9]\d* gained, 0 lost/);
   // Under the edit that did it, who gained what.

@@ -185,7 +185,7 @@ test('rows of the outline are dragged: a screen to another area, a menu item und
 
 test('a screen with an address of its own, a menu item under another, and a second face', async () => {
   await at('area_items');
-  await add('screen', 'Screen of no record');
+  await add('screen', 'Screen without a record');
   await name('Shelf walk');
   await expect(panel().getByLabel('Address', { exact: true })).toHaveValue('shelf-walk');
   await panel().getByLabel('Address', { exact: true }).fill('shelves');
@@ -247,7 +247,7 @@ test('a button does something else, a list shows less, an action sets something'
   await expect(panel().getByLabel('Action name')).toHaveValue('New action');
   // A field that is needed is set at once to what it becomes.
   await panel().getByLabel('Set another field').selectOption({ label: 'Branch' });
-  await panel().getByLabel('Branch becomes').selectOption({ label: 'Main Hall' });
+  await panel().getByLabel('New value of Branch').selectOption({ label: 'Main Hall' });
   await expect(panel().getByText('Sets Branch to Main Hall')).toBeVisible();
 });
 
@@ -256,7 +256,7 @@ test('a chart of a list is added, counts by another field, and goes with its lis
   await add('chart', 'Chart of On display');
   await expect(panel()).toContainText('The chart counts the records that On display shows');
   const chart = canvas().locator('figure');
-  await expect(chart.getByText('Number of records').first()).toBeVisible();
+  await expect(chart.getByText('On display by Condition').first()).toBeVisible();
   await panel().getByLabel('Group by').selectOption({ label: 'On display' });
   await panel().getByLabel('Chart type').selectOption({ label: 'Line' });
   // The same as a table, folded: clicks on the canvas select.
