@@ -121,7 +121,7 @@ export async function starting() {
   const shown = /password ((\w{4}-){3}\w{4})/.exec(first.said())?.[1];
   results.push([
     'bin/start uses another port where its own is taken, and serves',
-    first.said().includes(`Port ${port} is taken`) && (await isHealthy(first.address)),
+    first.said().includes(`Port ${port} is in use`) && (await isHealthy(first.address)),
   ]);
   const asked = [
     await statusAt(first.address, 'studio.test', '/studio/sign-in'),
@@ -145,7 +145,7 @@ export async function starting() {
   results.push([
     'bin/start does not run twice on the same data',
     twice.child.exitCode === 1 &&
-      twice.said().includes('running already') &&
+      twice.said().includes('already running') &&
       (await isHealthy(first.address)),
   ]);
   const left = running();
@@ -195,7 +195,7 @@ export async function starting() {
     wrong.every(({ child, said }) => {
       const lines = said()
         .split('\n')
-        .filter((line) => line && !/ …$/.test(line));
+        .filter((line) => line && !/…$/.test(line));
       return child.exitCode === 1 && lines.length === 1 && !/^ +at |node:internal/m.test(said());
     }),
   ]);
