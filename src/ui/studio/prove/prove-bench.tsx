@@ -97,8 +97,10 @@ export function ProveBench(first: Props) {
         {part === 'look-at' && (
           <>
             <FindingsPart proof={proof} chosen={finding?.key ?? ''} onChoose={choose} />
-            <ReachChart />
-            <OverReleases />
+            <div className="mt-4 grid gap-4">
+              <ReachChart />
+              <OverReleases />
+            </div>
           </>
         )}
         {part === 'expected' && (

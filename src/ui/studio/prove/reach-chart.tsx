@@ -1,10 +1,11 @@
 'use client';
 
 import { useMemo } from 'react';
-import { Bar, BarChart, LabelList, ResponsiveContainer, XAxis, YAxis } from 'recharts';
+import { Bar, BarChart, LabelList, XAxis, YAxis } from 'recharts';
 import { compile, matrixOf } from '@/core';
 import { EDIT, keyedRoles, NONE, rightNow, SIGNED_OUT_STATE, unpacked } from '@/core/access';
 import type { Definition } from '@/core/model';
+import { ChartFigure } from '@/ui/parts/chart-figure';
 import { useDraft } from '../shell/studio-work';
 
 interface Reach {
@@ -22,64 +23,35 @@ export function ReachChart() {
   const { definition } = useDraft();
   const { rows, of } = useMemo(() => reachOf(definition), [definition]);
   return (
-    <figure className="mt-4 border-t-2 border-ink bg-paper px-3.5 pt-2 pb-3">
-      <figcaption className="mb-1 flex items-baseline justify-between gap-4">
-        <span className="font-semibold">Access of each role</span>
-        <span className="text-[13px] text-quiet">out of {of} screens, fields and buttons</span>
-      </figcaption>
-      <div aria-hidden style={{ height: rows.length * ROW + 4 }}>
-        <ResponsiveContainer width="100%" height="100%">
-          <BarChart
-            layout="vertical"
-            data={rows}
-            margin={{ top: 0, right: 150, bottom: 0, left: 0 }}
-            barCategoryGap={5}
-          >
-            <XAxis type="number" domain={[0, of]} hide />
-            <YAxis
-              type="category"
-              dataKey="name"
-              width={150}
-              tickLine={false}
-              axisLine={false}
-              interval={0}
-              tick={<NameTick />}
-            />
-            <Bar dataKey="edit" stackId="reach" fill="var(--color-open)" isAnimationActive={false} />
-            <Bar dataKey="see" stackId="reach" fill="var(--color-open-bright)" isAnimationActive={false}>
-              <LabelList
-                dataKey="text"
-                position="right"
-                style={{ fill: 'var(--color-quiet)', fontSize: 12 }}
-              />
-            </Bar>
-          </BarChart>
-        </ResponsiveContainer>
-      </div>
-      <details className="mt-1">
-        <summary className="text-[13px] text-quiet">Show as a table</summary>
-        <table className="mt-1 text-left">
-          <thead>
-            <tr>
-              {['Viewer', 'Edit', 'See'].map((one) => (
-                <th key={one} className="py-0.5 pr-8 font-medium">
-                  {one}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map(({ name, edit, see }) => (
-              <tr key={name} className="border-t border-sheet tabular-nums">
-                <td className="py-0.5 pr-8">{name}</td>
-                <td className="py-0.5 pr-8">{edit}</td>
-                <td className="py-0.5">{see}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </details>
-    </figure>
+    <ChartFigure
+      title="Access of each role"
+      note={`out of ${of} screens, fields and buttons`}
+      height={rows.length * ROW + 4}
+      head={['Viewer', 'Edit', 'See']}
+      rows={rows.map(({ name, edit, see }) => [name, edit, see])}
+    >
+      <BarChart
+        layout="vertical"
+        data={rows}
+        margin={{ top: 0, right: 150, bottom: 0, left: 0 }}
+        barCategoryGap={5}
+      >
+        <XAxis type="number" domain={[0, of]} hide />
+        <YAxis
+          type="category"
+          dataKey="name"
+          width={150}
+          tickLine={false}
+          axisLine={false}
+          interval={0}
+          tick={<NameTick />}
+        />
+        <Bar dataKey="edit" stackId="reach" fill="var(--color-open)" isAnimationActive={false} />
+        <Bar dataKey="see" stackId="reach" fill="var(--color-open-bright)" isAnimationActive={false}>
+          <LabelList dataKey="text" position="right" style={{ fill: 'var(--color-quiet)', fontSize: 12 }} />
+        </Bar>
+      </BarChart>
+    </ChartFigure>
   );
 }
 
