@@ -109,6 +109,7 @@ export function ListView({
       )}
       <div className="overflow-x-auto">
         <DataTable<ShownRow>
+          name={list.name}
           columns={columns}
           rows={shown.rows}
           idOf={(row) => row.id}

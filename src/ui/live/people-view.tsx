@@ -78,6 +78,7 @@ function Inside({ part }: { part: ShownPeople }) {
         </p>
       ) : (
         <DataTable<ManagedPerson>
+          name="People"
           columns={columnsOf((person) =>
             part.works && found ? (
               <EditPerson person={person} roles={found.offers.roles} onDone={load} />

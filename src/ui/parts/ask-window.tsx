@@ -2,7 +2,8 @@
 
 import './nonce';
 import { AlertDialog } from 'radix-ui';
-import { useRef, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
+import { useReturnFocus } from './use-return-focus';
 
 interface Props {
   readonly open: boolean;
@@ -18,20 +19,14 @@ interface Props {
 
 /** Asks before something is done. There need be no button that opened it: the focus goes back to where it was. */
 export function AskWindow({ open, title, text, go, ready = true, onAnswer }: Props) {
-  const before = useRef<Element | null>(null);
+  const returning = useReturnFocus();
   return (
     <AlertDialog.Root open={open} onOpenChange={(to) => !to && onAnswer(false)}>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
         <AlertDialog.Content
           {...(text === undefined && { 'aria-describedby': undefined })}
-          onOpenAutoFocus={() => {
-            before.current = document.activeElement;
-          }}
-          onCloseAutoFocus={(event) => {
-            event.preventDefault();
-            if (before.current instanceof HTMLElement) before.current.focus();
-          }}
+          {...returning}
           className="fixed top-1/2 left-1/2 z-50 w-[29rem] max-w-[calc(100vw-2rem)] -translate-x-1/2 -translate-y-1/2 border-t-4 border-ink bg-paper p-5 shadow-xl"
         >
           <AlertDialog.Title className="text-lg font-semibold">{title}</AlertDialog.Title>

@@ -34,6 +34,8 @@ const features = tableFeatures({
 export type DataColumn<T extends RowData> = ColumnDef<typeof features, T>;
 
 interface Props<T extends RowData> {
+  /** What the table is of, for who does not see it. */
+  readonly name: string;
   readonly columns: readonly DataColumn<T>[];
   readonly rows: readonly T[];
   readonly idOf: (row: T) => string;
@@ -54,7 +56,7 @@ interface Props<T extends RowData> {
 
 /** A page of rows that the server has found, sorted and cut: heads to sort by, boxes to choose by, cells. */
 export function DataTable<T extends RowData>(props: Props<T>) {
-  const { columns, rows, idOf, sort = '', onSort, onRow, choosing, fixed = false } = props;
+  const { name, columns, rows, idOf, sort = '', onSort, onRow, choosing, fixed = false } = props;
   const table = useTable<typeof features, T>({
     features,
     columns: columns,
@@ -74,7 +76,7 @@ export function DataTable<T extends RowData>(props: Props<T>) {
   const sorted = (id: string): 'up' | 'down' | undefined =>
     sort === id ? 'up' : sort === `-${id}` ? 'down' : undefined;
   return (
-    <table className={`w-full text-left ${fixed ? 'table-fixed' : ''}`}>
+    <table aria-label={name} className={`w-full text-left ${fixed ? 'table-fixed' : ''}`}>
       <thead>
         <tr className="border-y border-rule">
           {choosing && (

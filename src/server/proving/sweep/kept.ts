@@ -44,8 +44,10 @@ export async function keptOtherwise(copy: Copy, doing?: RequestedChange): Promis
   if (touched.length > 0) await putBack(copy, new Set(touched));
   if (otherwise.length + wrongly.length + lacks === 0) return undefined;
   const what = [
-    otherwise.length > 0 && `${counted(otherwise.length, 'record does', 'records do')} not have the expected values`,
-    wrongly.length > 0 && `${counted(wrongly.length, 'record was', 'records were')} created that should not exist`,
+    otherwise.length > 0 &&
+      `${counted(otherwise.length, 'record does', 'records do')} not have the expected values`,
+    wrongly.length > 0 &&
+      `${counted(wrongly.length, 'record was', 'records were')} created that should not exist`,
     lacks > 0 && 'the record that should have been created is missing',
   ].filter((part) => part !== false);
   return `Records: ${what.join(', and ')}.`;

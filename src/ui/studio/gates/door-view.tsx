@@ -58,7 +58,10 @@ export function DoorView({ entity }: { entity: Entity }) {
           </button>
         )}
       </div>
-      <table className="w-full border-t-2 border-ink bg-paper text-left">
+      <table
+        aria-label={`Doors of ${entity.plural}`}
+        className="w-full border-t-2 border-ink bg-paper text-left"
+      >
         <thead>
           <tr className="border-b border-rule">
             <th className="px-2 py-1 font-medium">Door</th>

@@ -111,7 +111,11 @@ export function PrintedGrid(props: Props) {
         )}
       </dl>
       {parts.map((from) => (
-        <table key={from} className="mt-5 w-full border-collapse text-left text-[10px]">
+        <table
+          key={from}
+          aria-label="Access overview"
+          className="mt-5 w-full border-collapse text-left text-[10px]"
+        >
           <thead>
             <tr>
               <th scope="col">Element</th>

@@ -27,6 +27,7 @@ export function Home({ applications }: Props) {
       </div>
       <div className="bg-paper">
         <DataTable
+          name="Applications"
           fixed
           columns={columnsWith((row, what) => setDoing({ row, what }))}
           rows={applications}

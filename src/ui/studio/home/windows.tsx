@@ -201,7 +201,7 @@ export function TakeOutWindow({ row, onClose }: Props) {
       </p>
       <FieldMessage text={error?.message ?? ''} />
       {data && data.definition.entities.length > 0 && (
-        <table className="w-full text-left">
+        <table aria-label="Records" className="w-full text-left">
           <thead>
             <tr className="border-y border-rule">
               <th className="py-1 font-medium">Records, as CSV</th>

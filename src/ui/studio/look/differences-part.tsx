@@ -83,7 +83,7 @@ function DifferenceTable({
     table.current?.querySelector('.is-here')?.scrollIntoView({ block: 'nearest' });
   }, [asked]);
   return (
-    <table ref={table} className="w-full text-left text-[13px]">
+    <table ref={table} aria-label={heading} className="w-full text-left text-[13px]">
       <thead>
         <tr className="border-b border-rule text-quiet">
           <th className="py-1 font-medium">{heading}</th>

@@ -46,7 +46,7 @@ export function SheetTable({ at, sheets, sheet, form, onKind }: Props) {
           </span>
         )}
       </div>
-      <table className="w-full table-fixed text-left">
+      <table aria-label={`Columns of ${sheet.name}`} className="w-full table-fixed text-left">
         <thead>
           <tr className="border-y border-rule">
             <th className="w-[20%] px-1 py-1 font-medium">Field</th>

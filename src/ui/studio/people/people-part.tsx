@@ -114,6 +114,7 @@ export function PeoplePart({ first }: { first: PeoplePage }) {
           </span>
         </div>
         <DataTable
+          name="People"
           fixed
           columns={columns}
           rows={found.people}

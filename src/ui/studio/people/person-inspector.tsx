@@ -112,6 +112,8 @@ function TestBox({ held }: { held: Grants }) {
         <span className="text-quiet">Test a condition, such as a role or privilege</span>
         <input
           className="field-box font-mono text-[13px]"
+          // Nothing is lost with it.
+          data-as-kept
           placeholder='user has role "Registrar"'
           value={text}
           onChange={(event) => setText(event.target.value)}

@@ -1,7 +1,5 @@
 'use client';
 
-import '../../parts/nonce';
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { unitsOf } from '@/core/model';
 import { send } from '@/ui/client/send';
@@ -14,6 +12,7 @@ import { Assignments } from './person-assignments';
 import { Inspector } from './person-inspector';
 import { Select } from '@/ui/parts/select';
 import { ValueBox } from '@/ui/parts/value-box';
+import { Window } from '@/ui/parts/window';
 
 /** A person: what is known of them, what they hold, and a box to test any of it. */
 export function PersonWindow({
@@ -49,104 +48,101 @@ export function PersonWindow({
     .flatMap((area) => area.screens)
     .filter((one) => one.binds?.record !== 'existing');
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-lead/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-10 left-1/2 z-40 max-h-[calc(100vh-5rem)] w-[64rem] max-w-[calc(100vw-2rem)] -translate-x-1/2 overflow-auto border-t-4 border-ink bg-paper p-5 shadow-lg"
-        >
-          <Dialog.Title className="mb-3 text-[17px] font-semibold">
-            {person.name}
-            {!person.active && <span className="font-normal text-quiet"> (account disabled)</span>}
-            {!person.confirmed && (
-              <span className="font-normal text-quiet"> (not activated: has not opened the link)</span>
-            )}
-          </Dialog.Title>
-          <div className="grid grid-cols-[22rem_1fr] gap-6">
-            <div className="grid content-start gap-2">
-              <Labelled label="Name">
-                <KeptText
-                  label="Name"
-                  value={person.name}
-                  disabled={!mayManage}
-                  onKeep={(name) => void change({ name })}
-                />
-              </Labelled>
-              <Labelled label="Email address">
-                <KeptText
-                  label="Email address"
-                  value={String(person.attributes['email'] ?? '')}
-                  disabled={!mayManage}
-                  onKeep={(email) => void change({ email })}
-                />
-              </Labelled>
-              <Labelled label="Home unit">
-                <Select
-                  aria-label="Home unit"
-                  disabled={!mayManage}
-                  value={String(person.attributes['home_unit'] ?? '')}
-                  onChoose={(chosen) => void change({ homeUnit: chosen || null })}
-                  none=""
-                  options={unitsOf(definition)}
-                />
-              </Labelled>
-              {definition.attributes.map((one) => (
-                <Labelled key={one.id} label={one.name}>
-                  <ValueBox
-                    label={one.name}
-                    manner={definition}
-                    none="Not set"
-                    whenLeft
-                    type={one.type}
-                    value={person.attributes[one.id] ?? null}
-                    disabled={!mayManage}
-                    onChange={(value) => void change({ attributes: { [one.id]: value } })}
-                  />
-                </Labelled>
-              ))}
-              <Labelled label="Start screen">
-                <Select
-                  aria-label="Start screen"
-                  disabled={!mayManage}
-                  value={person.startScreen ?? ''}
-                  onChoose={(chosen) => void change({ startScreen: chosen || null })}
-                  none="As set by their roles"
-                  options={screens}
-                />
-              </Labelled>
-              {mayManage && (
-                <div className="mt-1 flex flex-wrap gap-2">
-                  <button
-                    type="button"
-                    className="button"
-                    onClick={() => void change({ active: !person.active })}
-                  >
-                    {person.active ? 'Disable account' : 'Enable account'}
-                  </button>
-                  <button type="button" className="button" onClick={() => void link()}>
-                    Send password link
-                  </button>
-                  <button type="button" className="button" onClick={() => void lift()}>
-                    Clear the sign-in delay
-                  </button>
-                </div>
-              )}
-              {told && (
-                <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
-                  {told}
-                </p>
-              )}
+    <Window
+      wide
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title={
+        <>
+          {person.name}
+          {!person.active && <span className="font-normal text-quiet"> (account disabled)</span>}
+          {!person.confirmed && (
+            <span className="font-normal text-quiet"> (not activated: has not opened the link)</span>
+          )}
+        </>
+      }
+    >
+      <div className="grid grid-cols-[22rem_1fr] gap-6">
+        <div className="grid content-start gap-2">
+          <Labelled label="Name">
+            <KeptText
+              label="Name"
+              value={person.name}
+              disabled={!mayManage}
+              onKeep={(name) => void change({ name })}
+            />
+          </Labelled>
+          <Labelled label="Email address">
+            <KeptText
+              label="Email address"
+              value={String(person.attributes['email'] ?? '')}
+              disabled={!mayManage}
+              onKeep={(email) => void change({ email })}
+            />
+          </Labelled>
+          <Labelled label="Home unit">
+            <Select
+              aria-label="Home unit"
+              disabled={!mayManage}
+              value={String(person.attributes['home_unit'] ?? '')}
+              onChoose={(chosen) => void change({ homeUnit: chosen || null })}
+              none=""
+              options={unitsOf(definition)}
+            />
+          </Labelled>
+          {definition.attributes.map((one) => (
+            <Labelled key={one.id} label={one.name}>
+              <ValueBox
+                label={one.name}
+                manner={definition}
+                none="Not set"
+                whenLeft
+                type={one.type}
+                value={person.attributes[one.id] ?? null}
+                disabled={!mayManage}
+                onChange={(value) => void change({ attributes: { [one.id]: value } })}
+              />
+            </Labelled>
+          ))}
+          <Labelled label="Start screen">
+            <Select
+              aria-label="Start screen"
+              disabled={!mayManage}
+              value={person.startScreen ?? ''}
+              onChoose={(chosen) => void change({ startScreen: chosen || null })}
+              none="As set by their roles"
+              options={screens}
+            />
+          </Labelled>
+          {mayManage && (
+            <div className="mt-1 flex flex-wrap gap-2">
+              <button
+                type="button"
+                className="button"
+                onClick={() => void change({ active: !person.active })}
+              >
+                {person.active ? 'Disable account' : 'Enable account'}
+              </button>
+              <button type="button" className="button" onClick={() => void link()}>
+                Send password link
+              </button>
+              <button type="button" className="button" onClick={() => void lift()}>
+                Clear the sign-in delay
+              </button>
             </div>
-            <div>
-              <Assignments person={person} onChange={(single) => void change(single)} />
-              <Inspector person={person} />
-            </div>
-          </div>
-          <Dialog.Close className="button mt-4">Close</Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          )}
+          {told && (
+            <p role="alert" className="border-l-4 border-ink bg-sheet px-3 py-2">
+              {told}
+            </p>
+          )}
+        </div>
+        <div>
+          <Assignments person={person} onChange={(single) => void change(single)} />
+          <Inspector person={person} />
+        </div>
+      </div>
+    </Window>
   );
 }
 

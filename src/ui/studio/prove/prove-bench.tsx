@@ -68,6 +68,7 @@ export function ProveBench(first: Props) {
       className="grid min-h-0 grid-cols-[minmax(0,1fr)_400px] gap-4 overflow-hidden px-[18px] pt-3.5"
     >
       <div className="min-h-0 overflow-y-auto pb-6">
+        <h1 className="sr-only">Prove</h1>
         <Tiles
           proof={proof}
           expected={expectations.length}

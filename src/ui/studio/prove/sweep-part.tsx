@@ -122,7 +122,7 @@ function Surprises({ sweep }: { sweep: ShownSweep }) {
     );
   const more = sweep.surpriseCount - sweep.surprises.reduce((sum, { times = 1 }) => sum + times, 0);
   return (
-    <table className="w-full table-fixed text-left">
+    <table aria-label="Mismatches" className="w-full table-fixed text-left">
       <thead>
         <tr className="border-b border-rule">
           <th className="w-[150px] px-3 py-1 font-semibold">Mismatch</th>

@@ -27,7 +27,7 @@ export function Follows({ following, heading }: { following: readonly Following[
       <summary className="text-quiet">
         {heading}: {counted(places, 'place')}
       </summary>
-      <table className="mt-1 w-full">
+      <table aria-label={heading} className="mt-1 w-full">
         <tbody>
           {following.map(({ direction, names, more, elements }) => (
             <tr key={`${direction} ${names.join()} ${more}`} className="border-t border-sheet align-top">
@@ -51,7 +51,7 @@ export function Follows({ following, heading }: { following: readonly Following[
 /** Who gains and who loses on one element. */
 export function Moves({ effect: { kind, moved } }: { effect: Effect }) {
   return (
-    <table className="mt-2 w-full">
+    <table aria-label="Who gains and who loses" className="mt-2 w-full">
       <tbody>
         {moved.map((move) => (
           <tr

@@ -98,7 +98,10 @@ function FieldsSheet({ entity }: { entity: Entity }) {
   );
   return (
     <>
-      <table className="w-full table-fixed border-t-2 border-ink bg-paper text-left">
+      <table
+        aria-label={`Fields and actions of ${entity.plural}`}
+        className="w-full table-fixed border-t-2 border-ink bg-paper text-left"
+      >
         <thead>
           <tr className="border-b border-rule">
             <th className="w-[26%] px-2 py-1 font-medium">Field or action</th>

@@ -13,7 +13,7 @@ interface Props {
 export async function generateMetadata({ params }: Pick<Props, 'params'>): Promise<Metadata> {
   const { app } = await params;
   const visit = await thisVisit(app);
-  return { title: visit?.name ?? 'Not found' };
+  return visit ? { title: { template: `%s: ${visit.name}`, default: visit.name } } : { title: 'Not found' };
 }
 
 /** It decides nothing for the pages in it: each asks for itself. */

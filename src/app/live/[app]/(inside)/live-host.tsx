@@ -1,8 +1,8 @@
 'use client';
 
 import dynamic from 'next/dynamic';
-import { useRouter } from 'next/navigation';
-import { useMemo, type ReactNode } from 'react';
+import { usePathname, useRouter } from 'next/navigation';
+import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { HostProvider, RecordsClient, timesOf, type Host } from '@/ui/live/host';
 import type { StandIn } from '@/ui/live/standing-bar';
 import { Toasts, useTell } from '@/ui/parts/toasts';
@@ -51,6 +51,7 @@ export function LiveHost(props: Props) {
 function Inside(props: Props) {
   const { app, base, person, standing, unlocks, language, timeZone, frame, children } = props;
   const router = useRouter();
+  const content = useHeadingFocus();
   const tell = useTell();
   const host = useMemo((): Host => {
     const hrefOf = (address: string): string => (address ? `${base}/${address}` : base);
@@ -90,10 +91,33 @@ function Inside(props: Props) {
       {standing && person !== undefined && (
         <StandingBar app={app} base={base} standing={standing} person={person} time={host.time} />
       )}
+      <a
+        href="#content"
+        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-paper focus:p-2"
+      >
+        Skip to main content
+      </a>
       <div className="grid min-h-screen grid-cols-[190px_minmax(0,1fr)] grid-rows-[auto_1fr]">
         {frame}
-        <main className="max-w-6xl min-w-0 p-5">{children}</main>
+        <main ref={content} id="content" tabIndex={-1} className="max-w-6xl min-w-0 p-5 outline-none">
+          {children}
+        </main>
       </div>
     </HostProvider>
   );
+}
+
+/** For the main content of a page: after a link was followed, the keyboard, and who listens, are at its heading. */
+function useHeadingFocus() {
+  const content = useRef<HTMLElement>(null);
+  const path = usePathname();
+  const before = useRef(path);
+  useEffect(() => {
+    if (before.current === path) return;
+    before.current = path;
+    const heading = content.current?.querySelector('h1');
+    heading?.setAttribute('tabindex', '-1');
+    heading?.focus({ preventScroll: true });
+  }, [path]);
+  return content;
 }

@@ -1,3 +1,4 @@
+import type { Metadata } from 'next';
 import type { ReactNode } from 'react';
 import { draftOf, undoStateIn } from '@/server/drafts/draft';
 import { releasedDefinition, releaseInForce } from '@/server/releases';
@@ -8,6 +9,13 @@ import { Studio } from '@/ui/studio/shell/studio';
 interface Props {
   children: ReactNode;
   params: Promise<{ app: string }>;
+}
+
+/** Each bench's title, with the application's name. */
+export async function generateMetadata({ params }: Pick<Props, 'params'>): Promise<Metadata> {
+  const builder = await thisBuilder();
+  const workplace = builder && (await workplaceOf(builder, (await params).app));
+  return workplace ? { title: { template: `%s: ${workplace.name}`, default: workplace.name } } : {};
 }
 
 /** What all benches of an application share, loaded once. Each bench looks for itself who may open it. */

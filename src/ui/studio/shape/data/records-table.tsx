@@ -179,6 +179,7 @@ export function RecordsTable({ entity }: { entity: Entity }) {
         <div className="min-h-0 border-t-2 border-ink bg-paper">
           <div className="overflow-x-auto">
             <DataTable<DataRow>
+              name={entity.plural}
               columns={columns}
               rows={shown.rows}
               idOf={({ id }) => id}

@@ -1,12 +1,11 @@
 'use client';
 
-import '../../../parts/nonce';
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { print, whatIsWrong } from '@/core';
 import type { Condition, Scope } from '@/core/condition';
 import { useAsked, useSettled } from '@/ui/client/queries';
 import { type Count, tryCondition } from '@/contract/studio/draft';
+import { Window } from '@/ui/parts/window';
 import { Picker } from './picker';
 import { firstQuestion } from './row-picker';
 import { TextForm } from './text-form';
@@ -39,73 +38,71 @@ export function ConditionWindow({ title, app, scope, condition: first, onUse, on
     setSound(whatIsWrong(scope, next) === undefined);
   };
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-lead/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-12 left-1/2 z-40 max-h-[calc(100vh-6rem)] w-[58rem] max-w-[calc(100vw-2rem)] -translate-x-1/2 overflow-auto border-t-4 border-ink bg-paper p-5 shadow-lg"
-        >
-          <Dialog.Title className="mb-3 text-[17px] font-semibold">{title}</Dialog.Title>
-          <h3 className="mb-1 font-semibold">Builder</h3>
-          <div>
-            {!sound && text !== '' && (
-              <p className="mb-1 text-quiet">
-                This shows the last valid version. The text is not yet a complete condition.
-              </p>
-            )}
-            <Picker scope={scope} condition={condition} onChange={picked} />
-            {!('all' in condition) && !('any' in condition) && (
-              <button
-                type="button"
-                className="link mt-1.5"
-                onClick={() => picked({ all: [condition, firstQuestion(scope)] })}
-              >
-                Add another comparison
-              </button>
-            )}
-          </div>
-          <h3 className="mt-4 mb-1 font-semibold">As text</h3>
-          <TextForm
-            scope={scope}
-            app={app}
-            text={text}
-            onChange={(next, made) => {
-              setText(next);
-              setSound(made !== undefined);
-              if (made) setCondition(made);
+    <Window
+      wide
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title={title}
+      close="Cancel"
+      footer={
+        <>
+          <button
+            type="button"
+            className="button button-main"
+            disabled={!sound}
+            onClick={() => {
+              onUse(plain(condition));
+              onClose();
             }}
-          />
-          <TryIt app={app} scope={scope} condition={sound ? condition : undefined} />
-          <div className="mt-4 flex gap-2">
+          >
+            Apply
+          </button>
+          {onRemove && (
             <button
               type="button"
-              className="button button-main"
-              disabled={!sound}
+              className="button"
               onClick={() => {
-                onUse(plain(condition));
+                onRemove();
                 onClose();
               }}
             >
-              Apply
+              Remove condition
             </button>
-            {onRemove && (
-              <button
-                type="button"
-                className="button"
-                onClick={() => {
-                  onRemove();
-                  onClose();
-                }}
-              >
-                Remove condition
-              </button>
-            )}
-            <Dialog.Close className="button">Cancel</Dialog.Close>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          )}
+        </>
+      }
+    >
+      <h3 className="mb-1 font-semibold">Builder</h3>
+      <div>
+        {!sound && text !== '' && (
+          <p className="mb-1 text-quiet">
+            This shows the last valid version. The text is not yet a complete condition.
+          </p>
+        )}
+        <Picker scope={scope} condition={condition} onChange={picked} />
+        {!('all' in condition) && !('any' in condition) && (
+          <button
+            type="button"
+            className="link mt-1.5"
+            onClick={() => picked({ all: [condition, firstQuestion(scope)] })}
+          >
+            Add another comparison
+          </button>
+        )}
+      </div>
+      <h3 className="mt-4 mb-1 font-semibold">As text</h3>
+      <TextForm
+        scope={scope}
+        app={app}
+        text={text}
+        onChange={(next, made) => {
+          setText(next);
+          setSound(made !== undefined);
+          if (made) setCondition(made);
+        }}
+      />
+      <TryIt app={app} scope={scope} condition={sound ? condition : undefined} />
+    </Window>
   );
 }
 

@@ -1,7 +1,7 @@
 'use client';
 
 import { type Condition } from '@/core/condition';
-import { firstQuestion, RowPicker, RemoveButton } from './row-picker';
+import { firstQuestion, NotButton, RemoveButton, RowPicker } from './row-picker';
 import { type Props } from './props';
 import { Select } from '@/ui/parts/select';
 
@@ -13,14 +13,7 @@ export function Picker(props: Props) {
   if ('not' in condition && !('empty' in condition.not))
     return (
       <div className="flex items-start gap-2">
-        <button
-          type="button"
-          className="button mt-0.5 px-2 py-0.5"
-          title="Remove “not”"
-          onClick={() => onChange(condition.not)}
-        >
-          not
-        </button>
+        <NotButton pressed onPress={() => onChange(condition.not)} />
         <div className="min-w-0 grow">
           <Picker {...props} condition={condition.not} onChange={(inner) => onChange({ not: inner })} />
         </div>
@@ -30,26 +23,26 @@ export function Picker(props: Props) {
   return <RowPicker {...props} />;
 }
 
+const GROUPS = [
+  { id: 'all', name: 'All of these are true' },
+  { id: 'any', name: 'At least one of these is true' },
+] as const;
+
 function GroupPicker({ scope, group, onChange, onRemove }: Props & { group: Group }) {
   const isAll = 'all' in group;
   const parts = isAll ? group.all : group.any;
   const withParts = (next: readonly Condition[]): Group => (isAll ? { all: next } : { any: next });
   return (
-    <div className="border-l-2 border-edge pl-3">
+    <div role="group" aria-label={GROUPS[isAll ? 0 : 1].name} className="border-l-2 border-edge pl-3">
       <div className="mb-1 flex items-center gap-2">
         <Select
           aria-label="Match all or any"
           className="w-auto"
           value={isAll ? 'all' : 'any'}
           onChoose={(chosen) => onChange(chosen === 'all' ? { all: parts } : { any: parts })}
-          options={[
-            { id: 'all', name: 'All of these are true' },
-            { id: 'any', name: 'At least one of these is true' },
-          ]}
+          options={GROUPS}
         />
-        <button type="button" className="link" onClick={() => onChange({ not: group })}>
-          not
-        </button>
+        <NotButton pressed={false} onPress={() => onChange({ not: group })} />
         {onRemove && <RemoveButton onRemove={onRemove} what="group" />}
       </div>
       <div className="grid gap-1.5">

@@ -17,7 +17,11 @@ export function RowPicker({ scope, condition, onChange, onRemove }: Props) {
   const questions = questionsFor(scope);
   const current = questions.find((one) => one.is(condition));
   return (
-    <div className="flex flex-wrap items-center gap-1.5">
+    <div
+      role="group"
+      aria-label={current?.name ?? 'Comparison'}
+      className="flex flex-wrap items-center gap-1.5"
+    >
       <Select
         aria-label="Value to check"
         className="w-auto max-w-[13rem]"
@@ -30,13 +34,24 @@ export function RowPicker({ scope, condition, onChange, onRemove }: Props) {
         options={questions.map(({ key, ...one }) => ({ id: key, ...one }))}
       />
       <ConditionDetails scope={scope} condition={condition} onChange={onChange} />
-      <button type="button" className="link" onClick={() => onChange({ not: condition })}>
-        not
-      </button>
+      <NotButton pressed={false} onPress={() => onChange({ not: condition })} />
       {onRemove && <RemoveButton onRemove={onRemove} what="comparison" />}
     </div>
   );
 }
+
+/** Turns what it stands at into its opposite, and back. */
+export const NotButton = ({ pressed, onPress }: { pressed: boolean; onPress: () => void }) => (
+  <button
+    type="button"
+    aria-pressed={pressed}
+    className={pressed ? 'button mt-0.5 px-2 py-0.5' : 'link'}
+    title={pressed ? 'Remove “not”' : 'Reverse this'}
+    onClick={onPress}
+  >
+    not
+  </button>
+);
 
 export const RemoveButton = ({ onRemove, what }: { onRemove: () => void; what: string }) => (
   <button

@@ -1,8 +1,10 @@
+import type { Metadata } from 'next';
 import { forbidden, notFound, redirect } from 'next/navigation';
 import { landingOf } from '@/core';
 import { addressOf, type ShownPage } from '@/core/access';
 import { ledOn } from '@/server/former-address';
 import { auditStandIn } from '@/server/live/acting-as';
+import { pageTitle } from '@/server/live/page-title';
 import { thisPage } from '@/server/live/this-page';
 import { thisVisit } from '@/server/live/this-visit';
 import { unlockedOn } from '@/server/live/unlock';
@@ -20,6 +22,14 @@ async function withUnlocked(visit: Visit, page: ShownPage): Promise<ShownPage> {
     ...(page.screen.binds?.record ? [page.screen.binds.record] : []),
   ]);
   return unlocked.length > 0 ? { ...page, unlocked } : page;
+}
+
+/** The names of the screen and of its record, as far as they are on the page. */
+export async function generateMetadata(props: AddressProps): Promise<Metadata> {
+  const { app, address, query } = await askedAt(props);
+  const page = address === '' ? undefined : await thisPage(app, address, query);
+  if (page?.outcome.is !== 'open') return {};
+  return { title: pageTitle(page.visit.access.compiled.definition, page.outcome.page.screen) };
 }
 
 /** Any address of a released application, for whoever asks. */
