@@ -25,6 +25,12 @@ const bar = (bench: string) =>
   page.getByRole('navigation', { name: 'Benches' }).getByRole('link', { name: bench });
 const saved = (): Promise<void> => expect(page.getByText(/^Saved/)).toBeVisible();
 const inOutline = (name: RegExp) => page.getByRole('treeitem', { name });
+/** Is a step to the first release ticked? */
+const isDone = (step: string) =>
+  page
+    .getByRole('region', { name: 'Getting started' })
+    .getByRole('listitem')
+    .filter({ hasText: step, has: page.getByRole('img', { name: 'Done' }) });
 const panel = (name: string) => page.getByRole('region', { name });
 
 async function add(words: string, exactly: string): Promise<void> {
@@ -152,8 +158,9 @@ test('an application with nothing in it: a kind of data with its screens, drawn 
 });
 
 test('two roles, and ten people from a file', async () => {
-  await bar('People').click();
-  await page.getByRole('button', { name: 'Roles', exact: true }).click();
+  await expect(isDone('Check screens and data')).toBeVisible();
+  await expect(isDone('Name roles')).toBeHidden();
+  await page.getByRole('link', { name: 'Name roles' }).click();
   const named = page.getByRole('main').getByRole('textbox').first();
   await named.fill('Gardener');
   await page.keyboard.press('Enter');
@@ -172,6 +179,7 @@ test('two roles, and ten people from a file', async () => {
   await expect(page.getByText('10 of 10 lines contain changes.')).toBeVisible();
   await page.getByRole('button', { name: /^Apply changes \(/ }).click();
   await expect(page.getByText('10 people')).toBeVisible();
+  await expect(isDone('Name roles')).toBeVisible();
 });
 
 test('gates by the panel and by keys; a gardener is looked at, who types an address that is closed', async () => {
@@ -195,6 +203,8 @@ test('gates by the panel and by keys; a gardener is looked at, who types an addr
   await page.getByRole('radio', { name: /^Gardener/ }).click();
   await page.keyboard.press('0');
   await expect(panel('Gate')).toContainText('Why Gardener has “None”: Yearly rent');
+  await expect(isDone('Add people')).toBeVisible();
+  await expect(isDone('Decide who gets which screen')).toBeVisible();
   await bar('Look').click();
   await page.waitForURL('**/look**');
   await panel('Viewers')
@@ -241,6 +251,13 @@ test('a section below the buttons is open to gardeners while a plot is given up'
 });
 
 test('it is released, its samples are live, and people sign in and work', async ({ browser }) => {
+  const steps = page.getByRole('region', { name: 'Getting started' });
+  await steps.getByRole('button', { name: 'Close the steps' }).click();
+  await expect(steps).toBeHidden();
+  await page.keyboard.press('Control+k');
+  await page.getByRole('dialog').getByRole('combobox').fill('getting started');
+  await page.getByRole('option', { name: /^Getting started/ }).click();
+  await expect(steps).toBeVisible();
   await bar('Release').click();
   await expect(page.getByText('nobody loses access')).toBeVisible();
   await page.getByRole('button', { name: 'Release 1…' }).click();
@@ -250,6 +267,7 @@ test('it is released, its samples are live, and people sign in and work', async 
     .last()
     .click();
   await expect(page.getByText(/no change since release 1/).first()).toBeVisible();
+  await expect(steps).toBeHidden();
   await bar('Shape').click();
   await page.getByRole('radio', { name: 'Data' }).click();
   await page.getByRole('radio', { name: 'Records' }).click();

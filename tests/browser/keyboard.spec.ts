@@ -102,7 +102,7 @@ test('a released page has a title of its own, a link past its menu, and the focu
   await page.goto(`${LIVE}/sign-in?back=${encodeURIComponent(`${LIVE}/items`)}`);
   await fillSignIn(page, emailOf('Priya Raman'));
   await page.waitForURL(`**${LIVE}/items`);
-  await expect(page).toHaveTitle('Items: Larkfield Loans Desk');
+  await expect(page).toHaveTitle('Item list: Larkfield Loans Desk');
   await page.goto(`${LIVE}/items`);
   await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');

@@ -1,11 +1,7 @@
-import type { ShownScreen } from '@/core/access';
-import type { Definition } from '@/core/model';
+import type { Compiled, ShownScreen } from '@/core/access';
 
-/** What a page is called in the browser: its screen, and its record by the label that is on the page; nothing else. */
-export function pageTitle({ entities }: Definition, { heading, binds, sections }: ShownScreen): string {
-  const label = entities.find(({ id }) => id === binds?.entity)?.labelField;
-  const record = sections
-    .flatMap(({ parts }) => parts)
-    .find((part) => part.kind === 'field' && part.field === label && part.text !== '');
-  return record?.kind === 'field' ? `${record.text}, ${heading}` : heading;
+/** What a page is called in the browser: its screen, and its record as far as its heading names that. */
+export function pageTitle({ tree }: Compiled, { id, heading }: ShownScreen): string {
+  const { name } = tree.need(id, 'screen');
+  return heading === name ? name : `${heading}, ${name}`;
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { useSyncExternalStore } from 'react';
+import { KeptValue } from '@/ui/client/kept-value';
 
 /** What one works at, kept from bench to bench while the window is open. */
 export interface BenchState {
@@ -17,51 +17,13 @@ export interface BenchState {
   readonly part?: string;
 }
 
-const NOTHING = '{}';
-const listeners = new Set<() => void>();
-const placeOf = (slug: string): string => `zinc-at ${slug}`;
-
-function readText(slug: string): string {
-  try {
-    return window.sessionStorage.getItem(placeOf(slug)) ?? NOTHING;
-  } catch {
-    return NOTHING;
-  }
-}
-
-function parsed(text: string): BenchState {
-  try {
-    return JSON.parse(text) as BenchState;
-  } catch {
-    return {};
-  }
-}
+const CARRIED = new KeptValue<BenchState>(() => window.sessionStorage, 'zinc-at', {});
 
 /** Keeps what one works at now. */
-export function carry(slug: string, change: BenchState): void {
-  try {
-    const next = JSON.stringify({ ...parsed(readText(slug)), ...change });
-    if (next === readText(slug)) return;
-    window.sessionStorage.setItem(placeOf(slug), next);
-  } catch {
-    // Without a store, benches begin anew.
-    return;
-  }
-  for (const listener of listeners) listener();
-}
+export const carry = (slug: string, change: BenchState): void => CARRIED.write(slug, change);
 
 /** What is carried along; nothing while the page is made on the server. */
-export function useCarried(slug: string): BenchState {
-  const text = useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    () => readText(slug),
-    () => NOTHING,
-  );
-  return parsed(text);
-}
+export const useCarried = (slug: string): BenchState => CARRIED.use(slug);
 
 /** The address of a bench, with what is carried to it; `more` is said beside. */
 export function benchHref(

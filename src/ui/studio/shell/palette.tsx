@@ -8,6 +8,7 @@ import { findByName, gridFile } from '@/contract/studio/draft';
 import { urlOf } from '@/ui/client/send';
 import { BENCHES } from './benches';
 import { benchHref, useCarried, type BenchState } from './bench-state';
+import { showSteps } from './getting-started';
 import { useStudio } from './studio-work';
 import { useAsked } from '@/ui/client/queries';
 import { ChoiceList, hasWords, type Choice } from '../../parts/choice-list';
@@ -20,7 +21,7 @@ interface PaletteAction extends Choice {
 
 /** Finds any element, viewer, person, bench or command by its words. Ctrl K. */
 export function Palette() {
-  const { app, actionsRef } = useStudio();
+  const { app, isNew, actionsRef } = useStudio();
   const [open, setOpen] = useState(false);
   const [words, setWords] = useState('');
   const { data: found } = useAsked(findByName, open ? { app, query: { q: words } } : undefined, {
@@ -48,6 +49,16 @@ export function Palette() {
     { key: 'grid', name: 'Grid: all elements, all viewers', note: 'Gates view', run: gates('grid') },
     { key: 'what', name: 'Access by viewer', note: 'Gates view', run: gates('what') },
     { key: 'who', name: 'Access by element', note: 'Gates view', run: gates('who') },
+    ...(isNew
+      ? [
+          {
+            key: 'steps',
+            name: 'Getting started',
+            note: 'steps to the first release',
+            run: () => showSteps(app),
+          },
+        ]
+      : []),
     { key: 'print', name: 'Print access overview for signing', note: 'command', run: go('gates/print') },
     {
       key: 'csv',

@@ -22,6 +22,8 @@ export interface StudioWork {
   readonly mayManage: boolean;
   /** Are they the application's owner, who gives rights? */
   readonly owns: boolean;
+  /** Is it not released yet, and theirs to change? Then they see the steps to that. */
+  readonly isNew: boolean;
   /** The people whom this builder has pinned to the rail, and how to pin others. */
   readonly pins: readonly string[];
   readonly pin: (people: readonly string[]) => void;

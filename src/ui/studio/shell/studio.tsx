@@ -9,6 +9,7 @@ import { send } from '@/ui/client/send';
 import { Queries } from '@/ui/client/queries';
 import { Toasts, useTell } from '@/ui/parts/toasts';
 import { keepPins } from '@/contract/studio/builders';
+import { GettingStarted } from './getting-started';
 import { SavedState } from './saved-state';
 import { StudioBar } from './studio-bar';
 import { StudioProvider, useDraft, useStudio, type PaletteActions, type StudioWork } from './studio-work';
@@ -86,6 +87,7 @@ interface Parsed extends Omit<Props, 'draft' | 'released'> {
 
 function Inside({ children, ...props }: Parsed) {
   const { slug: app, mayChange, mayManage, mayRelease, owns } = props;
+  const isNew = mayChange && !props.released;
   const tell = useTell();
   const store = useDraftStore(app, props, mayChange);
   useNews(app, store);
@@ -101,13 +103,16 @@ function Inside({ children, ...props }: Parsed) {
   );
   const actionsRef = useRef<PaletteActions>({});
   const work = useMemo(
-    (): StudioWork => ({ app, store, mayChange, mayManage, mayRelease, owns, pins, pin, actionsRef }),
-    [app, store, mayChange, mayManage, mayRelease, owns, pins, pin],
+    (): StudioWork => ({ app, store, mayChange, mayManage, mayRelease, owns, isNew, pins, pin, actionsRef }),
+    [app, store, mayChange, mayManage, mayRelease, owns, isNew, pins, pin],
   );
   return (
     <StudioProvider value={work}>
-      <div className="grid h-screen min-w-[1000px] grid-rows-[46px_minmax(0,1fr)]">
+      <div className="grid h-screen min-w-[1000px] grid-rows-[46px_auto_minmax(0,1fr)]">
         <Bar {...props} />
+        <div>
+          <GettingStarted />
+        </div>
         {children}
       </div>
     </StudioProvider>

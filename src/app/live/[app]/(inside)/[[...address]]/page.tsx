@@ -29,7 +29,7 @@ export async function generateMetadata(props: AddressProps): Promise<Metadata> {
   const { app, address, query } = await askedAt(props);
   const page = address === '' ? undefined : await thisPage(app, address, query);
   if (page?.outcome.is !== 'open') return {};
-  return { title: pageTitle(page.visit.access.compiled.definition, page.outcome.page.screen) };
+  return { title: pageTitle(page.visit.access.compiled, page.outcome.page.screen) };
 }
 
 /** Any address of a released application, for whoever asks. */
