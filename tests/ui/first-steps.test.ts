@@ -29,6 +29,7 @@ describe('the steps to the first release', () => {
 
   it.each<[string, Partial<Progress>, string[]]>([
     ['screens that were looked at', { seen: new Set(['shape']) }, ['Check screens and data']],
+    ['gates that were looked at, with the first role alone', { seen: new Set(['gates']) }, []],
     ['people', { people: 1 }, ['Add people']],
     ['nobody', { people: 0 }, []],
     ['no findings', { findings: 0 }, ['Resolve findings']],

@@ -29,6 +29,7 @@ const FIRST_ROLE = 'Member';
 /** The steps to the first release, in the order in which they are best taken, and which of them are done. */
 export function stepsOf({ definition, people, findings, seen }: Progress): readonly Step[] {
   const roles = keyedRoles(definition);
+  const named = definition.roles.some(({ name }) => name !== FIRST_ROLE);
   return [
     {
       name: 'Check screens and data',
@@ -41,7 +42,7 @@ export function stepsOf({ definition, people, findings, seen }: Progress): reado
       about: `Name the roles that people have in your work. “${FIRST_ROLE}” is only a start.`,
       bench: 'people',
       part: 'roles',
-      done: definition.roles.some(({ name }) => name !== FIRST_ROLE),
+      done: named,
     },
     {
       name: 'Add people',
@@ -54,7 +55,7 @@ export function stepsOf({ definition, people, findings, seen }: Progress): reado
       name: 'Decide who gets which screen',
       about: 'On the Gates bench, give every role its screens.',
       bench: 'gates',
-      done: seen.has('gates') && roles.length > 0 && everyRoleOpensOne(definition),
+      done: seen.has('gates') && named && everyRoleOpensOne(definition),
     },
     {
       name: 'Look as each role',
