@@ -2,59 +2,59 @@
 
 import { useSyncExternalStore } from 'react';
 
-/**
- * A small value by application, kept in one of the browser's stores as JSON. Where there is no store, or what is in it
- * cannot be read, it is as at first.
- */
-export class KeptValue<T extends object> {
-  private readonly listeners = new Set<() => void>();
-
-  /** @param name what it is kept under, with the application's address */
-  constructor(
-    private readonly store: () => Storage,
-    private readonly name: string,
-    private readonly first: T,
-  ) {}
-
-  read = (slug: string): T => this.parsed(this.text(slug));
-
-  write(slug: string, change: Partial<T>): void {
-    const next = JSON.stringify({ ...this.read(slug), ...change });
-    if (next === this.text(slug)) return;
-    try {
-      this.store().setItem(`${this.name} ${slug}`, next);
-    } catch {
-      return;
-    }
-    for (const listener of this.listeners) listener();
-  }
-
+/** A small value by application, kept in the browser. */
+export interface KeptValue<T> {
+  readonly read: (slug: string) => T;
+  readonly write: (slug: string, change: Partial<T>) => void;
   /** What is kept now; what is there at first while the page is made on the server. */
-  use(slug: string): T {
-    const text = useSyncExternalStore(
-      (listener) => {
-        this.listeners.add(listener);
-        return () => this.listeners.delete(listener);
-      },
-      () => this.text(slug),
-      () => '{}',
-    );
-    return this.parsed(text);
-  }
+  readonly useValue: (slug: string) => T;
+}
 
-  private text(slug: string): string {
+/**
+ * Keeps a value by application in one of the browser's stores, as JSON. Where there is no store, or what is in it cannot
+ * be read, it is as at first.
+ * @param name what it is kept under, with the application's address
+ */
+export function keptValue<T extends object>(store: () => Storage, name: string, first: T): KeptValue<T> {
+  const listeners = new Set<() => void>();
+  const textOf = (slug: string): string => {
     try {
-      return this.store().getItem(`${this.name} ${slug}`) ?? '{}';
+      return store().getItem(`${name} ${slug}`) ?? '{}';
     } catch {
       return '{}';
     }
-  }
-
-  private parsed(text: string): T {
+  };
+  const parsed = (text: string): T => {
     try {
-      return { ...this.first, ...(JSON.parse(text) as Partial<T>) };
+      return { ...first, ...(JSON.parse(text) as Partial<T>) };
     } catch {
-      return this.first;
+      return first;
     }
-  }
+  };
+  const listen = (listener: () => void) => {
+    listeners.add(listener);
+    return () => listeners.delete(listener);
+  };
+  return {
+    read: (slug) => parsed(textOf(slug)),
+    write: (slug, change) => {
+      const next = JSON.stringify({ ...parsed(textOf(slug)), ...change });
+      if (next === textOf(slug)) return;
+      try {
+        store().setItem(`${name} ${slug}`, next);
+      } catch {
+        return;
+      }
+      for (const listener of listeners) listener();
+    },
+    useValue: function useValue(slug) {
+      return parsed(
+        useSyncExternalStore(
+          listen,
+          () => textOf(slug),
+          () => '{}',
+        ),
+      );
+    },
+  };
 }

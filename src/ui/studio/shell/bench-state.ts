@@ -1,6 +1,6 @@
 'use client';
 
-import { KeptValue } from '@/ui/client/kept-value';
+import { keptValue } from '@/ui/client/kept-value';
 
 /** What one works at, kept from bench to bench while the window is open. */
 export interface BenchState {
@@ -17,13 +17,13 @@ export interface BenchState {
   readonly part?: string;
 }
 
-const CARRIED = new KeptValue<BenchState>(() => window.sessionStorage, 'zinc-at', {});
+const CARRIED = keptValue<BenchState>(() => window.sessionStorage, 'zinc-at', {});
 
 /** Keeps what one works at now. */
 export const carry = (slug: string, change: BenchState): void => CARRIED.write(slug, change);
 
 /** What is carried along; nothing while the page is made on the server. */
-export const useCarried = (slug: string): BenchState => CARRIED.use(slug);
+export const useCarried = (slug: string): BenchState => CARRIED.useValue(slug);
 
 /** The address of a bench, with what is carried to it; `more` is said beside. */
 export function benchHref(

@@ -58,7 +58,7 @@ export function stepsOf({ definition, people, findings, seen }: Progress): reado
       done: seen.has('gates') && named && everyRoleOpensOne(definition),
     },
     {
-      name: 'Look as each role',
+      name: 'View as each role',
       about: 'On the Look bench, see the application as each role sees it.',
       bench: 'look',
       done: roles.length > 0 && roles.every(({ key }) => seen.has(key)),

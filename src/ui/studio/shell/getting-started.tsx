@@ -6,14 +6,14 @@ import { useSelectedLayoutSegment } from 'next/navigation';
 import { useEffect, useMemo } from 'react';
 import { peoplePage } from '@/contract/studio/people';
 import { proofCounts } from '@/contract/studio/proving';
-import { KeptValue } from '@/ui/client/kept-value';
+import { keptValue } from '@/ui/client/kept-value';
 import { useAsked } from '@/ui/client/queries';
 import { type BenchState, benchHref, useCarried } from './bench-state';
 import { useDraft, useStudio } from './studio-work';
 import { stepsOf } from './first-steps';
 
 /** What somebody has seen of an application, and whether they closed its steps: in their browser. */
-const PROGRESS = new KeptValue<{ readonly seen: readonly string[]; readonly closed: boolean }>(
+const PROGRESS = keptValue<{ readonly seen: readonly string[]; readonly closed: boolean }>(
   () => window.localStorage,
   'zinc-getting-started',
   { seen: [], closed: false },
@@ -25,7 +25,7 @@ export const showSteps = (app: string): void => PROGRESS.write(app, { closed: fa
 /** The steps that are left until the first release, each with the way to its place; ticked as they are done. */
 export function GettingStarted() {
   const { app, isNew } = useStudio();
-  const { closed } = PROGRESS.use(app);
+  const { closed } = PROGRESS.useValue(app);
   return closed || !isNew ? null : <Steps app={app} />;
 }
 
@@ -33,7 +33,7 @@ function Steps({ app }: { app: string }) {
   const { definition } = useDraft();
   const bench = useSelectedLayoutSegment();
   const carried = useCarried(app);
-  const { seen } = PROGRESS.use(app);
+  const { seen } = PROGRESS.useValue(app);
   const { data: counts } = useAsked(proofCounts, { app }, { keepsLast: true });
   const { data } = useAsked(
     peoplePage,
