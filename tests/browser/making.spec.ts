@@ -1,4 +1,4 @@
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 import pg from 'pg';
 import { fillSignIn, LIVE, query, studio, test } from './setting';
@@ -36,7 +36,16 @@ test('an application is made from two files: what they hold is guessed, correcte
   await home();
   await expect(row('Larkfield Loans Desk')).toContainText('Release 1');
   await page.getByRole('link', { name: 'New application' }).click();
-  await page.getByLabel(/^CSV files/).setInputFiles(FILES);
+  // Dropped, as they come from a folder that is open beside.
+  const dropped = await page.evaluateHandle(
+    (files) => {
+      const transfer = new DataTransfer();
+      for (const { name, text } of files) transfer.items.add(new File([text], name, { type: 'text/csv' }));
+      return transfer;
+    },
+    FILES.map((path) => ({ name: path.replace('demo/', ''), text: readFileSync(path, 'utf8') })),
+  );
+  await page.getByText('drop them here').dispatchEvent('drop', { dataTransfer: dropped });
   const plots = page.getByRole('region', { name: 'Plots' });
   const inspections = page.getByRole('region', { name: 'Inspections' });
   await expect(plots.getByText('400 rows')).toBeVisible();

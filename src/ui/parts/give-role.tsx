@@ -139,7 +139,7 @@ export function GiveRole({
   return (
     <FormProvider {...form}>
       <form onSubmit={(event) => void submit(event)} className="mt-3 grid gap-2 border-t border-rule pt-2">
-        <h3 className="font-medium">Assign role…</h3>
+        <h3 className="font-medium">Assign a role</h3>
         <RoleFields roles={roles} language={language} wide={wide} />
         <button type="submit" className="button justify-self-start">
           Assign

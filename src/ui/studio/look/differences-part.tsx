@@ -45,13 +45,7 @@ export function DifferencesPart({ found, panes, asked, onAsk, onStep }: Props) {
         )}
       </div>
       {found.length > 0 && (
-        <DifferenceTable
-          found={found}
-          panes={panes}
-          asked={asked}
-          onAsk={onAsk}
-          heading="Differences on this screen"
-        />
+        <DifferenceTable found={found} panes={panes} asked={asked} onAsk={onAsk} heading="Element" />
       )}
     </section>
   );
@@ -83,7 +77,7 @@ function DifferenceTable({
     table.current?.querySelector('.is-here')?.scrollIntoView({ block: 'nearest' });
   }, [asked]);
   return (
-    <table ref={table} aria-label={heading} className="w-full text-left text-[13px]">
+    <table ref={table} aria-label="Differences" className="w-full text-left text-[13px]">
       <thead>
         <tr className="border-b border-rule text-quiet">
           <th className="py-1 font-medium">{heading}</th>

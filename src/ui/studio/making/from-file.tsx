@@ -6,7 +6,7 @@ import { makeApplication } from '@/contract/studio/making';
 import { FieldMessage } from '../../parts/fields';
 import { CalledFields, useCalled } from './called';
 import { Form } from '../../parts/form';
-import { chooseAgain } from '../../parts/choose-again';
+import { FileField } from '../../parts/file-field';
 
 /** An application from a definition file. */
 export function FromFile() {
@@ -34,19 +34,11 @@ export function FromFile() {
   });
   return (
     <Form className="grid gap-4" onSubmit={(event) => void submit(event)}>
-      <label className="max-w-3xl">
-        <span className="text-quiet">Definition file (JSON)</span>
-        <input
-          type="file"
-          accept=".json,application/json"
-          className="field-box"
-          onClick={chooseAgain}
-          onChange={(event) => {
-            const [file] = event.target.files ?? [];
-            if (file) void read(file);
-          }}
-        />
-      </label>
+      <FileField
+        label="Definition file (JSON)"
+        accept=".json,application/json"
+        onFiles={([file]) => file && void read(file)}
+      />
       <CalledFields called={called} />
       <FieldMessage text={problem} />
       <span>

@@ -2,7 +2,7 @@
 
 import { tooLarge } from '../shared/file-size';
 import type { Source } from './source';
-import { chooseAgain } from '../../parts/choose-again';
+import { FileField } from '../../parts/file-field';
 
 interface Props {
   readonly disabled: boolean;
@@ -20,17 +20,12 @@ export function PickFiles({ disabled, onPick, onProblem }: Props) {
     });
   };
   return (
-    <label className="max-w-3xl">
-      <span className="text-quiet">CSV files, one for each entity, with column names in the first line</span>
-      <input
-        type="file"
-        multiple
-        accept=".csv,.tsv,.txt,text/csv"
-        className="field-box"
-        disabled={disabled}
-        onClick={chooseAgain}
-        onChange={(event) => choose([...(event.target.files ?? [])])}
-      />
-    </label>
+    <FileField
+      label="CSV files, one for each entity, with column names in the first line"
+      multiple
+      accept=".csv,.tsv,.txt,text/csv"
+      disabled={disabled}
+      onFiles={choose}
+    />
   );
 }

@@ -51,7 +51,7 @@ export function SheetTable({ at, sheets, sheet, form, onKind }: Props) {
           <tr className="border-y border-rule">
             <th className="w-[20%] px-1 py-1 font-medium">Field</th>
             <th className="w-[24%] px-1 py-1 font-medium">Type</th>
-            <th className="w-16 px-1 py-1 font-medium">Required</th>
+            <th className="w-20 px-1 py-1 font-medium">Required</th>
             <th className="px-1 py-1 font-medium">For example</th>
             <th className="w-[22%] px-1 py-1 font-medium">Does not match</th>
           </tr>

@@ -5,7 +5,7 @@ import { send } from '@/ui/client/send';
 import { importPeople, type PeopleImported } from '@/contract/studio/people';
 import { Window } from '../../parts/window';
 import { usePeopleWork } from './use-people-work';
-import { chooseAgain } from '../../parts/choose-again';
+import { FileField } from '../../parts/file-field';
 
 const WORDS = { new: 'new', changes: 'changes', same: 'no change', wrong: 'wrong' } as const;
 
@@ -67,19 +67,16 @@ export function ImportWindow({ onDone }: { onDone: () => Promise<void> }) {
         only. People are matched by email address; any address that is not found is added as a new person.
         Columns that are missing from the file are left unchanged.
       </p>
-      <input
-        type="file"
+      <FileField
+        label="CSV file"
         accept=".csv,text/csv"
-        aria-label="File"
         disabled={busy}
-        onClick={chooseAgain}
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
+        onFiles={([file]) =>
           void file?.text().then((read) => {
             setText(read);
             return run(read, true);
-          });
-        }}
+          })
+        }
       />
       {busy && (
         <p role="status" className="mt-2 flex items-center gap-3">

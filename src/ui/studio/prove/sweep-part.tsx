@@ -8,6 +8,7 @@ import { send, type Reply } from '@/ui/client/send';
 import { type ShownSweep, startSweep, stopSweep } from '@/contract/studio/proving';
 import { counted } from '@/core/edit';
 import { useTell } from '../../parts/toasts';
+import { EmptyState } from '@/ui/parts/empty-state';
 import { Progress } from '../shared/progress';
 import { useDraft, useStudio } from '../shell/studio-work';
 import { PlaceLink } from './place-link';
@@ -76,7 +77,20 @@ export function SweepPart({
           </>
         )}
       </div>
-      {sweeps.length === 0 && <p className="px-4 py-6 text-quiet">No sweeps yet.</p>}
+      {sweeps.length === 0 && (
+        <EmptyState title="No sweeps yet">
+          <p>
+            After a sweep, its mismatches are listed here: what a response shows too much or too little, which
+            viewer received it, and by which request.
+          </p>
+          {mayChange && (
+            <p className="text-quiet">
+              Sweep the draft to test it before you release it, or the release to test what people use now.
+              Nobody’s records are changed.
+            </p>
+          )}
+        </EmptyState>
+      )}
       {chosen && <Surprises sweep={chosen} />}
       {sweeps.length > 1 && (
         <details className="border-t border-rule">

@@ -10,6 +10,7 @@ import {
   release as releaseContract,
   review as reviewContract,
 } from '@/contract/studio/releasing';
+import { EmptyState } from '../../parts/empty-state';
 import { useTell } from '../../parts/toasts';
 import { Progress } from '../shared/progress';
 import { sendProgressing } from '@/ui/client/progressing';
@@ -54,6 +55,15 @@ export function ReleaseBench() {
             </button>
           </p>
         )}
+        {breaking.error && (
+          <p role="alert" className="mb-3 border-l-4 border-ink bg-sheet px-3 py-2">
+            {breaking.error.message}{' '}
+            <button type="button" className="button" onClick={() => void breaking.refetch()}>
+              Check expectations again
+            </button>
+          </p>
+        )}
+        {review.data && breaking.isLoading && <p role="status">Checking what is expected…</p>}
         {review.data && breaking.data && (
           <Reviewed
             review={review.data}
@@ -161,6 +171,25 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
             onStop={progress.stop}
           />
         </div>
+      )}
+      {changes.length === 0 && (
+        <EmptyState title="Nothing is waiting for a release">
+          <p>
+            Each change of the draft appears here, with who gains and who loses access by it, which live
+            records it opens, and which expectations it breaks. Nobody notices a change before it is released.
+          </p>
+          <p>
+            Change screens and data on the{' '}
+            <a className="link" href={`/studio/${app}/shape`}>
+              Shape
+            </a>{' '}
+            bench, or access on the{' '}
+            <a className="link" href={`/studio/${app}/gates`}>
+              Gates
+            </a>{' '}
+            bench.
+          </p>
+        </EmptyState>
       )}
       {opens.length > 0 && <OpensLive opens={opens} />}
       {breaking.broken.length > 0 && <BrokenByIt breaking={breaking} />}

@@ -10,7 +10,7 @@ import { Window } from '../../../parts/window';
 import { tooLarge } from '../../shared/file-size';
 import { Progress } from '../../shared/progress';
 import { sendProgressing } from '@/ui/client/progressing';
-import { chooseAgain } from '../../../parts/choose-again';
+import { FileField } from '../../../parts/file-field';
 import { Checkbox } from '@/ui/parts/checkbox';
 
 interface Props {
@@ -81,13 +81,10 @@ export function CsvIn({ from: { app, records }, entity, onDone }: Props) {
           <code className="font-mono">id</code>, rows with the id of an existing record update that record;
           all other rows are added.
         </p>
-        <input
-          type="file"
-          aria-label="CSV file"
+        <FileField
+          label="CSV file"
           accept=".csv,.tsv,.txt,text/csv"
-          onClick={chooseAgain}
-          onChange={(event) => {
-            const chosen = event.target.files?.[0];
+          onFiles={([chosen]) => {
             setFile(chosen);
             setFound(undefined);
             const large = chosen && tooLarge([chosen]);
