@@ -48,6 +48,11 @@ export const makeApplication = ofStudio('POST', '/making', 'builder', {
   status: 201,
 }).answers<{ readonly slug: string }>();
 
+/** Files that come with Zinc Gate, for who has none at hand. */
+export const sampleSheets = ofStudio('GET', '/making/samples', 'builder').answers<{
+  readonly files: readonly { readonly name: string; readonly text: string }[];
+}>();
+
 /** What the columns of CSV files hold, by all their rows; with `kinds`, how they would be as those. Nothing is stored. */
 export const lookAtSheets = ofStudio('POST', '/making/look', 'builder', { body: form }).answers<Looked>();
 
