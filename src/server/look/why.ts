@@ -1,6 +1,6 @@
 import { compile, explain, smallestChange, viewerOfPerson } from '@/core';
 import { type Explanation, kindsOf, type KnownRecord, type Level, unsharedAccessOf } from '@/core/access';
-import { sameJson } from '@/core/model';
+import { type Definition, sameJson } from '@/core/model';
 import type { Edit, EditEffect, TargetLevel } from '@/core/edit';
 import { effectOf } from '../drafts/effect';
 import { peopleCounted } from '../people/read';
@@ -74,7 +74,10 @@ export async function turnsAt(
   const turn = (naming: TargetLevel['naming']) =>
     smallestChange(definition, { element, viewer, level, at, record, naming }, everybody);
   const [byRoles, byPerson] = [turn('roles'), self === undefined ? undefined : turn('anybody')];
-  const named = byPerson && JSON.stringify(byPerson.edit).includes(`"person":"${self ?? ''}"`);
+  // Where it only repeats what can be given by roles, the person is not named by it.
+  const before = byPerson && linesNaming(self, { ...byPerson, definition });
+  const named =
+    byPerson && linesNaming(self, byPerson).some((line) => !before?.some((one) => sameJson(one, line)));
   const turns = [...(named ? [byPerson] : []), ...(byRoles ? [byRoles] : [])];
   return Promise.all(
     turns.map(async ({ edit, gates, definition: after }) => ({
@@ -84,3 +87,12 @@ export async function turnsAt(
     })),
   );
 }
+
+/** The lines of these gates that name the person. */
+const linesNaming = (
+  person: string | undefined,
+  { gates, definition }: { readonly gates: readonly string[]; readonly definition: Definition },
+) =>
+  gates
+    .flatMap((id) => definition.gates[id]?.lines ?? [])
+    .filter(({ who }) => who.kind === 'person' && who.person === person);

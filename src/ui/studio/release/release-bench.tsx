@@ -172,25 +172,7 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
           />
         </div>
       )}
-      {changes.length === 0 && (
-        <EmptyState title="Nothing is waiting for a release">
-          <p>
-            Each change of the draft appears here, with who gains and who loses access by it, which live
-            records it opens, and which expectations it breaks. Nobody notices a change before it is released.
-          </p>
-          <p>
-            Change screens and data on the{' '}
-            <a className="link" href={`/studio/${app}/shape`}>
-              Shape
-            </a>{' '}
-            bench, or access on the{' '}
-            <a className="link" href={`/studio/${app}/gates`}>
-              Gates
-            </a>{' '}
-            bench.
-          </p>
-        </EmptyState>
-      )}
+      {changes.length === 0 && <NothingWaiting app={app} />}
       {opens.length > 0 && <OpensLive opens={opens} />}
       {breaking.broken.length > 0 && <BrokenByIt breaking={breaking} />}
       {data.length > 0 && <DataChanges changes={data} />}
@@ -238,3 +220,24 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
     </>
   );
 }
+
+/** What will be here, and where it comes from. */
+const NothingWaiting = ({ app }: { app: string }) => (
+  <EmptyState title="Nothing is waiting for a release">
+    <p>
+      Each change of the draft appears here, with who gains and who loses access by it, which live records it
+      opens, and which expectations it breaks. Nobody notices a change before it is released.
+    </p>
+    <p>
+      Change screens and data on the{' '}
+      <a className="link" href={`/studio/${app}/shape`}>
+        Shape
+      </a>{' '}
+      bench, or access on the{' '}
+      <a className="link" href={`/studio/${app}/gates`}>
+        Gates
+      </a>{' '}
+      bench.
+    </p>
+  </EmptyState>
+);
