@@ -223,10 +223,10 @@ function Reviewed({ review, breaking, current, onReleased }: ReviewedProps) {
 
 /** What will be here, and where it comes from. */
 const NothingWaiting = ({ app }: { app: string }) => (
-  <EmptyState title="Nothing is waiting for a release">
+  <EmptyState title="What will appear here">
     <p>
-      Each change of the draft appears here, with who gains and who loses access by it, which live records it
-      opens, and which expectations it breaks. Nobody notices a change before it is released.
+      Each change of the draft, with who gains and who loses access by it, which live records it opens, and
+      which expectations it breaks. People who use the application notice nothing until you release it.
     </p>
     <p>
       Change screens and data on the{' '}
