@@ -14,6 +14,7 @@ import {
 } from 'node:fs';
 import { DATA, endProcess, inPackages, pause, ROOT, runLong, say, spawn, Unable } from './run.mjs';
 
+const PROGRAM = `${ROOT}/bin/lib/program.mjs`;
 const SOURCES = ['src', 'package-lock.json', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json'];
 
 /** Builds for production, unless the build that is here is of these very sources. */
@@ -55,7 +56,7 @@ function fingerprint() {
  * @returns {Promise<{ first?: { email: string, password: string }, demo?: { email: string, password: string } }>}
  */
 export async function setUpDatabase({ url, owner }, { empty = false } = {}) {
-  const args = ['--import', 'tsx', `${ROOT}/src/server/setup.ts`, ...(empty ? ['--empty'] : [])];
+  const args = [PROGRAM, 'server/setup', ...(empty ? ['--empty'] : [])];
   const env = { DATABASE_URL: url, MIGRATION_URL: owner };
   const { status, output, said } = await runLong(process.execPath, args, { env, allowFailure: true });
   if (status !== 0) throw new Unable(said.split('\n')[0] || 'The database could not be prepared.');
@@ -90,7 +91,7 @@ export function keepIndexes(owner) {
   let soon;
   const begin = () => {
     const log = openLog();
-    child = spawn(process.execPath, ['--import', 'tsx', `${ROOT}/src/server/index-keeper.ts`], {
+    child = spawn(process.execPath, [PROGRAM, 'server/index-keeper'], {
       cwd: ROOT,
       env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: owner, MIGRATION_URL: undefined },
       detached: true,

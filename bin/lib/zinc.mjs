@@ -29,7 +29,7 @@ async function withDatabase() {
 
 try {
   if (!existsSync(`${ROOT}/node_modules/esbuild`)) await (await import('./packages.mjs')).needNpmPackages();
-  const program = await bundled();
+  const program = await bundled('cli/zinc');
   if (needsDatabase) {
     const { url, stop } = await withDatabase();
     const env = { ...process.env, DATABASE_URL: url };

@@ -109,10 +109,9 @@ export async function studio(
   query = '',
 ): Promise<Page> {
   const page = await (await browser.newContext()).newPage();
-  await page.goto('/studio/larkfield/gates');
-  await fillSignIn(page, email);
-  await page.waitForURL('**/gates**');
-  if (query) await page.goto(`/studio/larkfield/gates?${query}`);
+  const answer = await page.request.post('/studio/api/session', { data: { email, password: PASSWORD } });
+  expect(answer.status()).toBe(200);
+  await page.goto(`/studio/larkfield/gates${query && `?${query}`}`);
   await expect(
     page
       .getByRole('status')

@@ -114,7 +114,7 @@ test('from bench to bench, and back, go element, viewer, record and panes', asyn
   await expect(page.getByRole('region', { name: /^Pane B/ })).toBeVisible();
   await page.getByRole('link', { name: /^Release/ }).click();
   await expect(page.getByRole('heading', { name: /^(Changes in release|No unreleased)/ })).toBeVisible();
-  await page.getByRole('link', { name: 'Gates' }).click();
+  await page.getByRole('navigation', { name: 'Benches' }).getByRole('link', { name: 'Gates' }).click();
   await expect(panel(page).getByRole('heading', { level: 2 })).toHaveText('Maker');
   await expect(page.getByLabel('Address in the application')).toHaveValue(`/items/${MARKED.id}`);
   await outline(page).press('ArrowDown');

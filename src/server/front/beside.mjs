@@ -8,11 +8,11 @@ const MEMORY_MB = 768;
  * Runs a program of ours in a process beside the server, and again a while after it ends by itself. It reads from this
  * process, and so ends with it, whatever becomes of that.
  * @param {string} folder the project's
- * @param {string} file
+ * @param {string} program by its path in `src`, without the ending
  * @param {Record<string, string>} environment
  * @returns {() => void} ends it
  */
-export function runBeside(folder, file, environment) {
+export function runBeside(folder, program, environment) {
   let stopping = false;
   /** @type {import('node:child_process').ChildProcess | undefined} */
   let child;
@@ -20,7 +20,7 @@ export function runBeside(folder, file, environment) {
     if (stopping) return;
     child = spawn(
       process.execPath,
-      ['--import', 'tsx', `--max-old-space-size=${MEMORY_MB}`, `${folder}/${file}`],
+      [`--max-old-space-size=${MEMORY_MB}`, `${folder}/bin/lib/program.mjs`, program],
       {
         cwd: folder,
         env: { ...process.env, ...environment },

@@ -251,7 +251,7 @@ async function letGo() {
 server.setTimeout(LIMITS.still);
 server.listen(Number(port), '127.0.0.1');
 const besides = ['prover', 'sweeper'].map((one) =>
-  runBeside(folder, `src/server/proving/${one}.ts`, { ZINC_SERVER: `http://127.0.0.1:${port}` }),
+  runBeside(folder, `server/proving/${one}`, { ZINC_SERVER: `http://127.0.0.1:${port}` }),
 );
 for (const signal of /** @type {const} */ (['SIGTERM', 'SIGINT']))
   process.once(signal, () => {

@@ -17,7 +17,7 @@ import {
 import type { FromWorker, ToWorker } from './messages';
 
 /** From the project's folder: it is not part of what is built. */
-const WORKER = 'src/server/work/worker.ts';
+const PROGRAM = 'bin/lib/program.mjs';
 
 /** A piece of work, in the line or being worked on. */
 interface Piece {
@@ -164,8 +164,8 @@ export class Pool {
   }
 
   private newWorker(): Worker {
-    const child = fork(/* turbopackIgnore: true */ join(process.cwd(), WORKER), [], {
-      execArgv: ['--import', 'tsx', `--max-old-space-size=${this.memory}`],
+    const child = fork(/* turbopackIgnore: true */ join(process.cwd(), PROGRAM), ['server/work/worker'], {
+      execArgv: [`--max-old-space-size=${this.memory}`],
       serialization: 'advanced',
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     });
