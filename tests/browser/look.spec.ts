@@ -161,8 +161,8 @@ test('differences are stepped through by keyboard, and everything can be asked a
     browser,
     link({ viewer: 'role:curator', address: ITEM }, { viewer: 'role:volunteer', address: ITEM }),
   );
-  await expect(page.getByRole('heading', { name: /differences on this screen/ })).toBeVisible();
-  await page.getByRole('heading', { name: /differences on this screen/ }).click();
+  await expect(page.getByRole('heading', { name: /^\d+ differences on this screen/ })).toBeVisible();
+  await page.getByRole('heading', { name: /^\d+ differences on this screen/ }).click();
   await page.keyboard.press('n');
   await expect(why(page)).toContainText('Item details');
   await page.keyboard.press('n');

@@ -30,6 +30,7 @@ test('a field is gated with the keyboard alone', async ({ browser }) => {
   await expect(selected).toContainText('Due back');
   await page.keyboard.press('ArrowLeft');
   await expect(selected).toContainText('Loan');
+  await expect(page).toHaveURL(/element=n_loan/);
   await page.keyboard.press('ArrowLeft');
   await expect(selected).toHaveAttribute('aria-expanded', 'false');
   await page.keyboard.press('ArrowRight');

@@ -6,7 +6,7 @@ import { setUpDatabase } from '../../bin/lib/server.mjs';
 import { signIn } from './crash.mjs';
 
 const FOLDER = `${DATA}/leaking`;
-const NEEDED = ['src', 'package.json', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json'];
+const NEEDED = ['bin', 'src', 'package.json', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json'];
 
 /** @typedef {{ viewer: string, what: string, said: string, request: string, element?: string }} Surprise */
 

@@ -9,12 +9,16 @@ import type { InspectedElement } from './context';
 import { letterOf } from './look-rail';
 
 interface Props {
-  readonly found: readonly Difference[];
+  /** Undefined while it is not known. */
+  readonly found: readonly Difference[] | undefined;
   readonly panes: number;
   readonly asked: InspectedElement | undefined;
   readonly onAsk: (asked: InspectedElement) => void;
   readonly onStep: (by: 1 | -1) => void;
 }
+
+/** Differences that are known. */
+type Listed = Omit<Props, 'onStep' | 'found'> & { readonly found: readonly Difference[] };
 
 /** What differs between the panes on the screen that they show, with each one's level. */
 export function DifferencesPart({ found, panes, asked, onAsk, onStep }: Props) {
@@ -22,13 +26,13 @@ export function DifferencesPart({ found, panes, asked, onAsk, onStep }: Props) {
     <section aria-label="Differences" className="mb-4">
       <div className="mb-1 flex items-baseline gap-2">
         <h2 className="mr-auto text-lg leading-tight font-semibold">
-          {found.length === 0
-            ? 'No differences on this screen'
-            : found.length === 1
-              ? '1 difference on this screen'
-              : `${found.length} differences on this screen`}
+          {!found
+            ? 'Differences on this screen'
+            : found.length === 0
+              ? 'No differences on this screen'
+              : `${counted(found.length, 'difference')} on this screen`}
         </h2>
-        {found.length > 1 && (
+        {found && found.length > 1 && (
           <>
             <button
               type="button"
@@ -44,7 +48,8 @@ export function DifferencesPart({ found, panes, asked, onAsk, onStep }: Props) {
           </>
         )}
       </div>
-      {found.length > 0 && (
+      {!found && <p className="text-quiet">They appear once every pane has loaded.</p>}
+      {found && found.length > 0 && (
         <DifferenceTable found={found} panes={panes} asked={asked} onAsk={onAsk} heading="Element" />
       )}
     </section>
@@ -52,7 +57,7 @@ export function DifferencesPart({ found, panes, asked, onAsk, onStep }: Props) {
 }
 
 /** The screens that open in some of the panes only; each can be gone to. */
-export function SomeScreens({ found, ...props }: Omit<Props, 'onStep'>) {
+export function SomeScreens({ found, ...props }: Listed) {
   if (found.length === 0) return null;
   return (
     <details className="mb-4">
@@ -65,13 +70,7 @@ export function SomeScreens({ found, ...props }: Omit<Props, 'onStep'>) {
 }
 
 /** Differences row by row; each level can be asked about. */
-function DifferenceTable({
-  found,
-  panes,
-  asked,
-  onAsk,
-  heading,
-}: Omit<Props, 'onStep'> & { heading: string }) {
+function DifferenceTable({ found, panes, asked, onAsk, heading }: Listed & { heading: string }) {
   const table = useRef<HTMLTableElement>(null);
   useEffect(() => {
     table.current?.querySelector('.is-here')?.scrollIntoView({ block: 'nearest' });

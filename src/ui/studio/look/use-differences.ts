@@ -40,5 +40,11 @@ export function useDifferences(
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);
   }, []);
-  return { found, marks, someScreens: screensOfSome(compiled, compared), step };
+  return {
+    /** Undefined until every pane has its page: before that, nobody knows. */
+    found: compared.length > 0 ? found : undefined,
+    marks,
+    someScreens: screensOfSome(compiled, compared),
+    step,
+  };
 }
