@@ -3,7 +3,7 @@ import { existsSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { ROOT, Unable } from './run.mjs';
 
 /** What is run as JavaScript: by its path in `src`, without the ending. */
-export const PROGRAMS = [
+const PROGRAMS = [
   'cli/zinc',
   'server/setup',
   'server/index-keeper',
